@@ -1,0 +1,2 @@
+export * from "./tails";
+export * from "./vector";

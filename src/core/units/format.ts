@@ -1,0 +1,102 @@
+import { MM_PER } from "./length";
+
+/** How a person wants lengths shown. */
+export type UnitPreference = "mm" | "inch-fraction" | "inch-decimal";
+export const UNIT_PREFERENCES: readonly UnitPreference[] = ["mm", "inch-fraction", "inch-decimal"];
+
+/** What a bare number means under a preference. */
+export const bareUnit = (preference: UnitPreference): "mm" | "in" => (preference === "mm" ? "mm" : "in");
+
+/** A number rounded to the nearest n-th, as text, with what the rounding did. */
+export interface Fraction {
+  text: string;
+  value: number;
+  /** value - exact */
+  error: number;
+}
+
+function gcd(a: number, b: number): number {
+  return b === 0 ? a : gcd(b, a % b);
+}
+
+/**
+ * Nearest 1/den, ties away from zero, carried and reduced. Source: closed form (long division).
+ * @param x the number. @param den denominator, a whole number >= 1.
+ */
+export function fraction(x: number, den: number): Fraction {
+  const n = Math.floor(Math.abs(x) * den + 0.5);
+  const negative = x < 0 && n > 0;
+  const whole = Math.floor(n / den);
+  const top = n - whole * den;
+  const divisor = gcd(top, den) || 1;
+  const parts: string[] = [];
+  if (whole > 0 || top === 0) parts.push(String(whole));
+  if (top > 0) parts.push(`${top / divisor}/${den / divisor}`);
+  const value = ((negative ? -1 : 1) * n) / den;
+  return { text: (negative ? "-" : "") + parts.join(" "), value, error: value - x };
+}
+
+/** A length as shown, with what the rounding did to it. */
+export interface ShownLength {
+  /** With its unit, for example `47 1/4 in`. */
+  text: string;
+  /** Shown minus exact, mm. */
+  roundingMm: number;
+}
+
+export interface FormatOptions {
+  /** Decimals of millimetres, default 1. Decimal inches get two more. */
+  decimals?: number;
+  /** Denominator of inch fractions, default 32. */
+  denominator?: number;
+  /** Write a plus before positive numbers (movements, margins). */
+  signed?: boolean;
+  /** Leave the unit out (table with the unit in its head). */
+  bare?: boolean;
+}
+
+const MINUS = "\u2212";
+const typographic = (text: string): string => text.replace(/^-/, MINUS);
+
+/** @param x a number. @param decimals places. @returns fixed places, a real minus sign and never a negative zero. */
+export function fixed(x: number, decimals: number): string {
+  const text = x.toFixed(decimals);
+  return typographic(Number(text) === 0 ? text.replace("-", "") : text);
+}
+
+/**
+ * Shows a length in the unit that a person chose.
+ * @param mm the length. @param preference the unit. @param options see {@link FormatOptions}.
+ */
+export function formatLength(mm: number, preference: UnitPreference, options: FormatOptions = {}): ShownLength {
+  const { decimals = 1, denominator = 32, signed = false, bare = false } = options;
+  let digits: string;
+  let shownMm: number;
+  let unit: string;
+  if (preference === "mm") {
+    digits = fixed(mm, decimals);
+    shownMm = Number(mm.toFixed(decimals));
+    unit = "mm";
+  } else if (preference === "inch-decimal") {
+    const inches = mm / MM_PER.in;
+    digits = fixed(inches, decimals + 2);
+    shownMm = Number(inches.toFixed(decimals + 2)) * MM_PER.in;
+    unit = "in";
+  } else {
+    const f = fraction(mm / MM_PER.in, denominator);
+    digits = typographic(f.text);
+    shownMm = f.value * MM_PER.in;
+    unit = "in";
+  }
+  if (signed && shownMm > 0) digits = `+${digits}`;
+  return { text: bare ? digits : `${digits} ${unit}`, roundingMm: shownMm - mm };
+}
+
+/**
+ * Small lengths (shims, nudges, shrinkage): a fraction of an inch is too coarse for them, so inches are decimal here.
+ * @param mm the length. @param preference the unit. @param options see {@link FormatOptions}; default two decimals of mm.
+ */
+export function formatSmall(mm: number, preference: UnitPreference, options: FormatOptions = {}): string {
+  const decimals = options.decimals ?? 1;
+  return formatLength(mm, preference === "mm" ? "mm" : "inch-decimal", { ...options, decimals }).text;
+}

@@ -1,0 +1,4 @@
+export * from "./format";
+export * from "./length";
+export * from "./result";
+export * from "./uncertainty";

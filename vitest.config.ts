@@ -1,0 +1,31 @@
+import path from "node:path";
+import { defineConfig } from "vitest/config";
+
+const alias = {
+  "@": path.join(import.meta.dirname, "src"),
+  "server-only": path.join(import.meta.dirname, "tests/support/empty.ts"),
+};
+
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    projects: [
+      {
+        extends: true,
+        test: { name: "unit", include: ["src/**/*.test.ts", "tests/reference/**/*.test.ts"], environment: "node" },
+      },
+      {
+        extends: true,
+        test: {
+          name: "db",
+          include: ["tests/db/**/*.test.ts"],
+          environment: "node",
+          globalSetup: ["tests/support/database.ts"],
+          testTimeout: 30_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+});

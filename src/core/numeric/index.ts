@@ -1,2 +1,3 @@
+export * from "./linear";
 export * from "./tails";
 export * from "./vector";

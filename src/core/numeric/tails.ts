@@ -30,8 +30,7 @@ export function chiSquareTail(T: number, freedom: number): number {
   let f = freedom % 2 === 1 ? 1 : 2;
   let q = f === 1 ? erfc(Math.sqrt(T / 2)) : Math.exp(-T / 2);
   // term(f) = (T/2)^(f/2) e^(-T/2) / Gamma(f/2 + 1), advanced by its ratio
-  let term =
-    f === 1 ? (Math.sqrt(T / 2) * Math.exp(-T / 2)) / (Math.sqrt(Math.PI) / 2) : (T / 2) * Math.exp(-T / 2);
+  let term = f === 1 ? (Math.sqrt(T / 2) * Math.exp(-T / 2)) / (Math.sqrt(Math.PI) / 2) : (T / 2) * Math.exp(-T / 2);
   while (f < freedom) {
     q += term;
     f += 2;

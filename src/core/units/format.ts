@@ -100,3 +100,13 @@ export function formatSmall(mm: number, preference: UnitPreference, options: For
   const decimals = options.decimals ?? 1;
   return formatLength(mm, preference === "mm" ? "mm" : "inch-decimal", { ...options, decimals }).text;
 }
+
+/** Rounding under this is not worth a word, mm. */
+const ROUNDING_SAID_MM = 0.06;
+
+/** A length to cut or set to, with what the rounding did to it: `47 9/32 in (0.010 in over)`. */
+export function roundedLength(mm: number, preference: UnitPreference): string {
+  const shown = formatLength(mm, preference);
+  if (Math.abs(shown.roundingMm) < ROUNDING_SAID_MM) return shown.text;
+  return `${shown.text} (${formatSmall(Math.abs(shown.roundingMm), preference)} ${shown.roundingMm > 0 ? "over" : "under"})`;
+}

@@ -24,7 +24,7 @@ describe("reading lengths as people write them", () => {
     ["106,5 cm", "mm", 1065],
     [",5", "mm", 0.5],
     ["2 ft + 10 mm", "mm", 619.6],
-    ["-3/8\"", "mm", -9.525],
+    ['-3/8"', "mm", -9.525],
     ["250 µm", "mm", 0.25],
     ["1200MM", "in", 1200],
   ] as const)("%s (%s) is %d mm", (text, bare, expected) => {
@@ -67,9 +67,14 @@ describe("reading lengths as people write them", () => {
 
   it("means the same in any mixture of units", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 50 }), fc.integer({ min: 0, max: 11 }), fc.integer({ min: 1, max: 15 }), (f, i, n) => {
-        expect(mm(`${f}' ${i} ${n}/16"`)).toBeCloseTo((f * 12 + i + n / 16) * 25.4, 8);
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 50 }),
+        fc.integer({ min: 0, max: 11 }),
+        fc.integer({ min: 1, max: 15 }),
+        (f, i, n) => {
+          expect(mm(`${f}' ${i} ${n}/16"`)).toBeCloseTo((f * 12 + i + n / 16) * 25.4, 8);
+        },
+      ),
     );
   });
 });

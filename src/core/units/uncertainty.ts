@@ -26,7 +26,7 @@ export const instrumentSchema = z.strictObject({
   /** Smallest step that is read, mm. */
   resolutionMm: z
     .number("Give the smallest step in mm.")
-    .min(0, "Cannot be negative.")
+    .min(0.0001, "An instrument without a step has no uncertainty: give the smallest step that is read.")
     .max(50, "More than 50 mm is no instrument."),
   /** How far a careful reading may be off by handling (parallax, sag, line width), +-mm, new at each reading. */
   handlingMm: z

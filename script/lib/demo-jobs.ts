@@ -1,0 +1,302 @@
+// The four jobs of Fernhollow Clayworks' metal shop. Shop, jobs, people and readings are all made up.
+import { v5 as uuidv5 } from "uuid";
+import { resolveFrame } from "../../src/core/frame";
+import { CLOSE_STEP, type Entry, type Job, newPlan, type Plan, restsUnder, SHELF } from "../../src/core/job";
+import { type Gate, orderOfWork } from "../../src/core/plan";
+import { type BareUnit, length } from "../../src/core/units";
+
+const NAMESPACE = "6f0e4a52-6a0f-4b62-9d0c-3d2f6a1b7c11";
+const uuid = (name: string): string => uuidv5(name, NAMESPACE);
+
+/** Writes the entries of one job as if they had been made one after the other. */
+class Record {
+  readonly entries: Entry[] = [];
+  private minute = 0;
+  private readonly start: number;
+  private round = "";
+
+  constructor(
+    private readonly job: string,
+    start: string,
+    private readonly unit: BareUnit = "mm",
+    private readonly by = "Odo, bench",
+  ) {
+    this.start = Date.parse(start);
+  }
+
+  private base(gap: number) {
+    this.minute += gap;
+    const at = new Date(this.start + this.minute * 60_000).toISOString();
+    return { id: uuid(`${this.job}/${this.entries.length}`), at, origin: this.by };
+  }
+
+  get lastAt(): string {
+    return this.entries.at(-1)?.at ?? new Date(this.start).toISOString();
+  }
+
+  measure(
+    gate: Gate,
+    instrumentId: string,
+    values: { [what: string]: string },
+    method: "heights" | "rod" = "heights",
+  ): this {
+    const base = this.base(6);
+    this.round = base.id;
+    this.entries.push({ kind: "round", ...base, gate, method });
+    return this.more(instrumentId, values);
+  }
+
+  more(instrumentId: string, values: { [what: string]: string }): this {
+    for (const [what, text] of Object.entries(values))
+      this.entries.push({
+        kind: "reading",
+        ...this.base(0.7),
+        roundId: this.round,
+        instrumentId,
+        what,
+        value: length(text, this.unit),
+      });
+    return this;
+  }
+
+  tick(...steps: string[]): this {
+    for (const step of steps) this.entries.push({ kind: "tick", ...this.base(2.5), step, done: true });
+    return this;
+  }
+
+  later(minutes: number): this {
+    this.minute += minutes;
+    return this;
+  }
+
+  note(text: string): this {
+    this.entries.push({ kind: "note", ...this.base(1), text });
+    return this;
+  }
+}
+
+function jobOf(name: string, createdAt: string, plan: Plan, record: Record): { job: Job; changedAt: string } {
+  const used = new Set(record.entries.flatMap((e) => (e.kind === "reading" ? [e.instrumentId] : [])));
+  return {
+    job: {
+      id: uuid(name),
+      createdAt,
+      version: 1,
+      plan,
+      instruments: SHELF.filter((i) => used.has(i.id)),
+      entries: record.entries,
+    },
+    changedAt: record.lastAt,
+  };
+}
+
+const tube = (profile: string, face: string, depth: string, wall: string, unit: BareUnit = "mm") => ({
+  profile,
+  face: length(face, unit),
+  depth: length(depth, unit),
+  wall: length(wall, unit),
+});
+
+function wareCart(): { job: Job; changedAt: string } {
+  const base = newPlan("Ware cart base", "mm");
+  const frame: Plan["frame"] = {
+    ...base.frame,
+    length: length("1200"),
+    width: length("800"),
+    section: tube("40×40×3", "40", "40", "3"),
+    cross: [
+      { id: "M1", at: length("400") },
+      { id: "M2", at: length("800") },
+    ],
+  };
+  const plan: Plan = {
+    ...base,
+    purpose:
+      "Carries boards of green ware from the throwing room to the kiln. Four castors under the corners; top must sit flat.",
+    frame,
+    limits: {
+      kind: "own",
+      length: { lower: length("-1.6"), upper: length("+1.6") },
+      width: { lower: length("-1.6"), upper: length("+1.6") },
+      square: { as: "diagonal", limit: length("2.5") },
+      flat: length("2"),
+      levelMmPerM: null,
+    },
+    bed: { ...base.bed, rests: restsUnder(frame, 6), mode: "best_fit" },
+  };
+  const steps = orderOfWork(resolveFrame(frame));
+  const upTo = (key: string) =>
+    steps
+      .slice(
+        0,
+        steps.findIndex((s) => s.key === key),
+      )
+      .map((s) => s.key);
+  const dryFit = steps.findIndex((s) => s.key === "measure/dry fit");
+  const tacked = steps.findIndex((s) => s.key === "measure/tacked");
+  const keys = steps.map((s) => s.key);
+  const record = new Record("Ware cart base", "2026-11-19T08:05:00.000Z")
+    .measure(
+      "bed",
+      "level-rod",
+      { R1: "1412.5", R2: "1413", R3: "1412.0", R4: "1411.5", R5: "1413", R6: "1412.5" },
+      "rod",
+    )
+    .note("Old bed: channel on trestles. R2 sits on the weld seam of the channel.")
+    .measure("bed", "height-gauge", { R1: "0.35", R2: "0.10", R3: "0.55", R4: "0.60", R5: "0.15", R6: "0.40" })
+    .tick(...keys.slice(0, dryFit))
+    .measure("dry fit", "tape-100", {
+      AB: "1200.5",
+      BC: "800.5",
+      CD: "1200.5",
+      DA: "800.5",
+      AC: "1445.0",
+      BD: "1440.5",
+    })
+    .measure("dry fit", "tape-100", {
+      AB: "1200.5",
+      BC: "800.5",
+      CD: "1200.5",
+      DA: "800.5",
+      AC: "1443.0",
+      BD: "1442.5",
+    })
+    .tick(...keys.slice(dryFit, tacked))
+    .measure("tacked", "tape-100", { AB: "1200.5", BC: "800.5", CD: "1200.5", DA: "800.5", AC: "1442.0", BD: "1443.5" })
+    .note("Corner B had closed on its tack. Bumped side CD back before the outside tacks.")
+    .measure("tacked", "tape-100", { AB: "1200.5", BC: "800.5", CD: "1200.5", DA: "800.5", AC: "1443.0", BD: "1442.5" })
+    .tick(...keys.slice(tacked, keys.indexOf("measure/tacked-2")))
+    .measure("tacked", "tape-100", { AB: "1200.5", BC: "800.5", CD: "1200.0", DA: "800.5", AC: "1443.0", BD: "1442.0" })
+    .later(35)
+    .tick(...upTo("bead/D/top").slice(keys.indexOf("measure/tacked-2")));
+  return jobOf("Ware cart base", "2026-11-18T15:20:00.000Z", plan, record);
+}
+
+function gateLeaf(): { job: Job; changedAt: string } {
+  const base = newPlan("Courtyard gate leaf", "mm");
+  const frame: Plan["frame"] = {
+    ...base.frame,
+    length: length("1800"),
+    width: length("1000"),
+    section: tube("50×30×3", "50", "30", "3"),
+    crossRuns: "along",
+    cross: [{ id: "M1", at: length("520") }],
+  };
+  const plan: Plan = {
+    ...base,
+    purpose:
+      "Gate leaf for the courtyard, hung on DA. M1 is the middle rail. The brace from A to the rail goes in after this frame is cold and is not in this drawing.",
+    carries: "people",
+    frame,
+    limits: { kind: "class", linear: "B", flat: "F", levelMmPerM: null },
+    bed: { ...base.bed, rests: restsUnder(frame, 6) },
+    weld: { ...base.weld, volts: 17.5, amps: 110 },
+  };
+  const keys = orderOfWork(resolveFrame(frame)).map((s) => s.key);
+  const at = (key: string) => keys.indexOf(key);
+  const record = new Record("Courtyard gate leaf", "2026-11-09T07:50:00.000Z", "mm", "Wren, bench")
+    .measure(
+      "bed",
+      "level-rod",
+      { R1: "1508.5", R2: "1508", R3: "1508.0", R4: "1509", R5: "1508.5", R6: "1508.5" },
+      "rod",
+    )
+    .tick(...keys.slice(0, at("measure/dry fit")))
+    .measure("dry fit", "tape-ii", { AB: "1800.5", BC: "1000.5", CD: "1800.5", DA: "1000.5", AC: "2059", BD: "2061.5" })
+    .measure("dry fit", "tape-ii", { AB: "1800.5", BC: "1000.5", CD: "1800.5", DA: "1000.5", AC: "2060", BD: "2060" })
+    .tick(...keys.slice(at("measure/dry fit"), at("measure/tacked")))
+    .measure("tacked", "tape-ii", {
+      AB: "1800.5",
+      BC: "1000.5",
+      CD: "1800.5",
+      DA: "1000.5",
+      AC: "2060.5",
+      BD: "2059.5",
+    })
+    .tick(...keys.slice(at("measure/tacked"), at("measure/tacked-2")))
+    .measure("tacked", "tape-ii", { AB: "1800.5", BC: "1000.5", CD: "1800.5", DA: "1000.5", AC: "2060", BD: "2059.5" })
+    .later(25)
+    .tick(...keys.slice(at("measure/tacked-2"), at("wait/cold")))
+    .note("Wind through the yard door; screen put up before the inside beads.")
+    .later(90)
+    .tick(...keys.slice(at("wait/cold"), at("measure/cold")))
+    .measure("cold", "tape-ii", { AB: "1800", BC: "1000", CD: "1800", DA: "1000.5", AC: "2059.5", BD: "2059.0" })
+    .more("feeler", { zA: "0", zB: "0.4", zC: "0", zD: "0.9" })
+    .tick("measure/cold")
+    .note("Lifted at D by 0.9 mm with A, B and C down. Hung and swinging; brace fitted the day after.")
+    .tick(CLOSE_STEP);
+  return jobOf("Courtyard gate leaf", "2026-11-06T13:00:00.000Z", plan, record);
+}
+
+function loftDeck(): { job: Job; changedAt: string } {
+  const base = newPlan("Drying-loft deck", "mm");
+  const frame: Plan["frame"] = {
+    ...base.frame,
+    length: length("2400"),
+    width: length("1200"),
+    section: tube("60×40×3", "40", "60", "3"),
+    cross: Array.from({ length: 9 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(240 * (i + 1))) })),
+  };
+  const plan: Plan = {
+    ...base,
+    purpose: "Deck of the drying loft: boards of ware and one person. Sits on the ring beam, bolted at the corners.",
+    carries: "people",
+    frame,
+    limits: { kind: "class", linear: "B", flat: "F", levelMmPerM: 1 },
+    bed: { ...base.bed, rests: restsUnder(frame, 6) },
+    weld: { ...base.weld, volts: 19, amps: 130 },
+  };
+  const record = new Record("Drying-loft deck", "2026-11-20T16:10:00.000Z", "mm", "Wren, desk").note(
+    "The engineer's drawing asks for 60 on edge. Ring beam measured 2402 × 1203 inside: deck stays 2400 × 1200.",
+  );
+  return jobOf("Drying-loft deck", "2026-11-20T15:40:00.000Z", plan, record);
+}
+
+function kilnStand(): { job: Job; changedAt: string } {
+  const base = newPlan("Kiln-shelf stand", "inch-fraction");
+  const inch = (text: string) => length(text, "in");
+  const frame: Plan["frame"] = {
+    ...base.frame,
+    length: inch("47 1/4"),
+    width: inch("23 5/8"),
+    section: tube("1 1/2×1 1/2×1/8 in", "1 1/2", "1 1/2", "1/8", "in"),
+    cross: [{ id: "M1", at: inch("23 5/8") }],
+  };
+  const plan: Plan = {
+    ...base,
+    purpose:
+      "Top frame of the stand for kiln shelves. Legs and stretchers are set on it later; this sheet is the flat frame with its middle stretcher M1.",
+    frame,
+    limits: {
+      kind: "own",
+      length: { lower: inch("-1/16"), upper: inch("0") },
+      width: { lower: inch("-1/16"), upper: inch("0") },
+      square: { as: "mm/m", limit: 2 },
+      flat: inch("1/16"),
+      levelMmPerM: 1.5,
+    },
+    bed: { ...base.bed, rests: restsUnder(frame, 4), adjust: "feet", pitch: length("1.5", "mm") },
+    weld: { ...base.weld, process: "TIG", volts: 14, amps: 110, travelMmPerS: 2.5 },
+  };
+  const keys = orderOfWork(resolveFrame(frame)).map((s) => s.key);
+  const at = (key: string) => keys.indexOf(key);
+  const record = new Record("Kiln-shelf stand", "2026-11-23T09:30:00.000Z", "in")
+    .measure("bed", "height-gauge", { R1: "0.4 mm", R2: "1.9 mm", R3: "0.7 mm", R4: "1.1 mm" })
+    .tick(...keys.slice(0, at("measure/dry fit")))
+    .measure("dry fit", "rule", {
+      AB: "47 1/4",
+      BC: "23 5/8",
+      CD: "47 1/4",
+      DA: "23 5/8",
+      AC: "52 13/16",
+      BD: "52 7/16",
+    })
+    .note("BD read again: the rule had slipped off the corner.")
+    .more("rule", { BD: "52 13/16" })
+    .tick(...keys.slice(at("measure/dry fit"), at("measure/tacked")))
+    .measure("tacked", "rule", { AB: "47 1/4", BC: "23 5/8", CD: "47 1/4", DA: "23 5/8", AC: "52 7/8", BD: "52 3/4" });
+  return jobOf("Kiln-shelf stand", "2026-11-23T09:10:00.000Z", plan, record);
+}
+
+/** The demo jobs, each at another stage. */
+export const demoJobs = (): { job: Job; changedAt: string }[] => [wareCart(), gateLeaf(), loftDeck(), kilnStand()];

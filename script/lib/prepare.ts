@@ -1,0 +1,41 @@
+// Migrates the database, puts the default instruments on the shelf and, with --demo, loads the demo jobs.
+
+import { userInfo } from "node:os";
+import path from "node:path";
+import { evaluate, SHELF } from "../../src/core/job";
+import { addInstruments, closePool, insertJob, isDuplicate, pool, transaction } from "../../src/store";
+import { migrate } from "../../src/store/migrate";
+import { demoJobs } from "./demo-jobs";
+import { DATABASE, start } from "./mariadb.mjs";
+
+const folder = process.env.PLUMB_DATA ?? ".data/db";
+
+/** Makes the database of a folder ready for the application. @returns its address. */
+export async function prepare(options: {
+  folder: string;
+  demo: boolean;
+  flags?: string[];
+}): Promise<{ url: string; socket: string }> {
+  const db = await start(options.folder, options.flags ?? []);
+  await migrate({
+    socketPath: db.socket,
+    adminUser: userInfo().username,
+    database: DATABASE,
+    appPassword: db.password,
+    folder: path.join(import.meta.dirname, "../../src/store/migrations"),
+  });
+  process.env.DATABASE_URL = db.url;
+  await addInstruments(pool(), SHELF);
+  if (options.demo)
+    for (const { job, changedAt } of demoJobs())
+      await transaction((c) => insertJob(c, job, evaluate(job).summary, changedAt, "demo")).catch((e) => {
+        if (!isDuplicate(e)) throw e;
+      });
+  await closePool();
+  return db;
+}
+
+if (process.argv[1] === import.meta.filename) {
+  const db = await prepare({ folder, demo: process.argv.includes("--demo") });
+  process.stdout.write(`${db.url}\n`);
+}

@@ -1,0 +1,6 @@
+import { respond } from "@/server/http";
+import { getJob } from "@/server/jobs";
+
+type Context = { params: Promise<{ id: string }> };
+
+export const GET = (request: Request, { params }: Context) => respond(request, async () => getJob((await params).id));

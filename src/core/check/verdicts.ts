@@ -1,0 +1,97 @@
+import { CORNERS } from "../frame";
+import { radians } from "../numeric";
+import type { Measured, SquareCheck } from "../square";
+import { fixed, formatLength, formatSmall, type UnitPreference } from "../units";
+import { type Conformity, conformity, type Verdict } from "./conformity";
+import type { Limit } from "./limits";
+
+/** One limit with what was measured against it. */
+export interface LimitVerdict {
+  limit: Limit;
+  /** Null until it is measured. */
+  measured: Measured | null;
+  result: Conformity | null;
+  why: string;
+}
+
+export type Overall = Verdict | "not measured";
+
+/** What was measured at one gate, ready to be held against limits. */
+export interface MeasuredFrame {
+  /** Sides with everything that is uncertain, mm. */
+  sides: Partial<Record<string, Measured>>;
+  square: SquareCheck | null;
+  flatMm: Measured | null;
+}
+
+/** Departure of the worst corner from 90 deg, signed, mm per metre. */
+export function worstCorner(square: SquareCheck): (Measured & { corner: string }) | null {
+  const { angleDeg } = square;
+  if (!angleDeg) return null;
+  const corner = CORNERS.reduce((worst, c) =>
+    Math.abs(angleDeg[c].value - 90) > Math.abs(angleDeg[worst].value - 90) ? c : worst,
+  );
+  const { value, u } = angleDeg[corner];
+  return { corner, value: 1000 * Math.tan(radians(value - 90)), u: 1000 * radians(u) };
+}
+
+function measure(limit: Limit, frame: MeasuredFrame): { value: Measured | null; note: string } {
+  if (limit.kind === "size") return { value: frame.sides[limit.id] ?? null, note: "" };
+  if (limit.kind === "flat") return { value: frame.flatMm, note: "" };
+  if (!frame.square) return { value: null, note: "" };
+  if (limit.kind === "diagonal") return { value: frame.square.diagonalDifferenceMm, note: "" };
+  const worst = worstCorner(frame.square);
+  return { value: worst, note: worst ? `, corner ${worst.corner}` : "" };
+}
+
+function reason(limit: Limit, value: Measured, result: Conformity, note: string, units: UnitPreference): string {
+  const small = (x: number): string =>
+    limit.unit === "mm/m" ? `${fixed(x, 2)} mm/m` : formatSmall(x, units, { decimals: 2 });
+  const size = (x: number): string => (limit.kind === "size" ? formatLength(x, units, { decimals: 2 }).text : small(x));
+  const { lower, upper } = limit;
+  const between =
+    lower !== null && upper !== null
+      ? `${size(lower)} to ${size(upper)}`
+      : upper !== null
+        ? `at most ${size(upper)}`
+        : `at least ${size(lower ?? 0)}`;
+  const band = `Read ${size(value.value)} ± ${small(2 * value.u)} (95 %)${note}; limit ${between}`;
+  if (result.acceptanceZoneEmpty)
+    return `${band}. These instruments cannot prove this limit: even a perfect frame would be too close to call.`;
+  if (result.verdict === "pass") return `${band}. Inside by ${small(result.margin)}, more than the reading may be off.`;
+  if (result.verdict === "fail")
+    return `${band}. Outside by ${small(-result.margin)}, more than the reading may be off.`;
+  return `${band}. ${result.margin >= 0 ? "Inside" : "Outside"} by ${small(Math.abs(result.margin))}, less than the reading may be off (${small(result.guard)}).`;
+}
+
+/**
+ * Holds what was measured against every limit.
+ * @param limits resolved limits. @param frame measured sides, squareness and flatness. @param units for the reasons.
+ */
+export function verdicts(limits: Limit[], frame: MeasuredFrame, units: UnitPreference = "mm"): LimitVerdict[] {
+  return limits.map((limit) => {
+    const { value, note } = measure(limit, frame);
+    if (!value) return { limit, measured: null, result: null, why: "Not measured yet." };
+    if (limit.kind !== "size" && frame.square?.fit.agree === false && limit.kind !== "flat") {
+      const result = {
+        ...conformity(value.value, value.u, limit.lower, limit.upper),
+        verdict: "too close to call" as const,
+      };
+      return {
+        limit,
+        measured: value,
+        result,
+        why: "The readings contradict each other: one is misread. Measure again before judging.",
+      };
+    }
+    const result = conformity(value.value, value.u, limit.lower, limit.upper, limit.nonnegative);
+    return { limit, measured: value, result, why: reason(limit, value, result, note, units) };
+  });
+}
+
+/** A frame is as good as its worst limit. With any limit unmeasured nothing better than `not measured` is said. */
+export function overall(list: LimitVerdict[]): Overall {
+  const words = list.map((v) => v.result?.verdict ?? "not measured");
+  for (const word of ["fail", "not measured", "too close to call"] as const) if (words.includes(word)) return word;
+  return list.length === 0 ? "not measured" : "pass";
+}

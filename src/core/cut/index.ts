@@ -1,0 +1,2 @@
+export * from "./cutList";
+export * from "./ends";

@@ -1,0 +1,5 @@
+export * from "./materials";
+export * from "./problems";
+export * from "./resolve";
+export * from "./sections";
+export * from "./types";

@@ -1,0 +1,115 @@
+import type { Change } from "./entries";
+import type { Plan } from "./plan";
+
+const LABELS: Record<string, string> = {
+  name: "Name",
+  purpose: "Purpose",
+  carries: "Carries",
+  units: "Units",
+  "limits.kind": "Limits",
+  "limits.linear": "ISO 13920 class, sizes",
+  "limits.flat": "Flatness limit",
+  "limits.levelMmPerM": "Level limit",
+  "limits.length.lower": "Length, lower limit",
+  "limits.length.upper": "Length, upper limit",
+  "limits.width.lower": "Width, lower limit",
+  "limits.width.upper": "Width, upper limit",
+  "limits.square": "Squareness limit",
+  "limits.square.as": "Squareness stated as",
+  "limits.square.limit": "Squareness limit",
+  "frame.length": "Length",
+  "frame.width": "Width",
+  "frame.section.profile": "Section",
+  "frame.section.face": "Tube width in plan",
+  "frame.section.depth": "Tube height",
+  "frame.section.wall": "Wall",
+  "frame.material": "Material",
+  "frame.crossRuns": "Cross members run",
+  "bed.adjust": "Bed set by",
+  "bed.mode": "Shimmed to",
+  "bed.pitch": "Foot pitch",
+  "bed.thread": "Foot thread",
+  "weld.process": "Process",
+  "weld.volts": "Volts",
+  "weld.amps": "Amps",
+  "weld.travelMmPerS": "Travel speed, mm/s",
+  "weld.tackLength": "Tack length",
+};
+
+/** Name of a plan field as a person says it. */
+export function fieldLabel(path: string): string {
+  const cross = /^frame\.cross\.(M\d+)/.exec(path);
+  if (cross) return `Cross member ${cross[1]}`;
+  const rest = /^bed\.rests\.(R\d+)(?:\.(x|y))?/.exec(path);
+  if (rest) return `Rest ${rest[1]}${rest[2] ? `, ${rest[2]}` : ""}`;
+  return LABELS[path] ?? path;
+}
+
+type Leaves = Map<string, string>;
+
+const isLength = (v: object): v is { mm: number; text: string; unit: string } => "mm" in v && "text" in v;
+
+/** Flattens a plan to its leaves. A length is one leaf; items of lists go by their id, not their place. */
+function leaves(value: unknown, path: string, out: Leaves): Leaves {
+  if (value === null) out.set(path, "none");
+  else if (Array.isArray(value))
+    value.forEach((item, i) => {
+      const id = typeof item === "object" && item !== null && "id" in item ? String(item.id) : String(i);
+      leaves(item, `${path}.${id}`, out);
+    });
+  else if (typeof value === "object") {
+    if (isLength(value)) out.set(path, /[a-z"']/i.test(value.text) ? value.text : `${value.text} ${value.unit}`);
+    else
+      for (const [key, inner] of Object.entries(value))
+        if (key !== "id") leaves(inner, path ? `${path}.${key}` : key, out);
+  } else out.set(path, value === "" ? "empty" : String(value));
+  return out;
+}
+
+/** @returns every leaf that differs, in words. @param before, @param after two plans of one job. */
+export function planChanges(before: Plan, after: Plan): Change[] {
+  const a = leaves(before, "", new Map());
+  const b = leaves(after, "", new Map());
+  return [...new Set([...a.keys(), ...b.keys()])]
+    .filter((path) => a.get(path) !== b.get(path))
+    .map((path) => ({
+      path,
+      label: fieldLabel(path),
+      from: a.get(path) ?? "not there",
+      to: b.get(path) ?? "taken out",
+    }));
+}
+
+type Tree = { [key: string]: unknown };
+const isTree = (v: unknown): v is Tree => typeof v === "object" && v !== null && !Array.isArray(v) && !isLength(v);
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+function merge(base: unknown, mine: unknown, theirs: unknown): unknown {
+  if (same(mine, base)) return theirs;
+  if (same(theirs, base)) return mine;
+  // Objects of the same make are merged field by field; anything else is taken whole.
+  if (isTree(base) && isTree(mine) && isTree(theirs) && base.kind === mine.kind && base.kind === theirs.kind)
+    return Object.fromEntries(Object.keys(mine).map((k) => [k, merge(base[k], mine[k], theirs[k])]));
+  return mine;
+}
+
+/** What two people did to one plan, from the version that both started at. */
+export interface Collision {
+  /** What the other one changed. */
+  theirs: Change[];
+  /** Paths that both changed, to different values. */
+  both: string[];
+  /** Mine laid over theirs: where both changed, mine. */
+  merged: Plan;
+}
+
+/** @param base the version that both started at. @param mine, @param theirs the plans now. */
+export function collide(base: Plan, mine: Plan, theirs: Plan): Collision {
+  const myPaths = new Map(planChanges(base, mine).map((c) => [c.path, c.to]));
+  const changes = planChanges(base, theirs);
+  return {
+    theirs: changes,
+    both: changes.filter((c) => myPaths.has(c.path) && myPaths.get(c.path) !== c.to).map((c) => c.path),
+    merged: merge(base, mine, theirs) as Plan,
+  };
+}

@@ -1,0 +1,15 @@
+import { z } from "zod";
+import { instrumentSchema } from "../units";
+import { entrySchema } from "./entries";
+import { planSchema } from "./plan";
+
+/** A whole job: the plan as it stands and everything that was entered, in order. */
+export const jobSchema = z.strictObject({
+  id: z.uuid(),
+  createdAt: z.iso.datetime({ precision: 3 }),
+  version: z.int().positive(),
+  plan: planSchema,
+  instruments: z.array(instrumentSchema).max(500),
+  entries: z.array(entrySchema).max(50_000),
+});
+export type Job = z.infer<typeof jobSchema>;

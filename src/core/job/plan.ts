@@ -1,0 +1,115 @@
+import { z } from "zod";
+import { SHIM_MODES } from "../bed";
+import { limitProblems, limitsSchema } from "../check";
+import { type Frame, frameProblems, frameSchema } from "../frame";
+import { weldProblems, weldSchema } from "../shrink";
+import { length, lengthSchema, type Problem, UNIT_PREFERENCES, type UnitPreference } from "../units";
+
+/** What the frame carries: sets how loudly the tool defers to codes and licensed practice. */
+export const CARRIES = ["furniture", "machine", "vehicle", "lifting", "people"] as const;
+export type Carries = (typeof CARRIES)[number];
+
+export const restSchema = z.strictObject({
+  id: z.string().regex(/^R[1-9]\d?$/, "Rests are named R1 to R99."),
+  x: lengthSchema,
+  y: lengthSchema,
+});
+
+export const bedSchema = z.strictObject({
+  rests: z.array(restSchema).max(40, "At most 40 rests."),
+  adjust: z.enum(["shims", "feet"]),
+  mode: z.enum(SHIM_MODES),
+  /** Thread pitch of the feet. */
+  pitch: lengthSchema,
+  thread: z.enum(["right", "left"]),
+});
+
+/** Everything about a job that is edited and saved as a whole, with a version. */
+export const planSchema = z.strictObject({
+  name: z.string().trim().min(1, "Give the job a name.").max(120, "At most 120 characters."),
+  purpose: z.string().max(2000, "At most 2000 characters."),
+  carries: z.enum(CARRIES),
+  units: z.enum(UNIT_PREFERENCES as [UnitPreference, ...UnitPreference[]]),
+  limits: limitsSchema,
+  frame: frameSchema,
+  bed: bedSchema,
+  weld: weldSchema,
+});
+export type Plan = z.infer<typeof planSchema>;
+export type Bed = z.infer<typeof bedSchema>;
+export type Rest = z.infer<typeof restSchema>;
+
+/** Everything wrong or doubtful in a plan, each at its field. Schema errors are not repeated here. */
+export function planProblems(plan: Plan): Problem[] {
+  const found = [
+    ...limitProblems(plan.limits),
+    ...frameProblems(plan.frame),
+    ...weldProblems(plan.weld, plan.frame.section.wall.mm),
+  ];
+  if (plan.bed.pitch.mm < 0.2 || plan.bed.pitch.mm > 10)
+    found.push({ path: "bed.pitch", message: "A foot's thread has a pitch between 0.2 and 10 mm.", severity: "error" });
+  const seen = new Set<string>();
+  plan.bed.rests.forEach((rest, i) => {
+    for (const axis of ["x", "y"] as const)
+      if (Math.abs(rest[axis].mm) > 30_000)
+        found.push({
+          path: `bed.rests.${i}.${axis}`,
+          message: `${rest.id} is more than 30 m away. Check the unit.`,
+          severity: "error",
+        });
+    const place = `${rest.x.mm}/${rest.y.mm}`;
+    if (seen.has(place) || plan.bed.rests.findIndex((r) => r.id === rest.id) !== i)
+      found.push({
+        path: `bed.rests.${i}.x`,
+        message: `${rest.id} stands where another rest already is.`,
+        severity: "error",
+      });
+    seen.add(place);
+  });
+  return found;
+}
+
+const RESTS_ALONG = { 4: [0, 1], 6: [0, 0.5, 1] } as const;
+
+/** Rests under the corners (4) or under corners and middles of AB and CD (6), at the centre of the tubes. */
+export function restsUnder(frame: Frame, count: 4 | 6): Rest[] {
+  const half = frame.section.face.mm / 2;
+  const places = [half, frame.width.mm - half].flatMap((y) =>
+    RESTS_ALONG[count].map((share) => ({ x: half + share * (frame.length.mm - 2 * half), y })),
+  );
+  const stated = (mm: number) => length(String(+mm.toFixed(3)));
+  return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x), y: stated(p.y) }));
+}
+
+/** A new job: common sizes, own limits, so that every screen has something true to say. */
+export function newPlan(name: string, units: UnitPreference): Plan {
+  const inch = units !== "mm";
+  const l = (mm: string, inches: string) => (inch ? length(inches, "in") : length(mm));
+  const frame: Frame = {
+    length: l("1000", "40"),
+    width: l("600", "24"),
+    section: inch
+      ? { profile: "2×2×1/8 in", face: length("2", "in"), depth: length("2", "in"), wall: length("1/8", "in") }
+      : { profile: "40×40×3", face: length("40"), depth: length("40"), wall: length("3") },
+    material: "mild steel",
+    crossRuns: "across",
+    cross: [],
+  };
+  return {
+    name,
+    purpose: "",
+    carries: "furniture",
+    units,
+    limits: {
+      kind: "own",
+      length: { lower: l("-1.5", "-1/16"), upper: l("1.5", "1/16") },
+      width: { lower: l("-1.5", "-1/16"), upper: l("1.5", "1/16") },
+      square: { as: "diagonal", limit: l("3", "1/8") },
+      flat: l("2", "3/32"),
+      levelMmPerM: null,
+    },
+    frame,
+    bed: { rests: restsUnder(frame, 4), adjust: "shims", mode: "level", pitch: l("1.5", "0.06"), thread: "right" },
+    weld: { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, tackLength: l("10", "3/8") },
+  };
+}

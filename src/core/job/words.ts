@@ -1,0 +1,86 @@
+import type { RestAdvice } from "../check";
+import type { SquareCheck } from "../square";
+import { type Estimate, fixed, formatSmall, type UnitPreference } from "../units";
+import type { FrameRound } from "./evaluate";
+
+/** An estimate with its band: `0.60 mm (0.30–1.10)`. */
+export const bandWords = (e: Estimate, u: UnitPreference): string =>
+  `${formatSmall(e.value, u, { decimals: 2 })} (${formatSmall(e.low, u, { decimals: 2, bare: true })}–${formatSmall(e.high, u, { decimals: 2, bare: true })})`;
+
+/** A value with its 95 % uncertainty: `0.60 ± 0.20 mm`. @param value, @param u mm. */
+export const plusMinus = (value: number, u: number, units: UnitPreference, signed = false): string =>
+  `${formatSmall(value, units, { decimals: 2, bare: true, signed })} ± ${formatSmall(2 * u, units, { decimals: 2 })}`;
+
+/** What to do about the lean, then why. */
+export interface NudgeWords {
+  /** `leave` when the tape cannot tell it from square. */
+  act: "slide" | "leave" | "measure";
+  say: string;
+  why: string;
+}
+
+/** The nudge of a round in words. */
+export function nudgeWords(round: Pick<FrameRound, "square" | "impossible">, u: UnitPreference): NudgeWords {
+  const best = round.square?.nudges[0];
+  if (round.impossible)
+    return { act: "measure", say: `Read ${round.impossible.span} again.`, why: round.impossible.message };
+  if (!round.square || !best) {
+    const missing = round.square?.missing ?? [];
+    return {
+      act: "measure",
+      say: missing.length > 0 ? `Read ${missing.join(", ")}.` : "Read the four sides and both diagonals.",
+      why: "Four sides alone say nothing about square. One diagonal more fixes the shape; both show a misread tape.",
+    };
+  }
+  if (round.square.fit.agree === false)
+    return {
+      act: "measure",
+      say: "Measure again before moving anything.",
+      why: misreadWords(round.square, u),
+    };
+  if (best.shiftMm <= 2 * best.uMm)
+    return {
+      act: "leave",
+      say: "Leave it.",
+      why: `The slide would be ${formatSmall(best.shiftMm, u, { decimals: 2 })}, no more than the tape can tell (± ${formatSmall(2 * best.uMm, u, { decimals: 2 })}).`,
+    };
+  return {
+    act: "slide",
+    say: `Slide side ${best.side}: push corner ${best.push} toward ${best.towards} by ${formatSmall(best.shiftMm, u)}.`,
+    why: `± ${formatSmall(2 * best.uMm, u)} by the tape. Half the difference of the diagonals would be ${formatSmall(best.habitMm, u)} and leave ${Math.round(100 * best.habitLeaves)} % of the error.`,
+  };
+}
+
+/** Whether a reading looks misread; never names one that the numbers cannot name. */
+export function misreadWords(square: SquareCheck, u: UnitPreference): string {
+  const { fit } = square;
+  const names = fit.diagnosis.candidates.map((c) => c.id).join(", ");
+  if (fit.status === "undetermined") return "Too few readings to check each other.";
+  if (fit.status === "ok_no_check") return "One reading short of a check: a misread tape could not be noticed.";
+  if (fit.diagnosis.status === "located") return `${names} looks misread: read it again.`;
+  if (fit.diagnosis.status === "detected_not_located") {
+    const first = fit.diagnosis.candidates[0];
+    const size = first ? ` by about ${formatSmall(Math.abs(first.slip), u)} if it is the one` : "";
+    return `One of ${names} is misread, and six tapes on one frame cannot say which. Read both diagonals again; ${first?.id ?? "one"} would be off${size}.`;
+  }
+  if (fit.agree === false)
+    return "The readings disagree a little more than the tape should allow. Read the diagonals again.";
+  const detect = Math.max(
+    ...fit.readings.filter((r) => r.id.length === 2 && ["AC", "BD"].includes(r.id)).map((r) => r.detectable),
+  );
+  return `No sign of a misread tape. A slip on a diagonal shows from about ${formatSmall(detect, u)}.`;
+}
+
+/** What to put under a rest, or how to turn its foot. */
+export function restWords(rest: RestAdvice, u: UnitPreference): string {
+  if (rest.raiseMm === null) return "not read";
+  if (rest.raiseMm < 0)
+    return `${formatSmall(-rest.raiseMm, u, { decimals: 2 })} too high: grind, or choose another way of shimming`;
+  if (rest.stack)
+    return rest.stack.leavesMm.length > 0
+      ? `${formatSmall(rest.raiseMm, u, { decimals: 2 })}: leaves ${rest.stack.leavesMm.join(" + ")} mm`
+      : "leave it";
+  if (rest.foot && rest.foot.turns > 0.01)
+    return `${formatSmall(rest.raiseMm, u, { decimals: 2 })}: ${fixed(rest.foot.turns, 2)} turns (${fixed(rest.foot.flats, 1)} flats) ${rest.foot.direction}`;
+  return "leave it";
+}

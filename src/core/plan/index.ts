@@ -1,0 +1,5 @@
+export * from "./acrossAndAround";
+export * from "./faces";
+export * from "./hingeFirst";
+export * from "./schools";
+export * from "./step";

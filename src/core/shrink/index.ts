@@ -1,0 +1,5 @@
+export * from "./band";
+export * from "./closedForm";
+export * from "./constants";
+export * from "./heat";
+export * from "./prediction";

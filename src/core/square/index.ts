@@ -1,0 +1,7 @@
+export * from "./diagnosis";
+export * from "./halfRule";
+export * from "./impossible";
+export * from "./network";
+export * from "./setUp";
+export * from "./shape";
+export * from "./squareCheck";

@@ -1,0 +1,156 @@
+import { CORNERS, type Corner, ends, SIDES, type Side, SPANS, type Span } from "../frame";
+import { adjustNetwork, type NetworkFit, type Tape } from "./network";
+import {
+  cornerAngleDeg,
+  type Quad,
+  type Rack,
+  rack,
+  SLIDES,
+  shearMmPerM,
+  slides,
+  taperLengthMm,
+  taperWidthMm,
+} from "./shape";
+
+/** A taped span, mm, with its independent standard uncertainty. */
+export interface SpanReading {
+  mm: number;
+  uMm: number;
+  tape?: string;
+}
+
+/** A number with its standard uncertainty, same unit. */
+export interface Measured {
+  value: number;
+  u: number;
+}
+
+export type Shape = "rectangle" | "parallelogram" | "trapezoid" | "parallelogram and trapezoid";
+
+/** One way to bring it square: slide a side along itself. */
+export interface Nudge {
+  side: Side;
+  /** The corner of that side to push, and the corner of it to push towards. */
+  push: Corner;
+  towards: Corner;
+  /** Always positive, mm. */
+  shiftMm: number;
+  uMm: number;
+  /** Half the difference of the diagonals, mm, and the share of the error that it would leave. */
+  habitMm: number;
+  habitLeaves: number;
+}
+
+export interface SquareCheck {
+  fit: NetworkFit;
+  missing: Span[];
+  /** Fitted corners, A at the origin, B on +x. Null when the readings do not determine them. */
+  corners: Quad | null;
+  angleDeg: Record<Corner, Measured> | null;
+  shearMmPerM: Measured | null;
+  taperLengthMm: Measured | null;
+  taperWidthMm: Measured | null;
+  /** AC - BD as read, mm. */
+  diagonalDifferenceMm: Measured | null;
+  shape: Shape | null;
+  /** Raw slides, positive as in SLIDES. */
+  slidesMm: Record<Side, number> | null;
+  /** The four ways, smallest slide first. */
+  nudges: Nudge[];
+  rack: Rack | null;
+}
+
+/** Slides this close are the same; then the side that is less often held against a stop is moved. */
+const SAME_MM = 0.02;
+const HELD: Record<Side, number> = { CD: 0, BC: 1, AB: 2, DA: 3 };
+
+/** A departure of less than this, mm, is not called by name unless it is known better. */
+const TELL_MM = 1;
+
+function shapeWord(q: Quad, tellMm: number, lengthMm: number, widthMm: number): Shape {
+  const lean = Math.abs(shearMmPerM(q) / 1000) * Math.min(lengthMm, widthMm) > tellMm;
+  const taper = Math.max(Math.abs(taperLengthMm(q)), Math.abs(taperWidthMm(q))) > tellMm;
+  if (lean && taper) return "parallelogram and trapezoid";
+  if (lean) return "parallelogram";
+  return taper ? "trapezoid" : "rectangle";
+}
+
+/**
+ * Shape of a rectangle from its taped sides and diagonals.
+ * @param lengthMm nominal AB. @param widthMm nominal BC. @param spans what was read (any subset).
+ * @param tapes errors shared by the readings of a tape. @param targetMm2 wanted AC^2 - BD^2, 0 for square.
+ */
+export function squareCheck(
+  lengthMm: number,
+  widthMm: number,
+  spans: Partial<Record<Span, SpanReading>>,
+  tapes: Record<string, Tape> = {},
+  targetMm2 = 0,
+): SquareCheck {
+  const missing = SPANS.filter((s) => !spans[s]);
+  const fit = adjustNetwork({
+    nodes: { A: { x: 0, y: 0 }, B: { x: lengthMm, y: 0 }, C: { x: lengthMm, y: widthMm }, D: { x: 0, y: widthMm } },
+    readings: SPANS.flatMap((span) => {
+      const read = spans[span];
+      if (!read) return [];
+      const [from, to] = ends(span);
+      const base = { kind: "distance" as const, id: span, from, to, valueMm: read.mm, uMm: read.uMm };
+      return [read.tape === undefined ? base : { ...base, tape: read.tape }];
+    }),
+    tapes,
+  });
+  const { AC, BD } = spans;
+  const diagonalDifferenceMm = AC && BD ? { value: AC.mm - BD.mm, u: Math.hypot(AC.uMm, BD.uMm) } : null;
+  if (fit.status === "undetermined")
+    return {
+      fit,
+      missing,
+      corners: null,
+      angleDeg: null,
+      shearMmPerM: null,
+      taperLengthMm: null,
+      taperWidthMm: null,
+      diagonalDifferenceMm,
+      shape: null,
+      slidesMm: null,
+      nudges: [],
+      rack: null,
+    };
+  const q = fit.points as Quad;
+  const measured = (f: (q: Quad) => number): Measured => ({ value: f(q), u: fit.uOf((p) => f(p as Quad)) });
+  const moves = slides(q, targetMm2);
+  // The nudge works on the fitted shape, so the habit beside it does too.
+  const difference = Math.hypot(q.C.x - q.A.x, q.C.y - q.A.y) - Math.hypot(q.D.x - q.B.x, q.D.y - q.B.y);
+  const targetDifference = targetMm2 / (2 * Math.hypot(lengthMm, widthMm));
+  const nudges = SIDES.map((side): Nudge => {
+    const [p, r] = ends(side);
+    const towards = moves[side] >= 0 ? SLIDES[side] : p === SLIDES[side] ? r : p;
+    const along = side === "AB" || side === "CD" ? lengthMm : widthMm;
+    return {
+      side,
+      push: towards === p ? r : p,
+      towards,
+      shiftMm: Math.abs(moves[side]),
+      uMm: fit.uOf((points) => slides(points as Quad, targetMm2)[side]),
+      habitMm: Math.abs(difference - targetDifference) / 2,
+      habitLeaves: 1 - along / Math.hypot(lengthMm, widthMm),
+    };
+  }).sort((a, b) => (Math.abs(a.shiftMm - b.shiftMm) > SAME_MM ? a.shiftMm - b.shiftMm : HELD[a.side] - HELD[b.side]));
+  return {
+    fit,
+    missing,
+    corners: q,
+    angleDeg: Object.fromEntries(CORNERS.map((c) => [c, measured((p) => cornerAngleDeg(p, c))])) as Record<
+      Corner,
+      Measured
+    >,
+    shearMmPerM: measured(shearMmPerM),
+    taperLengthMm: measured(taperLengthMm),
+    taperWidthMm: measured(taperWidthMm),
+    diagonalDifferenceMm,
+    shape: shapeWord(q, TELL_MM, lengthMm, widthMm),
+    slidesMm: moves,
+    nudges,
+    rack: rack(q, targetMm2),
+  };
+}

@@ -1,0 +1,3 @@
+export * from "./jobFile";
+export * from "./readingsCsv";
+export * from "./report";

@@ -1,0 +1,101 @@
+import { z } from "zod";
+import { type Entry, type Job, jobSchema, planProblems } from "@/core/job";
+import type { Problem } from "@/core/units";
+
+export const JOB_FILE_FORMAT = "mellow-plumb-job";
+/** Raised when a file of an older program could no longer be read as it is. */
+export const JOB_FILE_VERSION = 1;
+/** Largest job file that is read, bytes. */
+export const JOB_FILE_LIMIT_BYTES = 8 * 1024 * 1024;
+
+/** The open job file: one job, whole, as JSON. */
+export const jobFileSchema = z.strictObject({
+  format: z.literal(JOB_FILE_FORMAT),
+  formatVersion: z.literal(JOB_FILE_VERSION),
+  job: jobSchema,
+});
+
+/** A job that was read, or everything that was wrong with the file, each with its field. */
+export type JobFileResult = { ok: true; job: Job } | { ok: false; problems: Problem[] };
+
+const refuse = (path: string, message: string): JobFileResult => ({
+  ok: false,
+  problems: [{ path, message, severity: "error" }],
+});
+
+/** @param job a job. @returns the text of its file, indented, with a newline at the end. */
+export const writeJobFile = (job: Job): string =>
+  `${JSON.stringify({ format: JOB_FILE_FORMAT, formatVersion: JOB_FILE_VERSION, job }, null, 2)}\n`;
+
+/** Zod's issues as problems at their fields. */
+export const problemsOf = (error: z.ZodError): Problem[] =>
+  error.issues
+    .slice(0, 50)
+    .map((issue) => ({ path: issue.path.join(".") || "file", message: issue.message, severity: "error" }));
+
+/** References inside a job that a schema cannot see. */
+function brokenReferences(job: Job): Problem[] {
+  const found: Problem[] = [];
+  const rounds = new Set<string>();
+  const ids = new Set<string>();
+  const instruments = new Set(job.instruments.map((i) => i.id));
+  const error = (path: string, message: string) => found.push({ path, message, severity: "error" });
+  if (instruments.size !== job.instruments.length) error("job.instruments", "Two instruments share one id.");
+  job.entries.forEach((entry: Entry, i) => {
+    const at = `job.entries.${i}`;
+    if (ids.has(entry.id)) error(`${at}.id`, `The id ${entry.id} is there twice.`);
+    ids.add(entry.id);
+    if (entry.kind === "round") rounds.add(entry.id);
+    if (entry.kind !== "reading") return;
+    if (!rounds.has(entry.roundId))
+      error(`${at}.roundId`, "This reading belongs to a round that is not in the file before it.");
+    if (!instruments.has(entry.instrumentId))
+      error(`${at}.instrumentId`, `The instrument "${entry.instrumentId}" is not in the file.`);
+  });
+  return found;
+}
+
+/**
+ * Reads a job file.
+ * @param text the file's text. Errors name the field: `job.plan.frame.length`.
+ */
+export function readJobFile(text: string): JobFileResult {
+  if (text.trim() === "") return refuse("file", "The file is empty.");
+  let data: unknown;
+  try {
+    data = JSON.parse(text.replace(/^\uFEFF/, ""));
+  } catch (e) {
+    const cut = e instanceof SyntaxError && /end of JSON|Unterminated/i.test(e.message);
+    return refuse(
+      "file",
+      cut
+        ? "The file is cut short: the end is missing. Download it again."
+        : "This is not JSON: choose a job file that was downloaded here.",
+    );
+  }
+  if (typeof data !== "object" || data === null || Array.isArray(data))
+    return refuse("file", "This JSON is not a job file.");
+  const head = data as { format?: unknown; formatVersion?: unknown };
+  if (head.format !== JOB_FILE_FORMAT)
+    return refuse("format", `This is not a job file: format should be "${JOB_FILE_FORMAT}".`);
+  if (typeof head.formatVersion === "number" && head.formatVersion > JOB_FILE_VERSION)
+    return refuse(
+      "formatVersion",
+      `This file was written by a later version (${head.formatVersion}; this one reads up to ${JOB_FILE_VERSION}). Update first.`,
+    );
+  const parsed = jobFileSchema.safeParse(data);
+  if (!parsed.success) return { ok: false, problems: problemsOf(parsed.error) };
+  const broken = [
+    ...brokenReferences(parsed.data.job),
+    ...planProblems(parsed.data.job.plan)
+      .filter((p) => p.severity === "error")
+      .map((p) => ({ ...p, path: `job.plan.${p.path}` })),
+  ];
+  return broken.length > 0 ? { ok: false, problems: broken } : { ok: true, job: parsed.data.job };
+}
+
+/** JSON Schema of the job file, as published. */
+export const jobFileJsonSchema = (): unknown => ({
+  ...z.toJSONSchema(jobFileSchema, { target: "draft-2020-12", unrepresentable: "any" }),
+  title: "Mellow Plumb job file",
+});

@@ -1,0 +1,122 @@
+import {
+  type BedRound,
+  bandWords as band,
+  CARRIES_CAUTION,
+  type Evaluation,
+  evaluate,
+  type FrameRound,
+  type Job,
+  misreadWords,
+  nudgeWords,
+  restWords,
+} from "@/core/job";
+import { TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
+import { fixed, formatLength, formatSmall, roundedLength, type UnitPreference } from "@/core/units";
+
+const head = (title: string): string[] => ["", title.toUpperCase()];
+
+function cutLines(e: Evaluation, u: UnitPreference): string[] {
+  return e.cut.map(
+    (p) =>
+      `${p.quantity} × ${p.members.join(", ")}: long point ${formatLength(p.longPointMm, u).text}, short point ${formatLength(p.shortPointMm, u).text}, ${p.ends}; add ${band(p.allowanceMm, u)} for shrinkage: cut ${roundedLength(p.cutLongPointMm, u)}`,
+  );
+}
+
+function bedLines(round: BedRound, u: UnitPreference): string[] {
+  const rests = round.verdict.rests.map((r) => `  ${r.id}: ${restWords(r, u)}`);
+  return [`Round ${round.number}: ${round.verdict.word}. ${round.verdict.why}`, ...rests];
+}
+
+function frameLines(round: FrameRound, u: UnitPreference): string[] {
+  const { square } = round;
+  const name = `${round.round.gate}, round ${round.number}`;
+  if (!square?.angleDeg || !square.shearMmPerM || !square.taperLengthMm || !square.taperWidthMm)
+    return [
+      `${name}: ${round.impossible?.message ?? `not determined; still to read: ${square?.missing.join(", ") || "everything"}`}`,
+    ];
+  const angles = Object.entries(square.angleDeg).map(([c, a]) => `${c} ${fixed(a.value, 3)}° ± ${fixed(2 * a.u, 3)}°`);
+  const nudge = nudgeWords(round, u);
+  return [
+    `${name}: ${angles.join(", ")}`,
+    `  out of square ${fixed(square.shearMmPerM.value, 2)} ± ${fixed(2 * square.shearMmPerM.u, 2)} mm/m; AB longer than CD by ${formatSmall(square.taperLengthMm.value, u, { decimals: 2 })}; BC longer than DA by ${formatSmall(square.taperWidthMm.value, u, { decimals: 2 })}`,
+    `  ${misreadWords(square, u)}`,
+    ...(round.round.gate === "cold" ? [] : [`  ${nudge.say} ${nudge.why}`]),
+  ];
+}
+
+/** The report as data: what `--json` prints. Same core, same numbers as the screens. */
+export function reportData(job: Job) {
+  const e = evaluate(job);
+  return {
+    job: { id: job.id, name: job.plan.name, version: job.version },
+    problems: e.problems,
+    frame: e.frame && { massKg: e.frame.massKg, centreOfMassMm: e.frame.centreOfMass, section: e.frame.properties },
+    limits: e.limits,
+    cut: e.cut,
+    prediction: e.prediction,
+    setUpTargetsMm: e.setUp?.targets ?? null,
+    bed: e.bedRounds.map((r) => ({ round: r.number, at: r.round.at, ...r.verdict })),
+    square: e.frameRounds.map((r) => ({
+      gate: r.round.gate,
+      round: r.number,
+      at: r.round.at,
+      impossible: r.impossible,
+      angleDeg: r.square?.angleDeg ?? null,
+      shearMmPerM: r.square?.shearMmPerM ?? null,
+      taperLengthMm: r.square?.taperLengthMm ?? null,
+      taperWidthMm: r.square?.taperWidthMm ?? null,
+      diagonalDifferenceMm: r.square?.diagonalDifferenceMm ?? null,
+      misread: r.square?.fit.diagnosis ?? null,
+      nudges: r.square?.nudges ?? [],
+      verdicts: r.verdicts,
+      overall: r.overall,
+    })),
+    steps: e.steps.map((s) => ({ ...s, done: e.ticked.has(s.key) })),
+    losses: e.losses,
+    verdict: e.summary,
+  };
+}
+
+/** The report as text. @param job a valid job. */
+export function reportText(job: Job): string {
+  const e = evaluate(job);
+  const u = job.plan.units;
+  const { plan } = job;
+  const caution = CARRIES_CAUTION[plan.carries];
+  const lines = [
+    plan.name,
+    `${formatLength(plan.frame.length.mm, u).text} × ${formatLength(plan.frame.width.mm, u).text}, ${plan.frame.section.profile ?? "own section"}, ${plan.frame.material}${e.frame ? `, ${fixed(e.frame.massKg, 1)} kg` : ""}`,
+    ...(caution ? [caution] : []),
+    ...e.problems.map((p) => `${p.severity}: ${p.path}: ${p.message}`),
+    ...head("Cut list"),
+    ...cutLines(e, u),
+    ...head("Predicted loss by welding, nine frames in ten"),
+    ...(e.prediction
+      ? Object.entries(e.prediction.sidesMm).map(([s, v]) => `${s}: ${band(v, u)}`)
+      : ["No prediction while the plan has errors."]),
+    ...(e.prediction?.crossPullMm ?? []).map(
+      (c) => `${c.member} draws its sides together by ${band(c.pullMm, u)} where it stands`,
+    ),
+    ...(e.prediction?.reasons ?? []),
+    ...head("Bed"),
+    ...(e.bedRounds.length > 0 ? e.bedRounds.flatMap((r) => bedLines(r, u)) : ["Not surveyed."]),
+    ...head("Square"),
+    ...(e.frameRounds.length > 0 ? e.frameRounds.flatMap((r) => frameLines(r, u)) : ["Not measured."]),
+    ...head(`Order: ${TACK_SCHOOL.name}, then ${WELD_SCHOOL.name}`),
+    ...e.steps.map((s, i) => `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${s.say}`),
+    ...head("Check"),
+    ...(e.cold
+      ? e.cold.verdicts.map((v) => `${v.limit.label}: ${v.result?.verdict ?? "not measured"}; ${v.why}`)
+      : ["Not measured cold."]),
+    ...e.losses.flatMap((l) =>
+      l.measured
+        ? [
+            `${l.side} lost ${formatSmall(l.measured.value, u, { decimals: 2 })} ± ${formatSmall(2 * l.measured.u, u, { decimals: 2 })}, predicted ${band(l.predicted, u)}: ${l.agrees}`,
+          ]
+        : [],
+    ),
+    "",
+    `Verdict so far: ${e.summary.verdict}${e.summary.about ? ` (${e.summary.about})` : ""}`,
+  ];
+  return `${lines.join("\n")}\n`;
+}

@@ -1,0 +1,92 @@
+import "server-only";
+import { isUnreachable } from "@/store";
+import { done, type Outcome, type Refusal, refuse } from "./outcome";
+
+/** Largest JSON body that a screen sends, bytes. */
+const BODY_LIMIT_BYTES = 2 * 1024 * 1024;
+
+/** Reads a body up to a limit; a larger one is refused without being kept. */
+export async function readBody(request: Request, limitBytes = BODY_LIMIT_BYTES): Promise<Outcome<string>> {
+  const tooLarge = () =>
+    refuse(413, `Larger than ${Math.round(limitBytes / 1024 / 1024)} MB: this is not a job of this program.`);
+  if (Number(request.headers.get("content-length") ?? 0) > limitBytes) return tooLarge();
+  if (!request.body) return done("");
+  const reader = request.body.getReader();
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  for (;;) {
+    const { done: end, value } = await reader.read();
+    if (end) break;
+    size += value.byteLength;
+    if (size > limitBytes) {
+      await reader.cancel();
+      return tooLarge();
+    }
+    parts.push(value);
+  }
+  return done(Buffer.concat(parts).toString("utf8"));
+}
+
+/** Reads a JSON body. */
+export async function readJson(request: Request): Promise<Outcome<unknown>> {
+  if (!/^application\/json\b/.test(request.headers.get("content-type") ?? "")) return refuse(415, "Send JSON.");
+  const body = await readBody(request);
+  if (!body.ok) return body;
+  try {
+    return done(JSON.parse(body.value));
+  } catch {
+    return refuse(400, "The request is not JSON.");
+  }
+}
+
+/** A page of another site may not change anything here. */
+function foreign(request: Request): boolean {
+  const origin = request.headers.get("origin");
+  if (request.method === "GET" || origin === null) return false;
+  try {
+    return new URL(origin).host !== request.headers.get("host");
+  } catch {
+    return true;
+  }
+}
+
+const refusal = ({ status, message, problems, current }: Refusal): Response =>
+  Response.json({ message, problems, ...(current === undefined ? {} : { current }) }, { status });
+
+/**
+ * Runs a use case and turns its outcome into a response. An outage of the database is 503 with words; only a bug is 500.
+ * @param toResponse how to send the value; JSON when left out.
+ */
+export async function respond<T>(
+  request: Request,
+  useCase: () => Promise<Outcome<T>>,
+  toResponse: (value: T) => Response = (value) => Response.json(value),
+): Promise<Response> {
+  if (foreign(request)) return refusal(refuse(403, "Only this program's own pages may change a job."));
+  try {
+    const outcome = await useCase();
+    return outcome.ok ? toResponse(outcome.value) : refusal(outcome);
+  } catch (e) {
+    if (isUnreachable(e))
+      return Response.json(
+        { message: "The database does not answer just now. Nothing is lost: this is sent again.", problems: [] },
+        { status: 503 },
+      );
+    // biome-ignore lint/suspicious/noConsole: the server's log is where a bug must show
+    console.error(e);
+    return Response.json(
+      { message: "Something broke in the program; it is in the server's log.", problems: [] },
+      { status: 500 },
+    );
+  }
+}
+
+/** A file to download. */
+export const download = (text: string, type: string, name: string): Response =>
+  new Response(text, {
+    headers: {
+      "content-type": `${type}; charset=utf-8`,
+      "content-disposition": `attachment; filename="${name.replace(/[^\w.-]+/g, "-").slice(0, 80) || "job"}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+      "cache-control": "no-store",
+    },
+  });

@@ -1,0 +1,241 @@
+import "server-only";
+import type { PoolConnection } from "mysql2/promise";
+import { v4 as uuid } from "uuid";
+import { z } from "zod";
+import {
+  type Change,
+  type Entry,
+  entryProblem,
+  evaluate,
+  type Job,
+  type NewEntry,
+  newEntrySchema,
+  newPlan,
+  type Plan,
+  planChanges,
+  planProblems,
+  planSchema,
+  type Summary,
+} from "@/core/job";
+import { UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
+import { readJobFile } from "@/formats/jobFile";
+import * as store from "@/store";
+import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
+
+const LIST_LIMIT = 500;
+const originSchema = z.string().trim().min(1, "Say who saves.").max(60, "At most 60 characters.");
+const isId = (id: string): boolean => z.uuid().safeParse(id).success;
+const now = (): string => new Date().toISOString();
+
+/** The list of jobs, last change first. */
+export const listJobs = (): Promise<store.JobLine[]> => store.listJobs(store.pool(), LIST_LIMIT);
+
+/** A whole job with the shelf of instruments. */
+export async function getJob(id: string): Promise<Outcome<store.StoredJob>> {
+  const found = isId(id) ? await store.loadJob(store.pool(), id) : null;
+  return found ? done(found) : noSuchJob();
+}
+
+const newJobSchema = z.strictObject({
+  name: planSchema.shape.name,
+  units: z.enum(UNIT_PREFERENCES as [UnitPreference, ...UnitPreference[]]),
+  origin: originSchema,
+});
+
+/** Starts a job. @param input name, units, origin. @returns its id. */
+export async function createJob(input: unknown): Promise<Outcome<{ id: string }>> {
+  const parsed = parse(newJobSchema, input);
+  if (!parsed.ok) return parsed;
+  const { name, units, origin } = parsed.value;
+  const at = now();
+  const job: Job = { id: uuid(), createdAt: at, version: 1, plan: newPlan(name, units), instruments: [], entries: [] };
+  await store.transaction((db) => store.insertJob(db, job, evaluate(job).summary, at, origin));
+  return done({ id: job.id });
+}
+
+const savePlanSchema = z.strictObject({
+  baseVersion: z.int().positive(),
+  plan: planSchema,
+  origin: originSchema,
+});
+
+/** What a save gives back. */
+export interface Saved {
+  version: number;
+  seq: number;
+  summary: Summary;
+  changes: Change[];
+}
+
+async function summarise(db: PoolConnection, id: string): Promise<Summary> {
+  const stored = await store.loadJob(db, id);
+  if (!stored) throw new Error("A job that is locked cannot be gone.");
+  const { summary } = evaluate(stored.job);
+  await store.updateSummary(db, id, summary);
+  return summary;
+}
+
+/**
+ * Saves a plan if nobody saved another meanwhile. A plan that cannot be built is refused with its fields, so what is
+ * stored can always be shown. Saving the same plan twice is one save.
+ * @returns 409 with the plan that got in first.
+ */
+export async function savePlan(id: string, input: unknown): Promise<Outcome<Saved>> {
+  if (!isId(id)) return noSuchJob();
+  const parsed = parse(savePlanSchema, input);
+  if (!parsed.ok) return parsed;
+  const { baseVersion, plan, origin } = parsed.value;
+  const wrong = planProblems(plan).filter((p) => p.severity === "error");
+  if (wrong[0]) return refuse(422, wrong[0].message, wrong);
+  return store.transaction(async (db): Promise<Outcome<Saved>> => {
+    const locked = await store.lockJob(db, id);
+    const stored = locked && (await store.loadJob(db, id));
+    if (!locked || !stored) return noSuchJob();
+    const changes = planChanges(stored.job.plan, plan);
+    if (changes.length === 0) {
+      const { summary } = evaluate(stored.job);
+      return done({ version: locked.version, seq: locked.seq, summary, changes });
+    }
+    if (locked.version !== baseVersion)
+      return {
+        ...refuse(409, "Somebody else changed this job meanwhile."),
+        current: { version: locked.version, plan: stored.job.plan, seq: locked.seq },
+      };
+    const at = now();
+    const version = locked.version + 1;
+    await store.updatePlan(db, id, version, plan, at, origin);
+    await store.appendEntries(db, id, locked.seq, [{ kind: "change", id: uuid(), at, origin, version, changes }], at);
+    return done({ version, seq: locked.seq + 1, summary: await summarise(db, id), changes });
+  });
+}
+
+const addSchema = z.strictObject({
+  entries: z.array(newEntrySchema).min(1).max(200, "At most 200 entries at a time."),
+  /** Last entry number that the sender knows. */
+  since: z.int().min(0),
+});
+
+/** What adding entries gives back: everything after `since`, also what others added. */
+export interface Added {
+  seq: number;
+  version: number;
+  entries: Entry[];
+}
+
+/** What is wrong with new entries beside those that are there. */
+function misfit(entries: NewEntry[], job: Job): { path: string; message: string } | null {
+  const gates = new Map(job.entries.flatMap((e) => (e.kind === "round" ? [[e.id, e.gate] as const] : [])));
+  const instruments = new Set(job.instruments.map((i) => i.id));
+  for (const [i, e] of entries.entries()) {
+    if (e.kind === "round") gates.set(e.id, e.gate);
+    const own = entryProblem(e);
+    if (own) return { path: `entries.${i}.${own.path}`, message: own.message };
+    if (e.kind !== "reading") continue;
+    const gate = gates.get(e.roundId);
+    if (!gate) return { path: `entries.${i}.roundId`, message: "This reading belongs to a round that is not here." };
+    if ((gate === "bed") !== e.what.startsWith("R"))
+      return { path: `entries.${i}.what`, message: `${e.what} is not read at the gate "${gate}".` };
+    if (!instruments.has(e.instrumentId))
+      return { path: `entries.${i}.instrumentId`, message: `There is no instrument "${e.instrumentId}" on the shelf.` };
+  }
+  return null;
+}
+
+/**
+ * Adds rounds, readings, ticks and notes. An entry that is there already is left as it is, so sending again is safe.
+ */
+export async function addEntries(id: string, input: unknown): Promise<Outcome<Added>> {
+  if (!isId(id)) return noSuchJob();
+  const parsed = parse(addSchema, input);
+  if (!parsed.ok) return parsed;
+  const { entries, since } = parsed.value;
+  if (new Set(entries.map((e) => e.id)).size !== entries.length) return refuse(422, "Two entries share one id.");
+  return store.transaction(async (db): Promise<Outcome<Added>> => {
+    const locked = await store.lockJob(db, id);
+    const stored = locked && (await store.loadJob(db, id));
+    if (!locked || !stored) return noSuchJob();
+    const known = await store.knownEntries(
+      db,
+      entries.map((e) => e.id),
+    );
+    if ([...known.values()].some((job) => job !== id))
+      return refuse(409, "An entry with this id belongs to another job.");
+    const fresh = entries.filter((e) => !known.has(e.id));
+    const wrong = misfit(fresh, stored.job);
+    if (wrong) return refuse(422, wrong.message, [{ ...wrong, severity: "error" }]);
+    if (fresh.length > 0) {
+      await store.appendEntries(db, id, locked.seq, fresh, now());
+      await store.updateSummary(
+        db,
+        id,
+        evaluate({ ...stored.job, entries: [...stored.job.entries, ...fresh] }).summary,
+      );
+    }
+    return done({
+      seq: locked.seq + fresh.length,
+      version: locked.version,
+      entries: [...stored.job.entries.slice(since), ...fresh],
+    });
+  });
+}
+
+/** What others did since a person last heard. */
+export async function newsOf(id: string, since: number, version: number): Promise<Outcome<store.News>> {
+  const news = isId(id) ? await store.newsOf(store.pool(), id, since, version) : null;
+  return news ? done(news) : noSuchJob();
+}
+
+/** The job as its file holds it: only the instruments that it used. */
+export async function jobForFile(id: string): Promise<Outcome<Job>> {
+  const found = await getJob(id);
+  if (!found.ok) return found;
+  const { job } = found.value;
+  const used = new Set(job.entries.flatMap((e) => (e.kind === "reading" ? [e.instrumentId] : [])));
+  return done({ ...job, instruments: job.instruments.filter((i) => used.has(i.id)) });
+}
+
+/** The same job under new ids, so that it can stand beside the first. */
+function copyOf(job: Job): Job {
+  const ids = new Map(job.entries.map((e) => [e.id, uuid()]));
+  const fresh = (id: string): string => ids.get(id) ?? id;
+  return {
+    ...job,
+    id: uuid(),
+    plan: { ...job.plan, name: `${job.plan.name.slice(0, 112)} (copy)` },
+    entries: job.entries.map(
+      (e) => ({ ...e, id: fresh(e.id), ...(e.kind === "reading" ? { roundId: fresh(e.roundId) } : {}) }) as Entry,
+    ),
+  };
+}
+
+/**
+ * Reads a job file back in.
+ * @param text the file. @param asCopy give it new ids. @param origin who reads it in.
+ * @returns 409 when the job is here already.
+ */
+export async function importJob(
+  text: string,
+  asCopy: boolean,
+  origin: string,
+): Promise<Outcome<{ id: string; name: string }>> {
+  const who = parse(originSchema, origin);
+  if (!who.ok) return who;
+  const read = readJobFile(text);
+  if (!read.ok) return refuse(422, read.problems[0]?.message ?? "Not a job file.", read.problems);
+  const job = asCopy ? copyOf(read.job) : read.job;
+  try {
+    return await store.transaction(async (db) => {
+      await store.addInstruments(db, job.instruments);
+      await store.insertJob(db, job, evaluate(job).summary, now(), who.value);
+      return done({ id: job.id, name: job.plan.name });
+    });
+  } catch (e) {
+    if (!store.isDuplicate(e)) throw e;
+    return {
+      ...refuse(409, "This job is here already. Open it, or read the file in as a copy."),
+      current: { id: job.id },
+    };
+  }
+}
+
+export type { Plan };

@@ -1,0 +1,101 @@
+import type { PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
+import type { Entry } from "@/core/job";
+import { isoTime, toSqlTime } from "./time";
+
+/** An entry as JSON with the fields of every kind; the ones of its own kind are picked out by `entryOf`. */
+export const ENTRY_JSON = `JSON_OBJECT('kind', e.kind, 'id', e.id, 'at', ${isoTime("e.made_at")}, 'origin', e.origin,
+  'gate', e.gate, 'method', e.method, 'roundId', e.round_id, 'instrumentId', e.instrument_id, 'what', e.what,
+  'mm', e.value_mm, 'text', e.value_text, 'unit', e.value_unit, 'step', e.step, 'done', e.done, 'note', e.note,
+  'version', e.version, 'changes', JSON_EXTRACT(e.changes, '$'))`;
+
+/** @param doc text of ENTRY_JSON. @returns the entry as the core knows it. */
+export function entryOf(doc: string): Entry {
+  const d = JSON.parse(doc);
+  const base = { id: d.id, at: d.at, origin: d.origin };
+  switch (d.kind as Entry["kind"]) {
+    case "round":
+      return { kind: "round", ...base, gate: d.gate, method: d.method };
+    case "reading":
+      return {
+        kind: "reading",
+        ...base,
+        roundId: d.roundId,
+        instrumentId: d.instrumentId,
+        what: d.what,
+        value: d.mm === null ? null : { mm: d.mm, text: d.text, unit: d.unit },
+      };
+    case "tick":
+      return { kind: "tick", ...base, step: d.step, done: Boolean(d.done) };
+    case "note":
+      return { kind: "note", ...base, text: d.note };
+    case "change":
+      return { kind: "change", ...base, version: d.version, changes: d.changes };
+  }
+}
+
+type Cell = string | number | boolean | null;
+
+/** The columns that differ by kind, in the order of the INSERT. */
+function cells(e: Entry): Cell[] {
+  const own: Record<string, Cell> = {};
+  if (e.kind === "round") Object.assign(own, { gate: e.gate, method: e.method });
+  else if (e.kind === "reading")
+    Object.assign(own, {
+      round: e.roundId,
+      instrument: e.instrumentId,
+      what: e.what,
+      mm: e.value?.mm ?? null,
+      text: e.value?.text ?? null,
+      unit: e.value?.unit ?? null,
+    });
+  else if (e.kind === "tick") Object.assign(own, { step: e.step, done: e.done });
+  else if (e.kind === "note") own.note = e.text;
+  else Object.assign(own, { version: e.version, changes: JSON.stringify(e.changes) });
+  const order = [
+    "gate",
+    "method",
+    "round",
+    "instrument",
+    "what",
+    "mm",
+    "text",
+    "unit",
+    "step",
+    "done",
+    "note",
+    "version",
+    "changes",
+  ];
+  return order.map((k) => own[k] ?? null);
+}
+
+const ROW = `(${Array.from({ length: 19 }, () => "?").join(", ")})`;
+/** Rows in one INSERT: keeps the number of placeholders far below the protocol's 65 535. */
+const CHUNK = 500;
+
+/** Inserts entries with consecutive numbers after `lastSeq`. The job's row must be locked. */
+export async function insertEntries(
+  db: PoolConnection,
+  jobId: string,
+  lastSeq: number,
+  entries: readonly Entry[],
+): Promise<void> {
+  for (let from = 0; from < entries.length; from += CHUNK) {
+    const part = entries.slice(from, from + CHUNK);
+    await db.execute<ResultSetHeader>(
+      `INSERT INTO entry (job_id, seq, id, kind, made_at, origin, gate, method, round_id, instrument_id, what,
+        value_mm, value_text, value_unit, step, done, note, version, changes) VALUES ${part.map(() => ROW).join(", ")}`,
+      part.flatMap((e, i) => [jobId, lastSeq + from + i + 1, e.id, e.kind, toSqlTime(e.at), e.origin, ...cells(e)]),
+    );
+  }
+}
+
+/** @returns which of these entry ids are stored, with the job they belong to. */
+export async function knownEntries(db: PoolConnection, ids: readonly string[]): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const [rows] = await db.execute<RowDataPacket[]>(
+    `SELECT id, job_id FROM entry WHERE id IN (${ids.map(() => "?").join(", ")})`,
+    [...ids],
+  );
+  return new Map(rows.map((r) => [r.id as string, r.job_id as string]));
+}

@@ -1,0 +1,4 @@
+export * from "./entries";
+export * from "./instruments";
+export * from "./jobs";
+export * from "./pool";

@@ -8,15 +8,30 @@ const layer = (name, from, to, comment) => ({
 });
 
 /** Inside the core a later stage may read an earlier one, never back. */
-const stages = ["numeric", "units", "frame", "cut", "bed", "fixture", "square", "shrink", "plan", "check", "learn", "job"];
-const stageRules = stages.slice(0, -1).map((stage, i) =>
-  layer(
-    `core-${stage}-reads-earlier-only`,
-    `^src/core/${stage}/`,
-    { path: `^src/core/(${stages.slice(i + 1).join("|")})/` },
-    `core/${stage} may not read a later stage`,
-  ),
-);
+const stages = [
+  "numeric",
+  "units",
+  "frame",
+  "cut",
+  "bed",
+  "fixture",
+  "square",
+  "shrink",
+  "plan",
+  "check",
+  "learn",
+  "job",
+];
+const stageRules = stages
+  .slice(0, -1)
+  .map((stage, i) =>
+    layer(
+      `core-${stage}-reads-earlier-only`,
+      `^src/core/${stage}/`,
+      { path: `^src/core/(${stages.slice(i + 1).join("|")})/` },
+      `core/${stage} may not read a later stage`,
+    ),
+  );
 const outer = "src/(formats|store|server|workers|ui|app|headless)";
 
 module.exports = {
@@ -28,13 +43,43 @@ module.exports = {
       { path: "(^|node_modules/)(react|react-dom|next|mysql2|d3[a-z-]*|radix-ui|server-only)(/|$)" },
       "no React, Next, DOM helpers or SQL in the core",
     ),
-    layer("core-has-no-node", "^src/core", { dependencyTypes: ["core"] }, "the core runs in a worker: no Node built-ins"),
-    layer("formats-below", "^src/formats", { path: "^src/(store|server|workers|ui|app|headless)" }, "formats read core only"),
-    layer("store-below", "^src/store", { path: "^src/(formats|server|workers|ui|app|headless)" }, "store reads core only"),
-    layer("server-below", "^src/server", { path: "^src/(workers|ui|app|headless)" }, "server joins core, formats and store"),
+    layer(
+      "core-has-no-node",
+      "^src/core",
+      { dependencyTypes: ["core"] },
+      "the core runs in a worker: no Node built-ins",
+    ),
+    layer(
+      "formats-below",
+      "^src/formats",
+      { path: "^src/(store|server|workers|ui|app|headless)" },
+      "formats read core only",
+    ),
+    layer(
+      "store-below",
+      "^src/store",
+      { path: "^src/(formats|server|workers|ui|app|headless)" },
+      "store reads core only",
+    ),
+    layer(
+      "server-below",
+      "^src/server",
+      { path: "^src/(workers|ui|app|headless)" },
+      "server joins core, formats and store",
+    ),
     layer("workers-below", "^src/workers", { path: "^src/(store|server|ui|app|headless)" }, "workers wrap the core"),
-    layer("ui-below", "^src/ui", { path: "^src/(store|server|app|headless)" }, "screens reach the server by its routes"),
-    layer("headless-below", "^src/headless", { path: "^src/(store|server|workers|ui|app)" }, "the command needs no database"),
+    layer(
+      "ui-below",
+      "^src/ui",
+      { path: "^src/(store|server|app|headless)" },
+      "screens reach the server by its routes",
+    ),
+    layer(
+      "headless-below",
+      "^src/headless",
+      { path: "^src/(store|server|workers|ui|app)" },
+      "the command needs no database",
+    ),
     layer("app-to-store", "^src/app", { path: "^src/(store|headless)" }, "routes call use cases, never the store"),
     layer("sql-only-in-store", "^src/(?!store)", { path: "node_modules/mysql2" }, "SQL lives in store"),
     layer("no-circles", "^src", { circular: true }, "no circular imports"),

@@ -59,12 +59,12 @@ const refusal = ({ status, message, problems, current }: Refusal): Response =>
  */
 export async function respond<T>(
   request: Request,
-  useCase: () => Promise<Outcome<T>>,
+  run: () => Promise<Outcome<T>>,
   toResponse: (value: T) => Response = (value) => Response.json(value),
 ): Promise<Response> {
   if (foreign(request)) return refusal(refuse(403, "Only this program's own pages may change a job."));
   try {
-    const outcome = await useCase();
+    const outcome = await run();
     return outcome.ok ? toResponse(outcome.value) : refusal(outcome);
   } catch (e) {
     if (isUnreachable(e))

@@ -1,0 +1,5 @@
+import { BedStage } from "@/ui/bed/BedStage";
+
+export default function Page() {
+  return <BedStage />;
+}

@@ -1,0 +1,5 @@
+import { CheckStage } from "@/ui/check/CheckStage";
+
+export default function Page() {
+  return <CheckStage />;
+}

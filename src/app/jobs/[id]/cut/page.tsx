@@ -1,0 +1,5 @@
+import { CutStage } from "@/ui/cut/CutStage";
+
+export default function Page() {
+  return <CutStage />;
+}

@@ -1,0 +1,5 @@
+import { FrameStage } from "@/ui/frame/FrameStage";
+
+export default function Page() {
+  return <FrameStage />;
+}

@@ -1,0 +1,5 @@
+import { LogStage } from "@/ui/log/LogStage";
+
+export default function Page() {
+  return <LogStage />;
+}

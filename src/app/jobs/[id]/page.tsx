@@ -1,0 +1,5 @@
+import { JobStage } from "@/ui/job/JobStage";
+
+export default function Page() {
+  return <JobStage />;
+}

@@ -1,0 +1,5 @@
+import { SquareStage } from "@/ui/square/SquareStage";
+
+export default function Page() {
+  return <SquareStage />;
+}

@@ -1,0 +1,5 @@
+import { WeldStage } from "@/ui/weld/WeldStage";
+
+export default function Page() {
+  return <WeldStage />;
+}

@@ -1,0 +1,24 @@
+import type { Metadata, Viewport } from "next";
+import type { ReactNode } from "react";
+import "./globals.css";
+
+export const metadata: Metadata = {
+  title: { default: "Mellow Plumb", template: "%s · Mellow Plumb" },
+  description: "Flat frames from tube: set up, square, tack and weld, so that the cold frame is within its limits.",
+};
+export const viewport: Viewport = { width: "device-width", initialScale: 1, themeColor: "#e9e5dc" };
+
+/** Sets the colours that this device chose before anything is painted. */
+const THEME = `try{var t=JSON.parse(localStorage.getItem("plumb/device")||"{}").theme;if(t==="light"||t==="dark")document.documentElement.dataset.theme=t}catch(e){}`;
+
+export default function Layout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of this file, needed before the first paint */}
+        <script dangerouslySetInnerHTML={{ __html: THEME }} />
+      </head>
+      <body>{children}</body>
+    </html>
+  );
+}

@@ -1,0 +1,13 @@
+import Link from "next/link";
+
+export default function NotFound() {
+  return (
+    <main className="mx-auto max-w-xl p-8">
+      <h1 className="text-2xl">There is nothing at this address.</h1>
+      <p className="mt-2">The job may stand on another installation: its file can be read in here.</p>
+      <p className="mt-4">
+        <Link href="/">All jobs</Link>
+      </p>
+    </main>
+  );
+}

@@ -1,0 +1,297 @@
+"use client";
+
+import { Plus, Trash2 } from "lucide-react";
+import { useEffect, useState } from "react";
+import { type BedRound, type Plan, restsUnder, restWords, STAGE_CAUTIONS } from "@/core/job";
+import { fixed, formatLength, formatSmall, length } from "@/core/units";
+import { FrameDrawing, type PointMark } from "../drawing";
+import { useJob } from "../job/JobProvider";
+import { NotYet } from "../job/NotYet";
+import { usePlanField } from "../job/usePlanField";
+import { nextUnread, type Quantity, ReadingPad, RoundTabs, useRounds } from "../measure";
+import { Button } from "../parts/Button";
+import { Choice } from "../parts/Choice";
+import { LengthField } from "../parts/LengthField";
+import { SelectField } from "../parts/SelectField";
+import { Caution, Now, Section } from "../parts/Sheet";
+import { useWakeLock } from "../parts/useWakeLock";
+
+function RestFields() {
+  const { plan, units, edit, field } = usePlanField();
+  const { bed } = plan;
+  const set = (change: Partial<Plan["bed"]>) => edit((p) => ({ ...p, bed: { ...p.bed, ...change } }));
+  const free = Array.from({ length: 99 }, (_, i) => `R${i + 1}`).find((id) => !bed.rests.some((r) => r.id === id));
+  const centre = () => ({
+    x: length(String(+(plan.frame.length.mm / 2).toFixed(1))),
+    y: length(String(+(plan.frame.width.mm / 2).toFixed(1))),
+  });
+  return (
+    <div className="grid gap-4">
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => set({ rests: restsUnder(plan.frame, 4) })}>Four, under the corners</Button>
+        <Button onClick={() => set({ rests: restsUnder(plan.frame, 6) })}>Six, with the middles of AB and CD</Button>
+        <Button
+          disabled={!free || bed.rests.length >= 40}
+          onClick={() => free && set({ rests: [...bed.rests, { id: free, ...centre() }] })}
+        >
+          <Plus size={18} aria-hidden="true" /> One more
+        </Button>
+      </div>
+      <ul className="grid gap-3">
+        {bed.rests.map((rest, i) => (
+          <li key={rest.id} className="grid grid-cols-[2.5rem_1fr_1fr_auto] items-start gap-2">
+            <strong className="fig mt-8">{rest.id}</strong>
+            {(["x", "y"] as const).map((axis) => (
+              <LengthField
+                key={axis}
+                label={
+                  <>
+                    <span className="sr-only">{rest.id} </span>
+                    {axis === "x" ? "from DA" : "from AB"}
+                  </>
+                }
+                units={units}
+                value={rest[axis]}
+                {...field(`bed.rests.${i}.${axis}`)}
+                onChange={(v) =>
+                  v && set({ rests: bed.rests.map((r) => (r.id === rest.id ? { ...r, [axis]: v } : r)) })
+                }
+              />
+            ))}
+            <Button
+              look="quiet"
+              className="mt-6.5"
+              aria-label={`Take ${rest.id} out`}
+              onClick={() => set({ rests: bed.rests.filter((r) => r.id !== rest.id) })}
+            >
+              <Trash2 size={18} aria-hidden="true" />
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function AdjustFields() {
+  const { plan, units, edit, field } = usePlanField();
+  const { bed } = plan;
+  const set = (change: Partial<Plan["bed"]>) => edit((p) => ({ ...p, bed: { ...p.bed, ...change } }));
+  return (
+    <div className="grid gap-4">
+      <Choice
+        label="Rests are set by"
+        value={bed.adjust}
+        options={[
+          ["shims", "shims"],
+          ["feet", "screw feet"],
+        ]}
+        onChange={(adjust) => set({ adjust })}
+      />
+      <SelectField
+        label="Bring them into"
+        value={bed.mode}
+        options={[
+          ["level", "level with the highest rest"],
+          ["best_fit", "the bed's own slope: flat, not level"],
+          ["least_total", "the plane with the least shimming"],
+        ]}
+        onChange={(mode) => set({ mode })}
+      />
+      {bed.adjust === "feet" ? (
+        <div className="grid gap-4 sm:grid-cols-2">
+          <LengthField
+            label="Thread pitch"
+            units={units}
+            value={bed.pitch}
+            {...field("bed.pitch")}
+            onChange={(pitch) => pitch && set({ pitch })}
+          />
+          <SelectField
+            label="Thread"
+            value={bed.thread}
+            options={[
+              ["right", "right-hand"],
+              ["left", "left-hand"],
+            ]}
+            onChange={(thread) => set({ thread })}
+          />
+        </div>
+      ) : null}
+    </div>
+  );
+}
+
+function Advice({ round }: { round: BedRound }) {
+  const { job } = useJob();
+  const { units } = job.plan;
+  return (
+    <table className="w-full text-left">
+      <thead className="text-sm text-soft">
+        <tr>
+          <th className="py-1 font-normal">Rest</th>
+          <th className="py-1 text-right font-normal">above the lowest</th>
+          <th className="py-1 pl-4 font-normal">
+            {job.plan.bed.adjust === "shims" ? "shim under it" : "turn its foot"}
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {round.verdict.rests.map((r) => (
+          <tr key={r.id} className="border-t border-line">
+            <td className="fig py-2 font-bold">{r.id}</td>
+            <td className="fig py-2 text-right text-brass">
+              {r.heightMm === null ? "—" : formatSmall(r.heightMm, units, { decimals: 2 })}
+            </td>
+            <td className="py-2 pl-4 text-plum">{restWords(r, units)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Fourth stage: is the bed good enough, and what to do at each rest. */
+export function BedStage() {
+  const { job, evaluation } = useJob();
+  const { frame, bedRounds } = evaluation;
+  const { plan } = job;
+  const { units } = plan;
+  const { current, show, fresh } = useRounds(bedRounds);
+  const [active, setActive] = useState<string | null>(null);
+  const [wanted, setWanted] = useState<"heights" | "rod">("heights");
+  useWakeLock();
+  const roundId = current?.round.id;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another round starts with its own next reading
+  useEffect(() => setActive(null), [roundId]);
+  if (!frame) return <NotYet stage="Bed" />;
+  const method = current?.round.method ?? wanted;
+  const read = [...(current?.readings.values() ?? [])].map((r) => r.value.mm);
+  const mean = read.length > 0 ? read.reduce((s, x) => s + x, 0) / read.length : null;
+  const quantities = plan.bed.rests.map(
+    (r): Quantity => ({
+      name: r.id,
+      say: method === "rod" ? "Rod reading on this rest" : "Height of this rest",
+      expectedMm: mean,
+      askBeyondMm: 25,
+    }),
+  );
+  const now = active ?? nextUnread(current, quantities);
+  const verdict = current?.verdict;
+  const marks = plan.bed.rests.map((r): PointMark => {
+    const advice = verdict?.rests.find((a) => a.id === r.id);
+    const height = advice?.heightMm ?? null;
+    return {
+      id: r.id,
+      at: { x: r.x.mm, y: r.y.mm },
+      text: height === null ? r.id : `${r.id} ${formatSmall(height, units, { decimals: 2, bare: true })}`,
+      tone: height === null && now !== r.id ? "plain" : "brass",
+      active: now === r.id,
+    };
+  });
+  const outside = plan.bed.rests.filter(
+    (r) => r.x.mm < 0 || r.y.mm < 0 || r.x.mm > plan.frame.length.mm || r.y.mm > plan.frame.width.mm,
+  );
+  const say = verdict
+    ? verdict.word === "not measured"
+      ? "Go on reading."
+      : `The bed is ${verdict.word === "too close to call" ? "too close to call" : verdict.word}.`
+    : "Read the height of every rest.";
+  return (
+    <>
+      <h1 className="sr-only">Bed</h1>
+      <Now
+        say={say}
+        why={
+          verdict?.why ??
+          "Flat is not the same as level: a frame follows the flat of what it is tacked on. Half of its flatness limit is left to the bed."
+        }
+      />
+      <Caution>{STAGE_CAUTIONS.bed}</Caution>
+      <RoundTabs rounds={bedRounds} current={current} fresh={fresh} onShow={show} />
+      <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
+        <div className="grid content-start gap-6">
+          <FrameDrawing
+            frame={frame}
+            units={units}
+            label={`Rests under the frame with their heights; next: ${now ?? "none"}`}
+            points={marks}
+            bare
+            maxHeight={420}
+          />
+          {current && verdict ? (
+            <Section
+              title={plan.bed.adjust === "shims" ? "Shims" : "Feet"}
+              aside={
+                verdict.afterMm !== null ? (
+                  <span className="text-sm text-soft">
+                    afterwards about <span className="fig">{formatSmall(verdict.afterMm, units, { decimals: 2 })}</span>{" "}
+                    out of flat
+                  </span>
+                ) : null
+              }
+            >
+              <Advice round={current} />
+              {verdict.slopeMmPerM ? (
+                <p className="mt-3 text-soft">
+                  Slope{" "}
+                  <span className="fig text-brass">
+                    {fixed(verdict.slopeMmPerM.value, 2)} ± {fixed(2 * verdict.slopeMmPerM.u, 2)} mm/m
+                  </span>
+                  {plan.limits.levelMmPerM === null
+                    ? ": no limit on level in this job."
+                    : `, limit ${plan.limits.levelMmPerM} mm/m.`}
+                </p>
+              ) : null}
+            </Section>
+          ) : null}
+        </div>
+        <div className="grid content-start gap-6 max-xl:order-first">
+          {plan.bed.rests.length === 0 ? (
+            <p>No rests yet: place four under the corners, below.</p>
+          ) : (
+            <ReadingPad
+              gate="bed"
+              method={method}
+              round={current}
+              quantities={quantities}
+              firstInstrument="height-gauge"
+              active={now}
+              onActive={setActive}
+              onRound={show}
+            />
+          )}
+          {fresh ? (
+            <Choice
+              label="The next round is"
+              value={wanted}
+              options={[
+                ["heights", "heights, up is more"],
+                ["rod", "rod readings, more is lower"],
+              ]}
+              onChange={setWanted}
+            />
+          ) : (
+            <p className="text-sm text-soft">
+              {method === "rod"
+                ? "Rod readings from one set-up of the level: more is lower."
+                : "Heights up from one datum: up is more."}
+            </p>
+          )}
+          <Section title="How it is set">
+            <AdjustFields />
+          </Section>
+          <Section title="Rests">
+            {outside.length > 0 ? (
+              <p className="mb-3 text-close">
+                Check: {outside.map((r) => r.id).join(", ")} lie outside the frame of{" "}
+                {formatLength(plan.frame.length.mm, units).text} × {formatLength(plan.frame.width.mm, units).text}.
+              </p>
+            ) : null}
+            <RestFields />
+          </Section>
+        </div>
+      </div>
+    </>
+  );
+}

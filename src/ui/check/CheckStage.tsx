@@ -1,0 +1,175 @@
+"use client";
+
+import { useEffect, useState } from "react";
+import type { LimitVerdict } from "@/core/check";
+import { bandWords, type FrameRound, plusMinus } from "@/core/job";
+import { fixed, formatLength, formatSmall } from "@/core/units";
+import { FrameDrawing } from "../drawing";
+import { useJob } from "../job/JobProvider";
+import { CarriesCaution } from "../job/Notices";
+import { NotYet } from "../job/NotYet";
+import { heightQuantities, nextUnread, ReadingPad, RoundTabs, spanQuantities, useRounds } from "../measure";
+import { fieldText } from "../parts/LengthField";
+import { Now, Section } from "../parts/Sheet";
+import { useWakeLock } from "../parts/useWakeLock";
+import { Verdict } from "../parts/Verdict";
+import { spanMarks } from "../square/SquareStage";
+import { LossChart } from "./LossChart";
+
+function VerdictRow({ v }: { v: LimitVerdict }) {
+  const { job } = useJob();
+  const { units } = job.plan;
+  const value = !v.measured
+    ? "—"
+    : v.limit.unit === "mm/m"
+      ? `${fixed(v.measured.value, 2)} ± ${fixed(2 * v.measured.u, 2)} mm/m`
+      : v.limit.kind === "size"
+        ? `${formatLength(v.measured.value, units, { decimals: 2, bare: true }).text} ± ${formatSmall(2 * v.measured.u, units, { decimals: 2 })}`
+        : plusMinus(v.measured.value, v.measured.u, units);
+  return (
+    <li className="grid gap-x-4 gap-y-1 border-t border-line py-2 sm:grid-cols-[12rem_1fr_auto]">
+      <span className="font-semibold">{v.limit.label}</span>
+      <span className="fig text-brass">{value}</span>
+      <Verdict verdict={v.result?.verdict ?? "not measured"} />
+      <span className="text-sm text-soft sm:col-span-3">
+        {v.why} <span className="whitespace-nowrap">({v.limit.source})</span>
+      </span>
+    </li>
+  );
+}
+
+function headline(round: FrameRound | null, left: number): { say: string; why: string } {
+  if (!round || round.readings.size === 0)
+    return {
+      say: "Let it get cold, then measure.",
+      why: "A hot side reads long: 40 K over 2 m is about 1 mm. Four sides, both diagonals, four corner heights.",
+    };
+  if (round.impossible) return { say: `Read ${round.impossible.span} again.`, why: round.impossible.message };
+  const bad = round.verdicts.filter((v) => v.result?.verdict === "fail");
+  const close = round.verdicts.filter((v) => v.result?.verdict === "too close to call");
+  if (round.square?.fit.agree === false)
+    return {
+      say: "Measure again before judging.",
+      why: "The sides and diagonals contradict each other: one is misread.",
+    };
+  if (bad.length > 0)
+    return {
+      say: `Outside its limit: ${bad.map((v) => v.limit.label.toLowerCase()).join(", ")}.`,
+      why: "Every limit is listed below with its margin. Decide: correct it, use it as it is, or scrap it.",
+    };
+  if (left > 0) return { say: `${left} still to read.`, why: "No verdict until every limit has its reading." };
+  if (close.length > 0)
+    return {
+      say: `Too close to call: ${close.map((v) => v.limit.label.toLowerCase()).join(", ")}.`,
+      why: "The margin is smaller than the readings may be off. Read again with a finer instrument, or agree on it with whoever takes the frame.",
+    };
+  return { say: "Every limit is met.", why: "Each by more than its reading may be off." };
+}
+
+/** Seventh stage: the cold frame against its limits, and predicted against measured. */
+export function CheckStage() {
+  const { job, evaluation } = useJob();
+  const { units } = job.plan;
+  const { frame, losses, limits } = evaluation;
+  const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
+  const { current, show, fresh } = useRounds(rounds);
+  const [active, setActive] = useState<string | null>(null);
+  useWakeLock();
+  const roundId = current?.round.id;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another round starts with its own next reading
+  useEffect(() => setActive(null), [roundId]);
+  if (!frame) return <NotYet stage="Check" />;
+  const quantities = [...spanQuantities(frame, null), ...heightQuantities()];
+  const now = active ?? nextUnread(current, quantities);
+  const left = current?.verdicts.filter((v) => !v.result).length ?? limits.length;
+  const words = headline(current, left);
+  const cornerText = Object.fromEntries(
+    [...(current?.readings ?? [])].flatMap(([what, r]) =>
+      what.startsWith("z") ? [[what[1], fieldText(r.value, units)]] : [],
+    ),
+  );
+  const measured = losses.filter((l) => l.measured);
+  return (
+    <>
+      <h1 className="sr-only">Check</h1>
+      <Now say={words.say} why={words.why}>
+        {current ? <Verdict verdict={current.overall} big className="mt-2" /> : null}
+      </Now>
+      <CarriesCaution />
+      <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
+      <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
+        <div className="grid content-start gap-6">
+          <FrameDrawing
+            frame={frame}
+            units={units}
+            bare
+            label={`Cold readings on the frame; next: ${now ?? "none"}`}
+            spans={spanMarks(current, now, (span) => {
+              const r = current?.readings.get(span);
+              return r ? fieldText(r.value, units) : null;
+            })}
+            cornerText={cornerText}
+            maxHeight={400}
+          />
+          <Section
+            title="Against the limits"
+            aside={<span className="text-sm text-soft">± is 95 %; a pass holds even so</span>}
+          >
+            {limits.length === 0 ? <p>This job has no limits: set them under Job.</p> : null}
+            <ul>
+              {(
+                current?.verdicts ??
+                limits.map((limit) => ({ limit, measured: null, result: null, why: "Not measured yet." }))
+              ).map((v) => (
+                <VerdictRow key={v.limit.id} v={v} />
+              ))}
+            </ul>
+          </Section>
+        </div>
+        <div className="grid content-start gap-6 max-xl:order-first">
+          <ReadingPad
+            gate="cold"
+            round={current}
+            quantities={quantities}
+            firstInstrument="tape-ii"
+            active={now}
+            onActive={setActive}
+            onRound={show}
+          />
+          <Section
+            title="Predicted against measured"
+            aside={<span className="text-sm text-soft">loss per side, {units === "mm" ? "mm" : "in"}</span>}
+          >
+            {losses.length === 0 ? (
+              <p className="text-soft">No prediction while the plan has errors.</p>
+            ) : (
+              <>
+                <LossChart losses={losses} units={units} />
+                <ul className="mt-2 grid gap-1 text-sm">
+                  {losses.map((l) => (
+                    <li key={l.side}>
+                      <strong className="fig">{l.side}</strong> predicted{" "}
+                      <span className="fig text-plum">{bandWords(l.predicted, units)}</span>
+                      {l.measured ? (
+                        <>
+                          , lost{" "}
+                          <span className="fig text-brass">{plusMinus(l.measured.value, l.measured.u, units)}</span>:{" "}
+                          {l.agrees === "cannot tell" ? "the tape cannot tell" : l.agrees}
+                        </>
+                      ) : null}
+                    </li>
+                  ))}
+                </ul>
+                {measured.length === 0 ? (
+                  <p className="mt-2 text-sm text-soft">
+                    Measured loss needs all four sides before welding (dry fit or tacked) and cold, best with one tape.
+                  </p>
+                ) : null}
+              </>
+            )}
+          </Section>
+        </div>
+      </div>
+    </>
+  );
+}

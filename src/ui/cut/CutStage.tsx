@@ -1,0 +1,129 @@
+"use client";
+
+import { useState } from "react";
+import { bandWords, STAGE_CAUTIONS } from "@/core/job";
+import { fixed, formatLength, formatSmall, roundedLength } from "@/core/units";
+import { FrameDrawing } from "../drawing";
+import { useJob } from "../job/JobProvider";
+import { NotYet } from "../job/NotYet";
+import { Button } from "../parts/Button";
+import { Caution, Now, Section } from "../parts/Sheet";
+
+/** Side view of a piece: which way its two cuts lie. */
+function Piece({ square }: { square: boolean }) {
+  return (
+    <svg viewBox="0 0 120 24" width="120" height="24" aria-hidden="true" className="block">
+      <path d={square ? "M4 4H116V20H4Z" : "M4 4H116L100 20H20Z"} fill="var(--tube)" stroke="var(--ink)" />
+    </svg>
+  );
+}
+
+/** Third stage: what to cut. */
+export function CutStage() {
+  const { job, evaluation } = useJob();
+  const [picked, setPicked] = useState(0);
+  const { units } = job.plan;
+  const { frame, cut, prediction } = evaluation;
+  if (!frame) return <NotYet stage="Cut" />;
+  const pieces = cut.reduce((n, p) => n + p.quantity, 0);
+  const chosen = cut[picked];
+  const dg = units === "mm" ? 1 : 2;
+  return (
+    <>
+      <h1 className="sr-only">Cut</h1>
+      <Now
+        say={`Cut ${pieces} pieces. Set the stop to the last column.`}
+        why="Nominal size and the allowance for shrinkage are stated apart: the allowance puts the cold frame on nominal. Its band is where nine frames in ten end."
+      />
+      <Caution>{STAGE_CAUTIONS.cut}</Caution>
+      <div className="overflow-x-auto" role="region" aria-label="Cut list" tabIndex={0}>
+        <table className="w-full min-w-[52rem] text-left">
+          <thead className="text-sm text-soft">
+            <tr>
+              <th className="py-2 pr-3 font-normal">Pieces</th>
+              <th className="py-2 pr-3 font-normal">Members</th>
+              <th className="py-2 pr-3 font-normal">Ends</th>
+              <th className="py-2 pr-3 text-right font-normal">Long point</th>
+              <th className="py-2 pr-3 text-right font-normal">Short point</th>
+              <th className="py-2 pr-3 text-right font-normal">Shrinkage, added</th>
+              <th className="py-2 text-right font-normal">Cut to, long point</th>
+            </tr>
+          </thead>
+          <tbody>
+            {cut.map((p, i) => (
+              <tr
+                key={p.members.join()}
+                className={`border-t border-line align-top ${i === picked ? "bg-plum-soft" : ""}`}
+              >
+                <td className="fig py-3 pr-3 pl-1 text-xl font-bold">{p.quantity} ×</td>
+                <td className="py-3 pr-3">
+                  <button
+                    type="button"
+                    aria-pressed={i === picked}
+                    onClick={() => setPicked(i)}
+                    className="min-h-11 text-left font-semibold underline md:min-h-6"
+                  >
+                    {p.members.length > 4 ? `${p.members[0]} to ${p.members.at(-1)}` : p.members.join(", ")}
+                  </button>
+                </td>
+                <td className="py-3 pr-3 text-sm">
+                  <Piece square={p.cuts === "square"} />
+                  {p.ends}
+                </td>
+                <td className="fig py-3 pr-3 text-right">{formatLength(p.longPointMm, units).text}</td>
+                <td className="fig py-3 pr-3 text-right">{formatLength(p.shortPointMm, units).text}</td>
+                <td className="fig py-3 pr-3 text-right text-plum">{bandWords(p.allowanceMm, units)}</td>
+                <td className="fig py-3 pr-1 text-right text-xl font-bold">{roundedLength(p.cutLongPointMm, units)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
+        <FrameDrawing
+          frame={frame}
+          units={units}
+          label={`Pieces ${chosen?.members.join(", ") ?? ""} in the frame`}
+          selected={chosen?.members ?? []}
+          maxHeight={380}
+        />
+        <div className="grid content-start gap-6">
+          <Section title="Where the allowance comes from">
+            {prediction ? (
+              <ul className="grid max-w-prose gap-2">
+                {prediction.reasons.map((r) => (
+                  <li key={r}>{r}</li>
+                ))}
+              </ul>
+            ) : (
+              <p>
+                No prediction while the weld settings have errors: cut to nominal, or put them right under Tack and
+                weld.
+              </p>
+            )}
+          </Section>
+          <Section title="Before the saw">
+            <ul className="grid max-w-prose gap-2">
+              <li>Cut two test mitres and hold them together in a square: the gap shows double the saw's error.</li>
+              <li>
+                Cut pairs to one stop. AB and CD must match within {formatSmall(0.5, units, { decimals: dg })}, or equal
+                diagonals prove nothing.
+              </li>
+              <li>
+                Weight of all pieces about{" "}
+                {fixed(
+                  cut.reduce((s, p) => s + p.quantity * p.massKg, 0),
+                  1,
+                )}{" "}
+                kg.
+              </li>
+            </ul>
+          </Section>
+          <Button onClick={() => window.print()} className="screen-only justify-self-start">
+            Print the cut list
+          </Button>
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,71 @@
+"use client";
+
+import { createContext, type ReactNode, use, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { v4 as uuid } from "uuid";
+import { type Evaluation, evaluate, type Job } from "@/core/job";
+import { origin } from "../parts/device";
+import { type JobSnapshot, JobStore } from "./jobStore";
+import { transport } from "./transport";
+
+const POLL_MS = 8000;
+
+interface JobContext extends JobSnapshot {
+  store: JobStore;
+  evaluation: Evaluation;
+}
+
+const Context = createContext<JobContext | null>(null);
+
+/** The job that the page shows. @throws Error outside a job. */
+export function useJob(): JobContext {
+  const job = use(Context);
+  if (!job) throw new Error("useJob outside a job");
+  return job;
+}
+
+const noStorage: Pick<Storage, "getItem" | "setItem" | "removeItem" | "key" | "length"> = {
+  length: 0,
+  key: () => null,
+  getItem: () => null,
+  setItem: () => undefined,
+  removeItem: () => undefined,
+};
+
+const makeStore = (start: { job: Job; seq: number }): JobStore =>
+  new JobStore(start, origin, {
+    transport,
+    storage: typeof window === "undefined" ? noStorage : window.localStorage,
+    now: () => new Date().toISOString(),
+    newId: uuid,
+    later: (work, ms) => window.setTimeout(work, ms),
+    cancel: (handle) => window.clearTimeout(handle as number),
+  });
+
+/** Holds one job for all its stages, saves it, and hears what others do. */
+export function JobProvider({ start, children }: { start: { job: Job; seq: number }; children: ReactNode }) {
+  const [store] = useState(() => makeStore(start));
+  const snapshot = useSyncExternalStore(store.subscribe, store.getSnapshot, store.getSnapshot);
+
+  useEffect(() => {
+    store.resume();
+    const poll = () => {
+      if (document.visibilityState === "visible") void store.poll();
+    };
+    const online = () => store.retry();
+    const timer = window.setInterval(poll, POLL_MS);
+    window.addEventListener("focus", poll);
+    window.addEventListener("online", online);
+    poll();
+    return () => {
+      window.clearInterval(timer);
+      window.removeEventListener("focus", poll);
+      window.removeEventListener("online", online);
+      store.end();
+    };
+  }, [store]);
+
+  const { job } = snapshot;
+  const evaluation = useMemo(() => evaluate(job), [job]);
+  const value = useMemo(() => ({ ...snapshot, store, evaluation }), [snapshot, store, evaluation]);
+  return <Context value={value}>{children}</Context>;
+}

@@ -1,0 +1,137 @@
+"use client";
+
+import { Keyboard, Menu, Search } from "lucide-react";
+import dynamic from "next/dynamic";
+import Link from "next/link";
+import { usePathname, useRouter } from "next/navigation";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { STAGES } from "@/core/job";
+import { DeviceDialog } from "../parts/DeviceDialog";
+import { useDevice } from "../parts/device";
+import { Verdict } from "../parts/Verdict";
+import { ConflictDialog } from "./ConflictDialog";
+import { useJob } from "./JobProvider";
+import { Notices } from "./Notices";
+import { SaveMark } from "./SaveMark";
+import { Shortcuts } from "./Shortcuts";
+import { STAGE_NAMES, stageOf, stagePath } from "./stages";
+
+const Palette = dynamic(() => import("./Palette"), { ssr: false });
+
+const inField = (e: KeyboardEvent): boolean =>
+  e.target instanceof HTMLElement && e.target.closest("input, textarea, select, [contenteditable]") !== null;
+
+const toolClass =
+  "inline-flex min-h-11 min-w-11 items-center justify-center gap-2 rounded-[3px] border border-transparent px-2 hover:border-edge";
+
+function StageNav() {
+  const { job, evaluation } = useJob();
+  const stage = stageOf(usePathname());
+  const current = useRef<HTMLAnchorElement>(null);
+  // On a phone the strip scrolls: bring the current tab into sight.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: runs again when the stage changes
+  useEffect(() => {
+    current.current?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [stage]);
+  const reached = STAGES.indexOf(evaluation.summary.stage);
+  return (
+    <nav aria-label="Stages" className="screen-only -mx-4 overflow-x-auto md:mx-0 md:overflow-visible">
+      <ol className="flex min-w-max px-4 md:sticky md:top-4 md:min-w-0 md:flex-col md:px-0">
+        {STAGES.map((s, i) => (
+          <li key={s}>
+            <Link
+              ref={s === stage ? current : null}
+              href={stagePath(job.id, s)}
+              prefetch={false}
+              aria-current={s === stage ? "page" : undefined}
+              className={`flex min-h-12 items-center gap-3 border-b-4 px-3 whitespace-nowrap no-underline md:border-b-0 md:border-l-4 ${
+                s === stage
+                  ? "border-plum bg-sheet font-bold text-ink"
+                  : "border-transparent text-soft hover:border-edge hover:text-ink"
+              }`}
+            >
+              <span className={`fig text-sm ${i <= reached ? "text-ink" : ""}`}>{i + 1}</span>
+              {STAGE_NAMES[s]}
+              {i < reached && s !== stage ? <span className="sr-only">, begun</span> : null}
+            </Link>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}
+
+/** What is around every stage: names, save state, stages, windows, keys. */
+export function JobShell({ children }: { children: ReactNode }) {
+  const { job, store, evaluation } = useJob();
+  const router = useRouter();
+  const pathname = usePathname();
+  const { who } = useDevice();
+  const [open, setOpen] = useState<"palette" | "shortcuts" | "device" | null>(null);
+  const close = () => setOpen(null);
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const command = e.ctrlKey || e.metaKey;
+      const stage = e.altKey && !command ? STAGES[Number(e.code.replace("Digit", "")) - 1] : undefined;
+      if (stage) router.push(stagePath(job.id, stage));
+      else if (command && e.key.toLowerCase() === "k") setOpen("palette");
+      else if (command && e.key === "/") setOpen("shortcuts");
+      else if (command && e.key.toLowerCase() === "z" && !inField(e)) {
+        if (e.shiftKey) store.redo();
+        else store.undo();
+      } else return;
+      e.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [router, job.id, store]);
+
+  return (
+    <div className="mx-auto max-w-[1320px] px-4 pb-16">
+      <header className="flex flex-wrap items-center justify-between gap-x-6 gap-y-1 py-3">
+        <div className="flex min-w-0 flex-wrap items-baseline gap-x-4">
+          <Link href="/" className="text-sm font-semibold text-soft">
+            Mellow Plumb
+          </Link>
+          <p className="truncate text-lg font-bold">{job.plan.name}</p>
+          <Verdict verdict={evaluation.summary.verdict} className="text-sm" />
+        </div>
+        <div className="screen-only flex flex-wrap items-center gap-1">
+          <SaveMark />
+          <button type="button" className={toolClass} onClick={() => setOpen("palette")}>
+            <Search size={18} aria-hidden="true" />
+            <span className="hidden text-sm lg:inline">Go to or do</span>
+            <span className="sr-only lg:hidden">Go to or do</span>
+          </button>
+          <button
+            type="button"
+            className={`${toolClass} hidden md:inline-flex`}
+            aria-label="Keyboard shortcuts"
+            onClick={() => setOpen("shortcuts")}
+          >
+            <Keyboard size={18} aria-hidden="true" />
+          </button>
+          <button type="button" className={toolClass} onClick={() => setOpen("device")}>
+            <Menu size={18} aria-hidden="true" />
+            <span className="text-sm">{who || "Who?"}</span>
+            <span className="sr-only">, this device</span>
+          </button>
+        </div>
+      </header>
+      <div className="grid gap-5 md:grid-cols-[10.5rem_minmax(0,1fr)]">
+        <StageNav />
+        <main key={pathname} className="grid min-w-0 content-start gap-6 border-t-2 border-ink bg-sheet p-4 sm:p-6">
+          <Notices />
+          {children}
+        </main>
+      </div>
+      <ConflictDialog />
+      <Shortcuts open={open === "shortcuts"} onClose={close} />
+      <DeviceDialog open={open === "device"} onClose={close} />
+      {open === "palette" ? (
+        <Palette onClose={close} onShortcuts={() => setOpen("shortcuts")} onDevice={() => setOpen("device")} />
+      ) : null}
+    </div>
+  );
+}

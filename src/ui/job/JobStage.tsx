@@ -1,0 +1,301 @@
+"use client";
+
+import { useId } from "react";
+import { FLAT_CLASSES, LINEAR_CLASSES, type Limits } from "@/core/check";
+import { CARRIES, type Carries, type Plan } from "@/core/job";
+import { fixed, formatLength, formatSmall, length, type UnitPreference } from "@/core/units";
+import { FrameDrawing } from "../drawing";
+import { Choice } from "../parts/Choice";
+import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
+import { LengthField } from "../parts/LengthField";
+import { NumberField } from "../parts/NumberField";
+import { SelectField } from "../parts/SelectField";
+import { Now, Section } from "../parts/Sheet";
+import { useJob } from "./JobProvider";
+import { CarriesCaution } from "./Notices";
+import { usePlanField } from "./usePlanField";
+
+const CARRIES_WORDS: Record<Carries, string> = {
+  furniture: "Furniture, shelves",
+  machine: "A machine",
+  vehicle: "Part of a vehicle or trailer",
+  lifting: "Lifting gear",
+  people: "People (deck, stair, gate)",
+};
+
+type OwnLimits = Extract<Limits, { kind: "own" }>;
+
+const FIRST_OWN: OwnLimits = {
+  kind: "own",
+  length: { lower: length("-1.5"), upper: length("1.5") },
+  width: { lower: length("-1.5"), upper: length("1.5") },
+  square: { as: "diagonal", limit: length("3") },
+  flat: length("2"),
+  levelMmPerM: null,
+};
+
+function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnLimits) => void }) {
+  const { units, field } = usePlanField();
+  const range = (key: "length" | "width", label: string) => (
+    <>
+      <LengthField
+        label={`${label}, lower`}
+        hint="from nominal"
+        units={units}
+        optional
+        value={limits[key].lower}
+        {...field(`limits.${key}.lower`)}
+        onChange={(lower) => set({ ...limits, [key]: { ...limits[key], lower } })}
+      />
+      <LengthField
+        label={`${label}, upper`}
+        hint="from nominal"
+        units={units}
+        optional
+        value={limits[key].upper}
+        {...field(`limits.${key}.upper`)}
+        onChange={(upper) => set({ ...limits, [key]: { ...limits[key], upper } })}
+      />
+    </>
+  );
+  const { square } = limits;
+  return (
+    <div className="grid gap-4 sm:grid-cols-2">
+      {range("length", "AB and CD")}
+      {range("width", "BC and DA")}
+      <SelectField
+        label="Squareness stated as"
+        value={square?.as ?? "none"}
+        options={[
+          ["diagonal", "difference of the diagonals"],
+          ["mm/m", "worst corner, mm per metre"],
+          ["none", "no limit"],
+        ]}
+        onChange={(as) =>
+          set({
+            ...limits,
+            square: as === "none" ? null : as === "diagonal" ? { as, limit: length("3") } : { as, limit: 2 },
+          })
+        }
+      />
+      {square?.as === "diagonal" ? (
+        <LengthField
+          label="Diagonals apart, at most"
+          units={units}
+          value={square.limit}
+          {...field("limits.square.limit")}
+          onChange={(limit) => limit && set({ ...limits, square: { as: "diagonal", limit } })}
+        />
+      ) : square ? (
+        <NumberField
+          label="Corner from square, at most"
+          unit="mm/m"
+          min={0.05}
+          max={100}
+          value={square.limit}
+          {...field("limits.square.limit")}
+          onChange={(limit) => limit !== null && set({ ...limits, square: { as: "mm/m", limit } })}
+        />
+      ) : (
+        <div />
+      )}
+      <LengthField
+        label="Out of flat, at most"
+        units={units}
+        optional
+        value={limits.flat}
+        {...field("limits.flat")}
+        onChange={(flat) => set({ ...limits, flat })}
+      />
+    </div>
+  );
+}
+
+function LimitFields() {
+  const { plan, edit, field } = usePlanField();
+  const { limits } = plan;
+  const set = (next: Limits) => edit((p: Plan) => ({ ...p, limits: next }));
+  return (
+    <div className="grid gap-4">
+      <Choice
+        label="Limits come from"
+        value={limits.kind}
+        options={[
+          ["own", "the drawing"],
+          ["class", "an ISO 13920 class"],
+        ]}
+        onChange={(kind) =>
+          set(
+            kind === "own"
+              ? { ...FIRST_OWN, levelMmPerM: limits.levelMmPerM }
+              : { kind, linear: "B", flat: "F", levelMmPerM: limits.levelMmPerM },
+          )
+        }
+      />
+      {limits.kind === "own" ? (
+        <OwnLimitFields limits={limits} set={set} />
+      ) : (
+        <div className="grid gap-4 sm:grid-cols-2">
+          <SelectField
+            label="Sizes and angles"
+            hint="A finest"
+            value={limits.linear}
+            options={LINEAR_CLASSES.map((c) => [c, `Class ${c}`] as const)}
+            onChange={(linear) => set({ ...limits, linear })}
+          />
+          <SelectField
+            label="Flatness"
+            hint="E finest"
+            value={limits.flat}
+            options={FLAT_CLASSES.map((c) => [c, `Class ${c}`] as const)}
+            onChange={(flat) => set({ ...limits, flat })}
+          />
+          <p className="text-sm text-soft sm:col-span-2">
+            The class tables are written from memory: confirm them against the standard, or type the limits of the
+            drawing.
+          </p>
+        </div>
+      )}
+      <NumberField
+        label="Bed level, at most"
+        unit="mm/m"
+        optional
+        min={0.05}
+        max={100}
+        value={limits.levelMmPerM}
+        {...field("limits.levelMmPerM")}
+        onChange={(levelMmPerM) => set({ ...limits, levelMmPerM })}
+        className="sm:max-w-64"
+      />
+    </div>
+  );
+}
+
+/** Limits in numbers, the same on every stage. */
+export function LimitTable() {
+  const { evaluation, job } = useJob();
+  const { units } = job.plan;
+  if (evaluation.limits.length === 0) return <p className="text-soft">No limits: nothing will be judged.</p>;
+  const value = (x: number | null, kind: string, unit: string) =>
+    x === null
+      ? "open"
+      : unit === "mm/m"
+        ? fixed(x, 1)
+        : kind === "size"
+          ? formatLength(x, units, { decimals: 1, bare: true }).text
+          : formatSmall(x, units, { decimals: 1, bare: true });
+  return (
+    <table className="w-full text-left">
+      <thead className="text-sm text-soft">
+        <tr>
+          <th className="py-1 font-normal">Limit</th>
+          <th className="py-1 text-right font-normal">from</th>
+          <th className="py-1 text-right font-normal">to</th>
+          <th className="py-1 pl-2 font-normal">unit</th>
+        </tr>
+      </thead>
+      <tbody>
+        {evaluation.limits.map((l) => (
+          <tr key={l.id} className="border-t border-line">
+            <td className="py-1.5">{l.label}</td>
+            <td className="fig py-1.5 text-right">{l.nonnegative ? "0" : value(l.lower, l.kind, l.unit)}</td>
+            <td className="fig py-1.5 text-right">{value(l.upper, l.kind, l.unit)}</td>
+            <td className="py-1.5 pl-2 text-sm text-soft">
+              {l.unit === "mm/m" ? "mm/m" : units === "mm" ? "mm" : "in"}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const UNIT_WORDS: readonly (readonly [UnitPreference, string])[] = [
+  ["mm", "mm"],
+  ["inch-fraction", "inch, fractions"],
+  ["inch-decimal", "inch, decimal"],
+];
+
+/** First stage: what the job is and what it must keep to. */
+export function JobStage() {
+  const { job, evaluation, texts, store } = useJob();
+  const { plan, edit } = usePlanField();
+  const id = useId();
+  const { frame } = evaluation;
+  const name = texts.name ?? plan.name;
+  return (
+    <>
+      <h1 className="sr-only">Job</h1>
+      <Now
+        say="Say what it must keep to."
+        why="Limits decide everything later: whether the bed will do, how far to nudge, and the verdict on the cold frame."
+      />
+      <CarriesCaution />
+      <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,24rem)]">
+        <div className="grid content-start gap-6">
+          <Section title="What it is">
+            <div className="grid gap-4">
+              <FieldFrame id={`${id}-name`} label="Name">
+                <input
+                  id={`${id}-name`}
+                  className={inputClass(name.trim() === "")}
+                  value={name}
+                  maxLength={120}
+                  aria-invalid={name.trim() === ""}
+                  aria-describedby={name.trim() === "" ? `${id}-name-error` : undefined}
+                  onChange={(e) => {
+                    const typed = e.target.value;
+                    store.keepText("name", typed.trim() === "" || typed !== typed.trim() ? typed : null);
+                    if (typed.trim() !== "") edit((p) => ({ ...p, name: typed.trim() }));
+                  }}
+                />
+                {name.trim() === "" ? (
+                  <FieldMessage id={`${id}-name-error`} severity="error">
+                    Give the job a name. Until then it keeps the name it had.
+                  </FieldMessage>
+                ) : null}
+              </FieldFrame>
+              <FieldFrame id={`${id}-purpose`} label="Purpose and notes">
+                <textarea
+                  id={`${id}-purpose`}
+                  className="min-h-24 w-full rounded-[3px] border border-edge bg-well p-3"
+                  value={plan.purpose}
+                  maxLength={2000}
+                  onChange={(e) => edit((p) => ({ ...p, purpose: e.target.value }))}
+                />
+              </FieldFrame>
+              <SelectField
+                label="It carries"
+                value={plan.carries}
+                options={CARRIES.map((c) => [c, CARRIES_WORDS[c]] as const)}
+                onChange={(carries) => edit((p) => ({ ...p, carries }))}
+              />
+              <Choice
+                label="Lengths are shown in"
+                value={plan.units}
+                options={UNIT_WORDS}
+                onChange={(units) => edit((p) => ({ ...p, units }))}
+              />
+            </div>
+          </Section>
+          <Section title="Limits">
+            <LimitFields />
+          </Section>
+        </div>
+        <div className="grid content-start gap-6">
+          {frame ? (
+            <FrameDrawing
+              frame={frame}
+              units={plan.units}
+              label={`Frame of ${job.plan.name}, from above`}
+              maxHeight={320}
+            />
+          ) : null}
+          <Section title="In numbers">
+            <LimitTable />
+          </Section>
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,24 @@
+"use client";
+
+import Link from "next/link";
+import { buttonClass } from "../parts/Button";
+import { Now } from "../parts/Sheet";
+import { useJob } from "./JobProvider";
+import { stagePath } from "./stages";
+
+/** A stage that needs a frame, while the frame has errors. */
+export function NotYet({ stage }: { stage: string }) {
+  const { job, evaluation } = useJob();
+  return (
+    <>
+      <h1 className="sr-only">{stage}</h1>
+      <Now
+        say="Put the frame right first."
+        why={evaluation.problems.find((p) => p.severity === "error")?.message ?? ""}
+      />
+      <Link href={stagePath(job.id, "frame")} className={`${buttonClass("advise")} justify-self-start`}>
+        Go to the frame
+      </Link>
+    </>
+  );
+}

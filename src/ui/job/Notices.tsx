@@ -1,0 +1,61 @@
+"use client";
+
+import { CARRIES_CAUTION } from "@/core/job";
+import { Button } from "../parts/Button";
+import { useJob } from "./JobProvider";
+
+/** What others changed, what the server would not take: said at the top until it is put away. */
+export function Notices() {
+  const { othersChanges, refused, store } = useJob();
+  return (
+    <>
+      {othersChanges.length > 0 ? (
+        <div role="status" className="flex flex-wrap items-start justify-between gap-3 border border-edge bg-well p-3">
+          <ul>
+            {othersChanges.flatMap(({ by, changes }, i) =>
+              changes.map((c) => (
+                <li key={`${i}/${c.path}`}>
+                  {by} changed <strong>{c.label}</strong>: <span className="fig">{c.from}</span> →{" "}
+                  <span className="fig">{c.to}</span>
+                </li>
+              )),
+            )}
+          </ul>
+          <Button onClick={() => store.dismissOthers()}>Seen</Button>
+        </div>
+      ) : null}
+      {refused.length > 0 ? (
+        <div role="alert" className="flex flex-wrap items-start justify-between gap-3 border-2 border-fail bg-well p-3">
+          <ul>
+            {refused.map(({ entry, why }) => (
+              <li key={entry.id}>
+                <strong>Not taken:</strong>{" "}
+                {entry.kind === "reading"
+                  ? `${entry.what} = ${entry.value?.text ?? "taken back"}`
+                  : entry.kind === "note"
+                    ? entry.text
+                    : entry.kind}
+                . {why}
+              </li>
+            ))}
+          </ul>
+          <Button onClick={() => store.dismissRefused()}>Seen</Button>
+        </div>
+      ) : null}
+    </>
+  );
+}
+
+/** What the frame carries calls for more than this tool: said on the stages where it matters. */
+export function CarriesCaution() {
+  const { job } = useJob();
+  const words = CARRIES_CAUTION[job.plan.carries];
+  return words ? (
+    <p className="flex max-w-prose gap-2 border-l-4 border-close py-0.5 pl-4 text-[0.95rem]">
+      <span>
+        <strong>{job.plan.carries === "people" ? "Carries people. " : `For ${job.plan.carries}. `}</strong>
+        {words}
+      </span>
+    </p>
+  ) : null;
+}

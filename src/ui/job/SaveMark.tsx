@@ -1,0 +1,41 @@
+"use client";
+
+import { Check, CloudOff, LoaderCircle, TriangleAlert } from "lucide-react";
+import { useJob } from "./JobProvider";
+
+/** Saved, saving, waiting or refused, always in sight, with why. */
+export function SaveMark() {
+  const { save, unsent, store } = useJob();
+  const waiting = unsent.size > 0 ? ` ${unsent.size} to send.` : "";
+  return (
+    <div role="status" aria-live="polite" data-save={save.state} className="flex min-h-11 items-center gap-2 text-sm">
+      {save.state === "saved" ? (
+        <>
+          <Check size={17} aria-hidden="true" /> Saved
+        </>
+      ) : save.state === "saving" ? (
+        <>
+          <LoaderCircle size={17} aria-hidden="true" className="animate-spin" /> Saving
+        </>
+      ) : save.state === "waiting" ? (
+        <>
+          <CloudOff size={17} aria-hidden="true" className="shrink-0 text-close" />
+          <span>
+            <strong className="text-close">Not saved yet.</strong> {save.why}
+            {waiting}{" "}
+            <button type="button" className="underline" onClick={() => store.retry()}>
+              Send now
+            </button>
+          </span>
+        </>
+      ) : (
+        <>
+          <TriangleAlert size={17} aria-hidden="true" className="shrink-0 text-fail" />
+          <span>
+            <strong className="text-fail">Could not save.</strong> {save.why} What you typed is kept on this device.
+          </span>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,30 @@
+"use client";
+
+import { Dialog } from "../parts/Dialog";
+
+const LIST: readonly (readonly [string, string])[] = [
+  ["Alt + 1 … 8", "Go to a stage"],
+  ["Ctrl + K", "Go to or do, by name"],
+  ["Ctrl + Z", "Undo a change to the job or frame (outside a field)"],
+  ["Ctrl + Shift + Z", "Redo"],
+  ["Enter", "In a reading: keep it and go to the next"],
+  ["Ctrl + /", "This list"],
+  ["Tab, Shift + Tab", "Next or previous control; members of the drawing too"],
+  ["Escape", "Close a window"],
+];
+
+/** The visible list of shortcuts. */
+export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog open={open} onClose={onClose} title="Keyboard shortcuts">
+      <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
+        {LIST.map(([keys, does]) => (
+          <div key={keys} className="contents">
+            <dt className="fig font-semibold whitespace-nowrap">{keys}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
+  );
+}

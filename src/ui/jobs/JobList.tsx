@@ -1,0 +1,276 @@
+"use client";
+
+import { FileUp, Menu } from "lucide-react";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { type ChangeEvent, type FormEvent, useId, useRef, useState } from "react";
+import type { Overall } from "@/core/check";
+import { STAGES, type Stage } from "@/core/job";
+import { formatLength, type Problem, type UnitPreference } from "@/core/units";
+import { STAGE_NAMES, stagePath } from "../job/stages";
+import { transport } from "../job/transport";
+import { Button } from "../parts/Button";
+import { Choice } from "../parts/Choice";
+import { DeviceDialog } from "../parts/DeviceDialog";
+import { origin, useDevice } from "../parts/device";
+import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
+import { Now, Section } from "../parts/Sheet";
+import { Verdict } from "../parts/Verdict";
+import { When } from "../parts/When";
+
+/** A job as the list shows it. */
+export interface JobLine {
+  id: string;
+  name: string;
+  lengthMm: number;
+  widthMm: number;
+  units: UnitPreference;
+  stage: Stage;
+  verdict: Overall;
+  about: string;
+  changedAt: string;
+}
+
+/** Largest file that is sent, bytes: the server takes no larger. */
+const FILE_LIMIT_BYTES = 8 * 1024 * 1024;
+
+/** Eight notches, filled up to the stage that was reached. */
+function Reached({ stage }: { stage: Stage }) {
+  const n = STAGES.indexOf(stage);
+  return (
+    <span className="inline-flex items-center gap-2">
+      <span className="flex gap-0.5" aria-hidden="true">
+        {STAGES.map((s, i) => (
+          <span key={s} className={`h-4 w-1.5 ${i <= n ? "bg-ink" : "bg-line"}`} />
+        ))}
+      </span>
+      {stage === "log" ? "Closed" : STAGE_NAMES[stage]}
+    </span>
+  );
+}
+
+function NewJob() {
+  const router = useRouter();
+  const [name, setName] = useState("");
+  const [units, setUnits] = useState<UnitPreference>("mm");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const id = useId();
+  const start = async (e: FormEvent) => {
+    e.preventDefault();
+    if (name.trim() === "") return setWrong("Give the job a name.");
+    setBusy(true);
+    setWrong(null);
+    try {
+      const { status, body } = await transport("POST", "/api/jobs", { name: name.trim(), units, origin: origin() });
+      if (status === 200) return router.push(stagePath((body as { id: string }).id, "job"));
+      setWrong((body as { message?: string } | null)?.message ?? "The server did not take it.");
+    } catch {
+      setWrong("The server cannot be reached just now. Try again in a moment.");
+    }
+    setBusy(false);
+  };
+  return (
+    <Section title="Start a job">
+      <form className="grid gap-4" onSubmit={(e) => void start(e)} noValidate>
+        <FieldFrame id={id} label="Name">
+          <input
+            id={id}
+            className={inputClass(wrong !== null)}
+            value={name}
+            maxLength={120}
+            autoComplete="off"
+            aria-invalid={wrong !== null}
+            aria-describedby={`${id}-wrong`}
+            onChange={(e) => setName(e.target.value)}
+          />
+          <div id={`${id}-wrong`} aria-live="polite">
+            {wrong ? <FieldMessage severity="error">{wrong}</FieldMessage> : null}
+          </div>
+        </FieldFrame>
+        <Choice
+          label="Lengths in"
+          value={units}
+          options={[
+            ["mm", "mm"],
+            ["inch-fraction", "inch, fractions"],
+            ["inch-decimal", "inch, decimal"],
+          ]}
+          onChange={setUnits}
+        />
+        <Button look="advise" type="submit" disabled={busy} className="justify-self-start">
+          Start
+        </Button>
+      </form>
+    </Section>
+  );
+}
+
+type Answer = { message?: string; problems?: Problem[]; current?: { id?: string }; id?: string } | null;
+
+function ReadIn() {
+  const router = useRouter();
+  const input = useRef<HTMLInputElement>(null);
+  const [answer, setAnswer] = useState<{ text: string; problems: Problem[]; hereId: string | null; file: File } | null>(
+    null,
+  );
+  const [busy, setBusy] = useState(false);
+  const send = async (file: File, copy: boolean) => {
+    if (file.size > FILE_LIMIT_BYTES)
+      return setAnswer({
+        text: `${file.name} has ${(file.size / 1e6).toFixed(0)} MB: larger than any job file (8 MB).`,
+        problems: [],
+        hereId: null,
+        file,
+      });
+    setBusy(true);
+    try {
+      const response = await fetch(`/api/jobs/file?copy=${copy ? 1 : 0}&origin=${encodeURIComponent(origin())}`, {
+        method: "POST",
+        body: file,
+      });
+      const body = (await response.json().catch(() => null)) as Answer;
+      if (response.ok && body?.id) return router.push(stagePath(body.id, "log"));
+      setAnswer({
+        text: body?.message ?? "The server did not take it.",
+        problems: body?.problems ?? [],
+        hereId: response.status === 409 ? (body?.current?.id ?? null) : null,
+        file,
+      });
+    } catch {
+      setAnswer({
+        text: "The server cannot be reached just now. Choose the file again in a moment.",
+        problems: [],
+        hereId: null,
+        file,
+      });
+    }
+    setBusy(false);
+  };
+  return (
+    <Section title="Read a job file in">
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        className="sr-only"
+        tabIndex={-1}
+        aria-hidden="true"
+        data-testid="job-file"
+        onChange={(e: ChangeEvent<HTMLInputElement>) => {
+          const file = e.target.files?.[0];
+          e.target.value = "";
+          if (file) void send(file, false);
+        }}
+      />
+      <Button disabled={busy} onClick={() => input.current?.click()}>
+        <FileUp size={18} aria-hidden="true" /> {busy ? "Reading" : "Choose a file"}
+      </Button>
+      <div aria-live="polite">
+        {answer ? (
+          <div className="mt-3 border-l-4 border-fail pl-3">
+            <p>
+              <strong>{answer.file.name}:</strong> {answer.text}
+            </p>
+            <ul className="mt-1 text-sm">
+              {answer.problems.slice(0, 6).map((p) => (
+                <li key={p.path + p.message}>
+                  <span className="fig">{p.path}</span>: {p.message}
+                </li>
+              ))}
+            </ul>
+            {answer.hereId ? (
+              <div className="mt-2 flex flex-wrap items-center gap-3">
+                <Link href={stagePath(answer.hereId, "log")}>Open it</Link>
+                <Button onClick={() => void send(answer.file, true)}>Read it in as a copy</Button>
+              </div>
+            ) : null}
+          </div>
+        ) : null}
+      </div>
+    </Section>
+  );
+}
+
+/** All jobs, last change first. */
+export function JobList({ jobs }: { jobs: readonly JobLine[] }) {
+  const { who } = useDevice();
+  const [device, setDevice] = useState(false);
+  const open = jobs.find((j) => j.stage !== "log");
+  return (
+    <div className="mx-auto max-w-[1320px] px-4 pb-16">
+      <header className="flex items-center justify-between py-4">
+        <h1 className="text-xl">
+          Mellow Plumb <span className="font-normal text-soft">flat frames, square when cold</span>
+        </h1>
+        <button
+          type="button"
+          className="inline-flex min-h-11 min-w-11 items-center gap-2 rounded-[3px] border border-transparent px-2 hover:border-edge"
+          onClick={() => setDevice(true)}
+        >
+          <Menu size={18} aria-hidden="true" />
+          <span className="text-sm">{who || "Who?"}</span>
+          <span className="sr-only">, this device</span>
+        </button>
+      </header>
+      <main className="grid gap-6 border-t-2 border-ink bg-sheet p-4 sm:p-6">
+        {open ? (
+          <Now
+            say={
+              <Link href={stagePath(open.id, open.stage)} className="underline">
+                Go on with {open.name}.
+              </Link>
+            }
+            why={`Last changed; it is at ${STAGE_NAMES[open.stage].toLowerCase()}.`}
+          />
+        ) : (
+          <Now say="Start a job." why="Width, length and tube are enough to see what it will do." />
+        )}
+        <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_19rem]">
+          <section aria-label="Jobs">
+            {jobs.length === 0 ? (
+              <p className="text-soft">No jobs yet. Start one, or read in the file of another.</p>
+            ) : null}
+            <ul>
+              {jobs.map((job) => (
+                <li key={job.id} className="border-t border-line">
+                  <Link
+                    href={stagePath(job.id, job.stage)}
+                    prefetch={false}
+                    className="grid gap-x-6 gap-y-1 px-2 py-4 no-underline hover:bg-well sm:grid-cols-[minmax(0,1fr)_11rem_12rem]"
+                  >
+                    <span className="min-w-0">
+                      <span className="block truncate text-lg font-bold">{job.name}</span>
+                      <span className="fig text-sm text-soft">
+                        {formatLength(job.lengthMm, job.units).text} × {formatLength(job.widthMm, job.units).text}
+                      </span>
+                    </span>
+                    <span className="text-sm">
+                      <Reached stage={job.stage} />
+                      <span className="block text-soft">
+                        <When at={job.changedAt} />
+                      </span>
+                    </span>
+                    <span className="text-sm">
+                      <Verdict verdict={job.verdict} />
+                      <span className="block text-soft">{job.about}</span>
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+          <div className="grid content-start gap-6">
+            <NewJob />
+            <ReadIn />
+          </div>
+        </div>
+      </main>
+      <footer className="max-w-prose pt-6 text-sm text-soft">
+        Figures are estimates with their bands, and no approval. Vehicles, lifting gear, guards, stairs and anything
+        that carries people need a qualified welder, an approved procedure and inspection under local rules.
+      </footer>
+      <DeviceDialog open={device} onClose={() => setDevice(false)} />
+    </div>
+  );
+}

@@ -1,0 +1,139 @@
+"use client";
+
+import { type FormEvent, useId, useState } from "react";
+import { CLOSE_STEP } from "@/core/job";
+import { useJob } from "../job/JobProvider";
+import { Button, buttonClass } from "../parts/Button";
+import { Choice } from "../parts/Choice";
+import { Now, Section } from "../parts/Sheet";
+import { Verdict } from "../parts/Verdict";
+import { When } from "../parts/When";
+import { describe, type LogLine } from "./describe";
+
+type Filter = "all" | LogLine["tone"];
+const MARKS: Record<LogLine["tone"], string> = {
+  measured: "border-brass",
+  done: "border-ink",
+  note: "border-plum",
+  changed: "border-close",
+};
+const DRAFT = "log/note";
+
+/** Eighth stage: the whole build as a record, to keep and to take along. */
+export function LogStage() {
+  const { job, evaluation, store, texts, unsent } = useJob();
+  const [filter, setFilter] = useState<Filter>("all");
+  const [said, setSaid] = useState<string | null>(null);
+  const id = useId();
+  const lines = describe(job, evaluation.steps);
+  const shown = [...lines].reverse().filter((l) => filter === "all" || l.tone === filter);
+  const { summary, closed } = evaluation;
+  const note = texts[DRAFT] ?? "";
+  const add = (e: FormEvent) => {
+    e.preventDefault();
+    if (note.trim() === "") return setSaid("Write something first.");
+    setSaid(null);
+    store.add({ kind: "note", text: note.trim().slice(0, 2000) });
+    store.keepText(DRAFT, null);
+  };
+  return (
+    <>
+      <h1 className="sr-only">Log</h1>
+      <Now
+        say={closed ? "Closed and kept." : "Write down what the next one should know."}
+        why={`${lines.length} entries so far: readings with their instruments, ticks, notes and every change, each with its time and maker. Nothing is ever taken out.`}
+      >
+        <p className="mt-2 flex flex-wrap items-center gap-3">
+          <Verdict verdict={summary.verdict} big />
+          <span className="text-soft">{summary.about}</span>
+        </p>
+      </Now>
+      <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,22rem)]">
+        <Section title="The record" aside={<span className="text-sm text-soft">newest first</span>}>
+          <Choice
+            label="Show"
+            value={filter}
+            options={[
+              ["all", "everything"],
+              ["measured", "readings"],
+              ["done", "ticks"],
+              ["note", "notes"],
+              ["changed", "changes"],
+            ]}
+            onChange={setFilter}
+          />
+          {shown.length === 0 ? <p className="mt-4 text-soft">Nothing of this kind yet.</p> : null}
+          <ol className="mt-4 grid gap-1">
+            {shown.map(({ entry, tone, text, detail }) => (
+              <li
+                key={entry.id}
+                className={`grid gap-x-4 border-l-4 py-1 pl-3 sm:grid-cols-[11rem_1fr] ${MARKS[tone]}`}
+              >
+                <span className="text-sm text-soft">
+                  <When at={entry.at} />
+                </span>
+                <span className="min-w-0 break-words">
+                  <span className={tone === "measured" ? "fig text-brass" : ""}>{text}</span>{" "}
+                  <span className="text-sm text-soft">
+                    {detail ? `${detail}, ` : ""}
+                    {entry.origin}
+                    {unsent.has(entry.id) ? ", not sent yet" : ""}
+                  </span>
+                </span>
+              </li>
+            ))}
+          </ol>
+        </Section>
+        <div className="grid content-start gap-6 max-xl:order-first">
+          <Section title="A note">
+            <form onSubmit={add} className="grid gap-2">
+              <label htmlFor={id} className="text-sm font-semibold">
+                What happened, what to do otherwise next time
+              </label>
+              <textarea
+                id={id}
+                className="min-h-28 rounded-[3px] border border-edge bg-well p-3"
+                value={note}
+                maxLength={2000}
+                aria-describedby={said ? `${id}-said` : undefined}
+                onChange={(e) => store.keepText(DRAFT, e.target.value === "" ? null : e.target.value)}
+              />
+              {said ? (
+                <p id={`${id}-said`} className="text-sm text-fail">
+                  {said}
+                </p>
+              ) : null}
+              <Button look="advise" type="submit">
+                Keep the note
+              </Button>
+            </form>
+          </Section>
+          <Section title="Take it along">
+            <div className="grid gap-2">
+              <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/file`} download>
+                Job file (JSON)
+              </a>
+              <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/readings`} download>
+                Readings (CSV)
+              </a>
+              <p className="text-sm text-soft">
+                The job file holds everything and can be read in on another installation. Its{" "}
+                <a href="/schema/job-file.schema.json">JSON Schema</a> is published with the program.
+              </p>
+            </div>
+          </Section>
+          <Section title={closed ? "Closed" : "Close the job"}>
+            <p className="mb-2 text-soft">
+              {closed
+                ? "It can be opened again; the record says so."
+                : "Closing says that the frame has left the bench."}
+            </p>
+            <Button onClick={() => store.add({ kind: "tick", step: CLOSE_STEP, done: !closed })}>
+              {closed ? "Open it again" : "Close the job"}
+            </Button>
+          </Section>
+        </div>
+      </div>
+    </>
+  );
+}

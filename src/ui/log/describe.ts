@@ -1,0 +1,61 @@
+import { CLOSE_STEP, type Entry, type Job, roundsOf } from "@/core/job";
+import type { Step } from "@/core/plan";
+
+/** One line of the record. */
+export interface LogLine {
+  entry: Entry;
+  tone: "measured" | "done" | "note" | "changed";
+  text: string;
+  detail: string | null;
+}
+
+/** Puts every entry of a job into words, in order. */
+export function describe(job: Job, steps: readonly Step[]): LogLine[] {
+  const rounds = new Map(roundsOf(job.entries).map((r) => [r.round.id, r]));
+  const instruments = new Map(job.instruments.map((i) => [i.id, i.name]));
+  const stepWords = new Map(steps.map((s) => [s.key, s.say]));
+  return job.entries.map((entry): LogLine => {
+    switch (entry.kind) {
+      case "round": {
+        const round = rounds.get(entry.id);
+        return {
+          entry,
+          tone: "measured",
+          text: `Round ${round?.number ?? ""} at the gate: ${entry.gate}`,
+          detail: entry.method === "rod" ? "rod readings" : null,
+        };
+      }
+      case "reading": {
+        const round = rounds.get(entry.roundId);
+        const stands = round?.readings.get(entry.what)?.id === entry.id;
+        const where = round ? `${round.round.gate} ${round.number}` : "";
+        if (entry.value === null) return { entry, tone: "measured", text: `${entry.what} taken back`, detail: where };
+        const bare = !/[a-zµ"']/i.test(entry.value.text);
+        return {
+          entry,
+          tone: "measured",
+          text: `${entry.what} ${entry.value.text}${bare ? ` ${entry.value.unit}` : ""}${stands ? "" : " (replaced later)"}`,
+          detail: `${where}, ${instruments.get(entry.instrumentId) ?? entry.instrumentId}`,
+        };
+      }
+      case "tick":
+        if (entry.step === CLOSE_STEP)
+          return { entry, tone: "done", text: entry.done ? "Job closed" : "Job opened again", detail: null };
+        return {
+          entry,
+          tone: "done",
+          text: `${entry.done ? "Done" : "Tick taken back"}: ${stepWords.get(entry.step) ?? entry.step}`,
+          detail: null,
+        };
+      case "note":
+        return { entry, tone: "note", text: entry.text, detail: null };
+      case "change":
+        return {
+          entry,
+          tone: "changed",
+          text: entry.changes.map((c) => `${c.label}: ${c.from} → ${c.to}`).join("; "),
+          detail: `version ${entry.version}`,
+        };
+    }
+  });
+}

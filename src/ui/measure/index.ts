@@ -1,0 +1,4 @@
+export * from "./quantities";
+export * from "./ReadingPad";
+export * from "./RoundTabs";
+export * from "./useRounds";

@@ -1,0 +1,55 @@
+"use client";
+
+import { useId } from "react";
+import { Choice } from "./Choice";
+import { Dialog } from "./Dialog";
+import { setDevice, useDevice } from "./device";
+import { FieldFrame, inputClass } from "./Field";
+
+/** Who uses this device and how it looks. Kept on the device only. */
+export function DeviceDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const device = useDevice();
+  const id = useId();
+  return (
+    <Dialog
+      open={open}
+      onClose={onClose}
+      title="This device"
+      description="Kept here only. The name is written beside every reading and tick."
+    >
+      <div className="grid gap-4">
+        <FieldFrame id={id} label="Who is at this device">
+          <input
+            id={id}
+            className={inputClass(false)}
+            value={device.who}
+            maxLength={48}
+            autoComplete="off"
+            onChange={(e) => setDevice({ who: e.target.value })}
+          />
+        </FieldFrame>
+        <Choice
+          label="Light"
+          value={device.theme}
+          onChange={(theme) => setDevice({ theme })}
+          options={[
+            ["system", "As the system"],
+            ["light", "Day"],
+            ["dark", "Night shift"],
+          ]}
+        />
+        <Choice
+          label="Drawing turned by"
+          value={String(device.turn)}
+          onChange={(turn) => setDevice({ turn: Number(turn) as 0 | 1 | 2 | 3 })}
+          options={[
+            ["0", "as drawn"],
+            ["1", "a quarter"],
+            ["2", "a half"],
+            ["3", "three quarters"],
+          ]}
+        />
+      </div>
+    </Dialog>
+  );
+}

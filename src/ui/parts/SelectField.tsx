@@ -1,0 +1,32 @@
+import { type ReactNode, useId } from "react";
+import { FieldFrame } from "./Field";
+
+interface Props<T extends string> {
+  label: ReactNode;
+  hint?: ReactNode;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+  className?: string;
+}
+
+/** A choice from a list. */
+export function SelectField<T extends string>({ label, hint, value, options, onChange, className = "" }: Props<T>) {
+  const id = useId();
+  return (
+    <FieldFrame id={id} label={label} hint={hint} className={className}>
+      <select
+        id={id}
+        className="min-h-11 w-full min-w-0 rounded-[3px] border border-edge bg-well px-3"
+        value={value}
+        onChange={(e) => onChange(e.target.value as T)}
+      >
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </FieldFrame>
+  );
+}

@@ -1,0 +1,72 @@
+"use client";
+
+import type { Plan } from "@/core/job";
+import { PROCESSES, type ProcessName } from "@/core/shrink";
+import { fixed } from "@/core/units";
+import { useJob } from "../job/JobProvider";
+import { usePlanField } from "../job/usePlanField";
+import { LengthField } from "../parts/LengthField";
+import { NumberField } from "../parts/NumberField";
+import { SelectField } from "../parts/SelectField";
+
+/** Settings as read on the machine; heat and the prediction follow from them. */
+export function WeldSettings() {
+  const { evaluation } = useJob();
+  const { plan, units, edit, field } = usePlanField();
+  const { weld } = plan;
+  const set = (change: Partial<Plan["weld"]>) => edit((p) => ({ ...p, weld: { ...p.weld, ...change } }));
+  return (
+    <div className="grid gap-4 sm:grid-cols-2">
+      <SelectField
+        label="Process"
+        value={weld.process}
+        options={(Object.keys(PROCESSES) as ProcessName[]).map((p) => [p, PROCESSES[p].label] as const)}
+        onChange={(process) => set({ process })}
+        className="sm:col-span-2"
+      />
+      <NumberField
+        label="Voltage"
+        unit="V"
+        min={5}
+        max={50}
+        value={weld.volts}
+        {...field("weld.volts")}
+        onChange={(volts) => volts !== null && set({ volts })}
+      />
+      <NumberField
+        label="Current"
+        unit="A"
+        min={5}
+        max={600}
+        value={weld.amps}
+        {...field("weld.amps")}
+        onChange={(amps) => amps !== null && set({ amps })}
+      />
+      <NumberField
+        label="Travel"
+        unit="mm/s"
+        min={0.5}
+        max={50}
+        value={weld.travelMmPerS}
+        {...field("weld.travelMmPerS")}
+        onChange={(travelMmPerS) => travelMmPerS !== null && set({ travelMmPerS })}
+      />
+      <LengthField
+        label="Tack length"
+        units={units}
+        value={weld.tackLength}
+        {...field("weld.tackLength")}
+        onChange={(tackLength) => tackLength && set({ tackLength })}
+      />
+      <p className="sm:col-span-2">
+        Heat{" "}
+        <span className="fig font-semibold">
+          {evaluation.prediction ? fixed(evaluation.prediction.heatJPerMm, 0) : "—"} J/mm
+        </span>{" "}
+        <span className="text-sm text-soft">
+          = efficiency {PROCESSES[weld.process].efficiency} × volts × amps / travel
+        </span>
+      </p>
+    </div>
+  );
+}

@@ -221,7 +221,7 @@ function gateLeaf(): { job: Job; changedAt: string } {
     .later(90)
     .tick(...keys.slice(at("wait/cold"), at("measure/cold")))
     .measure("cold", "tape-ii", { AB: "1800", BC: "1000", CD: "1800", DA: "1000.5", AC: "2059.5", BD: "2059.0" })
-    .more("feeler", { zA: "0", zB: "0.4", zC: "0", zD: "0.9" })
+    .more("feeler", { zA: "0", zB: "0", zC: "0", zD: "0.9" })
     .tick("measure/cold")
     .note("Lifted at D by 0.9 mm with A, B and C down. Hung and swinging; brace fitted the day after.")
     .tick(CLOSE_STEP);

@@ -9,7 +9,7 @@ export default function Failed({ reset }: { error: Error; reset: () => void }) {
         The database may be away for a moment. What you entered is kept: on the server what was saved, on this device
         what was not.
       </p>
-      <button type="button" className="mt-4 min-h-11 rounded-[3px] border px-4 font-semibold" onClick={reset}>
+      <button type="button" className="mt-4 tap rounded-[3px] border px-4 font-semibold" onClick={reset}>
         Try again
       </button>
     </main>

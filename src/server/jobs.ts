@@ -1,5 +1,4 @@
 import "server-only";
-import type { PoolConnection } from "mysql2/promise";
 import { v4 as uuid } from "uuid";
 import { z } from "zod";
 import {
@@ -67,7 +66,7 @@ export interface Saved {
   changes: Change[];
 }
 
-async function summarise(db: PoolConnection, id: string): Promise<Summary> {
+async function summarise(db: store.Transaction, id: string): Promise<Summary> {
   const stored = await store.loadJob(db, id);
   if (!stored) throw new Error("A job that is locked cannot be gone.");
   const { summary } = evaluate(stored.job);

@@ -1,6 +1,9 @@
 import "server-only";
 import { createPool, type Pool, type PoolConnection } from "mysql2/promise";
 
+/** A connection inside a transaction. */
+export type Transaction = PoolConnection;
+
 const kept = globalThis as { plumbPool?: Pool };
 
 /** The one pool of this process; kept across development reloads. @throws Error without DATABASE_URL. */

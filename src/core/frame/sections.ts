@@ -87,8 +87,8 @@ function roundedRectangleI(width: number, height: number, r: number): number {
   // The four spandrels between a square corner and its quarter circle.
   const area = (1 - Math.PI / 4) * r * r;
   const own = (1 / 3 - Math.PI / 16 - 1 / (3 * (12 - 3 * Math.PI))) * r ** 4;
-  const fromCorner = ((10 - 3 * Math.PI) / (12 - 3 * Math.PI)) * r;
-  return full - 4 * (own + area * (height / 2 - r + fromCorner) ** 2);
+  const fromEdge = ((10 - 3 * Math.PI) / (12 - 3 * Math.PI)) * r;
+  return full - 4 * (own + area * (height / 2 - fromEdge) ** 2);
 }
 
 /**

@@ -53,6 +53,8 @@ export interface FormatOptions {
   signed?: boolean;
   /** Leave the unit out (table with the unit in its head). */
   bare?: boolean;
+  /** Leave out zeros that end a decimal: `1200 mm`. */
+  trim?: boolean;
 }
 
 const MINUS = "\u2212";
@@ -69,7 +71,7 @@ export function fixed(x: number, decimals: number): string {
  * @param mm the length. @param preference the unit. @param options see {@link FormatOptions}.
  */
 export function formatLength(mm: number, preference: UnitPreference, options: FormatOptions = {}): ShownLength {
-  const { decimals = 1, denominator = 32, signed = false, bare = false } = options;
+  const { decimals = 1, denominator = 32, signed = false, bare = false, trim = false } = options;
   let digits: string;
   let shownMm: number;
   let unit: string;
@@ -88,6 +90,7 @@ export function formatLength(mm: number, preference: UnitPreference, options: Fo
     shownMm = f.value * MM_PER.in;
     unit = "in";
   }
+  if (trim && digits.includes(".")) digits = digits.replace(/\.?0+$/, "");
   if (signed && shownMm > 0) digits = `+${digits}`;
   return { text: bare ? digits : `${digits} ${unit}`, roundingMm: shownMm - mm };
 }

@@ -197,6 +197,16 @@ export function BedStage() {
       ? "Go on reading."
       : `The bed is ${verdict.word === "too close to call" ? "too close to call" : verdict.word}.`
     : "Read the height of every rest.";
+  const drawing = (
+    <FrameDrawing
+      frame={frame}
+      units={units}
+      label={`Rests under the frame with their heights; next: ${now ?? "none"}`}
+      points={marks}
+      bare
+      maxHeight={420}
+    />
+  );
   return (
     <>
       <h1 className="sr-only">Bed</h1>
@@ -207,18 +217,10 @@ export function BedStage() {
           "Flat is not the same as level: a frame follows the flat of what it is tacked on. Half of its flatness limit is left to the bed."
         }
       />
-      <Caution>{STAGE_CAUTIONS.bed}</Caution>
       <RoundTabs rounds={bedRounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-6">
-          <FrameDrawing
-            frame={frame}
-            units={units}
-            label={`Rests under the frame with their heights; next: ${now ?? "none"}`}
-            points={marks}
-            bare
-            maxHeight={420}
-          />
+          <div className="max-xl:hidden">{drawing}</div>
           {current && verdict ? (
             <Section
               title={plan.bed.adjust === "shims" ? "Shims" : "Feet"}
@@ -259,6 +261,7 @@ export function BedStage() {
               active={now}
               onActive={setActive}
               onRound={show}
+              figure={drawing}
             />
           )}
           {fresh ? (
@@ -290,6 +293,7 @@ export function BedStage() {
             ) : null}
             <RestFields />
           </Section>
+          <Caution>{STAGE_CAUTIONS.bed}</Caution>
         </div>
       </div>
     </>

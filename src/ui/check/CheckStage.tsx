@@ -89,6 +89,20 @@ export function CheckStage() {
     ),
   );
   const measured = losses.filter((l) => l.measured);
+  const drawing = (
+    <FrameDrawing
+      frame={frame}
+      units={units}
+      bare
+      label={`Cold readings on the frame; next: ${now ?? "none"}`}
+      spans={spanMarks(current, now, (span) => {
+        const r = current?.readings.get(span);
+        return r ? fieldText(r.value, units) : null;
+      })}
+      cornerText={cornerText}
+      maxHeight={400}
+    />
+  );
   return (
     <>
       <h1 className="sr-only">Check</h1>
@@ -99,18 +113,7 @@ export function CheckStage() {
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-6">
-          <FrameDrawing
-            frame={frame}
-            units={units}
-            bare
-            label={`Cold readings on the frame; next: ${now ?? "none"}`}
-            spans={spanMarks(current, now, (span) => {
-              const r = current?.readings.get(span);
-              return r ? fieldText(r.value, units) : null;
-            })}
-            cornerText={cornerText}
-            maxHeight={400}
-          />
+          <div className="max-xl:hidden">{drawing}</div>
           <Section
             title="Against the limits"
             aside={<span className="text-sm text-soft">± is 95 %; a pass holds even so</span>}
@@ -135,6 +138,7 @@ export function CheckStage() {
             active={now}
             onActive={setActive}
             onRound={show}
+            figure={drawing}
           />
           <Section
             title="Predicted against measured"

@@ -36,7 +36,8 @@ export function CutStage() {
         why="Nominal size and the allowance for shrinkage are stated apart: the allowance puts the cold frame on nominal. Its band is where nine frames in ten end."
       />
       <Caution>{STAGE_CAUTIONS.cut}</Caution>
-      <div className="overflow-x-auto" role="region" aria-label="Cut list" tabIndex={0}>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: scrolls sideways on a phone, so the keyboard must reach it */}
+      <section className="overflow-x-auto" aria-label="Cut list" tabIndex={0}>
         <table className="w-full min-w-[52rem] text-left">
           <thead className="text-sm text-soft">
             <tr>
@@ -61,7 +62,7 @@ export function CutStage() {
                     type="button"
                     aria-pressed={i === picked}
                     onClick={() => setPicked(i)}
-                    className="min-h-11 text-left font-semibold underline md:min-h-6"
+                    className="tap text-left font-semibold underline md:min-h-6"
                   >
                     {p.members.length > 4 ? `${p.members[0]} to ${p.members.at(-1)}` : p.members.join(", ")}
                   </button>
@@ -78,7 +79,7 @@ export function CutStage() {
             ))}
           </tbody>
         </table>
-      </div>
+      </section>
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <FrameDrawing
           frame={frame}

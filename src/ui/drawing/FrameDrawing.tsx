@@ -66,6 +66,10 @@ const path = (p: Projection, points: readonly Vec2[]): string =>
   `${points.map((q, i) => `${i === 0 ? "M" : "L"}${p.to(q).x.toFixed(1)} ${p.to(q).y.toFixed(1)}`).join("")}Z`;
 const middle = (a: Vec2, b: Vec2): Vec2 => scale(add(a, b), 0.5);
 
+/** A line that stands upright on the screen has its words turned along it. */
+const isUpright = (p: Projection, a: Vec2, b: Vec2): boolean =>
+  Math.abs(p.to(a).x - p.to(b).x) < Math.abs(p.to(a).y - p.to(b).y);
+
 function Words({
   at,
   text,
@@ -73,6 +77,7 @@ function Words({
   anchor = "middle",
   strong = false,
   size = 14,
+  upright = false,
 }: {
   at: Vec2;
   text: string;
@@ -80,11 +85,13 @@ function Words({
   anchor?: "start" | "middle" | "end";
   strong?: boolean;
   size?: number;
+  upright?: boolean;
 }) {
   return (
     <text
       x={at.x}
       y={at.y}
+      transform={upright ? `rotate(-90 ${at.x} ${at.y})` : undefined}
       textAnchor={anchor}
       dominantBaseline="central"
       fill={colour}
@@ -250,7 +257,13 @@ export function FrameDrawing(props: Props) {
                   strokeDasharray={mark.active ? undefined : "2 4"}
                 />
               ) : null}
-              <Words at={at} text={mark.text} colour={colour} strong={mark.active ?? false} />
+              <Words
+                at={at}
+                text={mark.text}
+                colour={colour}
+                strong={mark.active ?? false}
+                upright={!diagonal && isUpright(p, a, b)}
+              />
             </g>
           );
         })}
@@ -273,7 +286,8 @@ export function FrameDrawing(props: Props) {
                 <Words
                   key={s}
                   at={sideOut(a, b, 24)}
-                  text={formatLength(s === "AB" ? frame.lengthMm : frame.widthMm, units).text}
+                  text={formatLength(s === "AB" ? frame.lengthMm : frame.widthMm, units, { trim: true }).text}
+                  upright={isUpright(p, a, b)}
                   colour="var(--ink-soft)"
                 />
               );
@@ -348,7 +362,7 @@ export function FrameDrawing(props: Props) {
         <span>{moved?.note ?? "To scale, seen from above."}</span>
         <button
           type="button"
-          className="min-h-11 rounded-[3px] px-2 underline md:min-h-8"
+          className="tap rounded-[3px] px-2 underline md:min-h-8"
           onClick={() => setDevice({ turn: ((turn + 1) % 4) as 0 | 1 | 2 | 3 })}
         >
           Turn the drawing

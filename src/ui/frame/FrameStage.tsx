@@ -192,7 +192,7 @@ export function FrameStage() {
         />
       ) : (
         <Now
-          say={`${formatLength(plan.frame.length.mm, units).text} × ${formatLength(plan.frame.width.mm, units).text}, mitred, ${plan.frame.section.profile ?? "own tube"}, ${fixed(frame?.massKg ?? 0, 1)} kg.`}
+          say={`${formatLength(plan.frame.length.mm, units, { trim: true }).text} × ${formatLength(plan.frame.width.mm, units, { trim: true }).text}, mitred, ${plan.frame.section.profile ?? "own tube"}, ${fixed(frame?.massKg ?? 0, 1)} kg.`}
           why="Corners A to D and the sides keep these names on every later stage. Seam inside, crown outward, by habit."
         />
       )}

@@ -1,6 +1,6 @@
 "use client";
 
-import { Keyboard, Menu, Search } from "lucide-react";
+import { ChevronLeft, Keyboard, Menu, Search } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
@@ -22,7 +22,7 @@ const inField = (e: KeyboardEvent): boolean =>
   e.target instanceof HTMLElement && e.target.closest("input, textarea, select, [contenteditable]") !== null;
 
 const toolClass =
-  "inline-flex min-h-11 min-w-11 items-center justify-center gap-2 rounded-[3px] border border-transparent px-2 hover:border-edge";
+  "inline-flex tap min-w-11 items-center justify-center gap-2 rounded-[3px] border border-transparent px-2 hover:border-edge";
 
 function StageNav() {
   const { job, evaluation } = useJob();
@@ -44,7 +44,7 @@ function StageNav() {
               href={stagePath(job.id, s)}
               prefetch={false}
               aria-current={s === stage ? "page" : undefined}
-              className={`flex min-h-12 items-center gap-3 border-b-4 px-3 whitespace-nowrap no-underline md:border-b-0 md:border-l-4 ${
+              className={`flex tap items-center gap-3 border-b-4 px-3 whitespace-nowrap no-underline md:border-b-0 md:border-l-4 ${
                 s === stage
                   ? "border-plum bg-sheet font-bold text-ink"
                   : "border-transparent text-soft hover:border-edge hover:text-ink"
@@ -89,13 +89,19 @@ export function JobShell({ children }: { children: ReactNode }) {
 
   return (
     <div className="mx-auto max-w-[1320px] px-4 pb-16">
-      <header className="flex flex-wrap items-center justify-between gap-x-6 gap-y-1 py-3">
-        <div className="flex min-w-0 flex-wrap items-baseline gap-x-4">
-          <Link href="/" className="text-sm font-semibold text-soft">
-            Mellow Plumb
+      <header className="flex flex-wrap items-center justify-between gap-x-6 py-2 md:py-3">
+        <div className="flex min-w-0 items-center gap-x-3 md:gap-x-4">
+          <Link
+            href="/"
+            className="inline-flex tap items-center gap-1 text-sm font-semibold text-soft max-md:min-w-14 max-md:justify-center"
+          >
+            <ChevronLeft size={22} aria-hidden="true" className="md:hidden" />
+            <span className="max-md:sr-only">Mellow Plumb</span>
+            <span className="sr-only">, all jobs</span>
           </Link>
           <p className="truncate text-lg font-bold">{job.plan.name}</p>
-          <Verdict verdict={evaluation.summary.verdict} className="text-sm" />
+          <Verdict verdict={evaluation.summary.verdict} className="text-sm max-md:hidden" />
+          <span className="truncate text-sm text-soft max-lg:hidden">{evaluation.summary.about}</span>
         </div>
         <div className="screen-only flex flex-wrap items-center gap-1">
           <SaveMark />
@@ -106,7 +112,7 @@ export function JobShell({ children }: { children: ReactNode }) {
           </button>
           <button
             type="button"
-            className={`${toolClass} hidden md:inline-flex`}
+            className={`${toolClass} max-md:hidden`}
             aria-label="Keyboard shortcuts"
             onClick={() => setOpen("shortcuts")}
           >
@@ -114,7 +120,7 @@ export function JobShell({ children }: { children: ReactNode }) {
           </button>
           <button type="button" className={toolClass} onClick={() => setOpen("device")}>
             <Menu size={18} aria-hidden="true" />
-            <span className="text-sm">{who || "Who?"}</span>
+            <span className="text-sm max-md:sr-only">{who || "Who?"}</span>
             <span className="sr-only">, this device</span>
           </button>
         </div>

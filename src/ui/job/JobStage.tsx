@@ -238,7 +238,7 @@ export function JobStage() {
               <FieldFrame id={`${id}-name`} label="Name">
                 <input
                   id={`${id}-name`}
-                  className={inputClass(name.trim() === "")}
+                  className={inputClass(name.trim() === "", false, false)}
                   value={name}
                   maxLength={120}
                   aria-invalid={name.trim() === ""}

@@ -12,9 +12,9 @@ export function Notices() {
       {othersChanges.length > 0 ? (
         <div role="status" className="flex flex-wrap items-start justify-between gap-3 border border-edge bg-well p-3">
           <ul>
-            {othersChanges.flatMap(({ by, changes }, i) =>
+            {othersChanges.flatMap(({ by, version, changes }) =>
               changes.map((c) => (
-                <li key={`${i}/${c.path}`}>
+                <li key={`${version}/${c.path}`}>
                   {by} changed <strong>{c.label}</strong>: <span className="fig">{c.from}</span> →{" "}
                   <span className="fig">{c.to}</span>
                 </li>

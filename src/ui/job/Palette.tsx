@@ -25,7 +25,7 @@ export default function Palette({
     <Command.Item
       key={name}
       value={name}
-      className="flex min-h-11 items-center rounded-[3px] px-3 data-[selected=true]:bg-plum-soft data-[selected=true]:font-semibold"
+      className="flex tap items-center rounded-[3px] px-3 data-[selected=true]:bg-plum-soft data-[selected=true]:font-semibold"
       onSelect={() => {
         onClose();
         run();
@@ -40,7 +40,7 @@ export default function Palette({
         <Command.Input
           autoFocus
           placeholder="Type a few letters"
-          className="mb-2 min-h-11 w-full rounded-[3px] border border-edge bg-well px-3"
+          className="mb-2 tap w-full rounded-[3px] border border-edge bg-well px-3"
         />
         <Command.List className="max-h-[50dvh] overflow-auto">
           <Command.Empty className="p-3 text-soft">Nothing by that name.</Command.Empty>

@@ -8,7 +8,7 @@ export function SaveMark() {
   const { save, unsent, store } = useJob();
   const waiting = unsent.size > 0 ? ` ${unsent.size} to send.` : "";
   return (
-    <div role="status" aria-live="polite" data-save={save.state} className="flex min-h-11 items-center gap-2 text-sm">
+    <div role="status" aria-live="polite" data-save={save.state} className="flex tap items-center gap-2 text-sm">
       {save.state === "saved" ? (
         <>
           <Check size={17} aria-hidden="true" /> Saved

@@ -52,7 +52,7 @@ export interface JobSnapshot {
   unsent: ReadonlySet<string>;
   conflict: Conflict | null;
   /** What others changed in the plan since this page was opened; until it is put away. */
-  othersChanges: { by: string; changes: Change[] }[];
+  othersChanges: { by: string; version: number; changes: Change[] }[];
   /** What was typed into fields and could not be read, by path. */
   texts: Readonly<Record<string, string>>;
   /** Entries that the server would not take, with why. */
@@ -100,7 +100,7 @@ export class JobStore {
   private outbox: NewEntry[] = [];
   private texts: Record<string, string> = {};
   private refused: { entry: NewEntry; why: string }[] = [];
-  private others: { by: string; changes: Change[] }[] = [];
+  private others: { by: string; version: number; changes: Change[] }[] = [];
   private conflict: Conflict | null = null;
   private save: SaveState = { state: "saved" };
   private past: Plan[] = [];
@@ -145,10 +145,11 @@ export class JobStore {
     const left = keys.filter((k) => k.startsWith(`plumb/outbox/${this.id}/`));
     for (const entry of left.flatMap((k) => this.read<NewEntry[]>(k) ?? []))
       if (!known.has(entry.id) && !this.outbox.some((o) => o.id === entry.id)) this.outbox = [...this.outbox, entry];
+    // Read before anything is written: keeping the outbox also rewrites the draft.
+    const draft = this.read<Draftbox>(this.key("draft"));
     this.keep();
     for (const k of left) if (k !== this.key("outbox")) storage.removeItem(k);
     this.texts = this.read<Record<string, string>>(this.key("texts")) ?? {};
-    const draft = this.read<Draftbox>(this.key("draft"));
     if (draft && planSchema.safeParse(draft.plan).success && planSchema.safeParse(draft.base).success) {
       if (draft.baseVersion === this.baseVersion) this.plan = draft.plan;
       else if (planChanges(draft.base, draft.plan).length > 0) {
@@ -158,6 +159,7 @@ export class JobStore {
         this.plan = draft.plan;
       }
     }
+    this.keep();
     this.changed();
     void this.flush();
   }
@@ -301,7 +303,7 @@ export class JobStore {
     const fresh = entries.filter((e) => !known.has(e.id));
     for (const e of fresh)
       if (e.kind === "change" && !this.ownChanges.has(e.version))
-        this.others = [...this.others, { by: e.origin, changes: e.changes }];
+        this.others = [...this.others, { by: e.origin, version: e.version, changes: e.changes }];
     this.entries = [...this.entries, ...fresh];
     this.seq = Math.max(this.seq, seq);
     const there = new Set(fresh.map((e) => e.id));

@@ -76,7 +76,7 @@ function NewJob() {
         <FieldFrame id={id} label="Name">
           <input
             id={id}
-            className={inputClass(wrong !== null)}
+            className={inputClass(wrong !== null, false, false)}
             value={name}
             maxLength={120}
             autoComplete="off"
@@ -205,7 +205,7 @@ export function JobList({ jobs }: { jobs: readonly JobLine[] }) {
         </h1>
         <button
           type="button"
-          className="inline-flex min-h-11 min-w-11 items-center gap-2 rounded-[3px] border border-transparent px-2 hover:border-edge"
+          className="inline-flex tap min-w-11 items-center gap-2 rounded-[3px] border border-transparent px-2 hover:border-edge"
           onClick={() => setDevice(true)}
         >
           <Menu size={18} aria-hidden="true" />
@@ -242,7 +242,8 @@ export function JobList({ jobs }: { jobs: readonly JobLine[] }) {
                     <span className="min-w-0">
                       <span className="block truncate text-lg font-bold">{job.name}</span>
                       <span className="fig text-sm text-soft">
-                        {formatLength(job.lengthMm, job.units).text} × {formatLength(job.widthMm, job.units).text}
+                        {formatLength(job.lengthMm, job.units, { trim: true }).text} ×{" "}
+                        {formatLength(job.widthMm, job.units, { trim: true }).text}
                       </span>
                     </span>
                     <span className="text-sm">

@@ -14,7 +14,7 @@ export function describe(job: Job, steps: readonly Step[]): LogLine[] {
   const rounds = new Map(roundsOf(job.entries).map((r) => [r.round.id, r]));
   const instruments = new Map(job.instruments.map((i) => [i.id, i.name]));
   const stepWords = new Map(steps.map((s) => [s.key, s.say]));
-  return job.entries.map((entry): LogLine => {
+  const line = (entry: Entry): LogLine => {
     switch (entry.kind) {
       case "round": {
         const round = rounds.get(entry.id);
@@ -57,5 +57,6 @@ export function describe(job: Job, steps: readonly Step[]): LogLine[] {
           detail: `version ${entry.version}`,
         };
     }
-  });
+  };
+  return job.entries.map(line);
 }

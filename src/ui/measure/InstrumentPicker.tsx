@@ -66,7 +66,7 @@ function NewInstrumentDialog({ onClose, onMade }: { onClose: () => void; onMade:
         <FieldFrame id={id} label="Name">
           <input
             id={id}
-            className={inputClass(false)}
+            className={inputClass(false, false, false)}
             value={draft.name}
             maxLength={80}
             onChange={(e) => set({ name: e.target.value })}
@@ -113,7 +113,7 @@ export function InstrumentPicker({ value, onChange }: { value: string; onChange:
             ? `One reading: ± ${(2 * u.uMm).toFixed(2)} mm (95 %)${u.uZeroMm > 0 ? `, hook or zero ± ${(2 * u.uZeroMm).toFixed(2)} mm shared` : ""}`
             : ""}
         </span>
-        <button type="button" className="min-h-11 underline md:min-h-7" onClick={() => setMaking(true)}>
+        <button type="button" className="tap underline md:min-h-7" onClick={() => setMaking(true)}>
           Another instrument
         </button>
       </p>

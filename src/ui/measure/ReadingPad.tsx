@@ -1,7 +1,7 @@
 "use client";
 
 import { Undo2 } from "lucide-react";
-import { type FormEvent, useEffect, useId, useRef, useState } from "react";
+import { type FormEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
 import type { Round } from "@/core/job";
 import type { Gate } from "@/core/plan";
 import { bareUnit, formatLength, formatSmall, readLength } from "@/core/units";
@@ -33,6 +33,8 @@ interface Props {
   active: string | null;
   onActive: (name: string | null) => void;
   onRound: (id: string) => void;
+  /** The drawing, where it is shown between the field and the list (bench). */
+  figure: ReactNode;
 }
 
 /** First quantity without a reading, in walking order. */
@@ -49,6 +51,7 @@ export function ReadingPad({
   active,
   onActive,
   onRound,
+  figure,
 }: Props) {
   const { job, store, texts } = useJob();
   const { units } = job.plan;
@@ -190,6 +193,7 @@ export function ReadingPad({
       ) : (
         <p className="text-lg">All read. Pick one below to read it again.</p>
       )}
+      <div className="xl:hidden">{figure}</div>
       <ul className="grid grid-cols-3 gap-1 sm:grid-cols-4" aria-label="Readings of this round">
         {quantities.map((q) => {
           const value = round?.readings.get(q.name);

@@ -16,9 +16,12 @@ export function RoundTabs({
   onShow: (id: string | null) => void;
 }) {
   const look = (on: boolean) =>
-    `min-h-11 rounded-[3px] border px-3 text-left text-sm leading-tight ${on ? "border-ink bg-ink text-sheet" : "border-edge bg-well"}`;
+    `tap shrink-0 rounded-[3px] border px-3 text-left text-sm leading-tight ${on ? "border-ink bg-ink text-sheet" : "border-edge bg-well"}`;
   return (
-    <nav aria-label="Rounds" className="flex flex-wrap gap-1">
+    <nav
+      aria-label="Rounds"
+      className="-mx-4 flex gap-1 overflow-x-auto px-4 py-1 sm:mx-0 sm:flex-wrap sm:overflow-visible sm:px-0"
+    >
       {rounds.map((r) => {
         const on = current?.round.id === r.round.id;
         return (

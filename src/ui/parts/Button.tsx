@@ -8,7 +8,7 @@ const LOOKS = {
 
 /** The way buttons look: `advise` for what the tool would do next, `plain` for the rest, `quiet` inside rows. */
 export function buttonClass(look: keyof typeof LOOKS = "plain", big = false): string {
-  const size = big ? "min-h-14 px-6 text-lg" : "min-h-11 px-4";
+  const size = big ? "min-h-14 px-6 text-lg" : "tap px-4";
   return `inline-flex items-center justify-center gap-2 rounded-[3px] border font-semibold select-none disabled:opacity-50 disabled:cursor-not-allowed ${size} ${LOOKS[look]}`;
 }
 

@@ -28,7 +28,7 @@ export function Choice<T extends string>({ label, value, options, onChange }: Pr
           <RadioGroup.Item
             key={key}
             value={key}
-            className="min-h-11 rounded-[3px] border border-edge bg-well px-3 text-left data-[state=checked]:border-ink data-[state=checked]:bg-ink data-[state=checked]:text-sheet"
+            className="tap rounded-[3px] border border-edge bg-well px-3 text-left data-[state=checked]:border-ink data-[state=checked]:bg-ink data-[state=checked]:text-sheet"
           >
             {words}
           </RadioGroup.Item>

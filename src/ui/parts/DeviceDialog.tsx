@@ -21,7 +21,7 @@ export function DeviceDialog({ open, onClose }: { open: boolean; onClose: () => 
         <FieldFrame id={id} label="Who is at this device">
           <input
             id={id}
-            className={inputClass(false)}
+            className={inputClass(false, false, false)}
             value={device.who}
             maxLength={48}
             autoComplete="off"

@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
 import type { Problem } from "@/core/units";
 
-export const inputClass = (wrong: boolean, big = false): string =>
-  `w-full min-w-0 rounded-[3px] border bg-well px-3 fig ${big ? "min-h-16 text-3xl" : "min-h-11"} ${wrong ? "border-fail border-2" : "border-edge"}`;
+export const inputClass = (wrong: boolean, big = false, figures = true): string =>
+  `w-full min-w-0 rounded-[3px] border bg-well px-3 ${figures ? "fig" : ""} ${big ? "min-h-16 text-3xl" : "tap"} ${wrong ? "border-fail border-2" : "border-edge"}`;
 
 /** A message under a field. Wrong things are said with a mark as well as a colour. */
 export function FieldMessage({

@@ -7,7 +7,7 @@ import { FieldFrame, FieldMessage, inputClass } from "./Field";
 /** What was understood, in both systems: `1200.2 mm · 47 1/4 in`. */
 export function bothSystems(mm: number): string {
   const small = Math.abs(mm) < 25;
-  const metric = formatLength(mm, "mm", { decimals: small ? 2 : 1 }).text;
+  const metric = formatLength(mm, "mm", { decimals: small ? 2 : 1, trim: true }).text;
   const inches = small ? formatLength(mm, "inch-decimal", { decimals: 1 }) : formatLength(mm, "inch-fraction");
   return `${metric} · ${Math.abs(inches.roundingMm) > 0.06 ? "≈ " : ""}${inches.text}`;
 }

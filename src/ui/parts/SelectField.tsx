@@ -17,7 +17,7 @@ export function SelectField<T extends string>({ label, hint, value, options, onC
     <FieldFrame id={id} label={label} hint={hint} className={className}>
       <select
         id={id}
-        className="min-h-11 w-full min-w-0 rounded-[3px] border border-edge bg-well px-3"
+        className="tap w-full min-w-0 rounded-[3px] border border-edge bg-well px-3"
         value={value}
         onChange={(e) => onChange(e.target.value as T)}
       >

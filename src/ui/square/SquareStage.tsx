@@ -151,6 +151,20 @@ export function SquareStage() {
       : squareLimit?.upper
         ? (1000 * squareLimit.upper * Math.hypot(frame.lengthMm, frame.widthMm)) / (2 * frame.lengthMm * frame.widthMm)
         : null;
+  const drawing = (
+    <FrameDrawing
+      frame={frame}
+      units={units}
+      bare
+      label={`Sides and diagonals as read; next: ${now ?? "none"}`}
+      spans={spanMarks(current, now, (span) => {
+        const r = current?.readings.get(span);
+        return r ? fieldText(r.value, units) : null;
+      })}
+      slide={words.act === "slide" && best ? { ...best, text: formatSmall(best.shiftMm, units) } : null}
+      maxHeight={420}
+    />
+  );
   return (
     <>
       <h1 className="sr-only">Square</h1>
@@ -165,18 +179,7 @@ export function SquareStage() {
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-6">
-          <FrameDrawing
-            frame={frame}
-            units={units}
-            bare
-            label={`Sides and diagonals as read; next: ${now ?? "none"}`}
-            spans={spanMarks(current, now, (span) => {
-              const r = current?.readings.get(span);
-              return r ? fieldText(r.value, units) : null;
-            })}
-            slide={words.act === "slide" && best ? { ...best, text: formatSmall(best.shiftMm, units) } : null}
-            maxHeight={420}
-          />
+          <div className="max-xl:hidden">{drawing}</div>
           {current ? <Shape round={current} /> : null}
         </div>
         <div className="grid content-start gap-6 max-xl:order-first">
@@ -200,6 +203,7 @@ export function SquareStage() {
             active={now}
             onActive={setActive}
             onRound={show}
+            figure={drawing}
           />
           {current ? <OtherWays round={current} /> : null}
           <Section

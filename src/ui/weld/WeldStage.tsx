@@ -26,7 +26,7 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
   useEffect(() => {
     const button = here.current;
     const list = button?.closest("ol");
-    if (button && list) list.scrollTop = button.offsetTop - list.offsetTop - list.clientHeight / 3;
+    if (button && list) list.scrollTop = button.offsetTop - list.clientHeight / 3;
   }, [key]);
   return (
     <ol
@@ -44,7 +44,7 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
               type="button"
               aria-current={on ? "step" : undefined}
               onClick={() => onPick(s)}
-              className={`flex min-h-12 w-full items-center gap-3 px-2 py-1.5 text-left leading-tight ${on ? "bg-plum-soft font-semibold" : ""} ${s.kind === "measure" ? "text-brass" : ""}`}
+              className={`flex tap w-full items-center gap-3 px-2 py-1.5 text-left leading-tight ${on ? "bg-plum-soft font-semibold" : ""} ${s.kind === "measure" ? "text-brass" : ""}`}
             >
               <span className="fig w-7 shrink-0 text-right text-sm text-soft">{i + 1}</span>
               <span

@@ -1,0 +1,52 @@
+// Takes the pictures in docs/screenshots from a running demo: npm run screenshots [ADDRESS] [NAME…]
+import { mkdirSync } from "node:fs";
+import { chromium } from "@playwright/test";
+
+const address = process.argv[2]?.startsWith("http") ? process.argv[2] : "http://127.0.0.1:4270";
+const wanted = process.argv.slice(2).filter((a) => !a.startsWith("http") && !a.startsWith("--"));
+const folder = process.argv.find((a) => a.startsWith("--to="))?.slice(5) ?? "docs/screenshots";
+const DESK = { width: 1280, height: 800 };
+const BENCH = { width: 390, height: 844 };
+
+const jobs = (await (await fetch(`${address}/api/jobs`)).json()) as { id: string; name: string }[];
+const job = (name: string): string => {
+  const found = jobs.find((j) => j.name === name);
+  if (!found) throw new Error(`The demo has no job "${name}": start script/demo with fresh data.`);
+  return `/jobs/${found.id}`;
+};
+const cart = job("Ware cart base");
+
+const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean }[] = [
+  { name: "jobs", path: "/", size: DESK },
+  { name: "job", path: cart, size: DESK },
+  { name: "frame", path: `${job("Drying-loft deck")}/frame`, size: DESK },
+  { name: "cut", path: `${cart}/cut`, size: DESK },
+  { name: "bed", path: `${cart}/bed`, size: DESK },
+  { name: "square", path: `${job("Kiln-shelf stand")}/square`, size: DESK },
+  { name: "weld", path: `${cart}/weld`, size: DESK },
+  { name: "weld-dark", path: `${cart}/weld`, size: DESK, dark: true },
+  { name: "check", path: `${job("Courtyard gate leaf")}/check`, size: DESK },
+  { name: "log", path: `${job("Courtyard gate leaf")}/log`, size: DESK },
+  { name: "bench-bed", path: `${cart}/bed?round=new`, size: BENCH },
+  { name: "bench-square", path: `${job("Kiln-shelf stand")}/square`, size: BENCH },
+  { name: "bench-weld", path: `${cart}/weld`, size: BENCH },
+];
+
+mkdirSync(folder, { recursive: true });
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", chromiumSandbox: false });
+for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.name))) {
+  const page = await browser.newPage({
+    viewport: view.size,
+    colorScheme: view.dark ? "dark" : "light",
+    timezoneId: "UTC",
+    locale: "en-GB",
+  });
+  await page.addInitScript(() => localStorage.setItem("plumb/device", JSON.stringify({ who: "Odo" })));
+  await page.goto(address + view.path, { waitUntil: "networkidle" });
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: `${folder}/${view.name}.png` });
+  await page.close();
+  console.log(`${folder}/${view.name}.png`);
+}
+await browser.close();

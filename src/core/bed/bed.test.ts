@@ -1,0 +1,111 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { COMMON_LEAVES_MM, flatness, footTurn, shimStack, shims } from "./index";
+
+const grid = (nx: number, ny: number) =>
+  Array.from({ length: nx * ny }, (_, i) => ({ x: (i % nx) * 500, y: Math.floor(i / nx) * 400 }));
+const heights = (n: number) => fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: n, maxLength: n });
+
+describe("flatness", () => {
+  it("does not change when the bed is tilted a little or lifted", () => {
+    fc.assert(
+      fc.property(
+        heights(9),
+        fc.double({ min: -1e-3, max: 1e-3, noNaN: true }),
+        fc.double({ min: -50, max: 50, noNaN: true }),
+        (z, slope, lift) => {
+          const xy = grid(3, 3);
+          const a = flatness(xy, z, 0.1).zoneMm ?? 0;
+          const b =
+            flatness(
+              xy,
+              z.map((h, i) => h + slope * (xy[i]?.x ?? 0) + lift),
+              0.1,
+            ).zoneMm ?? 0;
+          expect(b).toBeCloseTo(a, 3);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+  it("is never more than peak to valley about the least-squares plane", () => {
+    fc.assert(
+      fc.property(heights(12), (z) => {
+        const f = flatness(grid(4, 3), z, 0.1);
+        expect(f.zoneMm ?? 0).toBeLessThanOrEqual((f.leastSquaresMm ?? 0) + 1e-3);
+      }),
+    );
+  });
+  it("finds the same zone by active set (36 points) as by trying every subset", () => {
+    fc.assert(
+      fc.property(heights(36), (z) => {
+        const xy = grid(6, 6);
+        const big = flatness(xy, z, 0.1);
+        // The zone is the largest over subsets, so its own active four must reach it and no point may stick out.
+        const four = big.active;
+        const small = flatness(
+          four.map((i) => xy[i] as { x: number; y: number }),
+          four.map((i) => z[i] as number),
+          0.1,
+        );
+        expect(small.zoneMm ?? 0).toBeCloseTo(big.zoneMm ?? -1, 6);
+        const even = flatness(xy.slice(0, 24), z.slice(0, 24), 0.1);
+        expect(big.zoneMm ?? 0).toBeGreaterThanOrEqual((even.zoneMm ?? 0) - 1e-3);
+      }),
+      { numRuns: 40 },
+    );
+  });
+  it("says when the points cannot tell", () => {
+    expect(flatness(grid(2, 1), [0, 1], 0.1).status).toBe("too_few");
+    expect(
+      flatness(
+        [
+          { x: 0, y: 0 },
+          { x: 1, y: 0 },
+          { x: 0, y: 1 },
+        ],
+        [0, 1, 2],
+        0.1,
+      ),
+    ).toMatchObject({ status: "three_points", zoneMm: 0 });
+    expect(flatness(grid(5, 1), [0, 1, 0, 1, 0], 0.1)).toMatchObject({ status: "collinear", zoneMm: null });
+    expect(flatness(grid(5, 1), [0, 1, 0, 1, 0], 0.1).straightnessMm).toBeCloseTo(1, 6);
+  });
+});
+
+describe("shims", () => {
+  it("bring every rest into one plane, none negative", () => {
+    fc.assert(
+      fc.property(heights(6), fc.constantFrom("level", "best_fit", "least_total" as const), (z, mode) => {
+        const xy = grid(3, 2);
+        const s = shims(xy, z, mode);
+        const after = z.map((h, i) => h + (s?.shimsMm[i] ?? Number.NaN));
+        expect(flatness(xy, after, 0.1).zoneMm ?? 1).toBeLessThan(1e-6);
+        expect(Math.min(...(s?.shimsMm ?? [-1]))).toBeGreaterThanOrEqual(-1e-6);
+      }),
+    );
+  });
+  it("take least in the way that says so", () => {
+    fc.assert(
+      fc.property(heights(6), (z) => {
+        const total = (mode: "level" | "best_fit" | "least_total") => shims(grid(3, 2), z, mode)?.totalMm ?? 0;
+        expect(total("least_total")).toBeLessThanOrEqual(Math.min(total("level"), total("best_fit")) + 1e-6);
+      }),
+    );
+  });
+  it("are stacked from leaves at hand, within half the finest leaf", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 12, noNaN: true }), (mm) => {
+        const s = shimStack(mm, COMMON_LEAVES_MM);
+        expect(Math.abs(s.totalMm - mm)).toBeLessThanOrEqual(0.055);
+        expect(new Set(s.leavesMm).size).toBe(s.leavesMm.length);
+      }),
+    );
+  });
+  it("turn a foot the right way", () => {
+    expect(footTurn(1.5, 1.5)).toMatchObject({ turns: 1, flats: 6, direction: "clockwise seen from above" });
+    expect(footTurn(1.5, 1.5, "left").direction).toBe("anticlockwise seen from above");
+    expect(footTurn(-0.75, 1.5)).toMatchObject({ turns: 0.5, direction: "anticlockwise seen from above" });
+    expect(footTurn(0, 1.5).direction).toBe("leave it");
+  });
+});

@@ -1,0 +1,119 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { newPlan } from "../job";
+import { length } from "../units";
+import { bedVerdict, conformity, limitProblems, overall, resolveLimits, verdicts } from "./index";
+
+describe("conformity", () => {
+  it("never passes and fails the same reading, and is monotone in the guard", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -5, max: 5, noNaN: true }),
+        fc.double({ min: 0.01, max: 2, noNaN: true }),
+        (y, u) => {
+          const wide = conformity(y, u, -1.5, 1.5);
+          const fine = conformity(y, u / 10, -1.5, 1.5);
+          if (wide.verdict === "pass") expect(fine.verdict).toBe("pass");
+          if (wide.verdict === "fail") expect(fine.verdict).toBe("fail");
+          expect(wide.pc).toBeGreaterThanOrEqual(0);
+          expect(wide.pc).toBeLessThanOrEqual(1);
+        },
+      ),
+    );
+  });
+  it("takes one open side", () => {
+    expect(conformity(1, 0.1, null, 2).verdict).toBe("pass");
+    expect(conformity(1, 0.1, 2, null).verdict).toBe("fail");
+    expect(conformity(1.95, 0.1, null, 2).verdict).toBe("too close to call");
+  });
+});
+
+describe("limits", () => {
+  const plan = newPlan("t", "mm");
+  it("come from the drawing, one or two sided", () => {
+    if (plan.limits.kind !== "own") throw new Error("own limits expected");
+    const limits = resolveLimits(
+      {
+        ...plan.limits,
+        length: { lower: length("-1.6"), upper: length("0") },
+        width: { lower: null, upper: length("2") },
+      },
+      plan.frame,
+    );
+    expect(limits.find((l) => l.id === "AB")).toMatchObject({ lower: 998.4, upper: 1000 });
+    expect(limits.find((l) => l.id === "BC")).toMatchObject({ lower: null, upper: 602 });
+    expect(limits.find((l) => l.id === "square")).toMatchObject({ kind: "diagonal", lower: -3, upper: 3 });
+  });
+  it("come from a class, by the nominal size", () => {
+    const limits = resolveLimits(
+      { kind: "class", linear: "A", flat: "E", levelMmPerM: null },
+      { ...plan.frame, length: length("1000.1"), width: length("1000") },
+    );
+    expect(limits.find((l) => l.id === "AB")?.upper).toBeCloseTo(1003.1, 9);
+    expect(limits.find((l) => l.id === "BC")?.upper).toBe(1002);
+    expect(limits.find((l) => l.id === "square")).toMatchObject({ unit: "mm/m", upper: 4.5 });
+    expect(limits.find((l) => l.id === "flat")?.upper).toBe(2);
+  });
+  it("are refused when they cross or are absurd", () => {
+    if (plan.limits.kind !== "own") throw new Error("own limits expected");
+    const found = limitProblems({
+      ...plan.limits,
+      length: { lower: length("1"), upper: length("-1") },
+      flat: length("0"),
+      width: { lower: length("-40 in"), upper: null },
+    });
+    expect(found.map((p) => p.path)).toEqual(["limits.length.lower", "limits.width.lower", "limits.flat"]);
+  });
+  it("make no verdict while one is unmeasured, and the worst one counts", () => {
+    const limits = resolveLimits(plan.limits, plan.frame);
+    const measured = (u: number) =>
+      verdicts(limits, { sides: { AB: { value: 1000, u }, CD: { value: 1000, u } }, square: null, flatMm: null });
+    expect(overall(measured(0.2))).toBe("not measured");
+    expect(measured(0.2)[0]?.result?.verdict).toBe("pass");
+    expect(overall(verdicts(limits, { sides: { AB: { value: 1010, u: 0.2 } }, square: null, flatMm: null }))).toBe(
+      "fail",
+    );
+    expect(overall([])).toBe("not measured");
+  });
+});
+
+describe("the bed", () => {
+  const rests = [
+    { id: "R1", x: 0, y: 0 },
+    { id: "R2", x: 1200, y: 0 },
+    { id: "R3", x: 0, y: 800 },
+    { id: "R4", x: 1200, y: 800 },
+  ];
+  const shim = { by: "shims" as const, mode: "level" as const, pitchMm: 1.5, thread: "right" as const };
+  const judge = (
+    z: number[],
+    u: number,
+    flat: number | null = 2,
+    level: number | null = null,
+    adjust: Parameters<typeof bedVerdict>[5] = shim,
+  ) => bedVerdict(rests, Object.fromEntries(z.map((h, i) => [`R${i + 1}`, h])), u, flat, level, adjust);
+  it("is good, good with shims, or not to be judged", () => {
+    expect(judge([0, 0, 0, 0.4], 0.05).word).toBe("good as it is");
+    expect(judge([0, 3, 0, 0], 0.05).word).toBe("good with shims");
+    expect(judge([0, 3, 0, 0], 0.05, 2, null, { ...shim, by: "feet" }).word).toBe("good once the feet are turned");
+    expect(judge([0, 0, 0, 2], 0.7).word).toBe("too close to call");
+    expect(judge([0, 0, 0, 0], 0.05, null).word).toBe("not measured");
+  });
+  it("may be flat and still not level", () => {
+    expect(judge([0, 6, 0, 6], 0.05, 2, 1).level?.verdict).toBe("fail");
+    expect(judge([0, 6, 0, 6], 0.05, 2, 1).word).toBe("good with shims");
+    expect(judge([0, 6, 0, 6], 0.05, 2, 1, { ...shim, mode: "best_fit" }).word).toBe("not good");
+    expect(judge([0, 6, 0, 6], 0.05, 2, 1).slopeMmPerM?.value).toBeCloseTo(5, 6);
+  });
+  it("says when the instrument can prove nothing", () => {
+    expect(judge([0, 0, 0, 0], 1).why).toMatch(/cannot prove/);
+  });
+  it("says what is still to read, and that three rests cannot show flat", () => {
+    expect(judge([0, 0, 0], 0.05)).toMatchObject({
+      word: "not measured",
+      missing: ["R4"],
+      why: expect.stringMatching(/Read a fourth/),
+    });
+    expect(judge([0, 0], 0.05).why).toMatch(/three rests or more/);
+  });
+});

@@ -1,0 +1,252 @@
+import { describe, expect, it } from "vitest";
+import { length } from "../units";
+import {
+  CLOSE_STEP,
+  collide,
+  type Entry,
+  entryProblem,
+  evaluate,
+  type Job,
+  newEntrySchema,
+  newPlan,
+  nudgeWords,
+  type Plan,
+  planChanges,
+  planProblems,
+  planSchema,
+  restsUnder,
+  roundsOf,
+  SHELF,
+} from "./index";
+
+let n = 0;
+const id = () => `00000000-0000-4000-8000-${String(++n).padStart(12, "0")}`;
+const base = () => ({ id: id(), at: "2026-11-24T08:00:00.000Z", origin: "test" });
+const plan = newPlan("Test frame", "mm");
+const job = (entries: Entry[] = [], change: (p: Plan) => Plan = (p) => p): Job => ({
+  id: id(),
+  createdAt: "2026-11-24T08:00:00.000Z",
+  version: 1,
+  plan: change(plan),
+  instruments: [...SHELF],
+  entries,
+});
+function round(
+  gate: "dry fit" | "tacked" | "cold" | "bed",
+  values: Record<string, string>,
+  instrumentId = "tape-100",
+): Entry[] {
+  const r: Entry = { kind: "round", ...base(), gate, method: "heights" };
+  return [
+    r,
+    ...Object.entries(values).map(
+      ([what, t]): Entry => ({ kind: "reading", ...base(), roundId: r.id, instrumentId, what, value: length(t) }),
+    ),
+  ];
+}
+const SQUARE = { AB: "1000.5", BC: "600.5", CD: "1000.5", DA: "600.5", AC: "1167", BD: "1167" };
+
+describe("a new plan", () => {
+  it("is whole and without problems, in every unit", () => {
+    for (const units of ["mm", "inch-fraction", "inch-decimal"] as const) {
+      const p = newPlan("x", units);
+      expect(planSchema.safeParse(p).success).toBe(true);
+      expect(planProblems(p)).toEqual([]);
+      expect(p.bed.rests).toHaveLength(4);
+    }
+    expect(restsUnder(plan.frame, 6).map((r) => [r.x.mm, r.y.mm])).toEqual([
+      [20, 20],
+      [500, 20],
+      [980, 20],
+      [20, 580],
+      [500, 580],
+      [980, 580],
+    ]);
+  });
+  it("is refused with the field that is wrong", () => {
+    expect(planProblems({ ...plan, bed: { ...plan.bed, pitch: length("0") } })[0]?.path).toBe("bed.pitch");
+    const twice = {
+      ...plan.bed,
+      rests: [...plan.bed.rests, { ...restsUnder(plan.frame, 4)[0], id: "R9" } as Plan["bed"]["rests"][number]],
+    };
+    expect(planProblems({ ...plan, bed: twice })[0]).toMatchObject({ path: "bed.rests.4.x" });
+    expect(planSchema.safeParse({ ...plan, name: "  " }).error?.issues[0]?.message).toMatch(/name/);
+  });
+});
+
+describe("rounds", () => {
+  it("keep every reading; the last one of a quantity stands, and one can be taken back", () => {
+    const entries = round("dry fit", SQUARE);
+    const roundId = entries[0]?.id ?? "";
+    const again: Entry = {
+      kind: "reading",
+      ...base(),
+      roundId,
+      instrumentId: "tape-100",
+      what: "AC",
+      value: length("1168"),
+    };
+    const back: Entry = { kind: "reading", ...base(), roundId, instrumentId: "tape-100", what: "BD", value: null };
+    const [r] = roundsOf([...entries, again, back]);
+    expect(r?.readings.get("AC")?.value.mm).toBe(1168);
+    expect(r?.readings.has("BD")).toBe(false);
+    expect(r?.all).toHaveLength(8);
+  });
+  it("are numbered within their gate", () => {
+    const rs = roundsOf([...round("dry fit", {}), ...round("tacked", {}), ...round("dry fit", {})]);
+    expect(rs.map((r) => `${r.round.gate} ${r.number}`)).toEqual(["dry fit 1", "tacked 1", "dry fit 2"]);
+  });
+});
+
+describe("entries", () => {
+  it("are refused when they mean nothing", () => {
+    const reading = {
+      kind: "reading" as const,
+      ...base(),
+      roundId: id(),
+      instrumentId: "rule",
+      what: "AB",
+      value: length("1000"),
+    };
+    expect(newEntrySchema.safeParse(reading).success).toBe(true);
+    expect(newEntrySchema.safeParse({ ...reading, what: "AZ" }).success).toBe(false);
+    expect(newEntrySchema.safeParse({ ...reading, value: { mm: 1, text: "two", unit: "mm" } }).success).toBe(false);
+    expect(newEntrySchema.safeParse({ ...reading, at: "yesterday" }).success).toBe(false);
+    expect(newEntrySchema.safeParse({ ...reading, kind: "change" }).success).toBe(false);
+    expect(entryProblem({ ...reading, value: length("0") })?.message).toMatch(/more than zero/);
+    expect(entryProblem({ ...reading, value: length("200 m") })?.message).toMatch(/Check the unit/);
+    expect(entryProblem({ ...reading, what: "zA", value: length("-0.3") })).toBeNull();
+    expect(entryProblem({ ...reading, value: null })).toBeNull();
+  });
+});
+
+describe("evaluation", () => {
+  it("takes a job from frame to closed", () => {
+    const stages: string[] = [];
+    const entries: Entry[] = [];
+    const look = () =>
+      stages.push(`${evaluate(job(entries)).summary.stage}: ${evaluate(job(entries)).summary.verdict}`);
+    look();
+    entries.push(...round("bed", { R1: "0", R2: "0.1", R3: "0", R4: "0.2" }, "height-gauge"));
+    look();
+    entries.push(...round("dry fit", SQUARE));
+    look();
+    const first = evaluate(job()).steps[0];
+    entries.push({ kind: "tick", ...base(), step: first?.key ?? "", done: true });
+    look();
+    entries.push(...round("cold", { AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1166", BD: "1166" }));
+    look();
+    const cold = entries.findLast((e) => e.kind === "round");
+    for (const c of ["zA", "zB", "zC", "zD"])
+      entries.push({
+        kind: "reading",
+        ...base(),
+        roundId: cold?.id ?? "",
+        instrumentId: "feeler",
+        what: c,
+        value: length(c === "zD" ? "0.4" : "0"),
+      });
+    look();
+    entries.push({ kind: "tick", ...base(), step: CLOSE_STEP, done: true });
+    look();
+    entries.push({ kind: "tick", ...base(), step: CLOSE_STEP, done: false });
+    look();
+    expect(stages).toEqual([
+      "frame: not measured",
+      "bed: pass",
+      "square: pass",
+      "weld: pass",
+      "check: not measured",
+      "check: pass",
+      "log: pass",
+      "check: pass",
+    ]);
+  });
+  it("sets up large by what the weld takes, and nudges toward that", () => {
+    const e = evaluate(job(round("dry fit", SQUARE)));
+    const loss = e.prediction?.sidesMm.AB.value ?? 0;
+    expect(loss).toBeGreaterThan(0.1);
+    expect(e.setUp?.targets.AB).toBeCloseTo(1000 + loss, 9);
+    expect(e.cut[0]?.cutLongPointMm).toBeCloseTo(1000 + loss, 9);
+    expect(e.setUp?.diagonalDifferenceMm).toBeCloseTo(0, 9);
+  });
+  it("holds measured loss against predicted, and says when the tape cannot tell", () => {
+    const cold = { AB: "1000.1", BC: "600.1", CD: "1000.1", DA: "600.1", AC: "1166", BD: "1166" };
+    const coarse = evaluate(job([...round("dry fit", SQUARE), ...round("cold", cold)])).losses;
+    expect(coarse[0]?.measured?.value).toBeCloseTo(0.4, 9);
+    expect(coarse[0]?.agrees).toBe("cannot tell");
+    const fine = evaluate(job([...round("dry fit", SQUARE, "calliper"), ...round("cold", cold, "calliper")])).losses;
+    expect(fine[0]?.agrees).toBe("inside the band");
+    expect(evaluate(job(round("dry fit", SQUARE))).losses[0]?.measured).toBeNull();
+  });
+  it("has no frame, cut or steps while the plan cannot be built, and still keeps the rounds of the bed", () => {
+    const e = evaluate(
+      job(round("bed", { R1: "0" }, "height-gauge"), (p) => ({ ...p, frame: { ...p.frame, length: length("0") } })),
+    );
+    expect(e).toMatchObject({ frame: null, cut: [], steps: [], limits: [] });
+    expect(e.bedRounds).toHaveLength(1);
+    expect(e.summary.stage).toBe("bed");
+  });
+  it("gives a reason instead of a shape for readings that no frame could have", () => {
+    const e = evaluate(job(round("dry fit", { ...SQUARE, AC: "2000" })));
+    expect(e.frameRounds[0]?.square).toBeNull();
+    expect(nudgeWords(e.frameRounds[0] ?? { square: null, impossible: null }, "mm")).toMatchObject({
+      act: "measure",
+      say: "Read AC again.",
+    });
+  });
+  it("asks for more when three of six are read, and does not move anything on contradicting readings", () => {
+    const three = evaluate(job(round("dry fit", { AB: "1000.5", BC: "600.5", AC: "1167" }))).frameRounds[0];
+    expect(three && nudgeWords(three, "mm")).toMatchObject({ act: "measure", say: "Read CD, DA, BD." });
+    const odd = evaluate(job(round("dry fit", { ...SQUARE, AC: "1180" }))).frameRounds[0];
+    expect(odd && nudgeWords(odd, "mm").say).toMatch(/Measure again before/);
+    expect(odd?.verdicts.find((v) => v.limit.id === "square")?.result?.verdict).toBe("too close to call");
+  });
+  it("says the slide with its band and the habit beside it", () => {
+    const lean = evaluate(job(round("dry fit", { ...SQUARE, AC: "1171", BD: "1163" }))).frameRounds[0];
+    const words = lean && nudgeWords(lean, "mm");
+    // 8 mm apart on 1000 x 600: slide 8 x 1167 / 2000 = 4.7 mm, the habit says 4.
+    expect(words).toMatchObject({ act: "slide", say: "Slide side CD: push corner C toward D by 4.7 mm." });
+    expect(words?.why).toMatch(/Half the difference of the diagonals would be 4\.0 mm and leave 14 %/);
+  });
+});
+
+describe("two people", () => {
+  it("see each other's changes by name", () => {
+    const after = { ...plan, name: "Other", frame: { ...plan.frame, length: length("47 1/4", "in") } };
+    expect(planChanges(plan, after)).toEqual([
+      { path: "name", label: "Name", from: "Test frame", to: "Other" },
+      { path: "frame.length", label: "Length", from: "1000 mm", to: "47 1/4 in" },
+    ]);
+    expect(planChanges(plan, plan)).toEqual([]);
+  });
+  it("keep both where they changed different things, and know where they did not", () => {
+    const mine = { ...plan, frame: { ...plan.frame, width: length("650"), length: length("1100") } };
+    const theirs = { ...plan, name: "Theirs", frame: { ...plan.frame, length: length("1200") } };
+    const c = collide(plan, mine, theirs);
+    expect(c.both).toEqual(["frame.length"]);
+    expect(c.theirs.map((t) => t.label)).toEqual(["Name", "Length"]);
+    expect(c.merged).toMatchObject({ name: "Theirs", frame: { length: { mm: 1100 }, width: { mm: 650 } } });
+  });
+  it("never mix two kinds of limits", () => {
+    const mine: Plan = { ...plan, limits: { kind: "class", linear: "A", flat: "E", levelMmPerM: null } };
+    const theirs: Plan = {
+      ...plan,
+      limits: plan.limits.kind === "own" ? { ...plan.limits, flat: length("3") } : plan.limits,
+    };
+    expect(planSchema.safeParse(collide(plan, mine, theirs).merged).success).toBe(true);
+    expect(collide(plan, mine, theirs).merged.limits).toEqual(mine.limits);
+  });
+  it("name cross members and rests by their own names", () => {
+    const after = {
+      ...plan,
+      frame: { ...plan.frame, cross: [{ id: "M1", at: length("300") }] },
+      bed: { ...plan.bed, rests: plan.bed.rests.slice(1) },
+    };
+    expect(planChanges(plan, after).map((c) => [c.label, c.to])).toEqual([
+      ["Rest R1, x", "taken out"],
+      ["Rest R1, y", "taken out"],
+      ["Cross member M1", "300 mm"],
+    ]);
+  });
+});

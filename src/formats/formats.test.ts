@@ -1,0 +1,112 @@
+import { readFileSync } from "node:fs";
+import Papa from "papaparse";
+import { describe, expect, it } from "vitest";
+import { demoJobs } from "../../script/lib/demo-jobs";
+import {
+  JOB_FILE_VERSION,
+  jobFileJsonSchema,
+  readingsCsv,
+  readJobFile,
+  reportData,
+  reportText,
+  writeJobFile,
+} from "./index";
+
+const jobs = demoJobs().map((d) => d.job);
+const cart = jobs[0];
+if (!cart) throw new Error("no demo job");
+const file = () => JSON.parse(writeJobFile(cart));
+const problem = (text: string) => {
+  const read = readJobFile(text);
+  if (read.ok) throw new Error("was read");
+  return read.problems[0];
+};
+
+describe("the job file", () => {
+  it("gives the same job back, to the last digit", () => {
+    for (const job of jobs) {
+      const read = readJobFile(writeJobFile(job));
+      expect(read).toEqual({ ok: true, job });
+    }
+  });
+  it("says what is wrong, and where", () => {
+    expect(problem("")).toMatchObject({ path: "file", message: expect.stringMatching(/empty/) });
+    expect(problem(writeJobFile(cart).slice(0, 700))).toMatchObject({
+      path: "file",
+      message: expect.stringMatching(/cut short|not JSON/),
+    });
+    expect(problem("hello")).toMatchObject({ path: "file", message: expect.stringMatching(/not JSON/) });
+    expect(problem("[1]")?.message).toMatch(/not a job file/);
+    expect(problem('{"a":1}')).toMatchObject({ path: "format" });
+    expect(problem(JSON.stringify({ ...file(), formatVersion: JOB_FILE_VERSION + 1 }))).toMatchObject({
+      path: "formatVersion",
+      message: expect.stringMatching(/later version/),
+    });
+    const f = file();
+    f.job.plan.frame.length = { mm: 1200, text: "1300", unit: "mm" };
+    expect(problem(JSON.stringify(f))).toMatchObject({
+      path: "job.plan.frame.length",
+      message: expect.stringMatching(/says 1300 mm/),
+    });
+    const g = file();
+    g.job.plan.frame.section.wall = { mm: 30, text: "30", unit: "mm" };
+    expect(problem(JSON.stringify(g))?.path).toBe("job.plan.frame.section.wall");
+    const h = file();
+    h.job.entries = h.job.entries.slice(1);
+    expect(problem(JSON.stringify(h))).toMatchObject({ path: "job.entries.0.roundId" });
+    const i = file();
+    i.job.instruments = [];
+    expect(problem(JSON.stringify(i))?.path).toMatch(/instrumentId$/);
+    const k = file();
+    k.job.entries.push(k.job.entries[0]);
+    expect(problem(JSON.stringify(k))?.message).toMatch(/there twice/);
+    const u = file();
+    u.job.plan.colour = "red";
+    expect(problem(JSON.stringify(u))).toMatchObject({ path: "job.plan" });
+  });
+  it("has a published schema that is this one", () => {
+    expect(JSON.parse(readFileSync("public/schema/job-file.schema.json", "utf8"))).toEqual(
+      JSON.parse(JSON.stringify(jobFileJsonSchema())),
+    );
+  });
+});
+
+describe("readings as CSV", () => {
+  it("holds every reading, also those replaced, and reads back by a common parser", () => {
+    const kiln = jobs[3];
+    if (!kiln) throw new Error("no kiln stand");
+    const { data } = Papa.parse<Record<string, string>>(readingsCsv(kiln), { header: true, skipEmptyLines: true });
+    expect(data).toHaveLength(kiln.entries.filter((e) => e.kind === "reading").length);
+    const bd = data.filter((r) => r.what === "BD" && r.gate === "dry fit");
+    expect(bd.map((r) => r.stands)).toEqual(["replaced", "yes"]);
+    expect(Number(bd[1]?.value_mm)).toBeCloseTo((52 + 13 / 16) * 25.4, 9);
+    expect(bd[1]?.as_typed).toBe("52 13/16");
+  });
+  it("lets no cell act as a formula", () => {
+    const job = structuredClone(cart);
+    for (const e of job.entries) e.origin = "=HYPERLINK(1)";
+    expect(readingsCsv(job)).toContain("'=HYPERLINK");
+    expect(readingsCsv(job)).not.toMatch(/(^|,)=/m);
+  });
+});
+
+describe("the report", () => {
+  it("says in text what it says as data", () => {
+    for (const job of jobs) {
+      const text = reportText(job);
+      const data = reportData(job);
+      expect(text).toContain(job.plan.name);
+      expect(text).toContain(`Verdict so far: ${data.verdict.verdict}`);
+      expect(data.steps.filter((s) => s.done)).toHaveLength((text.match(/^\[x\]/gm) ?? []).length);
+      expect(JSON.stringify(data)).not.toMatch(/NaN/);
+    }
+  });
+  it("keeps the four demo jobs at four different places", () => {
+    expect(jobs.map((j) => reportData(j).verdict)).toEqual([
+      { stage: "weld", verdict: "pass", about: "square, tacked, round 3" },
+      { stage: "log", verdict: "pass", about: "cold frame, round 1" },
+      { stage: "frame", verdict: "not measured", about: "" },
+      { stage: "weld", verdict: "fail", about: "square, tacked, round 1" },
+    ]);
+  });
+});

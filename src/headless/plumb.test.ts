@@ -1,0 +1,56 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { describe, expect, it } from "vitest";
+import { demoJobs } from "../../script/lib/demo-jobs";
+import { writeJobFile } from "../formats";
+import { plumb } from "./plumb";
+
+const folder = mkdtempSync(path.join(tmpdir(), "plumb-"));
+const put = (name: string, text: string): string => {
+  const file = path.join(folder, name);
+  writeFileSync(file, text);
+  return file;
+};
+function run(...args: string[]) {
+  let out = "";
+  let err = "";
+  const code = plumb(args, { out: (t) => (out += t), err: (t) => (err += t) });
+  return { code, out, err };
+}
+const gate = demoJobs()[1]?.job;
+if (!gate) throw new Error("no demo job");
+
+describe("plumb report", () => {
+  it("prints what the screens say, as text and as data", () => {
+    const file = put("gate.json", writeJobFile(gate));
+    const text = run("report", file);
+    expect(text).toMatchObject({ code: 0, err: "" });
+    expect(text.out).toMatch(/Verdict so far: pass \(cold frame, round 1\)/);
+    const data = JSON.parse(run("report", "--json", file).out);
+    expect(data.verdict.verdict).toBe("pass");
+    expect(data.cut[0]).toMatchObject({ members: ["AB", "CD"], longPointMm: 1800 });
+  });
+  it("ends with 2 and the field on wrong input", () => {
+    const bad = JSON.parse(writeJobFile(gate));
+    bad.job.plan.weld.volts = "many";
+    expect(run("report", put("bad.json", JSON.stringify(bad)))).toMatchObject({
+      code: 2,
+      out: "",
+      err: expect.stringMatching(/job\.plan\.weld\.volts/),
+    });
+    expect(run("report", put("cut.json", writeJobFile(gate).slice(0, 300)))).toMatchObject({ code: 2 });
+    expect(run("report", path.join(folder, "none.json"))).toMatchObject({
+      code: 2,
+      err: expect.stringMatching(/ENOENT/),
+    });
+    expect(run("report", put("huge.json", " ".repeat(9 * 1024 * 1024)))).toMatchObject({
+      code: 2,
+      err: expect.stringMatching(/larger than any/),
+    });
+    expect(run()).toMatchObject({ code: 2, err: expect.stringMatching(/Usage/) });
+    expect(run("paint", "x")).toMatchObject({ code: 2, err: expect.stringMatching(/Unknown command "paint"/) });
+    expect(run("report", "--loud", "x")).toMatchObject({ code: 2, err: expect.stringMatching(/--loud/) });
+    expect(run("--help")).toMatchObject({ code: 0, out: expect.stringMatching(/Usage/) });
+  });
+});

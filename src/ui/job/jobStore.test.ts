@@ -1,0 +1,242 @@
+import { describe, expect, it } from "vitest";
+import { type Entry, type Job, newPlan, type Plan } from "@/core/job";
+import { length } from "@/core/units";
+import { JobStore, type Surroundings, type Transport } from "./jobStore";
+
+/** A server of one job, as the real one answers. */
+class FakeServer {
+  plan: Plan;
+  version = 1;
+  entries: Entry[] = [];
+  down = false;
+  requests: string[] = [];
+  refuse: string | null = null;
+
+  constructor(plan: Plan) {
+    this.plan = plan;
+  }
+
+  readonly transport: Transport = async (method, path, body) => {
+    this.requests.push(`${method} ${path.split("/").pop()?.split("?")[0]}`);
+    if (this.down) throw new Error("not reached");
+    if (path.includes("/news")) {
+      const q = new URL(path, "http://x").searchParams;
+      const plan = Number(q.get("version")) === this.version ? null : this.plan;
+      return {
+        status: 200,
+        body: {
+          seq: this.entries.length,
+          version: this.version,
+          entries: this.entries.slice(Number(q.get("since"))),
+          plan,
+        },
+      };
+    }
+    if (method === "PUT") {
+      const { baseVersion, plan, origin } = body as { baseVersion: number; plan: Plan; origin: string };
+      if (baseVersion !== this.version)
+        return { status: 409, body: { message: "", current: { version: this.version, plan: this.plan } } };
+      this.save(plan, origin);
+      return { status: 200, body: { version: this.version } };
+    }
+    const { entries, since } = body as { entries: Entry[]; since: number };
+    if (this.refuse && entries.some((e) => e.kind === "note" && e.text === this.refuse))
+      return { status: 422, body: { message: "Not this one." } };
+    for (const e of entries) if (!this.entries.some((k) => k.id === e.id)) this.entries.push(e);
+    return {
+      status: 200,
+      body: { seq: this.entries.length, version: this.version, entries: this.entries.slice(since) },
+    };
+  };
+
+  save(plan: Plan, origin: string) {
+    this.plan = plan;
+    this.version += 1;
+    this.entries.push({
+      kind: "change",
+      id: `change-${this.version}`,
+      at: "",
+      origin,
+      version: this.version,
+      changes: [{ path: "x", label: "X", from: "1", to: "2" }],
+    });
+  }
+}
+
+const plan = newPlan("Test", "mm");
+let ids = 0;
+
+function page(server: FakeServer, storage = new Map<string, string>(), version = server.version) {
+  const timers: (() => void)[] = [];
+  const around: Surroundings = {
+    transport: server.transport,
+    storage: {
+      get length() {
+        return storage.size;
+      },
+      key: (i) => [...storage.keys()][i] ?? null,
+      getItem: (k) => storage.get(k) ?? null,
+      setItem: (k, v) => void storage.set(k, v),
+      removeItem: (k) => void storage.delete(k),
+    },
+    now: () => "2026-11-24T08:00:00.000Z",
+    newId: () => `id-${++ids}`,
+    later: (work) => timers.push(work),
+    cancel: () => undefined,
+  };
+  const job: Job = {
+    id: "job",
+    createdAt: "",
+    version,
+    plan: server.plan,
+    instruments: [],
+    entries: [...server.entries],
+  };
+  const store = new JobStore({ job, seq: server.entries.length }, () => "me", around);
+  store.resume();
+  /** Lets every timer and request that is due run to its end. */
+  const settle = async () => {
+    for (let i = 0; i < 12; i++) {
+      for (const work of timers.splice(0)) work();
+      for (let j = 0; j < 12; j++) await Promise.resolve();
+    }
+  };
+  return { store, settle, storage, now: () => store.getSnapshot() };
+}
+const note = (text: string) => ({ kind: "note" as const, text });
+const longer = (p: Plan): Plan => ({ ...p, frame: { ...p.frame, length: length("1100") } });
+
+describe("the job on screen", () => {
+  it("shows an edit at once and saves it a moment later", async () => {
+    const server = new FakeServer(plan);
+    const p = page(server);
+    await p.settle();
+    p.store.edit(longer);
+    expect(p.now().job.plan.frame.length.mm).toBe(1100);
+    expect(server.plan.frame.length.mm).toBe(1000);
+    await p.settle();
+    expect(server.plan.frame.length.mm).toBe(1100);
+    expect(p.now()).toMatchObject({ save: { state: "saved" }, othersChanges: [] });
+    expect(p.storage.size).toBe(0);
+  });
+
+  it("undoes and redoes, each saved", async () => {
+    const server = new FakeServer(plan);
+    const p = page(server);
+    p.store.edit(longer);
+    p.store.undo();
+    expect(p.now()).toMatchObject({
+      canUndo: false,
+      canRedo: true,
+      job: { plan: { frame: { length: { mm: 1000 } } } },
+    });
+    p.store.redo();
+    await p.settle();
+    expect(server.plan.frame.length.mm).toBe(1100);
+  });
+
+  it("keeps entries on the device while the server is away and sends each once, in order, when it is back", async () => {
+    const server = new FakeServer(plan);
+    const p = page(server);
+    await p.settle();
+    server.down = true;
+    p.store.add(note("one"));
+    p.store.add(note("two"));
+    await p.settle();
+    expect(p.now().save.state).toBe("waiting");
+    expect(p.now().unsent.size).toBe(2);
+    expect(p.now().job.entries).toHaveLength(2);
+    server.down = false;
+    p.store.retry();
+    await p.settle();
+    expect(server.entries.map((e) => (e.kind === "note" ? e.text : ""))).toEqual(["one", "two"]);
+    expect(p.now()).toMatchObject({ save: { state: "saved" } });
+    expect(p.now().job.entries).toHaveLength(2);
+  });
+
+  it("loses nothing when the page is closed before anything was sent", async () => {
+    const server = new FakeServer(plan);
+    server.down = true;
+    const first = page(server);
+    first.store.add(note("kept"));
+    first.store.edit(longer);
+    first.store.keepText("frame.width", "sixty");
+    first.store.end();
+    server.down = false;
+    const second = page(server, first.storage);
+    expect(second.now().texts).toEqual({ "frame.width": "sixty" });
+    await second.settle();
+    expect(server.entries.some((e) => e.kind === "note" && e.text === "kept")).toBe(true);
+    expect(server.plan.frame.length.mm).toBe(1100);
+  });
+
+  it("sets aside an entry that the server refuses and goes on with the others", async () => {
+    const server = new FakeServer(plan);
+    server.refuse = "bad";
+    const p = page(server);
+    server.down = true;
+    p.store.add(note("good"), note("bad"), note("also good"));
+    await p.settle();
+    server.down = false;
+    p.store.retry();
+    await p.settle();
+    expect(server.entries).toHaveLength(2);
+    expect(p.now().refused).toMatchObject([{ entry: { text: "bad" }, why: "Not this one." }]);
+  });
+
+  it("does not overwrite what somebody else saved first, and lays own edits over it when asked", async () => {
+    const server = new FakeServer(plan);
+    const p = page(server);
+    await p.settle();
+    server.save({ ...plan, name: "Theirs" }, "them");
+    p.store.edit(longer);
+    await p.settle();
+    expect(server.plan).toMatchObject({ name: "Theirs", frame: { length: { mm: 1000 } } });
+    expect(p.now().conflict).toMatchObject({ theirs: [{ label: "Name", to: "Theirs" }], both: [] });
+    p.store.settle("mine");
+    await p.settle();
+    expect(server.plan).toMatchObject({ name: "Theirs", frame: { length: { mm: 1100 } } });
+    expect(p.now().conflict).toBeNull();
+  });
+
+  it("drops own edits when asked to take theirs", async () => {
+    const server = new FakeServer(plan);
+    const p = page(server);
+    await p.settle();
+    server.save({ ...plan, name: "Theirs" }, "them");
+    p.store.edit(longer);
+    await p.settle();
+    p.store.settle("theirs");
+    await p.settle();
+    expect(p.now().job.plan).toMatchObject({ name: "Theirs", frame: { length: { mm: 1000 } } });
+    expect(server.version).toBe(2);
+  });
+
+  it("hears what others did, and says what they changed", async () => {
+    const server = new FakeServer(plan);
+    const p = page(server);
+    await p.settle();
+    server.save({ ...plan, name: "Theirs" }, "them");
+    server.entries.push({ kind: "note", id: "theirs", at: "", origin: "them", text: "hello" });
+    await p.store.poll();
+    expect(p.now().job.plan.name).toBe("Theirs");
+    expect(p.now().othersChanges).toMatchObject([{ by: "them" }]);
+    expect(p.now().job.entries).toHaveLength(2);
+    p.store.dismissOthers();
+    expect(p.now().othersChanges).toEqual([]);
+  });
+
+  it("finds out on opening that a draft left on the device has been overtaken", async () => {
+    const server = new FakeServer(plan);
+    server.down = true;
+    const first = page(server);
+    first.store.edit(longer);
+    first.store.end();
+    server.down = false;
+    server.save({ ...plan, name: "Theirs" }, "them");
+    const second = page(server, first.storage);
+    await second.settle();
+    expect(second.now().conflict?.theirs).toMatchObject([{ label: "Name" }]);
+    expect(server.plan.frame.length.mm).toBe(1000);
+  });
+});

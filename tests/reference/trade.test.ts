@@ -1,0 +1,113 @@
+import { describe, expect, it } from "vitest";
+import { flatness } from "@/core/bed";
+import { mitre } from "@/core/cut";
+import { resolveFrame } from "@/core/frame";
+import { newPlan, type Plan } from "@/core/job";
+import { heatJPerMm, predictClosedForm, type Weld } from "@/core/shrink";
+import { halfRule, squareCheck } from "@/core/square";
+import { fraction, length, parseLength } from "@/core/units";
+
+const square508 = (): Plan["frame"] => ({
+  ...newPlan("square", "mm").frame,
+  length: length("508"),
+  width: length("508"),
+  section: { profile: null, face: length("50.8"), depth: length("50.8"), wall: length("4.8") },
+});
+const weldOf = (heat: number): Weld => ({
+  process: "MAG",
+  volts: 20,
+  amps: heat / 3.2,
+  travelMmPerS: 5,
+  tackLength: length("10"),
+});
+
+describe("facts of the trade (common practice, no source)", () => {
+  it("a welded 508 mm square of 50.8×50.8×4.8 loses 0.3 to 0.5 mm a side: the band holds all of it", () => {
+    const frame = resolveFrame(square508());
+    for (const heat of [450, 500, 550]) {
+      const weld = weldOf(heat);
+      expect(heatJPerMm(weld)).toBeCloseTo(heat, 9);
+      const { low, value, high } = predictClosedForm(frame, weld).sidesMm.AB;
+      expect(low).toBeLessThan(0.3);
+      expect(high).toBeGreaterThan(0.5);
+      expect(value).toBeGreaterThan(0.25);
+      expect(value).toBeLessThan(0.5);
+    }
+  });
+  it("the same square by the stepwise beam model: 0.30 to 0.37 mm a side at 450 to 550 J/mm", () => {
+    const frame = resolveFrame(square508());
+    expect(predictClosedForm(frame, weldOf(450)).sidesMm.AB.value).toBeCloseTo(0.3, 1);
+    expect(predictClosedForm(frame, weldOf(550)).sidesMm.AB.value).toBeCloseTo(0.37, 1);
+  });
+  it("an included angle of 85° takes mitres of 42.5°", () => {
+    const m = mitre(85, 50, 50);
+    expect(m.ok && m.value.cutToAxisDeg[0]).toBeCloseTo(42.5, 9);
+  });
+  it("4 mm between the diagonals asks for a slide of more than 2 mm: the habit falls short", () => {
+    expect(halfRule(1000, 1000, 4).ruleMm).toBe(2);
+    expect(halfRule(1000, 1000, 4).exactMm).toBeCloseTo(2.83, 2);
+    expect(halfRule(4000, 300, 4).exactMm).toBeCloseTo(2, 1);
+  });
+  it("41.93 in is about 41 15/16 in", () => expect(fraction(41.93, 16).text).toBe("41 15/16"));
+  it("a worn hook shared by every reading changes the size, not the angles", () => {
+    const taped = (hook: number) =>
+      squareCheck(
+        1200,
+        800,
+        Object.fromEntries(
+          Object.entries({ AB: 1200, BC: 800, CD: 1200, DA: 800, AC: 1444, BD: 1440.4 }).map(([k, v]) => [
+            k,
+            { mm: v + hook, uMm: 0.4, tape: "t" },
+          ]),
+        ),
+        { t: { uZeroMm: 1.75, uScale: 0 } },
+      );
+    const [good, worn] = [taped(0), taped(1.75)];
+    expect(worn.angleDeg?.A.value).toBeCloseTo(good.angleDeg?.A.value ?? 0, 2);
+    expect(good.angleDeg?.A.u).toBeLessThan(0.05);
+  });
+  it("0.1° of a digital gauge is 1.75 mm per metre", () =>
+    expect(1000 * Math.tan((0.1 * Math.PI) / 180)).toBeCloseTo(1.745, 3));
+  it("60 thou is 1.524 mm", () => {
+    const p = parseLength("60 thou");
+    expect(p.ok && p.value.mm).toBeCloseTo(1.524, 9);
+  });
+});
+
+describe("published shrinkage rules as brackets", () => {
+  it("transverse shrinkage of a butt is 0.1 to 0.2 of bead area over wall (Blodgett, Design of Weldments; Spraragen and Ettinger; from memory)", () => {
+    // 35 J per mm3 of deposit (from memory): area = heat / 35.
+    const frame = resolveFrame(square508());
+    const { closingMm } = predictClosedForm(frame, weldOf(500));
+    const area = 500 / 35;
+    expect(closingMm).toBeGreaterThan((0.1 * area) / 4.8 - 0.02);
+    expect(closingMm).toBeLessThan((0.2 * area) / 4.8 + 0.05);
+  });
+});
+
+describe("noise only ever adds to flatness", () => {
+  it("a perfect bed read at four corners with u = 0.3 reads about 0.80 u on average (closed form: half-normal)", () => {
+    const xy = [
+      [0, 0],
+      [2000, 0],
+      [2000, 1000],
+      [0, 1000],
+    ].map(([x, y]) => ({ x: x as number, y: y as number }));
+    let seed = 7;
+    const uniform = () => {
+      seed = (seed * 1_103_515_245 + 12_345) % 2 ** 31;
+      return (seed + 0.5) / 2 ** 31;
+    };
+    const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
+    const n = 4000;
+    let sum = 0;
+    for (let i = 0; i < n; i++)
+      sum +=
+        flatness(
+          xy,
+          xy.map(() => 0.3 * normal()),
+          0.3,
+        ).zoneMm ?? 0;
+    expect(sum / n / 0.3).toBeCloseTo(0.8, 1);
+  });
+});

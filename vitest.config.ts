@@ -26,6 +26,7 @@ export default defineConfig({
           fileParallelism: false,
         },
       },
+      { extends: true, test: { name: "crash", include: ["tests/crash/**/*.test.ts"], environment: "node" } },
     ],
   },
 });

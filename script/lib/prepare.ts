@@ -2,13 +2,11 @@
 
 import { userInfo } from "node:os";
 import path from "node:path";
-import { evaluate, SHELF } from "../../src/core/job";
+import { SHELF, summaryOf } from "../../src/core/job";
 import { addInstruments, closePool, insertJob, isDuplicate, pool, transaction } from "../../src/store";
 import { migrate } from "../../src/store/migrate";
 import { demoJobs } from "./demo-jobs";
 import { DATABASE, start } from "./mariadb.mjs";
-
-const folder = process.env.PLUMB_DATA ?? ".data/db";
 
 /** Makes the database of a folder ready for the application. @returns its address. */
 export async function prepare(options: {
@@ -28,7 +26,7 @@ export async function prepare(options: {
   await addInstruments(pool(), SHELF);
   if (options.demo)
     for (const { job, changedAt } of demoJobs())
-      await transaction((c) => insertJob(c, job, evaluate(job).summary, changedAt, "demo")).catch((e) => {
+      await transaction((c) => insertJob(c, job, summaryOf(job), changedAt, "demo")).catch((e) => {
         if (!isDuplicate(e)) throw e;
       });
   await closePool();
@@ -36,6 +34,12 @@ export async function prepare(options: {
 }
 
 if (process.argv[1] === import.meta.filename) {
-  const db = await prepare({ folder, demo: process.argv.includes("--demo") });
+  const given = process.argv.slice(2);
+  const db = await prepare({
+    folder: process.env.PLUMB_DATA ?? ".data/db",
+    demo: given.includes("--demo"),
+    // What is left are flags for the server itself.
+    flags: given.filter((a) => a !== "--demo"),
+  });
   process.stdout.write(`${db.url}\n`);
 }

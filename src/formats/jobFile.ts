@@ -1,6 +1,7 @@
-import { z } from "zod";
+import * as z from "zod";
 import { type Entry, type Job, jobSchema, planProblems } from "@/core/job";
 import type { Problem } from "@/core/units";
+import { parseJson } from "./json";
 
 export const JOB_FILE_FORMAT = "mellow-plumb-job";
 /** Raised when a file of an older program could no longer be read as it is. */
@@ -61,18 +62,9 @@ function brokenReferences(job: Job): Problem[] {
  */
 export function readJobFile(text: string): JobFileResult {
   if (text.trim() === "") return refuse("file", "The file is empty.");
-  let data: unknown;
-  try {
-    data = JSON.parse(text.replace(/^\uFEFF/, ""));
-  } catch (e) {
-    const cut = e instanceof SyntaxError && /end of JSON|Unterminated/i.test(e.message);
-    return refuse(
-      "file",
-      cut
-        ? "The file is cut short: the end is missing. Download it again."
-        : "This is not JSON: choose a job file that was downloaded here.",
-    );
-  }
+  const parsedText = parseJson(text);
+  if (!parsedText.ok) return refuse("file", `${parsedText.message} Choose a job file that was downloaded here.`);
+  const data = parsedText.value;
   if (typeof data !== "object" || data === null || Array.isArray(data))
     return refuse("file", "This JSON is not a job file.");
   const head = data as { format?: unknown; formatVersion?: unknown };

@@ -1,4 +1,5 @@
 import "server-only";
+import { parseJson } from "@/formats/json";
 import { isUnreachable } from "@/store";
 import { done, type Outcome, type Refusal, refuse } from "./outcome";
 
@@ -32,11 +33,8 @@ export async function readJson(request: Request): Promise<Outcome<unknown>> {
   if (!/^application\/json\b/.test(request.headers.get("content-type") ?? "")) return refuse(415, "Send JSON.");
   const body = await readBody(request);
   if (!body.ok) return body;
-  try {
-    return done(JSON.parse(body.value));
-  } catch {
-    return refuse(400, "The request is not JSON.");
-  }
+  const parsed = parseJson(body.value);
+  return parsed.ok ? done(parsed.value) : refuse(400, `The request cannot be read. ${parsed.message}`);
 }
 
 /** A page of another site may not change anything here. */

@@ -1,11 +1,10 @@
 import "server-only";
 import { v4 as uuid } from "uuid";
-import { z } from "zod";
+import * as z from "zod";
 import {
   type Change,
   type Entry,
   entryProblem,
-  evaluate,
   type Job,
   type NewEntry,
   newEntrySchema,
@@ -15,6 +14,7 @@ import {
   planProblems,
   planSchema,
   type Summary,
+  summaryOf,
 } from "@/core/job";
 import { UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { readJobFile } from "@/formats/jobFile";
@@ -48,7 +48,7 @@ export async function createJob(input: unknown): Promise<Outcome<{ id: string }>
   const { name, units, origin } = parsed.value;
   const at = now();
   const job: Job = { id: uuid(), createdAt: at, version: 1, plan: newPlan(name, units), instruments: [], entries: [] };
-  await store.transaction((db) => store.insertJob(db, job, evaluate(job).summary, at, origin));
+  await store.transaction((db) => store.insertJob(db, job, summaryOf(job), at, origin));
   return done({ id: job.id });
 }
 
@@ -69,7 +69,7 @@ export interface Saved {
 async function summarise(db: store.Transaction, id: string): Promise<Summary> {
   const stored = await store.loadJob(db, id);
   if (!stored) throw new Error("A job that is locked cannot be gone.");
-  const { summary } = evaluate(stored.job);
+  const summary = summaryOf(stored.job);
   await store.updateSummary(db, id, summary);
   return summary;
 }
@@ -92,7 +92,7 @@ export async function savePlan(id: string, input: unknown): Promise<Outcome<Save
     if (!locked || !stored) return noSuchJob();
     const changes = planChanges(stored.job.plan, plan);
     if (changes.length === 0) {
-      const { summary } = evaluate(stored.job);
+      const summary = summaryOf(stored.job);
       return done({ version: locked.version, seq: locked.seq, summary, changes });
     }
     if (locked.version !== baseVersion)
@@ -164,11 +164,7 @@ export async function addEntries(id: string, input: unknown): Promise<Outcome<Ad
     if (wrong) return refuse(422, wrong.message, [{ ...wrong, severity: "error" }]);
     if (fresh.length > 0) {
       await store.appendEntries(db, id, locked.seq, fresh, now());
-      await store.updateSummary(
-        db,
-        id,
-        evaluate({ ...stored.job, entries: [...stored.job.entries, ...fresh] }).summary,
-      );
+      await store.updateSummary(db, id, summaryOf({ ...stored.job, entries: [...stored.job.entries, ...fresh] }));
     }
     return done({
       seq: locked.seq + fresh.length,
@@ -225,7 +221,7 @@ export async function importJob(
   try {
     return await store.transaction(async (db) => {
       await store.addInstruments(db, job.instruments);
-      await store.insertJob(db, job, evaluate(job).summary, now(), who.value);
+      await store.insertJob(db, job, summaryOf(job), now(), who.value);
       return done({ id: job.id, name: job.plan.name });
     });
   } catch (e) {

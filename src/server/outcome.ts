@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type * as z from "zod";
 import type { Problem } from "@/core/units";
 import { problemsOf } from "@/formats/jobFile";
 

@@ -38,7 +38,9 @@ describe("flatness", () => {
   });
   it("finds the same zone by active set (36 points) as by trying every subset", () => {
     fc.assert(
-      fc.property(heights(36), (z) => {
+      fc.property(heights(36), (large) => {
+        // Small against the spacing, so that the tilt of a subset's own plane does not count.
+        const z = large.map((h) => h / 30);
         const xy = grid(6, 6);
         const big = flatness(xy, z, 0.1);
         // The zone is the largest over subsets, so its own active four must reach it and no point may stick out.
@@ -50,7 +52,7 @@ describe("flatness", () => {
         );
         expect(small.zoneMm ?? 0).toBeCloseTo(big.zoneMm ?? -1, 6);
         const even = flatness(xy.slice(0, 24), z.slice(0, 24), 0.1);
-        expect(big.zoneMm ?? 0).toBeGreaterThanOrEqual((even.zoneMm ?? 0) - 1e-3);
+        expect(big.zoneMm ?? 0).toBeGreaterThanOrEqual((even.zoneMm ?? 0) - 1e-6);
       }),
       { numRuns: 40 },
     );

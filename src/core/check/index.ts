@@ -2,4 +2,5 @@ export * from "./bedVerdict";
 export * from "./conformity";
 export * from "./iso13920";
 export * from "./limits";
+export * from "./limitsSchema";
 export * from "./verdicts";

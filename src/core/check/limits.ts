@@ -1,40 +1,8 @@
-import { z } from "zod";
 import type { Frame, Side } from "../frame";
 import { SIDES } from "../frame";
-import { lengthSchema, type Problem } from "../units";
-import { angleLimit, FLAT_CLASSES, flatLimitMm, LINEAR_CLASSES, linearLimitMm } from "./iso13920";
-
-/** Deviation from nominal, as in +0/-1.6. Null leaves that side open. */
-const deviationSchema = z.strictObject({ lower: lengthSchema.nullable(), upper: lengthSchema.nullable() });
-export type Deviation = z.infer<typeof deviationSchema>;
-
-const slope = z
-  .number("Give a number in mm per metre.")
-  .positive("Must be more than zero.")
-  .max(100, "More than 100 mm/m is no limit.");
-
-const ownSchema = z.strictObject({
-  kind: z.literal("own"),
-  length: deviationSchema,
-  width: deviationSchema,
-  /** Worst corner in mm/m, or the difference of the diagonals. */
-  square: z
-    .discriminatedUnion("as", [
-      z.strictObject({ as: z.literal("diagonal"), limit: lengthSchema }),
-      z.strictObject({ as: z.literal("mm/m"), limit: slope }),
-    ])
-    .nullable(),
-  flat: lengthSchema.nullable(),
-  levelMmPerM: slope.nullable(),
-});
-const classSchema = z.strictObject({
-  kind: z.literal("class"),
-  linear: z.enum(LINEAR_CLASSES),
-  flat: z.enum(FLAT_CLASSES),
-  levelMmPerM: slope.nullable(),
-});
-export const limitsSchema = z.discriminatedUnion("kind", [ownSchema, classSchema]);
-export type Limits = z.infer<typeof limitsSchema>;
+import type { Problem } from "../units";
+import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
+import type { Limits } from "./limitsSchema";
 
 /** One limit in numbers. mm, or mm/m where `unit` says so. */
 export interface Limit {

@@ -24,12 +24,15 @@ export interface MeasuredFrame {
   flatMm: Measured | null;
 }
 
+/** Corners this close are equally far off: the first is named, so that every screen names the same one. */
+const SAME_DEG = 1e-6;
+
 /** Departure of the worst corner from 90 deg, signed, mm per metre. */
 export function worstCorner(square: SquareCheck): (Measured & { corner: string }) | null {
   const { angleDeg } = square;
   if (!angleDeg) return null;
   const corner = CORNERS.reduce((worst, c) =>
-    Math.abs(angleDeg[c].value - 90) > Math.abs(angleDeg[worst].value - 90) ? c : worst,
+    Math.abs(angleDeg[c].value - 90) > Math.abs(angleDeg[worst].value - 90) + SAME_DEG ? c : worst,
   );
   const { value, u } = angleDeg[corner];
   return { corner, value: 1000 * Math.tan(radians(value - 90)), u: 1000 * radians(u) };

@@ -1,5 +1,5 @@
 import type { Problem } from "../units";
-import type { Frame } from "./types";
+import type { Frame } from "./frameSchema";
 
 /** Smallest and largest side that the tool takes, mm. A lorry is 12 m; beyond 20 m it is a typing slip. */
 const SIDE_MM = { min: 60, max: 20_000 } as const;

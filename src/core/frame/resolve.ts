@@ -1,7 +1,8 @@
 import { add, type Vec2 } from "../numeric";
+import { CORNERS, type Corner, SIDES, type Side } from "./corners";
+import type { Frame } from "./frameSchema";
 import { MATERIALS, type MaterialName } from "./materials";
 import { type SectionProperties, type SectionSize, sectionProperties } from "./sections";
-import { CORNERS, type Corner, type Frame, SIDES, type Side } from "./types";
 
 export type JointKind = "mitre" | "tee";
 export type MitreFace = "inside" | "outside" | "top" | "bottom";

@@ -1,4 +1,4 @@
-import type { Carries } from "./plan";
+import type { Carries } from "./carries";
 
 /** Short cautions that belong to one stage. All defer to local rules and licensed practice. */
 export const STAGE_CAUTIONS = {

@@ -1,5 +1,5 @@
-import type { Change } from "./entries";
-import type { Plan } from "./plan";
+import type { Change } from "./entrySchema";
+import type { Plan } from "./planSchema";
 
 const LABELS: Record<string, string> = {
   name: "Name",

@@ -24,7 +24,7 @@ import {
 } from "../square";
 import type { Estimate, Problem } from "../units";
 import { CLOSE_STEP } from "./entries";
-import type { Job } from "./job";
+import type { Job } from "./jobSchema";
 import { planProblems } from "./plan";
 import { type Round, roundsOf, spansOf, uOfHeights, uOfReading } from "./rounds";
 
@@ -85,13 +85,7 @@ export interface Evaluation {
 /** Readings may contradict the triangle rule by this before it is called impossible, mm. */
 const SLACK_MM = 5;
 
-function evaluateFrameRound(
-  job: Job,
-  round: Round,
-  frame: ResolvedFrame,
-  limits: Limit[],
-  target: SetUp | null,
-): FrameRound {
+function evaluateFrameRound({ job, limits, target }: Ground, frame: ResolvedFrame, round: Round): FrameRound {
   const { spans, tapes } = spansOf(round, job.instruments);
   const mm = Object.fromEntries(Object.entries(spans).map(([k, v]) => [k, v.mm])) as Partial<Record<Span, number>>;
   const wrong = impossible(mm, SLACK_MM);
@@ -160,23 +154,96 @@ function sideLosses(job: Job, prediction: Prediction, rounds: FrameRound[], cold
   });
 }
 
-function summarise(e: Omit<Evaluation, "summary">): Summary {
+/** What every part of an evaluation starts from. */
+interface Ground {
+  job: Job;
+  problems: Problem[];
+  frame: ResolvedFrame | null;
+  prediction: Prediction | null;
+  target: SetUp | null;
+  limits: Limit[];
+  rounds: Round[];
+  steps: Step[];
+  ticked: Set<string>;
+}
+
+function groundOf(job: Job): Ground {
+  const { plan } = job;
+  const problems = planProblems(plan);
+  const broken = (area: string) => problems.some((p) => p.severity === "error" && p.path.startsWith(area));
+  const frame = broken("frame") ? null : resolveFrame(plan.frame);
+  const prediction = frame && !broken("weld") && heatJPerMm(plan.weld) > 0 ? predictClosedForm(frame, plan.weld) : null;
+  const ticked = new Set<string>();
+  for (const entry of job.entries) {
+    if (entry.kind !== "tick") continue;
+    if (entry.done) ticked.add(entry.step);
+    else ticked.delete(entry.step);
+  }
+  return {
+    job,
+    problems,
+    frame,
+    prediction,
+    target: frame && prediction ? setUp(frame.corners, prediction.cornerMovesMm) : null,
+    limits: frame && !broken("limits") ? resolveLimits(plan.limits, plan.frame) : [],
+    rounds: roundsOf(job.entries),
+    steps: frame ? orderOfWork(frame) : [],
+    ticked,
+  };
+}
+
+function evaluateBedRound({ job, limits, problems }: Ground, r: Round): BedRound {
+  const { plan } = job;
+  const up = r.round.method === "rod" ? -1 : 1;
+  const pitchWrong = problems.some((p) => p.severity === "error" && p.path === "bed.pitch");
+  const verdict = bedVerdict(
+    plan.bed.rests.map((rest) => ({ id: rest.id, x: rest.x.mm, y: rest.y.mm })),
+    Object.fromEntries([...r.readings].map(([id, reading]) => [id, up * reading.value.mm])),
+    uOfHeights(r, [...r.readings.keys()], job.instruments),
+    limits.find((l) => l.id === "flat")?.upper ?? null,
+    plan.limits.levelMmPerM,
+    { by: plan.bed.adjust, mode: plan.bed.mode, pitchMm: pitchWrong ? 1 : plan.bed.pitch.mm, thread: plan.bed.thread },
+    plan.units,
+  );
+  return { ...r, verdict };
+}
+
+const isCold = (r: Round): boolean => r.round.gate === "cold" && r.readings.size > 0;
+
+/**
+ * Stage and verdict of a job, for lists: the same that `evaluate` gives, without working out every round.
+ * @param job a valid job.
+ */
+export function summaryOf(job: Job): Summary {
+  const ground = groundOf(job);
+  const { frame, rounds, steps, ticked } = ground;
+  const bed = rounds.findLast((r) => r.round.gate === "bed" && r.readings.size > 0);
+  const cold = frame ? rounds.findLast(isCold) : undefined;
+  let stage: Stage = frame ? "frame" : "job";
+  if (bed) stage = "bed";
+  if (frame && rounds.some((r) => r.round.gate !== "bed" && r.readings.size > 0)) stage = "square";
+  if (steps.some((s) => ticked.has(s.key))) stage = "weld";
+  if (cold) stage = "check";
+  if (ticked.has(CLOSE_STEP)) stage = "log";
   const named = (r: Round) => `${r.round.gate}, round ${r.number}`;
-  const lastFrame = [...e.frameRounds].reverse().find((r) => r.square?.corners);
-  const lastBed = [...e.bedRounds].reverse().find((r) => r.readings.size > 0);
-  let stage: Stage = e.frame ? "frame" : "job";
-  if (lastBed) stage = "bed";
-  if (e.frameRounds.some((r) => r.readings.size > 0)) stage = "square";
-  if (e.steps.some((s) => e.ticked.has(s.key))) stage = "weld";
-  if (e.cold) stage = "check";
-  if (e.closed) stage = "log";
-  if (e.cold) return { stage, verdict: e.cold.overall, about: `cold frame, round ${e.cold.number}` };
-  const square = lastFrame?.verdicts.find((v) => v.limit.id === "square");
-  if (lastFrame && square?.result)
-    return { stage, verdict: square.result.verdict, about: `square, ${named(lastFrame)}` };
-  if (lastBed?.verdict.flat)
-    return { stage, verdict: lastBed.verdict.flat.verdict, about: `bed, round ${lastBed.number}` };
-  return { stage, verdict: "not measured", about: "" };
+  if (frame && cold)
+    return {
+      stage,
+      verdict: evaluateFrameRound(ground, frame, cold).overall,
+      about: `cold frame, round ${cold.number}`,
+    };
+  if (frame)
+    for (const round of rounds.filter((r) => r.round.gate !== "bed" && r.readings.size > 0).reverse()) {
+      const done = evaluateFrameRound(ground, frame, round);
+      if (!done.square?.corners) continue;
+      const square = done.verdicts.find((v) => v.limit.id === "square");
+      if (square?.result) return { stage, verdict: square.result.verdict, about: `square, ${named(round)}` };
+      break;
+    }
+  const flat = bed && evaluateBedRound(ground, bed).verdict.flat;
+  return flat
+    ? { stage, verdict: flat.verdict, about: `bed, round ${bed.number}` }
+    : { stage, verdict: "not measured", about: "" };
 }
 
 /**
@@ -184,53 +251,14 @@ function summarise(e: Omit<Evaluation, "summary">): Summary {
  * @param job a valid job.
  */
 export function evaluate(job: Job): Evaluation {
-  const { plan } = job;
-  const problems = planProblems(plan);
-  const broken = (area: string) => problems.some((p) => p.severity === "error" && p.path.startsWith(area));
-  const frame = broken("frame") ? null : resolveFrame(plan.frame);
-  const prediction = frame && !broken("weld") && heatJPerMm(plan.weld) > 0 ? predictClosedForm(frame, plan.weld) : null;
-  const target = frame && prediction ? setUp(frame.corners, prediction.cornerMovesMm) : null;
-  const limits = frame && !broken("limits") ? resolveLimits(plan.limits, plan.frame) : [];
-  const rounds = roundsOf(job.entries);
-  const flatLimit = limits.find((l) => l.id === "flat")?.upper ?? null;
-  const places = plan.bed.rests.map((r) => ({ id: r.id, x: r.x.mm, y: r.y.mm }));
-  const bedRounds = rounds
-    .filter((r) => r.round.gate === "bed")
-    .map((r): BedRound => {
-      const up = r.round.method === "rod" ? -1 : 1;
-      const heights = Object.fromEntries([...r.readings].map(([id, reading]) => [id, up * reading.value.mm]));
-      const u = uOfHeights(r, [...r.readings.keys()], job.instruments);
-      return {
-        ...r,
-        verdict: bedVerdict(
-          places,
-          heights,
-          u,
-          flatLimit,
-          plan.limits.levelMmPerM,
-          {
-            by: plan.bed.adjust,
-            mode: plan.bed.mode,
-            pitchMm: broken("bed.pitch") ? 1 : plan.bed.pitch.mm,
-            thread: plan.bed.thread,
-          },
-          plan.units,
-        ),
-      };
-    });
+  const ground = groundOf(job);
+  const { problems, frame, prediction, target, limits, rounds, steps, ticked } = ground;
   const frameRounds = frame
-    ? rounds.filter((r) => r.round.gate !== "bed").map((r) => evaluateFrameRound(job, r, frame, limits, target))
+    ? rounds.filter((r) => r.round.gate !== "bed").map((r) => evaluateFrameRound(ground, frame, r))
     : [];
-  const cold = [...frameRounds].reverse().find((r) => r.round.gate === "cold" && r.readings.size > 0) ?? null;
-  const steps = frame ? orderOfWork(frame) : [];
-  const ticked = new Set<string>();
-  for (const entry of job.entries) {
-    if (entry.kind !== "tick") continue;
-    if (entry.done) ticked.add(entry.step);
-    else ticked.delete(entry.step);
-  }
+  const cold = frameRounds.findLast(isCold) ?? null;
   const zero: Estimate = { value: 0, low: 0, high: 0 };
-  const result = {
+  return {
     problems,
     frame,
     prediction,
@@ -239,15 +267,15 @@ export function evaluate(job: Job): Evaluation {
       ? cutList(frame, { lengthMm: prediction?.sidesMm.AB ?? zero, widthMm: prediction?.sidesMm.BC ?? zero })
       : [],
     limits,
-    bedRounds,
+    bedRounds: rounds.filter((r) => r.round.gate === "bed").map((r) => evaluateBedRound(ground, r)),
     frameRounds,
     steps,
     ticked,
     cold,
     losses: prediction ? sideLosses(job, prediction, frameRounds, cold) : [],
     closed: ticked.has(CLOSE_STEP),
+    summary: summaryOf(job),
   };
-  return { ...result, summary: summarise(result) };
 }
 
 /** Walking order for taping a frame: round the sides, then the diagonals, then the corner heights. */

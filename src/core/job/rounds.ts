@@ -1,7 +1,7 @@
 import { SPANS, type Span } from "../frame";
 import type { SpanReading, Tape } from "../square";
 import { fullUncertainty, type Instrument, readingUncertainty } from "../units";
-import type { Entry, ReadingEntry, RoundEntry } from "./entries";
+import type { Entry, ReadingEntry, RoundEntry } from "./entrySchema";
 
 /** A round with what stands in it. */
 export interface Round {

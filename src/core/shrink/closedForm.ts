@@ -3,8 +3,9 @@ import type { Vec2 } from "../numeric";
 import type { Estimate } from "../units";
 import { estimate, type Part } from "./band";
 import { FACTORS, type FactorName } from "./constants";
-import { heatJPerMm, type Weld } from "./heat";
+import { heatJPerMm } from "./heat";
 import type { Prediction, Predictor } from "./prediction";
+import type { Weld } from "./weldSchema";
 
 /** Heat share that reaches the chord of a tee: 2 tc / (tb + 2 tc); equal walls here. */
 const CHORD_SHARE = 2 / 3;

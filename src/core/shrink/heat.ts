@@ -1,5 +1,5 @@
-import { z } from "zod";
-import { lengthSchema, type Problem } from "../units";
+import type { Problem } from "../units";
+import type { Weld } from "./weldSchema";
 
 /** Share of the arc's power that reaches the work. ISO/TR 17671-1, table of thermal efficiency (from memory). */
 export const PROCESSES = {
@@ -9,24 +9,6 @@ export const PROCESSES = {
   TIG: { label: "TIG", efficiency: 0.6 },
 } as const;
 export type ProcessName = keyof typeof PROCESSES;
-
-export const weldSchema = z.strictObject({
-  process: z.enum(Object.keys(PROCESSES) as [ProcessName, ...ProcessName[]]),
-  volts: z
-    .number("Give the voltage in volts.")
-    .min(5, "Under 5 V no arc burns.")
-    .max(50, "Over 50 V: check the reading."),
-  amps: z
-    .number("Give the current in amps.")
-    .min(5, "Under 5 A no arc burns.")
-    .max(600, "Over 600 A: check the reading."),
-  travelMmPerS: z
-    .number("Give the travel speed in mm per second.")
-    .min(0.5, "Slower than 0.5 mm/s: check the unit.")
-    .max(50, "Faster than 50 mm/s: check the unit."),
-  tackLength: lengthSchema,
-});
-export type Weld = z.infer<typeof weldSchema>;
 
 /**
  * Heat input per millimetre of bead: Q = eta U I / v, J/mm. Source: ISO/TR 17671-1 (from memory).

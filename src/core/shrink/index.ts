@@ -3,3 +3,4 @@ export * from "./closedForm";
 export * from "./constants";
 export * from "./heat";
 export * from "./prediction";
+export * from "./weldSchema";

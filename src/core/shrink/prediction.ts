@@ -1,7 +1,7 @@
 import type { Corner, ResolvedFrame, Side } from "../frame";
 import type { Vec2 } from "../numeric";
 import type { Estimate } from "../units";
-import type { Weld } from "./heat";
+import type { Weld } from "./weldSchema";
 
 /** What welding is expected to do to one frame. Losses are positive when the frame gets smaller. */
 export interface Prediction {

@@ -1,4 +1,17 @@
-import { chiSquareTail, conditionRatio, cross, dot, inverseSpd, Matrix, sub, type Vec2 } from "../numeric";
+import {
+  chiSquareTail,
+  conditionRatio,
+  cross,
+  dot,
+  inverseSpd,
+  multiply,
+  multiplyColumn,
+  type Rows,
+  sub,
+  transpose,
+  type Vec2,
+  zeros,
+} from "../numeric";
 import { DETECT, type Diagnosis, diagnose } from "./diagnosis";
 
 /** A taped distance, mm, with the standard uncertainty that is new in each reading. */
@@ -75,6 +88,9 @@ export interface Network {
 /** Readings that disagree at this level are called contradictory. */
 const SIGNIFICANCE = 0.05;
 
+const dotProduct = (a: readonly number[], b: readonly number[]): number =>
+  a.reduce((sum, x, i) => sum + x * (b[i] as number), 0);
+
 /** Angle at `q` from `p` to `t`, unsigned, rad. */
 export function angleBetween(p: Vec2, q: Vec2, t: Vec2): number {
   const a = sub(p, q);
@@ -148,17 +164,15 @@ function linearise(reading: Reading, xy: Vec2[], index: Map<string, number>, unk
 }
 
 /** Covariance of the readings: independent parts, plus zero and scale errors that the readings of one tape share. */
-function covariance(readings: Reading[], tapes: Record<string, Tape>): Matrix {
-  const C = Matrix.zeros(readings.length, readings.length);
+function covariance(readings: Reading[], tapes: Record<string, Tape>): Rows {
+  const C = zeros(readings.length, readings.length);
   readings.forEach((ri, i) => {
-    const u = ri.kind === "distance" ? ri.uMm : ri.uRad;
-    C.set(i, i, u * u);
-  });
-  readings.forEach((ri, i) => {
+    const row = C[i] as number[];
+    row[i] = (ri.kind === "distance" ? ri.uMm : ri.uRad) ** 2;
     readings.forEach((rj, j) => {
       if (ri.kind !== "distance" || rj.kind !== "distance" || !ri.tape || ri.tape !== rj.tape) return;
       const tape = tapes[ri.tape];
-      if (tape) C.set(i, j, C.get(i, j) + tape.uZeroMm ** 2 + tape.uScale ** 2 * ri.valueMm * rj.valueMm);
+      if (tape) row[j] = (row[j] as number) + tape.uZeroMm ** 2 + tape.uScale ** 2 * ri.valueMm * rj.valueMm;
     });
   });
   return C;
@@ -198,49 +212,57 @@ export function adjustNetwork(network: Network): NetworkFit {
   if (freedom < 0) return undetermined(freedom, asRecord(xy));
 
   const C = covariance(readings, tapes);
+  const sigma = C.map((row, i) => Math.sqrt(row[i] as number));
   const P = inverseSpd(C);
   let rows = readings.map((r) => linearise(r, xy, index, unknowns));
-  const scaled = rows.map(({ row }, i) => row.map((x) => x / Math.sqrt(C.get(i, i))));
-  if (conditionRatio(scaled) < 1e-9) return undetermined(freedom, asRecord(xy));
+  if (!P) throw new Error("A reading without uncertainty cannot be weighed.");
+  if (conditionRatio(rows.map(({ row }, i) => row.map((x) => x / (sigma[i] as number)))) < 1e-9)
+    return undetermined(freedom, asRecord(xy));
 
   const observed = readings.map((r) => (r.kind === "distance" ? r.valueMm : r.valueRad));
-  let A = new Matrix(rows.map((r) => r.row));
-  let Qx = inverseSpd(A.transpose().mmul(P).mmul(A));
-  for (let round = 0; round < 50; round++) {
-    const misfit = Matrix.columnVector(rows.map((r, i) => (observed[i] ?? 0) - r.value));
-    const dx = Qx.mmul(A.transpose()).mmul(P).mmul(misfit).to1DArray();
+  const misfit = () => rows.map((r, i) => r.value - (observed[i] as number));
+  let A: Rows = rows.map((r) => r.row);
+  let AtP = multiply(transpose(A), P);
+  let Qx = inverseSpd(multiply(AtP, A));
+  for (let round = 0; Qx && round < 50; round++) {
+    const dx = multiplyColumn(Qx, multiplyColumn(AtP, misfit())).map((x) => -x);
     xy.forEach((p, node) => {
       const cx = column(node, 0);
       const cy = column(node, 1);
-      if (cx >= 0) p.x += dx[cx] ?? 0;
-      if (cy >= 0) p.y += dx[cy] ?? 0;
+      if (cx >= 0) p.x += dx[cx] as number;
+      if (cy >= 0) p.y += dx[cy] as number;
     });
     rows = readings.map((r) => linearise(r, xy, index, unknowns));
-    A = new Matrix(rows.map((r) => r.row));
-    const normal = A.transpose().mmul(P).mmul(A);
-    if (!normal.to1DArray().every(Number.isFinite) || conditionRatio(A.to2DArray()) < 1e-12)
-      return undetermined(freedom, asRecord(gauge(network.nodes).xy));
-    Qx = inverseSpd(normal);
+    A = rows.map((r) => r.row);
+    AtP = multiply(transpose(A), P);
+    Qx = inverseSpd(multiply(AtP, A));
     if (Math.max(...dx.map(Math.abs)) < 1e-9) break;
   }
+  // Readings so far from any frame that the fit folds up.
+  if (!Qx || !xy.every((p) => Number.isFinite(p.x) && Number.isFinite(p.y)))
+    return undetermined(freedom, asRecord(gauge(network.nodes).xy));
+  const cofactor = Qx;
 
-  const v = Matrix.columnVector(rows.map((r, i) => r.value - (observed[i] ?? 0)));
-  const Pv = P.mmul(v);
-  const chi2 = Math.max(0, v.transpose().mmul(Pv).get(0, 0));
-  const Qv = Matrix.sub(C, A.mmul(Qx).mmul(A.transpose()));
-  const N = P.mmul(Qv).mmul(P);
-  const QvP = Qv.mmul(P);
+  const v = misfit();
+  const Pv = multiplyColumn(P, v);
+  const chi2 = Math.max(0, dotProduct(v, Pv));
+  const fitted = multiply(multiply(A, cofactor), transpose(A));
+  const Qv = C.map((row, i) => row.map((c, j) => c - ((fitted[i] as number[])[j] as number)));
+  const QvP = multiply(Qv, P);
+  const N = multiply(P, QvP);
+  const diagonal = (m: Rows, i: number): number => (m[i] as number[])[i] as number;
   const checked = readings.map((r, i): CheckedReading => {
-    const n = N.get(i, i);
-    const controlled = freedom > 0 && n * C.get(i, i) >= 1e-7;
+    const n = diagonal(N, i);
+    const pv = Pv[i] as number;
+    const controlled = freedom > 0 && n * diagonal(C, i) >= 1e-7;
     const root = Math.sqrt(Math.max(n, 0));
     return {
       id: r.id,
-      residual: v.get(i, 0),
-      w: controlled ? Pv.get(i, 0) / root : 0,
+      residual: v[i] as number,
+      w: controlled ? pv / root : 0,
       controlled,
-      redundancy: QvP.get(i, i),
-      slip: controlled ? -Pv.get(i, 0) / n : 0,
+      redundancy: diagonal(QvP, i),
+      slip: controlled ? -pv / n : 0,
       uSlip: controlled ? 1 / root : Number.POSITIVE_INFINITY,
       detectable: controlled ? DETECT / root : Number.POSITIVE_INFINITY,
     };
@@ -268,8 +290,7 @@ export function adjustNetwork(network: Network): NetworkFit {
           if (c >= 0) g[c] = (moved(node, axis, step) - moved(node, axis, -step)) / (2 * step);
         });
       });
-      const row = new Matrix([g]);
-      return Math.sqrt(Math.max(0, row.mmul(Qx).mmul(row.transpose()).get(0, 0)));
+      return Math.sqrt(Math.max(0, dotProduct(g, multiplyColumn(cofactor, g))));
     },
   };
 }

@@ -64,6 +64,9 @@ export interface SquareCheck {
 const SAME_MM = 0.02;
 const HELD: Record<Side, number> = { CD: 0, BC: 1, AB: 2, DA: 3 };
 
+/** Rounding of the fit: its sign means nothing. */
+const NOTHING_MM = 1e-6;
+
 /** A departure of less than this, mm, is not called by name unless it is known better. */
 const TELL_MM = 1;
 
@@ -124,7 +127,7 @@ export function squareCheck(
   const targetDifference = targetMm2 / (2 * Math.hypot(lengthMm, widthMm));
   const nudges = SIDES.map((side): Nudge => {
     const [p, r] = ends(side);
-    const towards = moves[side] >= 0 ? SLIDES[side] : p === SLIDES[side] ? r : p;
+    const towards = moves[side] >= -NOTHING_MM ? SLIDES[side] : p === SLIDES[side] ? r : p;
     const along = side === "AB" || side === "CD" ? lengthMm : widthMm;
     return {
       side,

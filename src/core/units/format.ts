@@ -15,6 +15,8 @@ export interface Fraction {
   error: number;
 }
 
+const EDGE = 1e-9;
+
 function gcd(a: number, b: number): number {
   return b === 0 ? a : gcd(b, a % b);
 }
@@ -24,7 +26,7 @@ function gcd(a: number, b: number): number {
  * @param x the number. @param den denominator, a whole number >= 1.
  */
 export function fraction(x: number, den: number): Fraction {
-  const n = Math.floor(Math.abs(x) * den + 0.5);
+  const n = Math.floor(Math.abs(x) * den + 0.5 + EDGE);
   const negative = x < 0 && n > 0;
   const whole = Math.floor(n / den);
   const top = n - whole * den;
@@ -58,11 +60,13 @@ export interface FormatOptions {
 }
 
 const MINUS = "\u2212";
+const plainDigits = (text: string): string => text.replace(MINUS, "-");
 const typographic = (text: string): string => text.replace(/^-/, MINUS);
 
 /** @param x a number. @param decimals places. @returns fixed places, a real minus sign and never a negative zero. */
 export function fixed(x: number, decimals: number): string {
-  const text = x.toFixed(decimals);
+  // A value on the edge of rounding must not depend on the last bit: two engines differ there, and so would two screens.
+  const text = (x + Math.sign(x) * EDGE).toFixed(decimals);
   return typographic(Number(text) === 0 ? text.replace("-", "") : text);
 }
 
@@ -77,12 +81,12 @@ export function formatLength(mm: number, preference: UnitPreference, options: Fo
   let unit: string;
   if (preference === "mm") {
     digits = fixed(mm, decimals);
-    shownMm = Number(mm.toFixed(decimals));
+    shownMm = Number(plainDigits(digits));
     unit = "mm";
   } else if (preference === "inch-decimal") {
     const inches = mm / MM_PER.in;
     digits = fixed(inches, decimals + 2);
-    shownMm = Number(inches.toFixed(decimals + 2)) * MM_PER.in;
+    shownMm = Number(plainDigits(digits)) * MM_PER.in;
     unit = "in";
   } else {
     const f = fraction(mm / MM_PER.in, denominator);

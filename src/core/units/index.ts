@@ -1,4 +1,6 @@
 export * from "./format";
+export * from "./instrument";
 export * from "./length";
+export * from "./lengthSchema";
 export * from "./result";
 export * from "./uncertainty";

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { length, lengthSchema, parseLength } from "./length";
+import { length, parseLength } from "./length";
+import { lengthSchema } from "./lengthSchema";
 
 const mm = (text: string, bare: "mm" | "in" = "mm"): number => {
   const parsed = parseLength(text, bare);

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import type { Length } from "./lengthSchema";
 import { fail, ok, type Result } from "./result";
 
 /** What a bare number means: millimetres or inches. */
@@ -44,7 +44,8 @@ const VULGAR: Record<string, string> = {
 
 const NUMBER = /^(?:(\d+)(?:\s+|\s*-\s*)(\d+)\s*\/\s*(\d+)|(\d+)\s*\/\s*(\d+)|(\d+(?:[.,]\d+)?|[.,]\d+))/;
 const UNIT = /^\s*("|'|[a-zµ]+)/;
-const MAX_TEXT = 60;
+/** Longest text of a length. */
+export const MAX_TEXT = 60;
 
 /** One length as it was typed, with what it means. */
 export interface ParsedLength {
@@ -129,23 +130,6 @@ export function parseLength(text: string, bare: BareUnit = "mm"): Result<ParsedL
   if (!Number.isFinite(mm)) return fail("That number is too large.");
   return ok(note === undefined ? { mm: mm === 0 ? 0 : mm } : { mm, note });
 }
-
-/**
- * A stated length: the value and the text as typed, with what a bare number meant then.
- * The schema refuses a value that its own text does not say.
- */
-export const lengthSchema = z
-  .strictObject({ mm: z.number(), text: z.string().max(MAX_TEXT), unit: z.enum(["mm", "in"]) })
-  .superRefine((length, context) => {
-    const parsed = parseLength(length.text, length.unit);
-    if (!parsed.ok) context.addIssue({ code: "custom", message: parsed.message });
-    else if (Math.abs(parsed.value.mm - length.mm) > 1e-6)
-      context.addIssue({
-        code: "custom",
-        message: `The text "${length.text}" says ${parsed.value.mm} mm, not ${length.mm} mm.`,
-      });
-  });
-export type Length = z.infer<typeof lengthSchema>;
 
 /**
  * @param text a length as typed. @param unit what a bare number means.

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import type { Instrument } from "./instrument";
 
 /** u of a reading rounded to steps of r: r / sqrt(12) (rectangular distribution; JCGM 100:2008, 4.3.7). */
 export const uOfResolution = (stepMm: number): number => stepMm / Math.sqrt(12);
@@ -17,31 +17,6 @@ export interface Estimate {
 }
 
 export const INSTRUMENT_KINDS = ["tape", "rule", "calliper", "feeler", "optical level", "height gauge"] as const;
-
-/** One instrument of the shop, with what is known of its faults. All limits are +-. */
-export const instrumentSchema = z.strictObject({
-  id: z.string().min(1).max(36),
-  name: z.string().trim().min(1, "Give the instrument a name.").max(80, "At most 80 characters."),
-  kind: z.enum(INSTRUMENT_KINDS),
-  /** Smallest step that is read, mm. */
-  resolutionMm: z
-    .number("Give the smallest step in mm.")
-    .min(0.0001, "An instrument without a step has no uncertainty: give the smallest step that is read.")
-    .max(50, "More than 50 mm is no instrument."),
-  /** How far a careful reading may be off by handling (parallax, sag, line width), +-mm, new at each reading. */
-  handlingMm: z
-    .number("Give a number in mm.")
-    .min(0, "Cannot be negative.")
-    .max(50, "More than 50 mm is no instrument."),
-  /** Error of the zero or hook, +-mm, the same in every reading of this instrument. */
-  zeroMm: z.number("Give a number in mm.").min(0, "Cannot be negative.").max(50, "More than 50 mm is no instrument."),
-  /** Error of the scale, +-mm in each metre, the same in every reading of this instrument. */
-  scaleMmPerM: z
-    .number("Give a number in mm per metre.")
-    .min(0, "Cannot be negative.")
-    .max(50, "More than 50 mm/m is no instrument."),
-});
-export type Instrument = z.infer<typeof instrumentSchema>;
 
 /** What one reading of an instrument is uncertain by. `uMm` is new each time; the other two are shared by its readings. */
 export interface ReadingUncertainty {

@@ -7,7 +7,6 @@ import {
   type NewEntry,
   type Plan,
   planChanges,
-  planSchema,
   type ReadingEntry,
   type RoundEntry,
 } from "@/core/job";
@@ -73,7 +72,11 @@ const RETRY_MS = [1000, 2000, 4000, 8000, 15_000];
 const SEND_AT_ONCE = 100;
 const HISTORY = 200;
 
+/** Raised when an older draft could no longer be shown: it is then left alone. */
+const DRAFT_FORMAT = 1;
+
 interface Draftbox {
+  format: number;
   baseVersion: number;
   base: Plan;
   plan: Plan;
@@ -110,6 +113,7 @@ export class JobStore {
   private failures = 0;
   private busy = false;
   private ended = false;
+  private kept: { parts: unknown[]; job: Job } | null = null;
   private readonly ownChanges = new Set<number>();
 
   constructor(
@@ -150,7 +154,7 @@ export class JobStore {
     this.keep();
     for (const k of left) if (k !== this.key("outbox")) storage.removeItem(k);
     this.texts = this.read<Record<string, string>>(this.key("texts")) ?? {};
-    if (draft && planSchema.safeParse(draft.plan).success && planSchema.safeParse(draft.base).success) {
+    if (draft?.format === DRAFT_FORMAT) {
       if (draft.baseVersion === this.baseVersion) this.plan = draft.plan;
       else if (planChanges(draft.base, draft.plan).length > 0) {
         // The plan moved on while this page was closed: the save below finds that out and asks.
@@ -304,10 +308,10 @@ export class JobStore {
     for (const e of fresh)
       if (e.kind === "change" && !this.ownChanges.has(e.version))
         this.others = [...this.others, { by: e.origin, version: e.version, changes: e.changes }];
-    this.entries = [...this.entries, ...fresh];
+    if (fresh.length > 0) this.entries = [...this.entries, ...fresh];
     this.seq = Math.max(this.seq, seq);
     const there = new Set(fresh.map((e) => e.id));
-    this.outbox = this.outbox.filter((e) => !there.has(e.id));
+    if (this.outbox.some((e) => there.has(e.id))) this.outbox = this.outbox.filter((e) => !there.has(e.id));
     this.keep();
   }
 
@@ -436,7 +440,7 @@ export class JobStore {
   /** Keeps on the device what the server does not have. */
   private keep(): void {
     this.write(this.key("outbox"), this.outbox.length > 0 ? this.outbox : null);
-    const draft: Draftbox = { baseVersion: this.baseVersion, base: this.base, plan: this.plan };
+    const draft: Draftbox = { format: DRAFT_FORMAT, baseVersion: this.baseVersion, base: this.base, plan: this.plan };
     this.write(this.key("draft"), this.isDirty() ? draft : null);
   }
 
@@ -457,15 +461,27 @@ export class JobStore {
     }
   }
 
+  /** The same object as long as nothing in it changed: what is computed from it is computed once. */
+  private currentJob(): Job {
+    const { entries, outbox, plan, instruments, baseVersion } = this;
+    const parts = [entries, outbox, plan, instruments, baseVersion];
+    if (!this.kept || parts.some((p, i) => p !== this.kept?.parts[i]))
+      this.kept = {
+        parts,
+        job: {
+          ...this.start.job,
+          version: baseVersion,
+          plan,
+          instruments,
+          entries: outbox.length > 0 ? [...entries, ...outbox] : entries,
+        },
+      };
+    return this.kept.job;
+  }
+
   private make(): JobSnapshot {
     return {
-      job: {
-        ...this.start.job,
-        version: this.baseVersion,
-        plan: this.plan,
-        instruments: this.instruments,
-        entries: [...this.entries, ...this.outbox],
-      },
+      job: this.currentJob(),
       save: this.save,
       unsent: new Set(this.outbox.map((e) => e.id)),
       conflict: this.conflict,

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { CORNERS, SPANS, type Span } from "@/core/frame";
 import { type FrameRound, misreadWords, nudgeWords, plusMinus } from "@/core/job";
 import type { Gate } from "@/core/plan";
+import type { Measured } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, type SpanMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -32,6 +33,13 @@ export function spanMarks(
   });
 }
 
+const lean = ({ value, u }: Measured): string =>
+  Math.abs(value) <= 2 * u
+    ? "no more than the tape can tell"
+    : value > 0
+      ? "AC is the long diagonal"
+      : "BD is the long diagonal";
+
 function Shape({ round }: { round: FrameRound }) {
   const { job } = useJob();
   const { units } = job.plan;
@@ -41,7 +49,7 @@ function Shape({ round }: { round: FrameRound }) {
     [
       "Out of square (shear)",
       `${fixed(s.shearMmPerM.value, 2)} ± ${fixed(2 * s.shearMmPerM.u, 2)} mm/m`,
-      s.shearMmPerM.value >= 0 ? "AC is the long diagonal" : "BD is the long diagonal",
+      lean(s.shearMmPerM),
     ],
     [
       "Taper of the length, AB − CD",
@@ -115,7 +123,12 @@ function OtherWays({ round }: { round: FrameRound }) {
         <p className="mt-3 max-w-prose text-soft">
           Hinging on its tacks with AB held: C goes{" "}
           {formatSmall(Math.abs(round.square.rack.cAlongMm), units, { decimals: 2 })}{" "}
-          {round.square.rack.cAlongMm < 0 ? "toward D" : "away from D"}, both diagonals then read{" "}
+          {Math.abs(round.square.rack.cAlongMm) < 0.005
+            ? "nowhere"
+            : round.square.rack.cAlongMm < 0
+              ? "toward D"
+              : "away from D"}
+          , both diagonals then read{" "}
           <span className="fig">{formatLength(round.square.rack.diagonalMm, units).text}</span>.
         </p>
       ) : null}

@@ -1,18 +1,6 @@
-import { z } from "zod";
+import * as z from "zod";
 import { lengthSchema } from "../units";
 import { MATERIAL_NAMES } from "./materials";
-
-/** Corners anticlockwise seen from above: A bottom-left, B bottom-right, C top-right, D top-left. */
-export const CORNERS = ["A", "B", "C", "D"] as const;
-export type Corner = (typeof CORNERS)[number];
-
-/** Sides in walking order. */
-export const SIDES = ["AB", "BC", "CD", "DA"] as const;
-export type Side = (typeof SIDES)[number];
-export const DIAGONALS = ["AC", "BD"] as const;
-export const SPANS = [...SIDES, ...DIAGONALS] as const;
-/** Everything that is taped on a rectangle: four sides, two diagonals. */
-export type Span = (typeof SPANS)[number];
 
 export const sectionSchema = z.strictObject({
   /** Name in the table, or null for a size of one's own. */

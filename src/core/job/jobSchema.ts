@@ -1,7 +1,7 @@
-import { z } from "zod";
+import * as z from "zod";
 import { instrumentSchema } from "../units";
-import { entrySchema } from "./entries";
-import { planSchema } from "./plan";
+import { entrySchema } from "./entrySchema";
+import { planSchema } from "./planSchema";
 
 /** A whole job: the plan as it stands and everything that was entered, in order. */
 export const jobSchema = z.strictObject({

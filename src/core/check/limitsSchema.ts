@@ -1,0 +1,35 @@
+import * as z from "zod";
+import { lengthSchema } from "../units";
+import { FLAT_CLASSES, LINEAR_CLASSES } from "./iso13920";
+
+/** Deviation from nominal, as in +0/-1.6. Null leaves that side open. */
+const deviationSchema = z.strictObject({ lower: lengthSchema.nullable(), upper: lengthSchema.nullable() });
+export type Deviation = z.infer<typeof deviationSchema>;
+
+const slope = z
+  .number("Give a number in mm per metre.")
+  .positive("Must be more than zero.")
+  .max(100, "More than 100 mm/m is no limit.");
+
+const ownSchema = z.strictObject({
+  kind: z.literal("own"),
+  length: deviationSchema,
+  width: deviationSchema,
+  /** Worst corner in mm/m, or the difference of the diagonals. */
+  square: z
+    .discriminatedUnion("as", [
+      z.strictObject({ as: z.literal("diagonal"), limit: lengthSchema }),
+      z.strictObject({ as: z.literal("mm/m"), limit: slope }),
+    ])
+    .nullable(),
+  flat: lengthSchema.nullable(),
+  levelMmPerM: slope.nullable(),
+});
+const classSchema = z.strictObject({
+  kind: z.literal("class"),
+  linear: z.enum(LINEAR_CLASSES),
+  flat: z.enum(FLAT_CLASSES),
+  levelMmPerM: slope.nullable(),
+});
+export const limitsSchema = z.discriminatedUnion("kind", [ownSchema, classSchema]);
+export type Limits = z.infer<typeof limitsSchema>;

@@ -1,0 +1,37 @@
+import * as z from "zod";
+import { SHIM_MODES } from "../bed";
+import { limitsSchema } from "../check";
+import { frameSchema } from "../frame";
+import { weldSchema } from "../shrink";
+import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
+import { CARRIES } from "./carries";
+
+export const restSchema = z.strictObject({
+  id: z.string().regex(/^R[1-9]\d?$/, "Rests are named R1 to R99."),
+  x: lengthSchema,
+  y: lengthSchema,
+});
+
+export const bedSchema = z.strictObject({
+  rests: z.array(restSchema).max(40, "At most 40 rests."),
+  adjust: z.enum(["shims", "feet"]),
+  mode: z.enum(SHIM_MODES),
+  /** Thread pitch of the feet. */
+  pitch: lengthSchema,
+  thread: z.enum(["right", "left"]),
+});
+
+/** Everything about a job that is edited and saved as a whole, with a version. */
+export const planSchema = z.strictObject({
+  name: z.string().trim().min(1, "Give the job a name.").max(120, "At most 120 characters."),
+  purpose: z.string().max(2000, "At most 2000 characters."),
+  carries: z.enum(CARRIES),
+  units: z.enum(UNIT_PREFERENCES as [UnitPreference, ...UnitPreference[]]),
+  limits: limitsSchema,
+  frame: frameSchema,
+  bed: bedSchema,
+  weld: weldSchema,
+});
+export type Plan = z.infer<typeof planSchema>;
+export type Bed = z.infer<typeof bedSchema>;
+export type Rest = z.infer<typeof restSchema>;

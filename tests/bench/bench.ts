@@ -1,0 +1,181 @@
+// Measures what a person waits for, on the production build, all in one run: npm run bench
+import { performance } from "node:perf_hooks";
+import { type BrowserContext, chromium, type Page } from "@playwright/test";
+import autocannon from "autocannon";
+import { v4 as uuid } from "uuid";
+import { length } from "../../src/core/units";
+import { startApp } from "../support/app";
+
+const STAGES = ["", "/frame", "/cut", "/bed", "/square", "/weld", "/check", "/log"];
+const row = (name: string, value: string, target = ""): void =>
+  console.log(`${name.padEnd(46)} ${value.padStart(14)}  ${target}`);
+const ms = (x: number): string => `${x.toFixed(0)} ms`;
+const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? Number.NaN;
+
+/** Bytes over the wire by kind, with an empty cache. */
+async function weigh(
+  context: BrowserContext,
+  url: string,
+): Promise<{ js: number; css: number; font: number; html: number }> {
+  const page = await context.newPage();
+  const session = await context.newCDPSession(page);
+  await session.send("Network.enable");
+  await session.send("Network.setCacheDisabled", { cacheDisabled: true });
+  const kinds = new Map<string, string>();
+  const bytes = { js: 0, css: 0, font: 0, html: 0 };
+  session.on("Network.responseReceived", (e) => kinds.set(e.requestId, e.type));
+  session.on("Network.loadingFinished", (e) => {
+    const kind = { Script: "js", Stylesheet: "css", Font: "font", Document: "html" }[kinds.get(e.requestId) ?? ""] as
+      | keyof typeof bytes
+      | undefined;
+    if (kind) bytes[kind] += e.encodedDataLength;
+  });
+  await page.goto(url, { waitUntil: "networkidle" });
+  await page.close();
+  return bytes;
+}
+
+/** Largest contentful paint, and the time until the screen answers (its save mark is live). */
+async function usable(page: Page, url: string): Promise<{ lcp: number; live: number }> {
+  await page.goto(url, { waitUntil: "load" });
+  const live = await page.evaluate(async () => {
+    while (!Object.keys(document.querySelector("main") ?? {}).some((k) => k.startsWith("__reactFiber")))
+      await new Promise((r) => requestAnimationFrame(r));
+    return performance.now();
+  });
+  const lcp = await page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        new PerformanceObserver((list) => resolve(list.getEntries().at(-1)?.startTime ?? Number.NaN)).observe({
+          type: "largest-contentful-paint",
+          buffered: true,
+        });
+        setTimeout(() => resolve(Number.NaN), 3000);
+      }),
+  );
+  return { lcp, live };
+}
+
+/** Longest answer to a key or a tap while a round is read on the square screen (event timing, as INP counts it). */
+async function interaction(page: Page, url: string): Promise<number> {
+  await page.goto(`${url}?round=new`, { waitUntil: "networkidle" });
+  await page.evaluate(() => {
+    const w = window as unknown as { longest: number };
+    w.longest = 0;
+    new PerformanceObserver((list) => {
+      for (const e of list.getEntries())
+        if ((e as PerformanceEventTiming).interactionId > 0) w.longest = Math.max(w.longest, e.duration);
+    }).observe({ type: "event", buffered: true, durationThreshold: 16 } as PerformanceObserverInit);
+  });
+  await page.locator("form input").first().click();
+  for (const value of ["1200.5", "800.5", "1200.5", "800.5", "1443", "1442.5"]) {
+    await page.keyboard.type(value, { delay: 30 });
+    await page.keyboard.press("Enter");
+    await page.waitForTimeout(150);
+  }
+  await page.waitForTimeout(500);
+  return page.evaluate(() => (window as unknown as { longest: number }).longest);
+}
+
+async function readingsPerSecond(address: string, jobId: string, connections: number) {
+  const roundId = uuid();
+  const at = new Date().toISOString();
+  const headers = { "content-type": "application/json" };
+  const post = (body: unknown) =>
+    fetch(`${address}/api/jobs/${jobId}/entries`, { method: "POST", headers, body: JSON.stringify(body) });
+  await post({
+    since: 0,
+    entries: [{ kind: "round", id: roundId, at, origin: "bench", gate: "dry fit", method: "heights" }],
+  });
+  return autocannon({
+    url: `${address}/api/jobs/${jobId}/entries`,
+    method: "POST",
+    headers,
+    connections,
+    duration: 6,
+    setupClient: (client) => {
+      const next = () =>
+        client.setBody(
+          JSON.stringify({
+            since: 1e6,
+            entries: [
+              {
+                kind: "reading",
+                id: uuid(),
+                at,
+                origin: "bench",
+                roundId,
+                instrumentId: "rule",
+                what: "AB",
+                value: length("1200.5"),
+              },
+            ],
+          }),
+        );
+      next();
+      client.on("response", next);
+    },
+  });
+}
+
+console.log("Mellow Plumb, production build, loopback, this machine\n");
+let t = performance.now();
+const app = await startApp();
+row("cold start (new data, migrate, demo, serve)", ms(performance.now() - t));
+await app.kill();
+t = performance.now();
+await app.start();
+row("warm start (server answers)", ms(performance.now() - t));
+
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", chromiumSandbox: false });
+const jobs = (await (await fetch(`${app.address}/api/jobs`)).json()) as { id: string; name: string }[];
+const cart = jobs.find((j) => j.name === "Ware cart base");
+const job = `${app.address}/jobs/${cart?.id}`;
+
+console.log("\npage weight, empty cache, over the wire (kB)         js      css     font     html");
+for (const path of ["/", ...STAGES.map((s) => `/jobs/…${s}`)]) {
+  const context = await browser.newContext();
+  const b = await weigh(context, path === "/" ? app.address : job + path.slice(7));
+  console.log(
+    `${path.padEnd(42)} ${[b.js, b.css, b.font, b.html].map((x) => (x / 1000).toFixed(0).padStart(8)).join(" ")}${path.endsWith("/square") ? "   target: js under 250" : ""}`,
+  );
+  await context.close();
+}
+
+console.log(
+  "\ntime to a usable screen, empty cache, median of 5                 (target LCP under 1000 ms, INP under 100 ms)",
+);
+for (const stage of STAGES) {
+  const runs: { lcp: number; live: number }[] = [];
+  for (let i = 0; i < 5; i++) {
+    const context = await browser.newContext();
+    runs.push(await usable(await context.newPage(), job + stage));
+    await context.close();
+  }
+  row(
+    `/jobs/…${stage}`,
+    `LCP ${ms(median(runs.map((r) => r.lcp)))}`,
+    `live after ${ms(median(runs.map((r) => r.live)))}`,
+  );
+}
+const page = await browser.newPage();
+row("square: longest answer to a key (INP)", ms(await interaction(page, `${job}/square`)), "target under 100 ms");
+await browser.close();
+
+console.log("\nreadings route, 6 s each, one job");
+for (const connections of [1, 4, 10]) {
+  const { id } = (await (
+    await fetch(`${app.address}/api/jobs`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ name: `Bench ${connections}`, units: "mm", origin: "bench" }),
+    })
+  ).json()) as { id: string };
+  const r = await readingsPerSecond(app.address, id, connections);
+  row(
+    `${connections} writers`,
+    `${r.requests.average.toFixed(0)} /s`,
+    `median ${r.latency.p50} ms, p99 ${r.latency.p99} ms, errors ${r.errors + r.non2xx}`,
+  );
+}
+await app.end();

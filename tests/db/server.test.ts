@@ -1,0 +1,216 @@
+import { v4 as uuid } from "uuid";
+import { afterAll, describe, expect, it } from "vitest";
+import { type Entry, type NewEntry, type Plan, SHELF } from "@/core/job";
+import { length } from "@/core/units";
+import { readJobFile, writeJobFile } from "@/formats";
+import { readBody, readJson, respond } from "@/server/http";
+import { addInstrument } from "@/server/instruments";
+import { addEntries, createJob, getJob, importJob, jobForFile, listJobs, newsOf, savePlan } from "@/server/jobs";
+import { done, type Outcome } from "@/server/outcome";
+import { closePool } from "@/store";
+
+afterAll(closePool);
+
+const at = "2026-11-24T08:00:00.000Z";
+function value<T>(outcome: Outcome<T>): T {
+  if (!outcome.ok) throw new Error(`${outcome.status}: ${outcome.message}`);
+  return outcome.value;
+}
+const start = async (name = "Server test") => value(await createJob({ name, units: "mm", origin: "test" })).id;
+const planOf = async (id: string): Promise<Plan> => value(await getJob(id)).job.plan;
+const note = (text = "n"): NewEntry => ({ kind: "note", id: uuid(), at, origin: "test", text });
+const round = (gate: "bed" | "dry fit" = "dry fit"): NewEntry => ({
+  kind: "round",
+  id: uuid(),
+  at,
+  origin: "test",
+  gate,
+  method: "heights",
+});
+const reading = (roundId: string, what = "AB", mm = "1000"): NewEntry => ({
+  kind: "reading",
+  id: uuid(),
+  at,
+  origin: "test",
+  roundId,
+  instrumentId: "rule",
+  what,
+  value: length(mm),
+});
+
+describe("saving a plan", () => {
+  it("moves the version on, writes what changed into the record, and is one save however often it is sent", async () => {
+    const id = await start();
+    const plan = { ...(await planOf(id)), name: "Renamed" };
+    const first = value(await savePlan(id, { baseVersion: 1, plan, origin: "me" }));
+    expect(first).toMatchObject({ version: 2, seq: 1, changes: [{ label: "Name", to: "Renamed" }] });
+    expect(value(await savePlan(id, { baseVersion: 1, plan, origin: "me" }))).toMatchObject({
+      version: 2,
+      changes: [],
+    });
+    const { job } = value(await getJob(id));
+    expect(job).toMatchObject({ version: 2, plan: { name: "Renamed" } });
+    expect(job.entries).toMatchObject([{ kind: "change", origin: "me", version: 2 }]);
+    expect((await listJobs()).find((j) => j.id === id)?.name).toBe("Renamed");
+  });
+  it("is refused when somebody else saved first, with what they saved", async () => {
+    const id = await start();
+    const plan = await planOf(id);
+    const both = await Promise.all(
+      ["a", "b"].map((name) => savePlan(id, { baseVersion: 1, plan: { ...plan, name }, origin: name })),
+    );
+    expect(both.filter((o) => o.ok)).toHaveLength(1);
+    const refused = both.find((o) => !o.ok);
+    const winner = (await planOf(id)).name;
+    expect(refused).toMatchObject({ status: 409, current: { version: 2, plan: { name: winner } } });
+  });
+  it("is refused with the field for anything that cannot be built or is not a plan", async () => {
+    const id = await start();
+    const plan = await planOf(id);
+    const save = (p: unknown) => savePlan(id, { baseVersion: 1, plan: p, origin: "me" });
+    expect(await save({ ...plan, frame: { ...plan.frame, length: length("40 m") } })).toMatchObject({
+      status: 422,
+      problems: [{ path: "frame.length" }],
+    });
+    expect(await save({ ...plan, name: "" })).toMatchObject({ status: 422, problems: [{ path: "plan.name" }] });
+    expect(await save({ ...plan, weld: { ...plan.weld, volts: Number.NaN } })).toMatchObject({
+      status: 422,
+      problems: [{ path: "plan.weld.volts" }],
+    });
+    expect(await save(null)).toMatchObject({ status: 422 });
+    expect(await savePlan("not-an-id", {})).toMatchObject({ status: 404 });
+    expect(await savePlan(uuid(), { baseVersion: 1, plan, origin: "x" })).toMatchObject({ status: 404 });
+    expect((await getJob(id)).ok && value(await getJob(id)).job.version).toBe(1);
+  });
+});
+
+describe("adding entries", () => {
+  it("is done once per entry, tells of what others added, and moves the stage on", async () => {
+    const id = await start();
+    const r = round();
+    const mine = [r, reading(r.id), reading(r.id, "AC", "1166.19")];
+    const first = value(await addEntries(id, { entries: mine, since: 0 }));
+    expect(first).toMatchObject({ seq: 3, entries: mine });
+    expect(value(await addEntries(id, { entries: mine, since: 3 }))).toMatchObject({ seq: 3, entries: [] });
+    value(await addEntries(id, { entries: [note("from another")], since: 3 }));
+    const third = value(await addEntries(id, { entries: [note("mine")], since: 3 }));
+    expect(third.entries.map((e: Entry) => e.kind === "note" && e.text)).toEqual(["from another", "mine"]);
+    expect((await listJobs()).find((j) => j.id === id)).toMatchObject({ stage: "square" });
+  });
+  it("keeps the order when many add at once", async () => {
+    const id = await start();
+    const notes = Array.from({ length: 12 }, (_, i) => note(String(i)));
+    await Promise.all(notes.map((n) => addEntries(id, { entries: [n], since: 0 })));
+    const { job, seq } = value(await getJob(id));
+    expect(seq).toBe(12);
+    expect(new Set(job.entries.map((e) => e.id))).toEqual(new Set(notes.map((n) => n.id)));
+  });
+  it("is refused with the field for what makes no sense", async () => {
+    const id = await start();
+    const r = round();
+    const bed = round("bed");
+    value(await addEntries(id, { entries: [r, bed], since: 0 }));
+    const add = (...entries: unknown[]) => addEntries(id, { entries, since: 0 });
+    expect(await add(reading(uuid()))).toMatchObject({ status: 422, problems: [{ path: "entries.0.roundId" }] });
+    expect(await add(reading(r.id, "R1"))).toMatchObject({ status: 422, problems: [{ path: "entries.0.what" }] });
+    expect(await add(reading(bed.id, "AB"))).toMatchObject({ status: 422 });
+    expect(await add({ ...reading(r.id), instrumentId: "yardstick" })).toMatchObject({
+      status: 422,
+      problems: [{ path: "entries.0.instrumentId" }],
+    });
+    expect(await add(reading(r.id, "AB", "-5"))).toMatchObject({
+      status: 422,
+      problems: [{ path: "entries.0.value" }],
+    });
+    expect(await add({ ...note(), kind: "change", version: 1, changes: [] })).toMatchObject({ status: 422 });
+    expect(await add()).toMatchObject({ status: 422 });
+    const twice = note();
+    expect(await add(twice, twice)).toMatchObject({ status: 422 });
+    const other = await start();
+    value(await addEntries(other, { entries: [twice], since: 0 }));
+    expect(await add(twice)).toMatchObject({ status: 409 });
+    expect(value(await getJob(id)).job.entries).toHaveLength(2);
+  });
+});
+
+describe("news", () => {
+  it("holds the plan only when it moved on, and the entries since", async () => {
+    const id = await start();
+    value(await addEntries(id, { entries: [note("a"), note("b")], since: 0 }));
+    expect(value(await newsOf(id, 1, 1))).toMatchObject({ seq: 2, version: 1, plan: null, entries: [{ text: "b" }] });
+    value(await savePlan(id, { baseVersion: 1, plan: { ...(await planOf(id)), name: "New" }, origin: "x" }));
+    expect(value(await newsOf(id, 2, 1))).toMatchObject({
+      version: 2,
+      plan: { name: "New" },
+      entries: [{ kind: "change" }],
+    });
+    expect(await newsOf(uuid(), 0, 0)).toMatchObject({ status: 404 });
+  });
+});
+
+describe("a job file", () => {
+  it("read in elsewhere gives the same job; here it is refused, or read in as a copy that measures the same", async () => {
+    const gate = (await listJobs()).find((j) => j.name === "Courtyard gate leaf");
+    const job = value(await jobForFile(gate?.id ?? ""));
+    const text = writeJobFile(job);
+    expect(await importJob(text, false, "me")).toMatchObject({ status: 409, current: { id: job.id } });
+    const elsewhere = { ...job, id: uuid(), entries: job.entries.map((e) => ({ ...e, id: uuid() })) } as typeof job;
+    const ids = new Map(job.entries.map((e, i) => [e.id, elsewhere.entries[i]?.id ?? ""]));
+    for (const e of elsewhere.entries) if (e.kind === "reading") e.roundId = ids.get(e.roundId) ?? "";
+    const { id } = value(await importJob(writeJobFile(elsewhere), false, "me"));
+    expect(value(await jobForFile(id))).toEqual(elsewhere);
+    const copy = value(await importJob(text, true, "me"));
+    const again = value(await jobForFile(copy.id));
+    expect(again.entries).toHaveLength(job.entries.length);
+    expect(again.id).not.toBe(job.id);
+    expect((await listJobs()).find((j) => j.id === copy.id)).toMatchObject({ verdict: "pass", stage: "log" });
+    expect(readJobFile(writeJobFile(again)).ok).toBe(true);
+  });
+  it("that is none is refused with its reason", async () => {
+    expect(await importJob("{", false, "me")).toMatchObject({
+      status: 422,
+      message: expect.stringMatching(/cut short|JSON/),
+    });
+    expect(
+      await importJob(writeJobFile(value(await jobForFile((await listJobs())[0]?.id ?? ""))), false, ""),
+    ).toMatchObject({ status: 422 });
+  });
+});
+
+describe("instruments", () => {
+  it("are added with what is known of them, and refused without it", async () => {
+    const { id: _id, ...tape } = SHELF[0] as (typeof SHELF)[number];
+    const added = value(await addInstrument({ ...tape, name: "New tape" }));
+    expect(added).toMatchObject({ name: "New tape", resolutionMm: 1 });
+    expect(await addInstrument({ ...tape, resolutionMm: 0 })).toMatchObject({
+      status: 422,
+      problems: [{ path: "resolutionMm", message: expect.stringMatching(/no uncertainty/) }],
+    });
+    expect(await addInstrument({ ...tape, name: " " })).toMatchObject({ status: 422, problems: [{ path: "name" }] });
+  });
+});
+
+describe("requests", () => {
+  const post = (body: BodyInit, headers: Record<string, string> = {}) =>
+    new Request("http://127.0.0.1:1/api/x", { method: "POST", body, headers: { host: "127.0.0.1:1", ...headers } });
+  it("are refused when too large, by their length or while they arrive", async () => {
+    expect(await readBody(post("x".repeat(50), { "content-length": "50" }), 10)).toMatchObject({ status: 413 });
+    const endless = new ReadableStream({ pull: (c) => c.enqueue(new Uint8Array(1024)) });
+    const request = new Request("http://127.0.0.1/", { method: "POST", body: endless, duplex: "half" } as RequestInit);
+    expect(await readBody(request, 100_000)).toMatchObject({ status: 413 });
+  });
+  it("must be JSON and come from this program's own pages", async () => {
+    expect(await readJson(post("{}", { "content-type": "text/plain" }))).toMatchObject({ status: 415 });
+    expect(await readJson(post("{", { "content-type": "application/json" }))).toMatchObject({ status: 400 });
+    const foreign = await respond(post("{}", { origin: "http://elsewhere.test" }), async () => done(1));
+    expect(foreign.status).toBe(403);
+    expect((await respond(post("{}", { origin: "http://127.0.0.1:1" }), async () => done(1))).status).toBe(200);
+  });
+  it("say so in words when the database is away", async () => {
+    const away = await respond(post("{}"), () =>
+      Promise.reject(Object.assign(new Error("x"), { code: "ECONNREFUSED" })),
+    );
+    expect(away.status).toBe(503);
+    expect(await away.json()).toMatchObject({ message: expect.stringMatching(/database does not answer/) });
+  });
+});

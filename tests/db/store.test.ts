@@ -1,0 +1,182 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir, userInfo } from "node:os";
+import path from "node:path";
+import fc from "fast-check";
+import { createConnection, type RowDataPacket } from "mysql2/promise";
+import { v4 as uuid } from "uuid";
+import { afterAll, describe, expect, it } from "vitest";
+import { type Job, newPlan, summaryOf } from "@/core/job";
+import { length } from "@/core/units";
+import { closePool, insertJob, loadJob, pool, transaction } from "@/store";
+import { migrate, readMigrations } from "@/store/migrate";
+
+const socketPath = process.env.PLUMB_TEST_SOCKET ?? "";
+const admin = () => createConnection({ socketPath, user: userInfo().username });
+const at = "2026-11-24T08:00:00.000Z";
+const newJob = (): Job => ({
+  id: uuid(),
+  createdAt: at,
+  version: 1,
+  plan: newPlan("Stored", "mm"),
+  instruments: [],
+  entries: [],
+});
+const put = (job: Job) => transaction((db) => insertJob(db, job, summaryOf(job), at, "test"));
+
+afterAll(closePool);
+
+describe("migrations", () => {
+  const folder = path.join(import.meta.dirname, "../../src/store/migrations");
+  const options = { socketPath, adminUser: userInfo().username, appPassword: "x-y-z", folder };
+
+  it("are applied once, however often and however many at a time they run", async () => {
+    const database = "t_migrate";
+    const runs = await Promise.all(
+      [1, 2, 3].map(() =>
+        migrate({ ...options, database, appPassword: new URL(process.env.DATABASE_URL ?? "").password }),
+      ),
+    );
+    expect(runs.flat()).toEqual(readMigrations(folder).map((m) => m.name));
+    expect(
+      await migrate({ ...options, database, appPassword: new URL(process.env.DATABASE_URL ?? "").password }),
+    ).toEqual([]);
+  });
+
+  it("go on where they were cut off", async () => {
+    const own = mkdtempSync(path.join(tmpdir(), "plumb-mig-"));
+    const good =
+      "CREATE TABLE IF NOT EXISTS job (id INT PRIMARY KEY);\nCREATE TABLE IF NOT EXISTS job_plan (id INT);\nCREATE TABLE IF NOT EXISTS entry (id INT);\n";
+    writeFileSync(path.join(own, "001-first.sql"), `${good}CREATE TABLE broken;\n`);
+    const run = () =>
+      migrate({
+        ...options,
+        database: "t_cut",
+        folder: own,
+        appPassword: new URL(process.env.DATABASE_URL ?? "").password,
+      });
+    await expect(run()).rejects.toThrow();
+    writeFileSync(path.join(own, "001-first.sql"), `${good}CREATE TABLE IF NOT EXISTS instrument (id INT);\n`);
+    expect(await run()).toEqual(["first"]);
+    writeFileSync(path.join(own, "001-first.sql"), "SELECT 1;\n");
+    await expect(run()).rejects.toThrow(/changed after it was applied/);
+  });
+
+  it("can run every statement twice", async () => {
+    const db = await admin();
+    await db.query("CREATE DATABASE t_twice");
+    await db.query("USE t_twice");
+    for (let i = 0; i < 2; i++) for (const m of readMigrations(folder)) for (const s of m.statements) await db.query(s);
+    await db.end();
+  });
+});
+
+describe("what the application may do", () => {
+  it("is to add entries, plans and instruments, never to change or remove them", async () => {
+    const job = newJob();
+    await put(job);
+    for (const sql of [
+      "UPDATE entry SET note = 'x'",
+      "DELETE FROM entry",
+      "UPDATE job_plan SET origin = 'x'",
+      "DELETE FROM job_plan",
+      "UPDATE instrument SET name = 'x'",
+      "DELETE FROM instrument",
+      "DELETE FROM job",
+      "DROP TABLE entry",
+      "CREATE TABLE more (a INT)",
+      "SELECT * FROM mysql.user",
+    ])
+      await expect(pool().query(sql), sql).rejects.toThrow(/denied/);
+  });
+  it("is held by the tables themselves, whoever asks", async () => {
+    const db = await admin();
+    await db.query("USE mellow_plumb");
+    await expect(db.query("UPDATE entry SET note = 'x'")).rejects.toThrow(/kept as they are/);
+    await expect(db.query("DELETE FROM entry")).rejects.toThrow(/kept for good/);
+    await expect(db.query("DELETE FROM job_plan")).rejects.toThrow(/kept for good/);
+    await db.end();
+  });
+  it("lists jobs along an index", async () => {
+    const db = await admin();
+    await db.query("USE mellow_plumb");
+    const [rows] = await db.query<RowDataPacket[]>("EXPLAIN SELECT id FROM job ORDER BY changed_at DESC, id LIMIT 5");
+    expect(rows[0]?.key).toBe("by_change");
+    await db.end();
+  });
+});
+
+describe("a stored job", () => {
+  it("comes back to the last digit, whatever the numbers and the texts", async () => {
+    const start = newJob();
+    const roundId = uuid();
+    const texts = ["1200", "47 1/4 in", "0.1", "1/3 in", "12.5+3", "3' 11 1/4\"", "0,0001", "99999.123456"];
+    const entries: Job["entries"] = [
+      { kind: "round", id: roundId, at, origin: "Größe Ł 木", gate: "cold", method: "heights" },
+      ...texts.map((t, i) => ({
+        kind: "reading" as const,
+        id: uuid(),
+        at: `2026-11-24T08:00:0${i}.123Z`,
+        origin: "test",
+        roundId,
+        instrumentId: "rule",
+        what: "AB",
+        value: length(t),
+      })),
+      { kind: "reading", id: uuid(), at, origin: "test", roundId, instrumentId: "rule", what: "AB", value: null },
+      { kind: "tick", id: uuid(), at, origin: "test", step: "tack/A/inside", done: true },
+      { kind: "tick", id: uuid(), at, origin: "test", step: "tack/A/inside", done: false },
+      {
+        kind: "note",
+        id: uuid(),
+        at,
+        origin: "test",
+        text: `<script>alert("1")</script> \\ ' " ; DROP TABLE job; -- 木 😀`,
+      },
+      {
+        kind: "change",
+        id: uuid(),
+        at,
+        origin: "test",
+        version: 1,
+        changes: [{ path: "name", label: "Name", from: "a\n", to: 'b"' }],
+      },
+    ];
+    await put({ ...start, entries });
+    const stored = await loadJob(pool(), start.id);
+    expect(stored?.seq).toBe(entries.length);
+    expect(stored?.job.entries).toEqual(entries);
+    expect(stored?.job.plan).toEqual(start.plan);
+    expect(stored?.job.createdAt).toBe(at);
+  });
+  it("keeps any double exactly", async () => {
+    const values = fc.sample(fc.double({ min: -1e5, max: 1e5, noNaN: true }), { numRuns: 200, seed: 5 });
+    const job = newJob();
+    const roundId = uuid();
+    await put({
+      ...job,
+      entries: [
+        { kind: "round", id: roundId, at, origin: "t", gate: "bed", method: "heights" },
+        ...values.map((mm) => ({
+          kind: "reading" as const,
+          id: uuid(),
+          at,
+          origin: "t",
+          roundId,
+          instrumentId: "rule",
+          what: "R1",
+          value: { mm, text: "1", unit: "mm" as const },
+        })),
+      ],
+    });
+    const stored = await loadJob(pool(), job.id);
+    expect(stored?.job.entries.flatMap((e) => (e.kind === "reading" && e.value ? [e.value.mm] : []))).toEqual(
+      values.map((v) => (v === 0 ? 0 : v)),
+    );
+  });
+  it("is not there when its insert fails half way", async () => {
+    const job = newJob();
+    const twice = { kind: "note" as const, id: uuid(), at, origin: "t", text: "x" };
+    await expect(put({ ...job, entries: [twice, twice] })).rejects.toThrow();
+    expect(await loadJob(pool(), job.id)).toBeNull();
+  });
+});

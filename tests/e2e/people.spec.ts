@@ -1,0 +1,60 @@
+import { expect, saved, startJob, test } from "./fixtures";
+
+test("two people with one job open do not overwrite each other, and the later one sees what changed", async ({
+  page,
+  address,
+  browser,
+  watched,
+}) => {
+  watched.allow.push(/status of 409/);
+  const job = await startJob(page, address, "Shared");
+  await page.goto(`${address}${job}/frame`);
+  await saved(page);
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(`${address}${job}/frame`);
+  await expect(other.locator("[data-save=saved]")).toBeVisible();
+
+  // The other page must not hear of the save before it makes its own.
+  await other.route("**/news*", (route) => route.abort());
+  await page.getByLabel("Length AB, CD").fill("1300");
+  await page.getByLabel("Length AB, CD").blur();
+  await saved(page);
+  await other.getByLabel("Width BC, DA").fill("700");
+  await expect(other.getByRole("dialog")).toContainText("Length: 1000 mm → 1300");
+  await expect(other.getByRole("dialog")).not.toContainText("you changed this too");
+  await other.getByRole("button", { name: "Keep both" }).click();
+  await expect(other.locator("[data-save=saved]")).toBeVisible();
+  await expect(other.getByLabel("Length AB, CD")).toHaveValue("1300");
+
+  await page.evaluate(() => window.dispatchEvent(new Event("focus")));
+  await expect(page.getByText(/changed Width: 600 mm → 700 mm/)).toBeVisible();
+  await expect(page.getByLabel("Width BC, DA")).toHaveValue("700");
+  await page.getByRole("button", { name: "Seen" }).click();
+  await other.context().close();
+});
+
+test("closing the browser loses nothing, not even what could not be read", async ({ page, address, context }) => {
+  const job = await startJob(page, address, "Left open");
+  await page.goto(`${address}${job}/frame`);
+  await page.getByLabel("Length AB, CD").fill("twelve hundred");
+  await expect(page.getByText('Cannot read "twelve hundred"')).toBeVisible();
+  await page.goto(`${address}${job}/square`);
+  await expect(page.getByRole("button", { name: "Keep AB" })).toBeVisible();
+  await page.locator("form input").first().fill("1000,5");
+  await page.close();
+  const again = await context.newPage();
+  await again.goto(`${address}${job}/square`);
+  await expect(again.locator("form input").first()).toHaveValue("1000,5");
+  await again.goto(`${address}${job}/frame`);
+  await expect(again.getByLabel("Length AB, CD")).toHaveValue("twelve hundred");
+  await expect(again.getByLabel("Length AB, CD")).toHaveAttribute("aria-invalid", "true");
+});
+
+test("a job that is not here has a page that says so", async ({ page, address, watched }) => {
+  watched.allow.push(/status of 404/);
+  for (const path of ["/jobs/00000000-0000-4000-8000-000000000000", "/jobs/none/square", "/nowhere"]) {
+    const answer = await page.goto(address + path);
+    expect(answer?.status()).toBe(404);
+    await expect(page.getByRole("heading", { name: "There is nothing at this address." })).toBeVisible();
+  }
+});

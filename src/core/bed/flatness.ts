@@ -56,42 +56,68 @@ function zone4(xy: Vec2[], z: number[], four: [number, number, number, number]):
   return { zone: (2 * Math.abs(sum)) / total, points: four, gradient: lam.map((l) => (2 * sign * l) / total) };
 }
 
+/** Largest zone of four among some points: every subset, without making garbage. */
 function best4(xy: Vec2[], z: number[], among: number[]): Active {
-  let best: Active = { zone: -1, points: [], gradient: [] };
   const n = among.length;
+  const px = among.map((i) => at(xy, i).x);
+  const py = among.map((i) => at(xy, i).y);
+  const pz = among.map((i) => at(z, i));
+  let most = -1;
+  let four: [number, number, number, number] | null = null;
   for (let a = 0; a < n - 3; a++)
-    for (let b = a + 1; b < n - 2; b++)
-      for (let c = b + 1; c < n - 1; c++)
+    for (let b = a + 1; b < n - 2; b++) {
+      const bx = (px[b] as number) - (px[a] as number);
+      const by = (py[b] as number) - (py[a] as number);
+      const bz = (pz[b] as number) - (pz[a] as number);
+      for (let c = b + 1; c < n - 1; c++) {
+        const cx = (px[c] as number) - (px[a] as number);
+        const cy = (py[c] as number) - (py[a] as number);
+        const cz = (pz[c] as number) - (pz[a] as number);
+        const abc = bx * cy - by * cx;
         for (let d = c + 1; d < n; d++) {
-          const found = zone4(xy, z, [at(among, a), at(among, b), at(among, c), at(among, d)]);
-          if (found && found.zone > best.zone) best = found;
+          const dx = (px[d] as number) - (px[a] as number);
+          const dy = (py[d] as number) - (py[a] as number);
+          const dz = (pz[d] as number) - (pz[a] as number);
+          const abd = bx * dy - by * dx;
+          const acd = cx * dy - cy * dx;
+          // Weights of b, c, d are acd, -abd, abc; that of a makes their sum nought.
+          const la = abd - acd - abc;
+          const total = Math.abs(la) + Math.abs(acd) + Math.abs(abd) + Math.abs(abc);
+          if (total === 0) continue;
+          const zone = (2 * Math.abs(acd * bz - abd * cz + abc * dz)) / total;
+          if (zone > most) {
+            most = zone;
+            four = [at(among, a), at(among, b), at(among, c), at(among, d)];
+          }
         }
-  return best;
+      }
+    }
+  return (four && zone4(xy, z, four)) ?? { zone: -1, points: [], gradient: [] };
 }
 
 /** Up to here every subset is tried; beyond, an active set grows by the worst point. */
-const ENUMERATE = 24;
+const ENUMERATE = 40;
 
 /** Largest four-point zone: by duality the minimum zone of all points. */
 function minimumZone(xy: Vec2[], z: number[]): Active {
   const all = xy.map((_, i) => i);
   if (all.length <= ENUMERATE) return best4(xy, z, all);
   const plane = fitPlane(xy, z);
-  const off = (p: Plane) => all.map((i) => at(z, i) - heightOf(p, at(xy, i)));
-  const worst = (e: number[]) => [e.indexOf(Math.max(...e)), e.indexOf(Math.min(...e))];
   const set = new Set<number>([0, Math.floor(all.length / 3), Math.floor((2 * all.length) / 3), all.length - 1]);
-  if (plane) for (const i of worst(off(plane))) set.add(i);
-  for (let round = 0; round < 200; round++) {
-    const best = best4(xy, z, [...set]);
+  for (let best = best4(xy, z, [...set]); ; best = best4(xy, z, [...set])) {
     const slab = best.zone >= 0 ? slabPlane(xy, z, best) : plane;
-    if (!slab) return best;
-    const e = off(slab);
-    const span = Math.max(...e) - Math.min(...e);
-    const before = set.size;
-    for (const i of worst(e)) set.add(i);
-    if (span <= best.zone + 1e-9 || set.size === before) return best;
+    const off = all.map((i) => at(z, i) - (slab ? heightOf(slab, at(xy, i)) : 0));
+    const middle = (Math.max(...off) + Math.min(...off)) / 2;
+    const sticksOut = (i: number): boolean => Math.abs(at(off, i) - middle) > best.zone / 2 + 1e-9;
+    // A slab that covers every point proves its zone. Where three of the four stand in line its plane may turn about them
+    // and the set itself can stick out; then the set grows until it proves itself, at the latest when it holds all.
+    const stalled = [...set].some(sticksOut);
+    const next = all
+      .filter((i) => !set.has(i) && (stalled || sticksOut(i)))
+      .sort((i, j) => Math.abs(at(off, j) - middle) - Math.abs(at(off, i) - middle));
+    if (next.length === 0) return best;
+    for (const i of next.slice(0, 2)) set.add(i);
   }
-  return best4(xy, z, [...set]);
 }
 
 /** Middle plane of the slab that the active four define; by least squares when three of them are in line. */

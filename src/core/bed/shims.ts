@@ -85,20 +85,25 @@ export const COMMON_LEAVES_MM = [0.05, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5, 1, 1.5, 2,
  * @param targetMm wanted height. @param leavesMm leaves at hand, each used once.
  */
 export function shimStack(targetMm: number, leavesMm: readonly number[], most = 4): ShimStack {
-  let best: ShimStack = { leavesMm: [], totalMm: 0 };
-  const off = (s: ShimStack) => Math.abs(s.totalMm - targetMm);
-  const walk = (from: number, stack: number[], total: number) => {
-    const here = { leavesMm: stack, totalMm: total };
-    const gain = off(best) - off(here);
-    if (gain > 0.0005 || (Math.abs(gain) <= 0.0005 && stack.length < best.leavesMm.length)) best = here;
-    if (stack.length === most) return;
+  let best: number[] = [];
+  let bestTotal = 0;
+  const chosen: number[] = [];
+  const walk = (from: number, total: number): void => {
+    const gain = Math.abs(bestTotal - targetMm) - Math.abs(total - targetMm);
+    if (gain > 0.0005 || (gain >= -0.0005 && chosen.length < best.length)) {
+      best = [...chosen];
+      bestTotal = total;
+    }
+    if (chosen.length === most) return;
     for (let i = from; i < leavesMm.length; i++) {
-      const leaf = leavesMm[i] ?? 0;
-      walk(i + 1, [...stack, leaf], total + leaf);
+      const leaf = leavesMm[i] as number;
+      chosen.push(leaf);
+      walk(i + 1, total + leaf);
+      chosen.pop();
     }
   };
-  walk(0, [], 0);
-  return best;
+  walk(0, 0);
+  return { leavesMm: best, totalMm: bestTotal };
 }
 
 export interface FootTurn {

@@ -26,6 +26,7 @@ import type { Estimate, Problem } from "../units";
 import { CLOSE_STEP } from "./entries";
 import type { Job } from "./jobSchema";
 import { planProblems } from "./plan";
+import type { Plan } from "./planSchema";
 import { type Round, roundsOf, spansOf, uOfHeights, uOfReading } from "./rounds";
 
 /** A bed round with its verdict. */
@@ -208,6 +209,21 @@ function evaluateBedRound({ job, limits, problems }: Ground, r: Round): BedRound
   return { ...r, verdict };
 }
 
+/** Rounds already worked out under one plan: a reading changes one round, and the others need not be worked out again. */
+type Memory<R> = WeakMap<Plan, Map<string, R>>;
+const FRAME_ROUNDS: Memory<FrameRound> = new WeakMap();
+const BED_ROUNDS: Memory<BedRound> = new WeakMap();
+
+/** Entries are never changed, so a round with the same last reading and as many of them under the same plan is the same. */
+function remembered<R>(memory: Memory<R>, { job }: Ground, r: Round, work: () => R): R {
+  const known = memory.get(job.plan) ?? new Map<string, R>();
+  memory.set(job.plan, known);
+  const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}`;
+  const done = known.get(key) ?? work();
+  known.set(key, done);
+  return done;
+}
+
 const isCold = (r: Round): boolean => r.round.gate === "cold" && r.readings.size > 0;
 
 /**
@@ -254,7 +270,9 @@ export function evaluate(job: Job): Evaluation {
   const ground = groundOf(job);
   const { problems, frame, prediction, target, limits, rounds, steps, ticked } = ground;
   const frameRounds = frame
-    ? rounds.filter((r) => r.round.gate !== "bed").map((r) => evaluateFrameRound(ground, frame, r))
+    ? rounds
+        .filter((r) => r.round.gate !== "bed")
+        .map((r) => remembered(FRAME_ROUNDS, ground, r, () => evaluateFrameRound(ground, frame, r)))
     : [];
   const cold = frameRounds.findLast(isCold) ?? null;
   const zero: Estimate = { value: 0, low: 0, high: 0 };
@@ -267,7 +285,9 @@ export function evaluate(job: Job): Evaluation {
       ? cutList(frame, { lengthMm: prediction?.sidesMm.AB ?? zero, widthMm: prediction?.sidesMm.BC ?? zero })
       : [],
     limits,
-    bedRounds: rounds.filter((r) => r.round.gate === "bed").map((r) => evaluateBedRound(ground, r)),
+    bedRounds: rounds
+      .filter((r) => r.round.gate === "bed")
+      .map((r) => remembered(BED_ROUNDS, ground, r, () => evaluateBedRound(ground, r))),
     frameRounds,
     steps,
     ticked,

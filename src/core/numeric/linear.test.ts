@@ -68,8 +68,9 @@ describe("linear algebra against a general-purpose library (ml-matrix)", () => {
   });
   it("solves general systems", () => {
     fc.assert(
-      fc.property(matrix(3, 3), list(3), (a, b) => {
-        fc.pre(conditionRatio(a) > 1e-3);
+      fc.property(matrix(3, 3), list(3), (any, b) => {
+        // A strong diagonal, its rows swapped: well conditioned, and pivots are needed.
+        const a = any.map((row, i) => row.map((x, j) => (i === j ? x + 40 : x))).reverse();
         const x = solveSmall(a, b) ?? [];
         const scale = Math.max(1, ...x.map(Math.abs));
         for (const [i, [left]] of multiply(

@@ -86,7 +86,7 @@ export function singularValues(a: Rows): number[] {
         const pp = dotOf(p, p);
         const qq = dotOf(q, q);
         const pq = dotOf(p, q);
-        if (Math.abs(pq) <= 1e-15 * Math.sqrt(pp * qq) || pq === 0) continue;
+        if (Math.abs(pq) <= 1e-13 * Math.sqrt(pp * qq) || pq === 0) continue;
         turned = true;
         const zeta = (qq - pp) / (2 * pq);
         const t = (zeta >= 0 ? 1 : -1) / (Math.abs(zeta) + Math.hypot(1, zeta));

@@ -12,7 +12,12 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: "unit", include: ["src/**/*.test.ts", "tests/reference/**/*.test.ts"], environment: "node" },
+        test: {
+          name: "unit",
+          include: ["src/**/*.test.ts", "tests/reference/**/*.test.ts"],
+          environment: "node",
+          testTimeout: 60_000,
+        },
       },
       {
         extends: true,
@@ -21,8 +26,8 @@ export default defineConfig({
           include: ["tests/db/**/*.test.ts"],
           environment: "node",
           globalSetup: ["tests/support/database.ts"],
-          testTimeout: 30_000,
-          hookTimeout: 60_000,
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
           fileParallelism: false,
         },
       },

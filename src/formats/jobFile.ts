@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { type Entry, type Job, jobSchema, planProblems } from "@/core/job";
+import { type Entry, entryProblem, type Job, jobSchema, planProblems } from "@/core/job";
 import type { Problem } from "@/core/units";
 import { parseJson } from "./json";
 
@@ -47,6 +47,8 @@ function brokenReferences(job: Job): Problem[] {
     if (ids.has(entry.id)) error(`${at}.id`, `The id ${entry.id} is there twice.`);
     ids.add(entry.id);
     if (entry.kind === "round") rounds.add(entry.id);
+    const own = entry.kind === "change" ? null : entryProblem(entry);
+    if (own) error(`${at}.${own.path}`, own.message);
     if (entry.kind !== "reading") return;
     if (!rounds.has(entry.roundId))
       error(`${at}.roundId`, "This reading belongs to a round that is not in the file before it.");

@@ -16,7 +16,7 @@ import {
   type Summary,
   summaryOf,
 } from "@/core/job";
-import { UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
+import { type Instrument, UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { readJobFile } from "@/formats/jobFile";
 import * as store from "@/store";
 import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
@@ -204,6 +204,23 @@ function copyOf(job: Job): Job {
 }
 
 /**
+ * A file's instrument that goes by an id of this shelf but is another one gets an id of its own: readings keep what was
+ * known of the instrument that made them.
+ */
+function withOwnInstruments(job: Job, shelf: readonly Instrument[]): Job {
+  const same = (a: Instrument, b: Instrument) => (Object.keys(a) as (keyof Instrument)[]).every((k) => a[k] === b[k]);
+  const ids = new Map(
+    job.instruments.map((i) => [i.id, shelf.some((s) => s.id === i.id && !same(s, i)) ? uuid() : i.id]),
+  );
+  const own = (id: string): string => ids.get(id) ?? id;
+  return {
+    ...job,
+    instruments: job.instruments.map((i) => ({ ...i, id: own(i.id) })),
+    entries: job.entries.map((e) => (e.kind === "reading" ? { ...e, instrumentId: own(e.instrumentId) } : e)),
+  };
+}
+
+/**
  * Reads a job file back in.
  * @param text the file. @param asCopy give it new ids. @param origin who reads it in.
  * @returns 409 when the job is here already.
@@ -217,9 +234,11 @@ export async function importJob(
   if (!who.ok) return who;
   const read = readJobFile(text);
   if (!read.ok) return refuse(422, read.problems[0]?.message ?? "Not a job file.", read.problems);
-  const job = asCopy ? copyOf(read.job) : read.job;
+  const fromFile = asCopy ? copyOf(read.job) : read.job;
+  const shelf = await store.listInstruments(store.pool());
   try {
     return await store.transaction(async (db) => {
+      const job = withOwnInstruments(fromFile, shelf);
       await store.addInstruments(db, job.instruments);
       await store.insertJob(db, job, summaryOf(job), now(), who.value);
       return done({ id: job.id, name: job.plan.name });
@@ -228,7 +247,7 @@ export async function importJob(
     if (!store.isDuplicate(e)) throw e;
     return {
       ...refuse(409, "This job is here already. Open it, or read the file in as a copy."),
-      current: { id: job.id },
+      current: { id: fromFile.id },
     };
   }
 }

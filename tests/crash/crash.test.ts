@@ -12,7 +12,7 @@ const ROUNDS = 3;
 
 describe("a power cut in the middle of saving", () => {
   it("loses no reading that was acknowledged, whether the application or the database is killed", {
-    timeout: 240_000,
+    timeout: 900_000,
   }, async () => {
     // Default flush settings: what is acknowledged is on the disk.
     const app = await startApp();

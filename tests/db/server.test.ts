@@ -214,3 +214,47 @@ describe("requests", () => {
     expect(await away.json()).toMatchObject({ message: expect.stringMatching(/database does not answer/) });
   });
 });
+
+describe("a file with another shop's instruments", () => {
+  it("keeps what was known of them, also where an id here means another one", async () => {
+    const cart = (await listJobs()).find((j) => j.name === "Ware cart base");
+    const job = value(await jobForFile(cart?.id ?? ""));
+    const theirs = { ...job, instruments: job.instruments.map((i) => ({ ...i, handlingMm: i.handlingMm + 0.5 })) };
+    const { id } = value(await importJob(writeJobFile(theirs), true, "me"));
+    const read = value(await jobForFile(id));
+    expect(read.instruments.map((i) => i.handlingMm).sort()).toEqual(
+      theirs.instruments.map((i) => i.handlingMm).sort(),
+    );
+    expect(read.instruments.some((i) => job.instruments.some((j) => j.id === i.id))).toBe(false);
+    expect(value(await getJob(job.id)).job.instruments.find((i) => i.id === job.instruments[0]?.id)).toEqual(
+      job.instruments[0],
+    );
+  });
+  it("and with times or numbers that no database holds is refused, never a crash", async () => {
+    const cart = (await listJobs()).find((j) => j.name === "Ware cart base");
+    const good = value(await jobForFile(cart?.id ?? ""));
+    const bad = (change: (job: typeof good) => void) => {
+      const job = structuredClone(good);
+      change(job);
+      return importJob(writeJobFile(job), true, "me");
+    };
+    expect(await bad((j) => Object.assign(j, { createdAt: "0000-01-01T00:00:00.000Z" }))).toMatchObject({
+      status: 422,
+      problems: [{ path: "job.createdAt" }],
+    });
+    expect(await bad((j) => Object.assign(j, { version: 2 ** 40 }))).toMatchObject({
+      status: 422,
+      problems: [{ path: "job.version" }],
+    });
+    expect(await bad((j) => Object.assign(j.entries[0] ?? {}, { at: "9999-12-31T23:59:59.999Z" }))).toMatchObject({
+      status: 422,
+    });
+    const far = "9".repeat(55);
+    expect(
+      await bad((j) => {
+        const reading = j.entries.find((e) => e.kind === "reading");
+        Object.assign(reading ?? {}, { value: length(far) });
+      }),
+    ).toMatchObject({ status: 422, problems: [{ message: expect.stringMatching(/Check the unit/) }] });
+  });
+});

@@ -54,7 +54,7 @@ export async function startApp(flags: string[] = []): Promise<App> {
       },
       stdio: ["ignore", out, out],
     });
-    for (let i = 0; i < 300; i++) {
+    for (let i = 0; i < 1200; i++) {
       const ready = await fetch(`${address}/api/health`).then(
         (r) => r.ok,
         () => false,
@@ -63,7 +63,7 @@ export async function startApp(flags: string[] = []): Promise<App> {
       if (server.exitCode !== null) throw new Error(`The application stopped while starting; its log is ${log}`);
       await sleep(100);
     }
-    throw new Error("The application did not answer within 30 seconds.");
+    throw new Error("The application did not answer within two minutes.");
   };
   const kill = async () => {
     const running = server;

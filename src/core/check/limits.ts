@@ -36,10 +36,15 @@ export function limitProblems(limits: Limits): Problem[] {
       if (value && Math.abs(value.mm) > 100)
         error(`${key}.${side}`, "Over 100 mm from nominal is no limit. Check the unit.");
   }
-  if (limits.square?.as === "diagonal" && limits.square.limit.mm <= 0)
-    error("square.limit", "The diagonals may differ by more than zero, or there is no limit.");
+  if (limits.square?.as === "diagonal") {
+    if (limits.square.limit.mm <= 0)
+      error("square.limit", "The diagonals may differ by more than zero, or there is no limit.");
+    else if (limits.square.limit.mm > 100)
+      error("square.limit", "Over 100 mm between diagonals is no limit. Check the unit.");
+  }
   if (limits.flat && limits.flat.mm <= 0)
     error("flat", "Flatness must be more than zero; leave it empty for no limit.");
+  else if (limits.flat && limits.flat.mm > 100) error("flat", "Over 100 mm out of flat is no limit. Check the unit.");
   return found;
 }
 

@@ -2,11 +2,19 @@ import * as z from "zod";
 import { GATES } from "../plan";
 import { lengthSchema } from "../units";
 
+/** A moment, UTC, with milliseconds, in years that a database can hold. */
+export const timeSchema = z.iso
+  .datetime({ precision: 3, message: "A time in ISO 8601, UTC, with milliseconds." })
+  .refine((t) => t >= "1970" && t < "2200", "A time between 1970 and 2199.");
+
+/** Number of a saved plan. */
+export const versionSchema = z.int().positive().max(1_000_000, "No job is saved a million times.");
+
 /** Every entry is kept for good: nothing here is ever changed or taken away. */
 const base = {
   id: z.uuid("An entry needs an id of its own."),
   /** When it was made, on the maker's clock, UTC. */
-  at: z.iso.datetime({ precision: 3, message: "A time in ISO 8601, UTC, with milliseconds." }),
+  at: timeSchema,
   /** Who or which device. */
   origin: z.string().trim().min(1, "Say who made it.").max(60, "At most 60 characters."),
 };
@@ -51,7 +59,7 @@ export const noteSchema = z.strictObject({
 export const changeSchema = z.strictObject({
   kind: z.literal("change"),
   ...base,
-  version: z.int().positive(),
+  version: versionSchema,
   changes: z.array(z.strictObject({ path: z.string(), label: z.string(), from: z.string(), to: z.string() })).max(400),
 });
 

@@ -218,7 +218,7 @@ const BED_ROUNDS: Memory<BedRound> = new WeakMap();
 function remembered<R>(memory: Memory<R>, { job }: Ground, r: Round, work: () => R): R {
   const known = memory.get(job.plan) ?? new Map<string, R>();
   memory.set(job.plan, known);
-  const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}`;
+  const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}/${job.instruments.length}`;
   const done = known.get(key) ?? work();
   known.set(key, done);
   return done;

@@ -1,13 +1,13 @@
 import * as z from "zod";
 import { instrumentSchema } from "../units";
-import { entrySchema } from "./entrySchema";
+import { entrySchema, timeSchema, versionSchema } from "./entrySchema";
 import { planSchema } from "./planSchema";
 
 /** A whole job: the plan as it stands and everything that was entered, in order. */
 export const jobSchema = z.strictObject({
   id: z.uuid(),
-  createdAt: z.iso.datetime({ precision: 3 }),
-  version: z.int().positive(),
+  createdAt: timeSchema,
+  version: versionSchema,
   plan: planSchema,
   instruments: z.array(instrumentSchema).max(500),
   entries: z.array(entrySchema).max(50_000),

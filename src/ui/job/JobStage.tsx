@@ -243,6 +243,7 @@ export function JobStage() {
                   maxLength={120}
                   aria-invalid={name.trim() === ""}
                   aria-describedby={name.trim() === "" ? `${id}-name-error` : undefined}
+                  onBlur={() => name.trim() !== "" && store.keepText("name", null)}
                   onChange={(e) => {
                     const typed = e.target.value;
                     store.keepText("name", typed.trim() === "" || typed !== typed.trim() ? typed : null);

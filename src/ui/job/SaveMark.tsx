@@ -5,13 +5,15 @@ import { useJob } from "./JobProvider";
 
 /** Saved, saving, waiting or refused, always in sight, with why. */
 export function SaveMark() {
-  const { save, unsent, store } = useJob();
+  const { save, unsent, texts, store } = useJob();
+  // Drafts of readings and notes are not part of the plan: they are kept until they are entered.
+  const unread = Object.keys(texts).some((path) => !/^(reading|log)\//.test(path));
   const waiting = unsent.size > 0 ? ` ${unsent.size} to send.` : "";
   return (
     <div role="status" aria-live="polite" data-save={save.state} className="flex tap items-center gap-2 text-sm">
       {save.state === "saved" ? (
         <>
-          <Check size={17} aria-hidden="true" /> Saved
+          <Check size={17} aria-hidden="true" /> {unread ? "Saved, except what cannot be read" : "Saved"}
         </>
       ) : save.state === "saving" ? (
         <>

@@ -301,6 +301,18 @@ export class JobStore {
     this.changed();
   }
 
+  /** Another page put an instrument on the shelf and read with it: fetch the shelf anew. */
+  private async fetchShelf(): Promise<void> {
+    try {
+      const { status, body } = await this.around.transport("GET", "/api/instruments");
+      if (status !== 200 || this.ended) return;
+      this.instruments = body as Instrument[];
+      this.changed();
+    } catch {
+      // Not reached just now: the next entry with an unknown instrument asks again.
+    }
+  }
+
   /** Lays entries from the server behind the known ones. */
   private take(entries: Entry[], seq: number): void {
     const known = new Set(this.entries.map((e) => e.id));
@@ -310,6 +322,8 @@ export class JobStore {
         this.others = [...this.others, { by: e.origin, version: e.version, changes: e.changes }];
     if (fresh.length > 0) this.entries = [...this.entries, ...fresh];
     this.seq = Math.max(this.seq, seq);
+    const shelf = new Set(this.instruments.map((i) => i.id));
+    if (fresh.some((e) => e.kind === "reading" && !shelf.has(e.instrumentId))) void this.fetchShelf();
     const there = new Set(fresh.map((e) => e.id));
     if (this.outbox.some((e) => there.has(e.id))) this.outbox = this.outbox.filter((e) => !there.has(e.id));
     this.keep();

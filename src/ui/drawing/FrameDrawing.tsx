@@ -152,7 +152,11 @@ function Slide({ frame, p, slide }: { frame: ResolvedFrame; p: Projection; slide
   const centre = { x: frame.lengthMm / 2, y: frame.widthMm / 2 };
   const out = p.direction(unit(sub(middle(a, b), centre)));
   const start = { x: from.x + out.x * 20, y: from.y + out.y * 20 };
-  const tip = { x: start.x + d.x * 74, y: start.y + d.y * 74 };
+  const span = Math.hypot(p.to(b).x - from.x, p.to(b).y - from.y);
+  const length = Math.min(74, 0.28 * span);
+  const tip = { x: start.x + d.x * length, y: start.y + d.y * length };
+  const upright = Math.abs(d.x) < Math.abs(d.y);
+  const words = { x: (start.x + tip.x) / 2 + out.x * 17, y: (start.y + tip.y) / 2 + out.y * 17 };
   return (
     <g stroke="var(--plum)" fill="var(--plum)">
       <path d={`M${start.x} ${start.y}L${tip.x} ${tip.y}`} strokeWidth={4} />
@@ -160,13 +164,7 @@ function Slide({ frame, p, slide }: { frame: ResolvedFrame; p: Projection; slide
         d={`M${tip.x + d.x * 14} ${tip.y + d.y * 14}L${tip.x - d.y * 8} ${tip.y + d.x * 8}L${tip.x + d.y * 8} ${tip.y - d.x * 8}Z`}
         stroke="none"
       />
-      <Words
-        at={{ x: tip.x + d.x * 24, y: tip.y + d.y * 24 }}
-        text={slide.text}
-        colour="var(--plum)"
-        anchor={d.x < -0.5 ? "end" : d.x > 0.5 ? "start" : "middle"}
-        strong
-      />
+      <Words at={words} text={slide.text} colour="var(--plum)" strong upright={upright} />
     </g>
   );
 }

@@ -89,11 +89,11 @@ export function JobShell({ children }: { children: ReactNode }) {
 
   return (
     <div className="mx-auto max-w-[1320px] px-4 pb-16">
-      <header className="flex flex-wrap items-center justify-between gap-x-6 py-2 md:py-3">
-        <div className="flex min-w-0 items-center gap-x-3 md:gap-x-4">
+      <header className="flex flex-wrap items-center justify-between gap-x-1 py-1 md:gap-x-6 md:py-3">
+        <div className="flex min-w-0 items-center gap-x-1 max-md:flex-1 md:gap-x-4">
           <Link
             href="/"
-            className="inline-flex tap items-center gap-1 text-sm font-semibold text-soft max-md:min-w-14 max-md:justify-center"
+            className="inline-flex tap items-center gap-1 text-sm font-semibold text-soft max-md:min-w-10 max-md:justify-center"
           >
             <ChevronLeft size={22} aria-hidden="true" className="md:hidden" />
             <span className="max-md:sr-only">Mellow Plumb</span>
@@ -103,7 +103,7 @@ export function JobShell({ children }: { children: ReactNode }) {
           <Verdict verdict={evaluation.summary.verdict} className="text-sm max-md:hidden" />
           <span className="truncate text-sm text-soft max-lg:hidden">{evaluation.summary.about}</span>
         </div>
-        <div className="screen-only flex flex-wrap items-center gap-1">
+        <div className="screen-only flex flex-wrap items-center gap-1 max-md:contents">
           <SaveMark />
           <button type="button" className={toolClass} onClick={() => setOpen("palette")}>
             <Search size={18} aria-hidden="true" />

@@ -10,7 +10,12 @@ export function SaveMark() {
   const unread = Object.keys(texts).some((path) => !/^(reading|log)\//.test(path));
   const waiting = unsent.size > 0 ? ` ${unsent.size} to send.` : "";
   return (
-    <div role="status" aria-live="polite" data-save={save.state} className="flex tap items-center gap-2 text-sm">
+    <div
+      role="status"
+      aria-live="polite"
+      data-save={save.state}
+      className={`flex items-center gap-2 text-sm tap ${save.state === "saved" || save.state === "saving" ? "" : "max-md:order-last max-md:basis-full"}`}
+    >
       {save.state === "saved" ? (
         <>
           <Check size={17} aria-hidden="true" /> {unread ? "Saved, except what cannot be read" : "Saved"}

@@ -4,8 +4,9 @@ import { ACROSS, teesJumping } from "./hingeFirst";
 import type { Step } from "./step";
 
 /**
- * Welding, school "across and around": outside seams first, always to the opposite corner, then top and bottom
- * alternately, insides last, cross members jumping about.
+ * Welding, school "across and around": outside seams first, always to the opposite corner, then top and bottom in turn,
+ * insides last, cross members jumping about. One face goes all round before the flip: in the stepwise beam model, starting
+ * tops on two opposite corners and bottoms on the other two twists a square frame by far the most.
  * @param frame the resolved frame, tacked bottom up (as hingeFirst leaves it).
  */
 export function acrossAndAround(frame: ResolvedFrame): Step[] {
@@ -52,66 +53,42 @@ export function acrossAndAround(frame: ResolvedFrame): Step[] {
     why: "A hot side reads long (40 K over 2 m is about 1 mm) and the next bead pulls more on hot steel.",
     caution: "Mark the corners hot until they are cool.",
   });
-  const [a, c, b, d] = ACROSS;
-  for (const corner of [a, c])
-    bead(
-      corner,
-      "bottom",
-      "bottom",
-      "First pair, opposite corners: equal lifts at A and C are taken back from the other face.",
-    );
-  flip(1, "top");
-  for (const corner of [a, c, b, d])
-    bead(
-      corner,
-      "top",
-      "top",
-      corner === a || corner === c
-        ? "Takes back what the bottom bead at this corner lifted."
-        : "Goes in before the bottom here, so that the two pairs lift opposite ways.",
-    );
-  flip(2, "bottom");
-  for (const corner of [b, d]) bead(corner, "bottom", "bottom", "Takes back what the top bead at this corner lifted.");
   for (const corner of ACROSS)
     bead(
       corner,
-      "inside",
       "bottom",
-      "The inside pulls a corner hardest, so it goes last, when three faces already hold.",
+      "bottom",
+      "One face all round, across each time: equal lifts at four corners fit together. Two corners started on top against two below would twist the frame.",
     );
+  flip(1, "top");
+  for (const corner of ACROSS)
+    bead(corner, "top", "top", "Takes back most of what the bottom bead at this corner lifted.");
+  for (const corner of ACROSS)
+    bead(corner, "inside", "top", "The inside pulls a corner hardest, so it goes last, when three faces already hold.");
   const tees = teesJumping(frame);
-  const faces: [TeeFace, "top" | "bottom"][] = [
-    ["near", "bottom"],
-    ["far", "bottom"],
-    ["bottom", "bottom"],
-  ];
-  for (const [face, up] of faces)
-    for (const tee of tees)
-      bead(
-        tee.name,
-        face,
-        up,
-        face === "near"
-          ? "Jumping about, so that no side collects its pull in one place."
-          : face === "far"
-            ? "Opposes the bead on the other side of the same member."
-            : "Before the flip, while this face is up.",
-      );
+  const why: Record<TeeFace, string> = {
+    near: "Jumping about, so that no side collects its pull in one place.",
+    far: "Opposes the bead on the other side of the same member.",
+    top: "Before the flip, while this face is up.",
+    bottom: "Takes back the bow of the bead on the other face.",
+  };
+  for (const face of ["near", "far", "top"] as const) for (const tee of tees) bead(tee.name, face, "top", why[face]);
   if (tees.length > 0) {
-    flip(3, "top");
-    for (const tee of tees) bead(tee.name, "top", "top", "Takes back the bow of the bead on the other face.");
+    flip(2, "bottom");
+    for (const tee of tees) bead(tee.name, "bottom", "bottom", why.bottom);
   }
+  const last = tees.length > 0 ? "bottom" : "top";
   put({
     key: "wait/cold",
     kind: "wait",
-    up: tees.length > 0 ? "top" : "bottom",
+    up: last,
     say: "Leave it clamped until it is cold all over",
     why: "Clamps that come off hot let the frame take a set; readings on hot steel are long.",
   });
   put({
     key: "release/all",
     kind: "release",
-    up: tees.length > 0 ? "top" : "bottom",
+    up: last,
     say: "Release the clamps slowly, one corner at a time",
     why: "What the clamps held now shows, and the cold readings are of the frame as it will be used.",
     caution: "A clamped frame stores energy: stand clear, release from the clamp side.",
@@ -119,7 +96,7 @@ export function acrossAndAround(frame: ResolvedFrame): Step[] {
   put({
     key: "measure/cold",
     kind: "measure",
-    up: tees.length > 0 ? "top" : "bottom",
+    up: last,
     gate: "cold",
     say: "Measure cold: four sides, both diagonals, four corner heights",
     why: "Only a cold frame can be held against its limits.",

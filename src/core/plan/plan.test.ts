@@ -41,6 +41,9 @@ describe("the order of work", () => {
       "D outside",
     ]);
     expect(beads.slice(-4).every((s) => s.face === "inside")).toBe(true);
+    // Never two corners begun on one face and two on the other: that twists a frame.
+    expect(beads.slice(4, 8).every((s) => s.face === beads[4]?.face)).toBe(true);
+    expect(beads.slice(8, 12).every((s) => s.face === beads[8]?.face)).toBe(true);
   });
   it("measures dry, tacked and cold, and only welds a top face when it is up", () => {
     expect(steps.filter((s) => s.kind === "measure").map((s) => s.gate)).toEqual([

@@ -21,7 +21,7 @@ export const TACK_SCHOOL: School = {
 export const WELD_SCHOOL: School = {
   name: "Across and around",
   says: "Outside seams, always to the opposite corner, then top and bottom in turn, insides last.",
-  why: "Advised for open mitres: the inside bead decides the angle, so it goes in when three faces already hold.",
+  why: "Advised for open mitres: the inside bead decides the angle, so it goes in when three faces already hold; one face goes all round before the flip, or the frame twists.",
   steps: acrossAndAround,
 };
 

@@ -1,7 +1,7 @@
 "use client";
 
 import { Plus, Trash2 } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { type BedRound, type Plan, restsUnder, restWords, STAGE_CAUTIONS } from "@/core/job";
 import { fixed, formatLength, formatSmall, length } from "@/core/units";
 import { FrameDrawing, type PointMark } from "../drawing";
@@ -14,7 +14,6 @@ import { Choice } from "../parts/Choice";
 import { LengthField } from "../parts/LengthField";
 import { SelectField } from "../parts/SelectField";
 import { Caution, Now, Section } from "../parts/Sheet";
-import { useWakeLock } from "../parts/useWakeLock";
 
 function RestFields() {
   const { plan, units, edit, field } = usePlanField();
@@ -157,13 +156,8 @@ export function BedStage() {
   const { frame, bedRounds } = evaluation;
   const { plan } = job;
   const { units } = plan;
-  const { current, show, fresh } = useRounds(bedRounds);
-  const [active, setActive] = useState<string | null>(null);
+  const { current, show, fresh, picked, pick } = useRounds(bedRounds);
   const [wanted, setWanted] = useState<"heights" | "rod">("heights");
-  useWakeLock();
-  const roundId = current?.round.id;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another round starts with its own next reading
-  useEffect(() => setActive(null), [roundId]);
   if (!frame) return <NotYet stage="Bed" />;
   const method = current?.round.method ?? wanted;
   const read = [...(current?.readings.values() ?? [])].map((r) => r.value.mm);
@@ -176,7 +170,7 @@ export function BedStage() {
       askBeyondMm: 25,
     }),
   );
-  const now = active ?? nextUnread(current, quantities);
+  const now = picked ?? nextUnread(current, quantities);
   const verdict = current?.verdict;
   const marks = plan.bed.rests.map((r): PointMark => {
     const advice = verdict?.rests.find((a) => a.id === r.id);
@@ -259,7 +253,7 @@ export function BedStage() {
               quantities={quantities}
               firstInstrument="height-gauge"
               active={now}
-              onActive={setActive}
+              onActive={pick}
               onRound={show}
               figure={drawing}
             />

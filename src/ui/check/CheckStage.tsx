@@ -1,6 +1,5 @@
 "use client";
 
-import { useEffect, useState } from "react";
 import type { LimitVerdict } from "@/core/check";
 import { bandWords, type FrameRound, plusMinus } from "@/core/job";
 import { fixed, formatLength, formatSmall } from "@/core/units";
@@ -11,7 +10,6 @@ import { NotYet } from "../job/NotYet";
 import { heightQuantities, nextUnread, ReadingPad, RoundTabs, spanQuantities, useRounds } from "../measure";
 import { fieldText } from "../parts/LengthField";
 import { Now, Section } from "../parts/Sheet";
-import { useWakeLock } from "../parts/useWakeLock";
 import { Verdict } from "../parts/Verdict";
 import { spanMarks } from "../square/SquareStage";
 import { LossChart } from "./LossChart";
@@ -72,15 +70,10 @@ export function CheckStage() {
   const { units } = job.plan;
   const { frame, losses, limits } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
-  const { current, show, fresh } = useRounds(rounds);
-  const [active, setActive] = useState<string | null>(null);
-  useWakeLock();
-  const roundId = current?.round.id;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another round starts with its own next reading
-  useEffect(() => setActive(null), [roundId]);
+  const { current, show, fresh, picked, pick } = useRounds(rounds);
   if (!frame) return <NotYet stage="Check" />;
   const quantities = [...spanQuantities(frame, null), ...heightQuantities()];
-  const now = active ?? nextUnread(current, quantities);
+  const now = picked ?? nextUnread(current, quantities);
   const left = current?.verdicts.filter((v) => !v.result).length ?? limits.length;
   const words = headline(current, left);
   const cornerText = Object.fromEntries(
@@ -136,7 +129,7 @@ export function CheckStage() {
             quantities={quantities}
             firstInstrument="tape-ii"
             active={now}
-            onActive={setActive}
+            onActive={pick}
             onRound={show}
             figure={drawing}
           />

@@ -360,7 +360,7 @@ export function FrameDrawing(props: Props) {
         <span>{moved?.note ?? "To scale, seen from above."}</span>
         <button
           type="button"
-          className="tap rounded-[3px] px-2 underline md:min-h-8"
+          className="tap shrink-0 rounded-[3px] px-2 whitespace-nowrap underline md:min-h-8"
           onClick={() => setDevice({ turn: ((turn + 1) % 4) as 0 | 1 | 2 | 3 })}
         >
           Turn the drawing

@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { CORNERS, SPANS, type Span } from "@/core/frame";
 import { type FrameRound, misreadWords, nudgeWords, plusMinus } from "@/core/job";
 import type { Gate } from "@/core/plan";
@@ -13,7 +13,6 @@ import { nextUnread, ReadingPad, RoundTabs, spanQuantities, useRounds } from "..
 import { Choice } from "../parts/Choice";
 import { fieldText } from "../parts/LengthField";
 import { Now, Section } from "../parts/Sheet";
-import { useWakeLock } from "../parts/useWakeLock";
 import { Verdict } from "../parts/Verdict";
 import { RoundsChart } from "./RoundsChart";
 
@@ -142,18 +141,14 @@ export function SquareStage() {
   const { units } = job.plan;
   const { frame, setUp, limits, ticked } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate !== "cold");
-  const { current, show, fresh } = useRounds(rounds);
-  const [active, setActive] = useState<string | null>(null);
+  const { current, show, fresh, picked, pick } = useRounds(rounds);
   const begun = [...ticked].some((k) => k.startsWith("tack/"));
   const [gate, setGate] = useState<Gate | null>(null);
-  useWakeLock();
   const roundId = current?.round.id;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another round starts with its own next reading
-  useEffect(() => setActive(null), [roundId]);
   if (!frame) return <NotYet stage="Square" />;
   const nextGate = gate ?? (begun ? "tacked" : "dry fit");
   const quantities = spanQuantities(frame, setUp);
-  const now = active ?? nextUnread(current, quantities);
+  const now = picked ?? nextUnread(current, quantities);
   const words = nudgeWords(current ?? { square: null, impossible: null }, units);
   const best = current?.square?.nudges[0];
   const squareLimit = limits.find((l) => l.id === "square");
@@ -214,7 +209,7 @@ export function SquareStage() {
             quantities={quantities}
             firstInstrument="tape-ii"
             active={now}
-            onActive={setActive}
+            onActive={pick}
             onRound={show}
             figure={drawing}
           />

@@ -4,13 +4,14 @@ import { CORNERS, type ResolvedFrame, SIDES } from "@/core/frame";
 import { bandWords } from "@/core/job";
 import { add, norm, scale } from "@/core/numeric";
 import type { Prediction } from "@/core/shrink";
+import type { UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 
 /** A round factor that makes the movement about this share of the frame. */
 const SHARE = 0.035;
 
 /** Corners moved as predicted, drawn exaggerated by a stated factor. */
-export function movedCorners(frame: ResolvedFrame, prediction: Prediction) {
+export function movedCorners(frame: ResolvedFrame, prediction: Prediction, units: UnitPreference) {
   const largest = Math.max(...CORNERS.map((c) => norm(prediction.cornerMovesMm[c])));
   if (largest <= 0) return null;
   const wanted = (SHARE * Math.min(frame.lengthMm, frame.widthMm)) / largest;
@@ -20,7 +21,7 @@ export function movedCorners(frame: ResolvedFrame, prediction: Prediction) {
     corners: Object.fromEntries(
       CORNERS.map((c) => [c, add(frame.corners[c], scale(prediction.cornerMovesMm[c], factor))]),
     ) as ResolvedFrame["corners"],
-    note: `Dashed: predicted movement, drawn ${factor} times as large as it is.`,
+    note: `Dashed: predicted movement, drawn ${factor} times as large. AB loses ${bandWords(prediction.sidesMm.AB, units)}, BC ${bandWords(prediction.sidesMm.BC, units)}.`,
   };
 }
 

@@ -153,7 +153,7 @@ export function WeldStage() {
             selected={frame.joints.find((j) => j.name === now?.joint)?.members ?? []}
             joint={now ? jointMark(frame, now) : null}
             doneJoints={unique}
-            moved={prediction ? movedCorners(frame, prediction) : null}
+            moved={prediction ? movedCorners(frame, prediction, units) : null}
             bare
             maxHeight={400}
           />

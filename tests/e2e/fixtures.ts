@@ -78,7 +78,8 @@ export async function startJob(page: Page, address: string, name: string, units 
 
 /** Keeps readings one after the other, as they are asked for. */
 export async function read(page: Page, values: Record<string, string>): Promise<void> {
-  for (const [what, text] of Object.entries(values)) {
+  for (const [name, text] of Object.entries(values)) {
+    const what = name.startsWith("z") ? `height ${name.slice(1)}` : name;
     const keep = page.getByRole("button", { name: `Keep ${what}`, exact: true });
     await expect(keep).toBeVisible();
     await page.locator("form input").first().fill(text);

@@ -86,7 +86,7 @@ export interface Evaluation {
 /** Readings may contradict the triangle rule by this before it is called impossible, mm. */
 const SLACK_MM = 5;
 
-function evaluateFrameRound({ job, limits, target }: Ground, frame: ResolvedFrame, round: Round): FrameRound {
+function workOutFrameRound({ job, limits, target }: Ground, frame: ResolvedFrame, round: Round): FrameRound {
   const { spans, tapes } = spansOf(round, job.instruments);
   const mm = Object.fromEntries(Object.entries(spans).map(([k, v]) => [k, v.mm])) as Partial<Record<Span, number>>;
   const wrong = impossible(mm, SLACK_MM);
@@ -193,7 +193,7 @@ function groundOf(job: Job): Ground {
   };
 }
 
-function evaluateBedRound({ job, limits, problems }: Ground, r: Round): BedRound {
+function workOutBedRound({ job, limits, problems }: Ground, r: Round): BedRound {
   const { plan } = job;
   const up = r.round.method === "rod" ? -1 : 1;
   const pitchWrong = problems.some((p) => p.severity === "error" && p.path === "bed.pitch");
@@ -223,6 +223,11 @@ function remembered<R>(memory: Memory<R>, { job }: Ground, r: Round, work: () =>
   known.set(key, done);
   return done;
 }
+
+const evaluateFrameRound = (ground: Ground, frame: ResolvedFrame, r: Round): FrameRound =>
+  remembered(FRAME_ROUNDS, ground, r, () => workOutFrameRound(ground, frame, r));
+const evaluateBedRound = (ground: Ground, r: Round): BedRound =>
+  remembered(BED_ROUNDS, ground, r, () => workOutBedRound(ground, r));
 
 const isCold = (r: Round): boolean => r.round.gate === "cold" && r.readings.size > 0;
 
@@ -270,9 +275,7 @@ export function evaluate(job: Job): Evaluation {
   const ground = groundOf(job);
   const { problems, frame, prediction, target, limits, rounds, steps, ticked } = ground;
   const frameRounds = frame
-    ? rounds
-        .filter((r) => r.round.gate !== "bed")
-        .map((r) => remembered(FRAME_ROUNDS, ground, r, () => evaluateFrameRound(ground, frame, r)))
+    ? rounds.filter((r) => r.round.gate !== "bed").map((r) => evaluateFrameRound(ground, frame, r))
     : [];
   const cold = frameRounds.findLast(isCold) ?? null;
   const zero: Estimate = { value: 0, low: 0, high: 0 };
@@ -285,9 +288,7 @@ export function evaluate(job: Job): Evaluation {
       ? cutList(frame, { lengthMm: prediction?.sidesMm.AB ?? zero, widthMm: prediction?.sidesMm.BC ?? zero })
       : [],
     limits,
-    bedRounds: rounds
-      .filter((r) => r.round.gate === "bed")
-      .map((r) => remembered(BED_ROUNDS, ground, r, () => evaluateBedRound(ground, r))),
+    bedRounds: rounds.filter((r) => r.round.gate === "bed").map((r) => evaluateBedRound(ground, r)),
     frameRounds,
     steps,
     ticked,

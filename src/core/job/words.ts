@@ -84,3 +84,6 @@ export function restWords(rest: RestAdvice, u: UnitPreference): string {
     return `${formatSmall(rest.raiseMm, u, { decimals: 2 })}: ${fixed(rest.foot.turns, 2)} turns (${fixed(rest.foot.flats, 1)} flats) ${rest.foot.direction}`;
   return "leave it";
 }
+
+/** What is measured, as one says it: `height A` for the stored `zA`, everything else by its own name. */
+export const quantityWords = (what: string): string => (what.startsWith("z") ? `height ${what.slice(1)}` : what);

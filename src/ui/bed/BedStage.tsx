@@ -16,9 +16,14 @@ import { SelectField } from "../parts/SelectField";
 import { Caution, Now, Section } from "../parts/Sheet";
 
 function RestFields() {
-  const { plan, units, edit, field } = usePlanField();
+  const { plan, units, edit, field, forget } = usePlanField();
   const { bed } = plan;
   const set = (change: Partial<Plan["bed"]>) => edit((p) => ({ ...p, bed: { ...p.bed, ...change } }));
+  /** Other rests: texts typed for those that go (all of them, or one by its name) go with them. */
+  const place = (rests: Plan["bed"]["rests"], gone = "") => {
+    forget(gone ? `bed.rests.${gone}.` : "bed.rests.");
+    set({ rests });
+  };
   const free = Array.from({ length: 99 }, (_, i) => `R${i + 1}`).find((id) => !bed.rests.some((r) => r.id === id));
   const centre = () => ({
     x: length(String(+(plan.frame.length.mm / 2).toFixed(1))),
@@ -27,8 +32,8 @@ function RestFields() {
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => set({ rests: restsUnder(plan.frame, 4) })}>Four, under the corners</Button>
-        <Button onClick={() => set({ rests: restsUnder(plan.frame, 6) })}>Six, with the middles of AB and CD</Button>
+        <Button onClick={() => place(restsUnder(plan.frame, 4))}>Four, under the corners</Button>
+        <Button onClick={() => place(restsUnder(plan.frame, 6))}>Six, with the middles of AB and CD</Button>
         <Button
           disabled={!free || bed.rests.length >= 40}
           onClick={() => free && set({ rests: [...bed.rests, { id: free, ...centre() }] })}
@@ -51,7 +56,7 @@ function RestFields() {
                 }
                 units={units}
                 value={rest[axis]}
-                {...field(`bed.rests.${i}.${axis}`)}
+                {...field(`bed.rests.${i}.${axis}`, `bed.rests.${rest.id}.${axis}`)}
                 onChange={(v) =>
                   v && set({ rests: bed.rests.map((r) => (r.id === rest.id ? { ...r, [axis]: v } : r)) })
                 }
@@ -61,7 +66,12 @@ function RestFields() {
               look="quiet"
               className="mt-6.5"
               aria-label={`Take ${rest.id} out`}
-              onClick={() => set({ rests: bed.rests.filter((r) => r.id !== rest.id) })}
+              onClick={() =>
+                place(
+                  bed.rests.filter((r) => r.id !== rest.id),
+                  rest.id,
+                )
+              }
             >
               <Trash2 size={18} aria-hidden="true" />
             </Button>

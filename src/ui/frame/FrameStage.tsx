@@ -22,7 +22,7 @@ const stated = (mm: number, units: UnitPreference): Length =>
 const OWN = "own size";
 
 function SectionFields() {
-  const { plan, units, edit, field } = usePlanField();
+  const { plan, units, edit, field, forget } = usePlanField();
   const { section } = plan.frame;
   const set = (change: Partial<Frame["section"]>) =>
     edit((p) => ({ ...p, frame: { ...p.frame, section: { ...p.frame.section, ...change } } }));
@@ -35,6 +35,7 @@ function SectionFields() {
         options={[...PROFILES.map((p) => [p.name, p.name] as const), [OWN, "own size"] as const]}
         onChange={(name) => {
           const p = PROFILES.find((x) => x.name === name);
+          forget("frame.section.");
           if (!p) return set({ profile: null });
           // Rectangular tube stands on edge until it is turned: the stiff way for what lies on the frame.
           set({
@@ -75,7 +76,10 @@ function SectionFields() {
       />
       {section.face.mm !== section.depth.mm ? (
         <Button
-          onClick={() => set({ face: section.depth, depth: section.face })}
+          onClick={() => {
+            forget("frame.section.");
+            set({ face: section.depth, depth: section.face });
+          }}
           className="sm:col-span-2 justify-self-start"
         >
           <RotateCcw size={18} aria-hidden="true" /> Turn the tube:{" "}
@@ -87,7 +91,7 @@ function SectionFields() {
 }
 
 function CrossFields() {
-  const { plan, units, edit, field } = usePlanField();
+  const { plan, units, edit, field, forget } = usePlanField();
   const { cross, crossRuns } = plan.frame;
   const [count, setCount] = useState<number | null>(2);
   const set = (change: Partial<Frame>) => edit((p) => ({ ...p, frame: { ...p.frame, ...change } }));
@@ -102,6 +106,7 @@ function CrossFields() {
   };
   const equal = (n: number) => {
     // Equal clear gaps between the tubes, sides included.
+    forget("frame.cross.");
     const gap = (run - (n + 2) * face) / (n + 1);
     set({
       cross: Array.from({ length: n }, (_, i) => ({
@@ -132,7 +137,7 @@ function CrossFields() {
               label={`${member.id} at`}
               units={units}
               value={member.at}
-              {...field(`frame.cross.${i}.at`)}
+              {...field(`frame.cross.${i}.at`, `frame.cross.${member.id}.at`)}
               onChange={(at) => at && set({ cross: cross.map((c) => (c.id === member.id ? { ...c, at } : c)) })}
               className="grow"
             />
@@ -140,7 +145,10 @@ function CrossFields() {
               look="quiet"
               className="mt-6.5"
               aria-label={`Take ${member.id} out`}
-              onClick={() => set({ cross: cross.filter((c) => c.id !== member.id) })}
+              onClick={() => {
+                forget(`frame.cross.${member.id}.`);
+                set({ cross: cross.filter((c) => c.id !== member.id) });
+              }}
             >
               <Trash2 size={18} aria-hidden="true" />
             </Button>

@@ -1,7 +1,8 @@
 "use client";
 
 import { useId } from "react";
-import { FLAT_CLASSES, LINEAR_CLASSES, type Limits } from "@/core/check";
+import { angleLimit, FLAT_CLASSES, flatLimitMm, LINEAR_CLASSES, type Limits, linearLimitMm } from "@/core/check";
+import type { Frame } from "@/core/frame";
 import { CARRIES, type Carries, type Plan } from "@/core/job";
 import { fixed, formatLength, formatSmall, length, type UnitPreference } from "@/core/units";
 import { FrameDrawing } from "../drawing";
@@ -24,15 +25,25 @@ const CARRIES_WORDS: Record<Carries, string> = {
 };
 
 type OwnLimits = Extract<Limits, { kind: "own" }>;
+type ClassLimits = Extract<Limits, { kind: "class" }>;
 
-const FIRST_OWN: OwnLimits = {
-  kind: "own",
-  length: { lower: length("-1.5"), upper: length("1.5") },
-  width: { lower: length("-1.5"), upper: length("1.5") },
-  square: { as: "diagonal", limit: length("3") },
-  flat: length("2"),
-  levelMmPerM: null,
-};
+/** The numbers of a class as limits of one's own, to go on from. */
+function ownFromClass(limits: ClassLimits, frame: Frame): OwnLimits {
+  const stated = (mm: number) => length(String(mm));
+  const range = (mm: number) => {
+    const limit = linearLimitMm(limits.linear, mm);
+    return { lower: stated(-limit), upper: stated(limit) };
+  };
+  const [lengthMm, widthMm] = [frame.length.mm, frame.width.mm];
+  return {
+    kind: "own",
+    length: range(lengthMm),
+    width: range(widthMm),
+    square: { as: "mm/m", limit: angleLimit(limits.linear, Math.min(lengthMm, widthMm)).mmPerM },
+    flat: stated(flatLimitMm(limits.flat, Math.max(lengthMm, widthMm))),
+    levelMmPerM: limits.levelMmPerM,
+  };
+}
 
 function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnLimits) => void }) {
   const { units, field } = usePlanField();
@@ -112,7 +123,7 @@ function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnL
 }
 
 function LimitFields() {
-  const { plan, edit, field } = usePlanField();
+  const { plan, edit, field, forget } = usePlanField();
   const { limits } = plan;
   const set = (next: Limits) => edit((p: Plan) => ({ ...p, limits: next }));
   return (
@@ -124,13 +135,11 @@ function LimitFields() {
           ["own", "the drawing"],
           ["class", "an ISO 13920 class"],
         ]}
-        onChange={(kind) =>
-          set(
-            kind === "own"
-              ? { ...FIRST_OWN, levelMmPerM: limits.levelMmPerM }
-              : { kind, linear: "B", flat: "F", levelMmPerM: limits.levelMmPerM },
-          )
-        }
+        onChange={(kind) => {
+          forget("limits.");
+          if (kind === "class") set({ kind, linear: "B", flat: "F", levelMmPerM: limits.levelMmPerM });
+          else if (limits.kind === "class") set(ownFromClass(limits, plan.frame));
+        }}
       />
       {limits.kind === "own" ? (
         <OwnLimitFields limits={limits} set={set} />

@@ -170,6 +170,24 @@ describe("the job on screen", () => {
     expect(server.plan.frame.length.mm).toBe(1100);
   });
 
+  it("forgets texts of fields that are gone, and only those", async () => {
+    const p = page(new FakeServer(plan));
+    p.store.keepText("frame.cross.M1.at", "here");
+    p.store.keepText("frame.length", "long");
+    p.store.forgetTexts("frame.cross.M1.");
+    expect(p.now().texts).toEqual({ "frame.length": "long" });
+  });
+
+  it("keeps the same job object while only texts change, so that nothing is worked out again", async () => {
+    const p = page(new FakeServer(plan));
+    await p.settle();
+    const before = p.now().job;
+    p.store.keepText("reading/x/AB", "12");
+    expect(p.now().job).toBe(before);
+    p.store.add(note("n"));
+    expect(p.now().job).not.toBe(before);
+  });
+
   it("sets aside an entry that the server refuses and goes on with the others", async () => {
     const server = new FakeServer(plan);
     server.refuse = "bad";

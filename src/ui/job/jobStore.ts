@@ -215,6 +215,11 @@ export class JobStore {
     this.changed();
   }
 
+  /** Forgets texts that could not be read, for fields that are gone or were filled anew. @param prefix start of paths. */
+  forgetTexts(prefix: string): void {
+    for (const path of Object.keys(this.texts)) if (path.startsWith(prefix)) this.keepText(path, null);
+  }
+
   /** Adds entries in order. @returns their ids. */
   add(...drafts: Draft[]): string[] {
     const made = drafts.map(

@@ -9,9 +9,11 @@ export function usePlanField() {
     plan,
     units: plan.units,
     edit: (change: (plan: Plan) => Plan) => store.edit(change),
-    field: (path: string) => ({
-      kept: texts[path],
-      onUnread: (text: string | null) => store.keepText(path, text),
+    forget: (prefix: string) => store.forgetTexts(prefix),
+    /** @param path of the field in the plan. @param key where its text is kept, for items of lists: by name, not by place. */
+    field: (path: string, key = path) => ({
+      kept: texts[key],
+      onUnread: (text: string | null) => store.keepText(key, text),
       problem: evaluation.problems.find((p) => p.path === path),
     }),
   };

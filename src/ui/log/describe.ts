@@ -1,4 +1,4 @@
-import { CLOSE_STEP, type Entry, type Job, roundsOf } from "@/core/job";
+import { CLOSE_STEP, type Entry, type Job, quantityWords, roundsOf } from "@/core/job";
 import type { Step } from "@/core/plan";
 
 /** One line of the record. */
@@ -29,12 +29,13 @@ export function describe(job: Job, steps: readonly Step[]): LogLine[] {
         const round = rounds.get(entry.roundId);
         const stands = round?.readings.get(entry.what)?.id === entry.id;
         const where = round ? `${round.round.gate} ${round.number}` : "";
-        if (entry.value === null) return { entry, tone: "measured", text: `${entry.what} taken back`, detail: where };
+        if (entry.value === null)
+          return { entry, tone: "measured", text: `${quantityWords(entry.what)} taken back`, detail: where };
         const bare = !/[a-zµ"']/i.test(entry.value.text);
         return {
           entry,
           tone: "measured",
-          text: `${entry.what} ${entry.value.text}${bare ? ` ${entry.value.unit}` : ""}${stands ? "" : " (replaced later)"}`,
+          text: `${quantityWords(entry.what)} ${entry.value.text}${bare ? ` ${entry.value.unit}` : ""}${stands ? "" : " (replaced later)"}`,
           detail: `${where}, ${instruments.get(entry.instrumentId) ?? entry.instrumentId}`,
         };
       }

@@ -2,7 +2,7 @@
 
 import { Undo2 } from "lucide-react";
 import { type FormEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
-import type { Round } from "@/core/job";
+import { quantityWords, type Round } from "@/core/job";
 import type { Gate } from "@/core/plan";
 import { bareUnit, formatLength, formatSmall, readLength } from "@/core/units";
 import { useJob } from "../job/JobProvider";
@@ -122,7 +122,7 @@ export function ReadingPad({
       {quantity ? (
         <div>
           <label htmlFor={id} className="block">
-            <span className="fig mr-3 text-4xl font-bold text-brass">{quantity.name}</span>
+            <span className="fig mr-3 text-4xl font-bold text-brass">{quantityWords(quantity.name)}</span>
             <span className="text-lg">{quantity.say}</span>
           </label>
           <input
@@ -163,13 +163,13 @@ export function ReadingPad({
                 ({formatLength(quantity.expectedMm, units).text}). Read again, or keep it if it is so.
               </p>
               <Button className="mt-2" onClick={() => keep(true)}>
-                It is so: keep {quantity.name}
+                It is so: keep {quantityWords(quantity.name)}
               </Button>
             </div>
           ) : null}
           <div className="mt-2 flex flex-wrap gap-2">
             <Button look="advise" big type="submit" className="grow md:grow-0">
-              Keep {quantity.name}
+              Keep {quantityWords(quantity.name)}
             </Button>
             {round && latest ? (
               <Button
@@ -185,7 +185,7 @@ export function ReadingPad({
                   onActive(latest.what);
                 }}
               >
-                <Undo2 size={20} aria-hidden="true" /> Take back {latest.what}
+                <Undo2 size={20} aria-hidden="true" /> Take back {quantityWords(latest.what)}
               </Button>
             ) : null}
           </div>
@@ -206,7 +206,7 @@ export function ReadingPad({
                 onClick={() => onActive(q.name)}
                 className={`min-h-14 w-full rounded-[3px] border px-2 py-1 text-left leading-tight ${on ? "border-brass border-2 bg-brass-soft" : "border-line bg-well"}`}
               >
-                <span className="block text-sm font-semibold">{q.name}</span>
+                <span className="block text-sm font-semibold">{quantityWords(q.name)}</span>
                 <span className={`fig block truncate ${value ? "text-brass" : "text-soft"}`}>
                   {value ? fieldText(value.value, units) : "to read"}
                 </span>

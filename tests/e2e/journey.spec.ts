@@ -16,6 +16,7 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
     await page.getByRole("radio", { name: "the drawing" }).click();
     await expect(page.getByLabel("AB and CD, lower")).toHaveValue("-3");
     await page.getByLabel("Squareness stated as").selectOption("difference of the diagonals");
+    await page.getByLabel("Out of flat, at most").fill("2");
     await page.getByLabel("AB and CD, lower").fill("-1.6");
     await page.getByLabel("Diagonals apart, at most").fill("60 thou");
     await expect(page.getByText("1.52 mm · 0.060 in")).toBeVisible();

@@ -166,7 +166,7 @@ export function BedStage() {
   const { frame, bedRounds } = evaluation;
   const { plan } = job;
   const { units } = plan;
-  const { current, show, fresh, picked, pick } = useRounds(bedRounds);
+  const { current, roundId, stand, show, fresh, picked, pick } = useRounds(bedRounds);
   const [wanted, setWanted] = useState<"heights" | "rod">("heights");
   if (!frame) return <NotYet stage="Bed" />;
   const method = current?.round.method ?? wanted;
@@ -180,7 +180,7 @@ export function BedStage() {
       askBeyondMm: 25,
     }),
   );
-  const now = picked ?? nextUnread(current, quantities);
+  const now = picked ?? nextUnread(stand, quantities);
   const verdict = current?.verdict;
   const marks = plan.bed.rests.map((r): PointMark => {
     const advice = verdict?.rests.find((a) => a.id === r.id);
@@ -260,6 +260,8 @@ export function BedStage() {
               gate="bed"
               method={method}
               round={current}
+              roundId={roundId}
+              stand={stand}
               quantities={quantities}
               firstInstrument="height-gauge"
               active={now}

@@ -70,10 +70,10 @@ export function CheckStage() {
   const { units } = job.plan;
   const { frame, losses, limits } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
-  const { current, show, fresh, picked, pick } = useRounds(rounds);
+  const { current, roundId, stand, show, fresh, picked, pick } = useRounds(rounds);
   if (!frame) return <NotYet stage="Check" />;
   const quantities = [...spanQuantities(frame, null), ...heightQuantities()];
-  const now = picked ?? nextUnread(current, quantities);
+  const now = picked ?? nextUnread(stand, quantities);
   const left = current?.verdicts.filter((v) => !v.result).length ?? limits.length;
   const words = headline(current, left);
   const cornerText = Object.fromEntries(
@@ -126,6 +126,8 @@ export function CheckStage() {
           <ReadingPad
             gate="cold"
             round={current}
+            roundId={roundId}
+            stand={stand}
             quantities={quantities}
             firstInstrument="tape-ii"
             active={now}

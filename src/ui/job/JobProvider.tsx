@@ -1,6 +1,15 @@
 "use client";
 
-import { createContext, type ReactNode, use, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import {
+  createContext,
+  type ReactNode,
+  use,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+} from "react";
 import { v4 as uuid } from "uuid";
 import { type Evaluation, evaluate, type Job } from "@/core/job";
 import { origin } from "../parts/device";
@@ -65,7 +74,9 @@ export function JobProvider({ start, children }: { start: { job: Job; seq: numbe
   }, [store]);
 
   const { job } = snapshot;
-  const evaluation = useMemo(() => evaluate(job), [job]);
+  // A key or a tick is answered at once; what follows from it is worked out right behind, and a next key may interrupt it.
+  const settled = useDeferredValue(job);
+  const evaluation = useMemo(() => evaluate(settled), [settled]);
   const value = useMemo(() => ({ ...snapshot, store, evaluation }), [snapshot, store, evaluation]);
   return <Context value={value}>{children}</Context>;
 }

@@ -26,6 +26,10 @@ interface Props {
   gate: Gate;
   method?: "heights" | "rod";
   round: Round | null;
+  /** Id of the round, also before it is worked out; null when the first reading begins one. */
+  roundId: string | null;
+  /** Names of what stands in the round. */
+  stand: ReadonlySet<string>;
   quantities: readonly Quantity[];
   /** Instrument to begin with when none was used at this gate yet. */
   firstInstrument: string;
@@ -37,15 +41,17 @@ interface Props {
   figure: ReactNode;
 }
 
-/** First quantity without a reading, in walking order. */
-export const nextUnread = (round: Round | null, quantities: readonly Quantity[]): string | null =>
-  quantities.find((q) => !round?.readings.has(q.name))?.name ?? null;
+/** First quantity that does not stand yet, in walking order. */
+export const nextUnread = (stand: ReadonlySet<string>, quantities: readonly Quantity[]): string | null =>
+  quantities.find((q) => !stand.has(q.name))?.name ?? null;
 
 /** One reading at a time: what to read, a large field, a large button. */
 export function ReadingPad({
   gate,
   method = "heights",
   round,
+  roundId,
+  stand,
   quantities,
   firstInstrument,
   active,
@@ -64,9 +70,8 @@ export function ReadingPad({
   const [asked, setAsked] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const id = useId();
-  const quantity =
-    quantities.find((q) => q.name === active) ?? quantities.find((q) => !round?.readings.has(q.name)) ?? null;
-  const key = `reading/${round?.round.id ?? `new ${gate}`}/${quantity?.name ?? ""}`;
+  const quantity = quantities.find((q) => q.name === active) ?? quantities.find((q) => !stand.has(q.name)) ?? null;
+  const key = `reading/${roundId ?? `new ${gate}`}/${quantity?.name ?? ""}`;
   const typed = texts[key];
   const there = quantity ? round?.readings.get(quantity.name) : undefined;
   const text = typed ?? (there ? fieldText(there.value, units) : "");
@@ -76,7 +81,7 @@ export function ReadingPad({
   useEffect(() => {
     setSaid(null);
     setAsked(null);
-  }, [quantity?.name, round?.round.id]);
+  }, [quantity?.name, roundId]);
 
   const keep = (sure: boolean) => {
     if (!quantity) return;
@@ -95,7 +100,6 @@ export function ReadingPad({
       setAsked(text);
       return;
     }
-    const roundId = round?.round.id;
     const name = quantity.name;
     const reading = { kind: "reading" as const, instrumentId: instrument, what: name, value: read.value };
     store.keepText(key, null);
@@ -103,7 +107,7 @@ export function ReadingPad({
     else onRound(store.openRound({ gate, method }, reading));
     const order = quantities.map((q) => q.name);
     const after = [...order.slice(order.indexOf(name) + 1), ...order.slice(0, order.indexOf(name))];
-    onActive(after.find((n) => !round?.readings.has(n)) ?? null);
+    onActive(after.find((n) => !stand.has(n)) ?? null);
     input.current?.focus();
   };
 

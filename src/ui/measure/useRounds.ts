@@ -1,11 +1,16 @@
 import { usePathname, useSearchParams } from "next/navigation";
 import { useState } from "react";
 import type { Round } from "@/core/job";
+import { useJob } from "../job/JobProvider";
 import { useWakeLock } from "../parts/useWakeLock";
 
 /** What a measuring stage shows: its rounds, the one in sight, and the quantity that was picked in it. */
 export interface Rounds<R extends Round> {
   current: R | null;
+  /** Its id; known at once also for a round that was just begun and is not worked out yet. Null for one still to begin. */
+  roundId: string | null;
+  /** What stands in it by the entries themselves: the round as worked out may lag behind a quick hand. */
+  stand: ReadonlySet<string>;
   /** A new round is about to be begun. */
   fresh: boolean;
   /** Shows a round (null: a new one) and keeps it in the address, so that reload and back return to it. */
@@ -18,16 +23,34 @@ export interface Rounds<R extends Round> {
 export function useRounds<R extends Round>(rounds: readonly R[]): Rounds<R> {
   useWakeLock();
   const pathname = usePathname();
-  const asked = useSearchParams().get("round");
-  const fresh = asked === "new" || rounds.length === 0;
-  const current = fresh ? null : (rounds.find((r) => r.round.id === asked) ?? rounds.at(-1) ?? null);
-  const at = current?.round.id ?? "new";
+  const address = useSearchParams().get("round");
+  // The address follows a moment later; until it has moved on, what was asked for last holds. A quick hand types on.
+  const [wanted, setWanted] = useState<{ id: string; from: string | null } | null>(null);
+  if (wanted && address !== wanted.from) setWanted(null);
+  const asked = wanted && address === wanted.from ? wanted.id : address;
+  // A round that was just begun is in the address before it is worked out: until then it is a fresh one.
+  const current = (asked === null ? rounds.at(-1) : rounds.find((r) => r.round.id === asked)) ?? null;
+  const { entries } = useJob().job;
+  const begun = asked !== null && entries.some((e) => e.kind === "round" && e.id === asked);
+  const roundId = current?.round.id ?? (begun ? asked : null);
+  const at = roundId ?? "new";
+  const stand = new Set<string>();
+  for (const e of entries) {
+    if (e.kind !== "reading" || e.roundId !== roundId) continue;
+    if (e.value === null) stand.delete(e.what);
+    else stand.add(e.what);
+  }
   // What was picked belongs to one round: another starts with its own next reading.
   const [picked, setPicked] = useState<{ round: string; name: string | null }>({ round: at, name: null });
   return {
     current,
-    fresh,
-    show: (id) => window.history.pushState(null, "", `${pathname}?round=${id ?? "new"}`),
+    roundId,
+    stand,
+    fresh: roundId === null,
+    show: (id) => {
+      setWanted({ id: id ?? "new", from: address });
+      window.history.pushState(null, "", `${pathname}?round=${id ?? "new"}`);
+    },
     picked: picked.round === at ? picked.name : null,
     pick: (name) => setPicked({ round: at, name }),
   };

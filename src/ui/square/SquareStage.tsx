@@ -141,14 +141,13 @@ export function SquareStage() {
   const { units } = job.plan;
   const { frame, setUp, limits, ticked } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate !== "cold");
-  const { current, show, fresh, picked, pick } = useRounds(rounds);
+  const { current, roundId, stand, show, fresh, picked, pick } = useRounds(rounds);
   const begun = [...ticked].some((k) => k.startsWith("tack/"));
   const [gate, setGate] = useState<Gate | null>(null);
-  const roundId = current?.round.id;
   if (!frame) return <NotYet stage="Square" />;
   const nextGate = gate ?? (begun ? "tacked" : "dry fit");
   const quantities = spanQuantities(frame, setUp);
-  const now = picked ?? nextUnread(current, quantities);
+  const now = picked ?? nextUnread(stand, quantities);
   const words = nudgeWords(current ?? { square: null, impossible: null }, units);
   const best = current?.square?.nudges[0];
   const squareLimit = limits.find((l) => l.id === "square");
@@ -206,6 +205,8 @@ export function SquareStage() {
           <ReadingPad
             gate={nextGate}
             round={current}
+            roundId={roundId}
+            stand={stand}
             quantities={quantities}
             firstInstrument="tape-ii"
             active={now}
@@ -223,7 +224,7 @@ export function SquareStage() {
             }
           >
             {rounds.some((r) => r.square?.shearMmPerM) ? (
-              <RoundsChart rounds={rounds} currentId={roundId ?? null} limitMmPerM={limitMmPerM} />
+              <RoundsChart rounds={rounds} currentId={roundId} limitMmPerM={limitMmPerM} />
             ) : (
               <p className="text-soft">
                 Nothing measured yet. Five of the six readings fix the shape; the sixth checks them.

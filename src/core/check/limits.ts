@@ -1,6 +1,6 @@
 import type { Frame, Side } from "../frame";
 import { SIDES } from "../frame";
-import type { Problem } from "../units";
+import { type Problem, plainMm } from "../units";
 import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
 import type { Limits } from "./limitsSchema";
 
@@ -28,7 +28,7 @@ export function limitProblems(limits: Limits): Problem[] {
   for (const key of ["length", "width"] as const) {
     const { lower, upper } = limits[key];
     if (lower && upper && lower.mm >= upper.mm)
-      error(`${key}.lower`, `The lower limit (${lower.mm} mm) must lie below the upper (${upper.mm} mm).`);
+      error(`${key}.lower`, `The lower limit (${plainMm(lower.mm)}) must lie below the upper (${plainMm(upper.mm)}).`);
     for (const [side, value] of [
       ["lower", lower],
       ["upper", upper],

@@ -1,4 +1,4 @@
-import type { Problem } from "../units";
+import { type Problem, plainMm } from "../units";
 import type { Frame } from "./frameSchema";
 
 /** Smallest and largest side that the tool takes, mm. A lorry is 12 m; beyond 20 m it is a typing slip. */
@@ -17,7 +17,7 @@ export function frameProblems(frame: Frame): Problem[] {
   const side = (path: string, label: string, mm: number) => {
     if (mm <= 0) found.push(error(path, `${label} must be more than zero.`));
     else if (mm < SIDE_MM.min)
-      found.push(error(path, `${label} is ${mm} mm: under ${SIDE_MM.min} mm. Check the unit.`));
+      found.push(error(path, `${label} is ${plainMm(mm)}: under ${SIDE_MM.min} mm. Check the unit.`));
     else if (mm > SIDE_MM.max)
       found.push(error(path, `${label} is ${(mm / 1000).toFixed(1)} m: over ${SIDE_MM.max / 1000} m. Check the unit.`));
   };
@@ -26,7 +26,9 @@ export function frameProblems(frame: Frame): Problem[] {
   const tube = (path: string, label: string, mm: number) => {
     if (mm <= 0) found.push(error(path, `${label} must be more than zero.`));
     else if (mm < TUBE_MM.min || mm > TUBE_MM.max)
-      found.push(error(path, `${label} is ${mm} mm: outside ${TUBE_MM.min} to ${TUBE_MM.max} mm. Check the unit.`));
+      found.push(
+        error(path, `${label} is ${plainMm(mm)}: outside ${TUBE_MM.min} to ${TUBE_MM.max} mm. Check the unit.`),
+      );
   };
   tube("frame.section.face", "Tube width in plan", section.face.mm);
   tube("frame.section.depth", "Tube height", section.depth.mm);
@@ -36,7 +38,7 @@ export function frameProblems(frame: Frame): Problem[] {
     found.push(
       error(
         "frame.section.wall",
-        `A wall of ${section.wall.mm} mm fills the tube: it must be under half the smaller side (${half} mm).`,
+        `A wall of ${plainMm(section.wall.mm)} fills the tube: it must be under half the smaller side (${plainMm(half)}).`,
       ),
     );
   else if (section.wall.mm < 0.5)
@@ -48,7 +50,7 @@ export function frameProblems(frame: Frame): Problem[] {
     found.push(
       error(
         length.mm <= width.mm ? "frame.length" : "frame.width",
-        `The tubes leave no opening: the side must be more than twice the tube width (${2 * section.face.mm} mm).`,
+        `The tubes leave no opening: the side must be more than twice the tube width (${plainMm(2 * section.face.mm)}).`,
       ),
     );
   const run = frame.crossRuns === "across" ? length.mm : width.mm;
@@ -62,7 +64,7 @@ export function frameProblems(frame: Frame): Problem[] {
       found.push(
         error(
           path,
-          `${member.id} would run into a side: its centre must lie between ${1.5 * face} and ${run - 1.5 * face} mm.`,
+          `${member.id} would run into a side: its centre must lie between ${plainMm(1.5 * face)} and ${plainMm(run - 1.5 * face)}.`,
         ),
       );
   });
@@ -73,7 +75,7 @@ export function frameProblems(frame: Frame): Problem[] {
       found.push(
         error(
           `frame.cross.${frame.cross.indexOf(next)}.at`,
-          `${next.id} overlaps ${member.id}: their centres must be ${face} mm apart or more.`,
+          `${next.id} overlaps ${member.id}: their centres must be ${plainMm(face)} apart or more.`,
         ),
       );
   });

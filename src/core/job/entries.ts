@@ -1,3 +1,4 @@
+import { plainMm } from "../units";
 import type { NewEntry } from "./entrySchema";
 
 /** Step name of the tick that closes a job. */
@@ -13,6 +14,6 @@ export function entryProblem(entry: NewEntry): { path: string; message: string }
   if (Math.abs(mm) > FAR_MM)
     return { path: "value", message: `${mm / 1000} m is no reading of a frame. Check the unit.` };
   if (taped && mm <= 0)
-    return { path: "value", message: `${entry.what} reads ${mm} mm: a distance is more than zero.` };
+    return { path: "value", message: `${entry.what} reads ${plainMm(mm)}: a distance is more than zero.` };
   return null;
 }

@@ -1,6 +1,6 @@
 import { CORNERS, type Corner, MATERIALS, type ResolvedFrame, SIDES, type Side } from "../frame";
 import type { Vec2 } from "../numeric";
-import type { Estimate } from "../units";
+import { type Estimate, plainMm } from "../units";
 import { estimate, type Part } from "./band";
 import { FACTORS, type FactorName } from "./constants";
 import { heatJPerMm } from "./heat";
@@ -71,7 +71,7 @@ export const predictClosedForm: Predictor = (frame: ResolvedFrame, weld: Weld): 
     crossPullMm: frame.members.filter((m) => m.kind === "cross").map((m) => ({ member: m.name, pullMm: pull })),
     cornerMovesMm,
     reasons: [
-      `${Math.round(heat)} J/mm on a ${wallMm} mm wall closes each fully beaded mitre by about ${closingMm.toFixed(2)} mm, square to its cut.`,
+      `${Math.round(heat)} J/mm on a wall of ${plainMm(wallMm)} closes each fully beaded mitre by about ${closingMm.toFixed(2)} mm, square to its cut.`,
       "Bands hold about nine frames in ten. They are wide because no coupon of this shop has been measured.",
       "The order of welding, clamps and heat build-up are not in this figure.",
       ...(material.caution ? [material.caution] : []),

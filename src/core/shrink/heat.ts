@@ -1,4 +1,4 @@
-import type { Problem } from "../units";
+import { type Problem, plainMm } from "../units";
 import type { Weld } from "./weldSchema";
 
 /** Share of the arc's power that reaches the work. ISO/TR 17671-1, table of thermal efficiency (from memory). */
@@ -33,7 +33,7 @@ export function weldProblems(weld: Weld, wallMm: number): Problem[] {
   if (perWall < USUAL.low || perWall > USUAL.high)
     found.push({
       path: "weld.travelMmPerS",
-      message: `${Math.round(heatJPerMm(weld))} J/mm on a ${wallMm} mm wall is ${perWall < USUAL.low ? "cold" : "hot"} for such tube: check volts, amps and travel speed.`,
+      message: `${Math.round(heatJPerMm(weld))} J/mm on a wall of ${plainMm(wallMm)} is ${perWall < USUAL.low ? "cold" : "hot"} for such tube: check volts, amps and travel speed.`,
       severity: "warning",
     });
   return found;

@@ -1,4 +1,5 @@
 import { SPANS, type Span } from "../frame";
+import { plainMm } from "../units";
 
 const TRIANGLES: readonly [Span, Span, Span][] = [
   ["AC", "AB", "BC"],
@@ -21,7 +22,7 @@ export function impossible(mm: Partial<Record<Span, number>>, slackMm: number): 
   for (const span of SPANS) {
     const value = mm[span];
     if (value !== undefined && value <= 0)
-      return { span, message: `${span} reads ${value} mm: a distance is more than zero.` };
+      return { span, message: `${span} reads ${plainMm(value)}: a distance is more than zero.` };
   }
   for (const triangle of TRIANGLES) {
     for (const longest of triangle) {
@@ -33,7 +34,7 @@ export function impossible(mm: Partial<Record<Span, number>>, slackMm: number): 
       const suspect = triangle[0];
       return {
         span: suspect,
-        message: `No frame can have these: ${longest} (${a} mm) is longer than ${p} and ${q} together (${+(b + c).toFixed(3)} mm). Read ${suspect} again.`,
+        message: `No frame can have these: ${longest} (${plainMm(a)}) is longer than ${p} and ${q} together (${plainMm(b + c)}). Read ${suspect} again.`,
       };
     }
   }

@@ -117,3 +117,6 @@ export function roundedLength(mm: number, preference: UnitPreference): string {
   if (Math.abs(shown.roundingMm) < ROUNDING_SAID_MM) return shown.text;
   return `${shown.text} (${formatSmall(Math.abs(shown.roundingMm), preference)} ${shown.roundingMm > 0 ? "over" : "under"})`;
 }
+
+/** Millimetres for a message: two decimals at most. */
+export const plainMm = (mm: number): string => formatLength(mm, "mm", { decimals: 2, trim: true }).text;

@@ -74,7 +74,7 @@ function Shape({ round }: { round: FrameRound }) {
     <Section title={`Fitted shape: ${s.shape ?? ""}`} aside={<span className="text-sm text-soft">± is 95 %</span>}>
       <dl className="grid gap-2">
         {rows.map(([name, value, note]) => (
-          <div key={name} className="grid gap-x-4 border-t border-line pt-2 sm:grid-cols-[15rem_1fr]">
+          <div key={name} className="grid gap-x-4 border-t border-line pt-2 sm:grid-cols-[11.5rem_1fr]">
             <dt>{name}</dt>
             <dd>
               <span className="fig text-lg font-semibold text-brass">{value}</span>{" "}
@@ -82,7 +82,7 @@ function Shape({ round }: { round: FrameRound }) {
             </dd>
           </div>
         ))}
-        <div className="grid gap-x-4 border-t border-line pt-2 sm:grid-cols-[15rem_1fr]">
+        <div className="grid gap-x-4 border-t border-line pt-2 sm:grid-cols-[11.5rem_1fr]">
           <dt>Corner angles</dt>
           <dd className="fig grid grid-cols-2 gap-x-6 text-brass">
             {CORNERS.map((c) => (

@@ -9,7 +9,6 @@ import {
   type NewEntry,
   newEntrySchema,
   newPlan,
-  type Plan,
   planChanges,
   planProblems,
   planSchema,
@@ -251,5 +250,3 @@ export async function importJob(
     };
   }
 }
-
-export type { Plan };

@@ -1,4 +1,4 @@
-import { fourCorners } from "../bed";
+import { fourCorners, opticalLevel } from "../bed";
 import {
   type BedVerdict,
   bedVerdict,
@@ -10,7 +10,7 @@ import {
   verdicts,
 } from "../check";
 import { type CutPiece, cutList } from "../cut";
-import { CORNERS, type ResolvedFrame, resolveFrame, SIDES, type Side, SPANS, type Span } from "../frame";
+import { CORNERS, type ResolvedFrame, resolveFrame, SIDES, type Side, type Span } from "../frame";
 import { orderOfWork, type Step } from "../plan";
 import { heatJPerMm, type Prediction, predictClosedForm } from "../shrink";
 import {
@@ -195,12 +195,15 @@ function groundOf(job: Job): Ground {
 
 function workOutBedRound({ job, limits, problems }: Ground, r: Round): BedRound {
   const { plan } = job;
-  const up = r.round.method === "rod" ? -1 : 1;
+  const names = [...r.readings.keys()];
+  const read = [...r.readings.values()].map((reading) => reading.value.mm);
+  const u = uOfHeights(r, names, job.instruments);
+  const z = r.round.method === "rod" ? opticalLevel(read, u).z : read;
   const pitchWrong = problems.some((p) => p.severity === "error" && p.path === "bed.pitch");
   const verdict = bedVerdict(
     plan.bed.rests.map((rest) => ({ id: rest.id, x: rest.x.mm, y: rest.y.mm })),
-    Object.fromEntries([...r.readings].map(([id, reading]) => [id, up * reading.value.mm])),
-    uOfHeights(r, [...r.readings.keys()], job.instruments),
+    Object.fromEntries(names.map((name, i) => [name, z[i] ?? 0])),
+    u,
     limits.find((l) => l.id === "flat")?.upper ?? null,
     plan.limits.levelMmPerM,
     { by: plan.bed.adjust, mode: plan.bed.mode, pitchMm: pitchWrong ? 1 : plan.bed.pitch.mm, thread: plan.bed.thread },
@@ -298,6 +301,3 @@ export function evaluate(job: Job): Evaluation {
     summary: summaryOf(job),
   };
 }
-
-/** Walking order for taping a frame: round the sides, then the diagonals, then the corner heights. */
-export const FRAME_READINGS = [...SPANS, ...CORNERS.map((c) => `z${c}`)] as const;

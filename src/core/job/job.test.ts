@@ -250,3 +250,17 @@ describe("two people", () => {
     ]);
   });
 });
+
+describe("a bed by rod", () => {
+  it("is the same bed as by heights: a larger rod reading is lower", () => {
+    const rod = round("bed", { R1: "1500", R2: "1499.4", R3: "1500", R4: "1499.8" }, "height-gauge");
+    const [first, ...rest] = rod;
+    if (first?.kind !== "round") throw new Error("a round expected");
+    const byRod = evaluate(job([{ ...first, method: "rod" }, ...rest])).bedRounds[0]?.verdict;
+    const byHeight = evaluate(job(round("bed", { R1: "0", R2: "0.6", R3: "0", R4: "0.2" }, "height-gauge")))
+      .bedRounds[0]?.verdict;
+    expect(byRod?.rests.map((r) => r.heightMm?.toFixed(6))).toEqual(["0.000000", "0.600000", "0.000000", "0.200000"]);
+    expect(byRod?.word).toBe(byHeight?.word);
+    expect(byRod?.flatness.zoneMm).toBeCloseTo(byHeight?.flatness.zoneMm ?? -1, 9);
+  });
+});

@@ -111,7 +111,6 @@ export function ReadingPad({
     input.current?.focus();
   };
 
-  const standing = round ? quantities.filter((q) => round.readings.has(q.name)) : [];
   const latest = round?.all.filter((r) => round.readings.get(r.what)?.id === r.id).at(-1);
 
   return (
@@ -219,11 +218,9 @@ export function ReadingPad({
           );
         })}
       </ul>
-      {standing.length === 0 ? null : (
-        <p className="sr-only">
-          {standing.length} of {quantities.length} read.
-        </p>
-      )}
+      <p className="sr-only">
+        {stand.size} of {quantities.length} read.
+      </p>
       <InstrumentPicker value={instrument} onChange={setPicked} />
     </form>
   );

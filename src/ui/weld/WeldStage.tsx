@@ -116,13 +116,7 @@ export function WeldStage() {
           {now?.caution ? <Caution>{now.caution}</Caution> : null}
           <div className="flex flex-wrap gap-2">
             {now ? (
-              <Button
-                look={done ? "plain" : "advise"}
-                big
-                className="min-h-16 grow text-xl md:grow-0"
-                onClick={tick}
-                aria-keyshortcuts="Enter"
-              >
+              <Button look={done ? "plain" : "advise"} big className="min-h-16 grow text-xl md:grow-0" onClick={tick}>
                 <Check size={26} aria-hidden="true" /> {done ? "Take the tick back" : "Done"}
               </Button>
             ) : null}

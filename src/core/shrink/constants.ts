@@ -24,14 +24,24 @@ export const FACTORS = {
     cv: 0.4,
     source: "between the heat share 1/3 and 1; the weakest factor (own judgement)",
   },
-  /**
-   * Share of the free closing that a mitred ring lets through, outside to outside. The stepwise beam model gives 0.30 to
-   * 0.37 mm a side on a 508 mm square of 50.8 x 50.8 x 4.8 tube at 450 to 550 J/mm; free closing would be 0.40 to 0.49.
-   */
-  mitreShare: { value: 0.75, cv: 0.25, source: "ratio of the stepwise beam model to free closing on one square frame" },
+  /** Heat of a tack against that of a bead: short, on cold steel. */
+  tackHeat: { value: 0.5, cv: 0.4, source: "own judgement" },
+  /** Contact between parts that are fitted but not yet joined, as a share of the full wall. */
+  fitup: { value: 0.01, cv: 1, source: "own judgement; 0.003 to 0.03" },
+  /** Stiffness of weld lines. */
+  ring: { value: 1, cv: 0.2, source: "spread of the fit on finite elements" },
+  /** Lozenging of the tube beside a joint. */
+  series: { value: 1, cv: 0.25, source: "spread of the fit on finite elements" },
+  /** Joints of kinds that were not fitted, each for itself. */
+  unfitted: { value: 1, cv: 0.3, source: "own judgement" },
   /** Heat differs from bead to bead. */
   perBead: { value: 1, cv: 0.25, source: "own judgement" },
   /** Other materials than the one that the factors were found on. */
   otherMaterial: { value: 1, cv: 0.3, source: "own judgement" },
 } as const satisfies Record<string, Factor>;
 export type FactorName = keyof typeof FACTORS;
+/** A set of factors: the defaults, or what a shop has learned in their place. */
+export type ShrinkFactors = Readonly<Record<FactorName, Factor>>;
+
+/** Share of the contracted volume that acts on the chord of a tee, by direction of the line (fitted on finite elements). */
+export const CHORD_EFFECT = { across: 0.93, along: 0.78 } as const;

@@ -1,0 +1,84 @@
+import type { SectionShape } from "../frame";
+import type { Vec3 } from "../numeric";
+
+/** A section as a beam sees it. `width` lies along the member's local y (in the frame's plane), `height` along local z. */
+export interface BeamSection {
+  shape: SectionShape;
+  widthMm: number;
+  heightMm: number;
+  wallMm: number;
+  areaMm2: number;
+  /** Second moment for bending in local z (out of the frame's plane). */
+  iyMm4: number;
+  /** Second moment for bending in local y (in the frame's plane). */
+  izMm4: number;
+  jMm4: number;
+}
+
+/** What the simulation needs of a material. */
+export interface BeamMaterial {
+  eMPa: number;
+  nu: number;
+  yieldMPa: number;
+  alphaPerK: number;
+  heatJPerMm3K: number;
+}
+
+/** A straight member by the named points on its axis, in order. Every joint on it needs a point. */
+export interface BeamMember {
+  id: string;
+  section: BeamSection;
+  points: readonly string[];
+  /** Direction of the section's height; the frame's `up` when left out (or y for a member that stands upright). */
+  up?: Vec3;
+}
+
+export type BeamJointKind = "mitre" | "butt" | "tee" | "lap";
+
+/**
+ * Where two members meet. Mitre and butt: both end at `point`. Tee: `b` ends on `a`, which runs through or ends there.
+ * Lap: `b` crosses over `a`, each at its own point.
+ */
+export interface BeamJoint {
+  id: string;
+  kind: BeamJointKind;
+  a: string;
+  b: string;
+  point: string;
+  /** Point of `b` when it is another one (a branch beside the chord's axis, a lap). */
+  pointB?: string;
+}
+
+export const FREEDOMS = ["x", "y", "z", "rx", "ry", "rz"] as const;
+export type Freedom = (typeof FREEDOMS)[number];
+
+/** A point that the bed or a jig holds. */
+export interface Support {
+  member: string;
+  point: string;
+  fix: readonly Freedom[];
+}
+
+/** A frame of straight beams in space: what the mechanics is built from. Lengths in mm. */
+export interface MechanicalFrame {
+  material: BeamMaterial;
+  points: Readonly<Record<string, Vec3>>;
+  members: readonly BeamMember[];
+  joints: readonly BeamJoint[];
+  supports: readonly Support[];
+  /** Up from the bed; z when left out. */
+  up?: Vec3;
+}
+
+/** Weld lines of a joint, by kind. Order matters: 0 and 1 face each other, 2 and 3 face each other. */
+export const LINES = {
+  mitre: ["inside", "outside", "top", "bottom"],
+  butt: ["inside", "outside", "top", "bottom"],
+  tee: ["plus", "minus", "top", "bottom"],
+  lap: ["plus", "minus", "top", "bottom"],
+} as const satisfies Record<BeamJointKind, readonly string[]>;
+export type LineName = (typeof LINES)[BeamJointKind][number];
+
+/** @returns the index of a line in its joint, or -1 when the joint has no such line. */
+export const lineIndex = (kind: BeamJointKind, line: string): number =>
+  (LINES[kind] as readonly string[]).indexOf(line);

@@ -1,0 +1,461 @@
+import { add3, cross3, dot3, norm3, type Sparse, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
+import { type Axes, beamStiffness, extentAlong, memberAxes, secondMomentAbout, toGlobal } from "./beam";
+import { jointFit } from "./jointFit";
+import { type BeamJoint, type BeamMember, type BeamSection, FREEDOMS, type MechanicalFrame } from "./mechanicalFrame";
+import { mechanicalProblems } from "./mechanicalProblems";
+import { lineOffset, type Ring } from "./ring";
+import { RIGID_HOLD, SERIES, SUPPORT } from "./ringConstants";
+
+/** Factors on stiffness that a draw may change. Fit-up is an absolute share of the full wall, the others multiply. */
+export interface StiffnessFactors {
+  ring: number;
+  fitup: number;
+  series: number;
+}
+export const NOMINAL_STIFFNESS: StiffnessFactors = { ring: 1, fitup: 0.01, series: 1 };
+
+/** A member where a joint or a listed point gives it a node. Freedoms 6i to 6i + 5. */
+export interface BeamNode {
+  member: string;
+  point: string;
+  at: Vec3;
+}
+
+export interface BeamElement {
+  member: string;
+  from: number;
+  to: number;
+  lengthMm: number;
+}
+
+export interface ModelMember {
+  id: string;
+  section: BeamSection;
+  axes: Axes;
+  /** Nodes in order along the member. */
+  nodes: number[];
+}
+
+/** A column of freedoms and the spring that acts along it. */
+export interface ModelJoint {
+  id: string;
+  spec: BeamJoint;
+  ring: Ring;
+  /** Relative movement of the second member against the first at the centre, six rows over the freedoms. */
+  rows: Sparse[];
+  at: Vec3;
+  nodeA: number;
+  nodeB: number;
+  /** Tee or lap: how heat reaches the chord. */
+  chord: { member: string; wallMm: number; branchWallMm: number; depthMm: number; alongMm: number } | null;
+  /** Why this joint's constants are the nearest ones and not fitted ones; empty when fitted. */
+  unfitted: string[];
+}
+
+/** A frame ready for the simulation: freedoms, stiffness of the members, joints. */
+export interface MechanicalModel {
+  frame: MechanicalFrame;
+  freedoms: number;
+  nodes: BeamNode[];
+  members: Map<string, ModelMember>;
+  elements: BeamElement[];
+  joints: ModelJoint[];
+  /** Stiffness of members and supports: (row, column, value), both halves. Joints are not in it. */
+  entries: [number, number, number][];
+  /** Six orthonormal rigid motions that hold a frame without supports, or none. */
+  hold: Float64Array[];
+  /** @throws Error when a member has no such point. */
+  nodeOf: (member: string, point: string) => number;
+}
+
+/**
+ * Builds the mechanics of a frame: beam elements between the points of each member, one ring spring per joint.
+ * @param frame a frame without problems. @param factors what a draw changes.
+ * @throws RangeError with the first problem when the frame has one: ask mechanicalProblems first.
+ */
+export function mechanicalModel(
+  frame: MechanicalFrame,
+  factors: StiffnessFactors = NOMINAL_STIFFNESS,
+): MechanicalModel {
+  const [problem] = mechanicalProblems(frame);
+  if (problem) throw new RangeError(`${problem.path}: ${problem.message}`);
+  const up = unit3(frame.up ?? [0, 0, 1]);
+  const nodes: BeamNode[] = [];
+  const members = new Map<string, ModelMember>();
+  for (const spec of frame.members) {
+    const at = spec.points.map((p) => frame.points[p] as Vec3);
+    const axes = memberAxes(at[0] as Vec3, at.at(-1) as Vec3, spec.up, up);
+    members.set(spec.id, {
+      id: spec.id,
+      section: spec.section,
+      axes,
+      nodes: spec.points.map((point, i) => nodes.push({ member: spec.id, point, at: at[i] as Vec3 }) - 1),
+    });
+  }
+  const nodeOf = (member: string, point: string): number => {
+    const i = nodes.findIndex((n) => n.member === member && n.point === point);
+    if (i < 0) throw new Error(`${member} has no point ${point}`);
+    return i;
+  };
+  const memberOf = (id: string): ModelMember => members.get(id) as ModelMember;
+  const joints = frame.joints.map((spec) => modelJoint(frame, spec, memberOf, nodes, nodeOf, up, factors));
+
+  const { eMPa, nu } = frame.material;
+  const elements: BeamElement[] = [];
+  const entries: MechanicalModel["entries"] = [];
+  for (const member of members.values())
+    for (let i = 0; i + 1 < member.nodes.length; i++) {
+      const from = member.nodes[i] as number;
+      const to = member.nodes[i + 1] as number;
+      const lengthMm = norm3(sub3((nodes[to] as BeamNode).at, (nodes[from] as BeamNode).at));
+      elements.push({ member: member.id, from, to, lengthMm });
+      const k = toGlobal(beamStiffness(member.section, lengthMm, eMPa, eMPa / (2 * (1 + nu))), member.axes);
+      const place = (q: number): number => (q < 6 ? 6 * from + q : 6 * to + q - 6);
+      for (let p = 0; p < 12; p++)
+        for (let q = 0; q < 12; q++) {
+          const v = k[p * 12 + q] as number;
+          if (v !== 0) entries.push([place(p), place(q), v]);
+        }
+    }
+  for (const support of frame.supports) {
+    const node = nodeOf(support.member, support.point);
+    for (const freedom of support.fix) {
+      const i = FREEDOMS.indexOf(freedom);
+      entries.push([6 * node + i, 6 * node + i, i < 3 ? SUPPORT.alongNPerMm : SUPPORT.aboutNmm]);
+    }
+  }
+  const freedoms = 6 * nodes.length;
+  return {
+    frame,
+    freedoms,
+    nodes,
+    members,
+    elements,
+    joints,
+    entries,
+    hold: frame.supports.length > 0 ? [] : rigidMotions(nodes),
+    nodeOf,
+  };
+}
+
+/** The six rigid motions of all nodes together, made orthonormal (Gram and Schmidt, twice for the digits). */
+function rigidMotions(nodes: readonly BeamNode[]): Float64Array[] {
+  const centre = scale3(
+    nodes.reduce<Vec3>((sum, n) => add3(sum, n.at), [0, 0, 0]),
+    1 / nodes.length,
+  );
+  const motions: Float64Array[] = [];
+  for (let m = 0; m < 6; m++) {
+    const v = new Float64Array(6 * nodes.length);
+    const axis: Vec3 = [m % 3 === 0 ? 1 : 0, m % 3 === 1 ? 1 : 0, m % 3 === 2 ? 1 : 0];
+    nodes.forEach((node, i) => {
+      const move = m < 3 ? axis : cross3(axis, sub3(node.at, centre));
+      v.set(move, 6 * i);
+      if (m >= 3) v.set(axis, 6 * i + 3);
+    });
+    for (let pass = 0; pass < 2; pass++)
+      for (const q of motions) {
+        const share = v.reduce((sum, x, i) => sum + x * (q[i] as number), 0);
+        v.forEach((x, i) => {
+          v[i] = x - share * (q[i] as number);
+        });
+      }
+    const size = Math.sqrt(v.reduce((sum, x) => sum + x * x, 0));
+    motions.push(v.map((x) => x / size));
+  }
+  return motions;
+}
+
+/** Spring constant of each of the rigid motions in `hold`, N/mm. */
+export const HOLD_N_PER_MM = RIGID_HOLD;
+
+/** Rows of the movement of a point fixed to node b against one fixed to node a: d = -ua + S(o - xa) ta + ub - S(o - xb) tb. */
+export function relativeRows(at: Vec3, nodeA: number, xA: Vec3, nodeB: number, xB: Vec3): Sparse[] {
+  const rA = sub3(at, xA);
+  const rB = sub3(at, xB);
+  return [0, 1, 2, 3, 4, 5].map((row) => {
+    const out: Sparse = { at: [], value: [] };
+    const put = (i: number, v: number) => {
+      if (v === 0) return;
+      out.at.push(i);
+      out.value.push(v);
+    };
+    if (row < 3) {
+      put(6 * nodeA + row, -1);
+      put(6 * nodeB + row, 1);
+      const axis: Vec3 = [row === 0 ? 1 : 0, row === 1 ? 1 : 0, row === 2 ? 1 : 0];
+      // Row of S(r): e . (r x v) = (e x r) . v
+      const sA = cross3(axis, rA);
+      const sB = cross3(axis, rB);
+      for (let j = 0; j < 3; j++) {
+        put(6 * nodeA + 3 + j, sA[j] as number);
+        put(6 * nodeB + 3 + j, -(sB[j] as number));
+      }
+    } else {
+      put(6 * nodeA + row, -1);
+      put(6 * nodeB + row, 1);
+    }
+    return out;
+  });
+}
+
+/** Direction from a member's end at `node` into the member. */
+function into(member: ModelMember, node: number): Vec3 {
+  return node === member.nodes[0] ? member.axes[0] : scale3(member.axes[0], -1);
+}
+
+function modelJoint(
+  frame: MechanicalFrame,
+  spec: BeamJoint,
+  memberOf: (id: string) => ModelMember,
+  nodes: BeamNode[],
+  nodeOf: (member: string, point: string) => number,
+  up: Vec3,
+  factors: StiffnessFactors,
+): ModelJoint {
+  const a = memberOf(spec.a);
+  const b = memberOf(spec.b);
+  const nodeA = nodeOf(spec.a, spec.point);
+  const nodeB = nodeOf(spec.b, spec.pointB ?? spec.point);
+  const geometry =
+    spec.kind === "tee" || spec.kind === "lap"
+      ? branchOn(spec, a, b, nodeA, nodeB, nodes)
+      : cornerOf(spec, a, b, nodeA, nodeB, nodes, up);
+  const { eMPa, nu, yieldMPa } = frame.material;
+  const gPerE = 1 / (2 * (1 + nu));
+  const series = new Float64Array(9);
+  const soften = (axis: Vec3, c: number) => {
+    for (let i = 0; i < 3; i++)
+      for (let j = 0; j < 3; j++)
+        series[3 * i + j] = (series[3 * i + j] as number) + c * (axis[i] as number) * (axis[j] as number);
+  };
+  const { section: softens, axes: softAxes, slenderness, widthMm, aboutMitre, aboutUp } = geometry.lozenge;
+  const i = secondMomentAbout(softens, softAxes, geometry.e1);
+  const unit = (factors.series * (widthMm / (eMPa * i)) * slenderness ** 2) / SERIES.slenderness ** 2;
+  soften(geometry.e1, aboutMitre * unit);
+  soften(geometry.e2, aboutUp * unit);
+  const thin = geometry.wallMm;
+  const ring: Ring = {
+    kind: spec.kind === "lap" ? "tee" : spec.kind,
+    normal: geometry.normal,
+    e1: geometry.e1,
+    e2: geometry.e2,
+    half1Mm: geometry.half1Mm,
+    half2Mm: geometry.half2Mm,
+    perWidth: (eMPa * thin) / geometry.widthMm,
+    perWall: eMPa * thin,
+    narrow: Math.min(1, Math.max(0.2, 1 - 2 * (1 - geometry.beta))),
+    shear: geometry.shear * gPerE,
+    gPerE,
+    series,
+    yieldPerMm: yieldMPa * thin,
+    stiffness: factors.ring,
+    fitup: factors.fitup,
+  };
+  const [xA, xB] = [(nodes[nodeA] as BeamNode).at, (nodes[nodeB] as BeamNode).at];
+  return {
+    id: spec.id,
+    spec,
+    ring,
+    rows: relativeRows(geometry.at, nodeA, xA, nodeB, xB),
+    at: geometry.at,
+    nodeA,
+    nodeB,
+    chord: geometry.chord,
+    unfitted: jointFit(spec.kind, a.section, b.section, geometry.angleDeg, geometry.beta),
+  };
+}
+
+interface JointGeometry {
+  at: Vec3;
+  normal: Vec3;
+  e1: Vec3;
+  e2: Vec3;
+  half1Mm: number;
+  half2Mm: number;
+  /** Width that the line constants are per. */
+  widthMm: number;
+  wallMm: number;
+  beta: number;
+  /** Between the two members' axes, degrees. */
+  angleDeg: number;
+  shear: number;
+  lozenge: {
+    section: BeamSection;
+    axes: Axes;
+    slenderness: number;
+    widthMm: number;
+    aboutMitre: number;
+    aboutUp: number;
+  };
+  chord: ModelJoint["chord"];
+}
+
+const angleBetween = (a: Vec3, b: Vec3): number => (Math.atan2(norm3(cross3(a, b)), dot3(a, b)) * 180) / Math.PI;
+
+function cornerOf(
+  spec: BeamJoint,
+  a: ModelMember,
+  b: ModelMember,
+  nodeA: number,
+  nodeB: number,
+  nodes: readonly BeamNode[],
+  up: Vec3,
+): JointGeometry {
+  const intoA = into(a, nodeA);
+  const intoB = into(b, nodeB);
+  const normal = unit3(sub3(intoB, intoA));
+  const angleDeg = angleBetween(intoA, intoB);
+  const straight = angleDeg > 179.9;
+  // Up of the corner: square to both members, on the side where the frame's up is.
+  let e2 = straight ? a.axes[2] : unit3(cross3(intoA, intoB));
+  const lift = dot3(e2, up);
+  if (lift < -1e-9) e2 = scale3(e2, -1);
+  const e1 = straight ? cross3(e2, normal) : unit3(add3(intoA, intoB));
+  const width = Math.min(
+    extentAlong(a.section, a.axes, cross3(e2, intoA)),
+    extentAlong(b.section, b.axes, cross3(e2, intoB)),
+  );
+  const height = Math.min(extentAlong(a.section, a.axes, e2), extentAlong(b.section, b.axes, e2));
+  const wallMm = Math.min(a.section.wallMm, b.section.wallMm);
+  const butt = spec.kind === "butt";
+  return {
+    at: (nodes[nodeA] as BeamNode).at,
+    normal,
+    e1,
+    e2,
+    half1Mm: (width - wallMm) / 2 / Math.sin(((angleDeg / 2) * Math.PI) / 180),
+    half2Mm: (height - wallMm) / 2,
+    widthMm: width,
+    wallMm,
+    beta: 1,
+    angleDeg,
+    shear: butt ? 1 : 12,
+    lozenge: {
+      section: a.section,
+      axes: a.axes,
+      slenderness: (width - wallMm) / wallMm,
+      widthMm: width,
+      aboutMitre: butt ? 0 : SERIES.mitreAboutMitre,
+      aboutUp: butt ? 0 : SERIES.mitreAboutUp,
+    },
+    chord: null,
+  };
+}
+
+function branchOn(
+  spec: BeamJoint,
+  a: ModelMember,
+  b: ModelMember,
+  nodeA: number,
+  nodeB: number,
+  nodes: BeamNode[],
+): JointGeometry {
+  const along = a.axes[0];
+  const pA = (nodes[nodeA] as BeamNode).at;
+  const pB = (nodes[nodeB] as BeamNode).at;
+  const lap = spec.kind === "lap";
+  const direction = lap ? unit3(sub3(pB, pA)) : into(b, nodeB);
+  const normal = unit3(squareTo(direction, along));
+  const e2 = cross3(along, normal);
+  const depth = extentAlong(a.section, a.axes, normal);
+  const chordWidth = extentAlong(a.section, a.axes, e2);
+  const slope = dot3(direction, normal);
+  let at = add3(pA, scale3(normal, depth / 2));
+  if (!lap) {
+    // The branch ends on the chord's face: its node goes there along the branch.
+    at = add3(pB, scale3(direction, (depth / 2 - dot3(sub3(pB, pA), normal)) / slope));
+    (nodes[nodeB] as BeamNode).at = at;
+  }
+  const t = b.section.wallMm;
+  const acrossBranch = lap ? cross3(normal, b.axes[0]) : squareTo(along, direction);
+  const width = extentAlong(b.section, b.axes, unit3(norm3(acrossBranch) > 1e-9 ? acrossBranch : b.axes[1]));
+  const height = lap ? chordWidth : extentAlong(b.section, b.axes, e2);
+  const tc = a.section.wallMm;
+  return {
+    at,
+    normal,
+    e1: along,
+    e2,
+    half1Mm: (width - t) / 2 / (lap ? 1 : slope),
+    half2Mm: (height - t) / 2,
+    widthMm: width,
+    wallMm: t,
+    beta: lap ? 1 : height / chordWidth,
+    angleDeg: angleBetween(lap ? b.axes[0] : direction, along),
+    shear: 4,
+    lozenge: {
+      section: b.section,
+      axes: b.axes,
+      slenderness: (chordWidth - tc) / tc,
+      widthMm: width,
+      aboutMitre: SERIES.teeAboutChord,
+      aboutUp: 0,
+    },
+    chord: { member: a.id, wallMm: tc, branchWallMm: t, depthMm: depth, alongMm: width },
+  };
+}
+
+/**
+ * Nodal loads of one mm3 of contracted volume in the chord at a weld line: it shortens the chord and kinks it toward the
+ * line. Axial E V / L; bending E I k B(a) with k = V y / I and B the curvature of the cubic shape functions at a.
+ * @returns a sparse column over the freedoms. @throws Error for a joint without chord.
+ */
+export function chordLoad(model: MechanicalModel, joint: ModelJoint, line: number): Sparse {
+  const { chord, ring } = joint;
+  if (!chord) throw new Error(`${joint.id} has no chord`);
+  const member = model.members.get(chord.member) as ModelMember;
+  const offset = add3(
+    scale3(ring.normal, (chord.depthMm - chord.wallMm) / 2),
+    line < 2 ? [0, 0, 0] : lineOffset(ring, line),
+  );
+  const y = dot3(offset, member.axes[1]);
+  const z = dot3(offset, member.axes[2]);
+  const right = model.elements.find((e) => e.member === member.id && e.from === joint.nodeA);
+  const left = model.elements.find((e) => e.member === member.id && e.to === joint.nodeA);
+  const shares: [BeamElement | undefined, number][] =
+    line === 0
+      ? [[right ?? left, 1]]
+      : line === 1
+        ? [[left ?? right, 1]]
+        : right && left
+          ? [
+              [right, 0.5],
+              [left, 0.5],
+            ]
+          : [[right ?? left, 1]];
+  const distance = chord.alongMm / (line < 2 ? 2 : 4);
+  const out: Sparse = { at: [], value: [] };
+  const { eMPa } = model.frame.material;
+  for (const [element, share] of shares) {
+    if (!element) continue;
+    const L = element.lengthMm;
+    const near = Math.min(distance, L / 2);
+    const a = element === right ? near : L - near;
+    const b1 = -6 / L ** 2 + (12 * a) / L ** 3;
+    const b2 = -4 / L + (6 * a) / L ** 2;
+    const b4 = -2 / L + (6 * a) / L ** 2;
+    const v = share * eMPa;
+    // (u, v, w, rx, ry, rz) at both ends in the member's own axes.
+    const ends: [number, Vec3, Vec3][] = [
+      [element.from, [v / L, v * y * b1, v * z * b1], [0, -v * z * b2, v * y * b2]],
+      [element.to, [-v / L, -v * y * b1, -v * z * b1], [0, -v * z * b4, v * y * b4]],
+    ];
+    for (const [node, force, moment] of ends)
+      for (let i = 0; i < 3; i++) {
+        let f = 0;
+        let m = 0;
+        for (let q = 0; q < 3; q++) {
+          f += (force[q] as number) * ((member.axes[q] as Vec3)[i] as number);
+          m += (moment[q] as number) * ((member.axes[q] as Vec3)[i] as number);
+        }
+        out.at.push(6 * node + i, 6 * node + 3 + i);
+        out.value.push(f, m);
+      }
+  }
+  return out;
+}
+
+/** The member that a spec names. */
+export const memberSpec = (frame: MechanicalFrame, id: string): BeamMember | undefined =>
+  frame.members.find((m) => m.id === id);

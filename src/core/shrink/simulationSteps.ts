@@ -1,0 +1,48 @@
+import type { Vec3 } from "../numeric";
+import type { LineName } from "./mechanicalFrame";
+
+/** Heat of a bead or tack, or its free closing when that is what is known (or measured). */
+export type Heat = { heatJPerMm: number; closingMm?: undefined } | { closingMm: number; heatJPerMm?: undefined };
+
+/** One event that moves, holds or lets go of the frame. `id` names it in attributions. */
+export type SimulationStep = { id: string } & (
+  | ({ do: "tack"; joint: string; line: LineName; lengthMm: number } & Heat)
+  | ({
+      do: "bead";
+      joint: string;
+      line: LineName;
+      /** Overrides the share of the tube corners in the closing (to copy other definitions of a strip). */
+      cornerShare?: number;
+    } & Heat)
+  /** Contracted volume in the chord at a line, without a bead. */
+  | { do: "chord"; joint: string; line: LineName; volumeMm3: number }
+  | {
+      do: "clamp";
+      clamp: string;
+      member: string;
+      point: string;
+      direction: Vec3;
+      stiffnessNPerMm: number;
+      /** Where the clamp pulls the point to, along its direction, mm from nominal; as it lies when left out. */
+      toMm?: number;
+      /** How far the clamp moves the point from where it lies, mm: a back-bow over a shim. */
+      byMm?: number;
+    }
+  | { do: "unclamp"; clamp: string }
+  /** Scrap tacked across from one point to another; holds all six ways. */
+  | {
+      do: "strongback on";
+      strongback: string;
+      from: [member: string, point: string];
+      to: [member: string, point: string];
+      section: { widthMm: number; heightMm: number; wallMm: number };
+    }
+  | { do: "strongback off"; strongback: string }
+  /** Put back into shape while the joints still turn; what is left of the error, 0 to 1. */
+  | { do: "square up"; residualShare: number }
+  /** Clamps come off, the frame is turned, the same clamps go on again. */
+  | { do: "flip" }
+  | { do: "wait" }
+  /** A force (N) and moment (N mm) on a node, kept from here on. */
+  | { do: "load"; member: string; point: string; wrench: readonly [number, number, number, number, number, number] }
+);

@@ -1,0 +1,31 @@
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
+import { describe, expect, it } from "vitest";
+import { plainRun } from "@/core/shrink";
+import { type CaseFile, caseProgramme, caseResult } from "./mechanicsCases";
+
+const folder = path.join(process.env.CASES_DIR ?? path.join(import.meta.dirname, "cases"), "mechanics");
+const files = readdirSync(folder)
+  .filter((f) => f.endsWith(".json"))
+  .sort();
+
+describe("shrinkage mechanics", () => {
+  it.each(files)("%s", (file) => {
+    const cases = JSON.parse(readFileSync(path.join(folder, file), "utf8")) as CaseFile;
+    expect(cases.runs.length).toBeGreaterThan(0);
+    for (const { run, frame, expected } of cases.runs) {
+      const { model, plan, limited } = caseProgramme(frame);
+      const u = plainRun(plan, limited).movements.at(-1) as Float64Array;
+      expect(expected.length).toBeGreaterThan(0);
+      for (const value of expected) {
+        const got = caseResult(frame, model, u, value.result);
+        const says = `${run}: ${value.result} = ${got.toFixed(6)}, expected ${value.expected}, this model ${value.this_model}`;
+        expect(Math.abs(got - value.expected), says).toBeLessThanOrEqual(value.tolerance_abs);
+        if (value.this_model === undefined) continue;
+        // The cases print five decimals: half of the last one is theirs.
+        const slack = 0.5e-5 + 1e-6 * Math.abs(value.this_model) + 1e-9;
+        expect(Math.abs(got - value.this_model), says).toBeLessThanOrEqual(slack);
+      }
+    }
+  });
+});

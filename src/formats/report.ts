@@ -8,10 +8,14 @@ import {
   type Job,
   misreadWords,
   nudgeWords,
+  predict,
   restWords,
 } from "@/core/job";
 import { TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
 import { fixed, formatLength, formatSmall, roundedLength, type UnitPreference } from "@/core/units";
+
+/** A job with its prediction: what the screens show once it is worked out. */
+const whole = (job: Job): Evaluation => evaluate(job, predict(job.plan)?.prediction ?? null);
 
 const head = (title: string): string[] => ["", title.toUpperCase()];
 
@@ -46,7 +50,7 @@ function frameLines(round: FrameRound, u: UnitPreference): string[] {
 
 /** The report as data: what `--json` prints. Same core, same numbers as the screens. */
 export function reportData(job: Job) {
-  const e = evaluate(job);
+  const e = whole(job);
   return {
     job: { id: job.id, name: job.plan.name, version: job.version },
     problems: e.problems,
@@ -79,7 +83,7 @@ export function reportData(job: Job) {
 
 /** The report as text. @param job a valid job. */
 export function reportText(job: Job): string {
-  const e = evaluate(job);
+  const e = whole(job);
   const u = job.plan.units;
   const { plan } = job;
   const caution = CARRIES_CAUTION[plan.carries];

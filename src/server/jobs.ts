@@ -13,12 +13,12 @@ import {
   planProblems,
   planSchema,
   type Summary,
-  summaryOf,
 } from "@/core/job";
 import { type Instrument, UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { readJobFile } from "@/formats/jobFile";
 import * as store from "@/store";
 import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
+import { knownPrediction, summarised } from "./predictions";
 
 const LIST_LIMIT = 500;
 const originSchema = z.string().trim().min(1, "Say who saves.").max(60, "At most 60 characters.");
@@ -27,6 +27,12 @@ const now = (): string => new Date().toISOString();
 
 /** The list of jobs, last change first. */
 export const listJobs = (): Promise<store.JobLine[]> => store.listJobs(store.pool(), LIST_LIMIT);
+
+/** What a page of a job starts from: the job, and its prediction when that is at hand. */
+export async function startOf(id: string) {
+  const found = await getJob(id);
+  return found.ok ? done({ ...found.value, prediction: knownPrediction(found.value.job.plan) }) : found;
+}
 
 /** A whole job with the shelf of instruments. */
 export async function getJob(id: string): Promise<Outcome<store.StoredJob>> {
@@ -47,7 +53,8 @@ export async function createJob(input: unknown): Promise<Outcome<{ id: string }>
   const { name, units, origin } = parsed.value;
   const at = now();
   const job: Job = { id: uuid(), createdAt: at, version: 1, plan: newPlan(name, units), instruments: [], entries: [] };
-  await store.transaction((db) => store.insertJob(db, job, summaryOf(job), at, origin));
+  const summary = await summarised(job);
+  await store.transaction((db) => store.insertJob(db, job, summary, at, origin));
   return done({ id: job.id });
 }
 
@@ -68,7 +75,7 @@ export interface Saved {
 async function summarise(db: store.Transaction, id: string): Promise<Summary> {
   const stored = await store.loadJob(db, id);
   if (!stored) throw new Error("A job that is locked cannot be gone.");
-  const summary = summaryOf(stored.job);
+  const summary = await summarised(stored.job);
   await store.updateSummary(db, id, summary);
   return summary;
 }
@@ -91,7 +98,7 @@ export async function savePlan(id: string, input: unknown): Promise<Outcome<Save
     if (!locked || !stored) return noSuchJob();
     const changes = planChanges(stored.job.plan, plan);
     if (changes.length === 0) {
-      const summary = summaryOf(stored.job);
+      const summary = await summarised(stored.job);
       return done({ version: locked.version, seq: locked.seq, summary, changes });
     }
     if (locked.version !== baseVersion)
@@ -163,7 +170,8 @@ export async function addEntries(id: string, input: unknown): Promise<Outcome<Ad
     if (wrong) return refuse(422, wrong.message, [{ ...wrong, severity: "error" }]);
     if (fresh.length > 0) {
       await store.appendEntries(db, id, locked.seq, fresh, now());
-      await store.updateSummary(db, id, summaryOf({ ...stored.job, entries: [...stored.job.entries, ...fresh] }));
+      const summary = await summarised({ ...stored.job, entries: [...stored.job.entries, ...fresh] });
+      await store.updateSummary(db, id, summary);
     }
     return done({
       seq: locked.seq + fresh.length,
@@ -239,7 +247,7 @@ export async function importJob(
     return await store.transaction(async (db) => {
       const job = withOwnInstruments(fromFile, shelf);
       await store.addInstruments(db, job.instruments);
-      await store.insertJob(db, job, summaryOf(job), now(), who.value);
+      await store.insertJob(db, job, await summarised(job), now(), who.value);
       return done({ id: job.id, name: job.plan.name });
     });
   } catch (e) {

@@ -227,11 +227,13 @@ export function caseResult(raw: CaseFrame, model: MechanicalModel, u: Float64Arr
     case "twist_mm":
       return lifts.reduce((s, z, i) => s + (i % 2 === 0 ? z : -z), 0);
     case "flatness_min_zone_mm":
-      return flatness(
-        corners.map((c) => ({ x: (raw.points[c] as Vec3)[0], y: (raw.points[c] as Vec3)[1] })),
-        lifts,
-        0.01,
-      ).zoneMm ?? Number.NaN;
+      return (
+        flatness(
+          corners.map((c) => ({ x: (raw.points[c] as Vec3)[0], y: (raw.points[c] as Vec3)[1] })),
+          lifts,
+          0.01,
+        ).zoneMm ?? Number.NaN
+      );
     case "camber": {
       const member = model.members.get(rest[0] as string);
       if (!member || rest[1] !== "in_plane_mm") throw new Error(`unknown result ${result}`);

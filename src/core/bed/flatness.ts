@@ -18,6 +18,8 @@ export interface Flatness {
   leastSquaresMm: number | null;
   /** Points that decide the zone. */
   active: number[];
+  /** How the zone grows with the height of each of `active`. */
+  gradient: number[];
   plane: Plane | null;
   /** Slope of the least-squares plane, mm per metre along x and y. */
   slopeMmPerM: { x: number; y: number } | null;
@@ -153,7 +155,15 @@ function straightness(x: number[], z: number[]): number {
  * @param cov covariance of the heights, mm2: one standard uncertainty for all, or the full matrix.
  */
 export function flatness(xy: Vec2[], z: number[], cov: number | number[][]): Flatness {
-  const none = { zoneMm: null, uZoneMm: null, leastSquaresMm: null, active: [], plane: null, slopeMmPerM: null };
+  const none = {
+    zoneMm: null,
+    uZoneMm: null,
+    leastSquaresMm: null,
+    active: [],
+    gradient: [],
+    plane: null,
+    slopeMmPerM: null,
+  };
   if (xy.length < 3) return { status: "too_few", ...none, straightnessMm: null };
   if (collinear(xy)) {
     const [first] = xy;
@@ -188,6 +198,7 @@ export function flatness(xy: Vec2[], z: number[], cov: number | number[][]): Fla
     uZoneMm: Math.sqrt(Math.max(0, variance)),
     leastSquaresMm,
     active: best.points,
+    gradient: best.gradient,
     plane,
     slopeMmPerM,
     straightnessMm: null,

@@ -12,7 +12,7 @@ import {
 import { type CutPiece, cutList } from "../cut";
 import { CORNERS, type ResolvedFrame, resolveFrame, SIDES, type Side, type Span } from "../frame";
 import { orderOfWork, type Step } from "../plan";
-import { heatJPerMm, type Prediction, predictClosedForm } from "../shrink";
+import type { Prediction } from "../shrink";
 import {
   type Impossible,
   impossible,
@@ -67,6 +67,7 @@ export interface Evaluation {
   problems: Problem[];
   /** Null while the plan has errors. */
   frame: ResolvedFrame | null;
+  /** Null while the plan has errors, and while it is being worked out. */
   prediction: Prediction | null;
   setUp: SetUp | null;
   cut: CutPiece[];
@@ -168,12 +169,12 @@ interface Ground {
   ticked: Set<string>;
 }
 
-function groundOf(job: Job): Ground {
+function groundOf(job: Job, predicted: Prediction | null): Ground {
   const { plan } = job;
   const problems = planProblems(plan);
   const broken = (area: string) => problems.some((p) => p.severity === "error" && p.path.startsWith(area));
   const frame = broken("frame") ? null : resolveFrame(plan.frame);
-  const prediction = frame && !broken("weld") && heatJPerMm(plan.weld) > 0 ? predictClosedForm(frame, plan.weld) : null;
+  const prediction = frame && !broken("weld") ? predicted : null;
   const ticked = new Set<string>();
   for (const entry of job.entries) {
     if (entry.kind !== "tick") continue;
@@ -218,10 +219,10 @@ const FRAME_ROUNDS: Memory<FrameRound> = new WeakMap();
 const BED_ROUNDS: Memory<BedRound> = new WeakMap();
 
 /** Entries are never changed, so a round with the same last reading and as many of them under the same plan is the same. */
-function remembered<R>(memory: Memory<R>, { job }: Ground, r: Round, work: () => R): R {
+function remembered<R>(memory: Memory<R>, { job, target }: Ground, r: Round, work: () => R): R {
   const known = memory.get(job.plan) ?? new Map<string, R>();
   memory.set(job.plan, known);
-  const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}/${job.instruments.length}`;
+  const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}/${job.instruments.length}/${target?.squareDifferenceMm2 ?? ""}`;
   const done = known.get(key) ?? work();
   known.set(key, done);
   return done;
@@ -232,14 +233,25 @@ const evaluateFrameRound = (ground: Ground, frame: ResolvedFrame, r: Round): Fra
 const evaluateBedRound = (ground: Ground, r: Round): BedRound =>
   remembered(BED_ROUNDS, ground, r, () => workOutBedRound(ground, r));
 
+/** A pair of sides is cut to one length: the mean of what the two lose. */
+function lossOfPair(prediction: Prediction | null, a: Side, b: Side): Estimate {
+  const mean = (of: keyof Estimate): number =>
+    prediction ? (prediction.sidesMm[a][of] + prediction.sidesMm[b][of]) / 2 : 0;
+  return { value: mean("value"), low: mean("low"), high: mean("high") };
+}
+
 const isCold = (r: Round): boolean => r.round.gate === "cold" && r.readings.size > 0;
+
+/** Whether the verdict of a job rests on its prediction: a frame measured before welding is held against the set-up shape. */
+export const leansOnPrediction = (job: Job): boolean =>
+  roundsOf(job.entries).some((r) => r.readings.size > 0 && ["dry fit", "tacked"].includes(r.round.gate));
 
 /**
  * Stage and verdict of a job, for lists: the same that `evaluate` gives, without working out every round.
- * @param job a valid job.
+ * @param job a valid job. @param prediction of its plan; may be left out when `leansOnPrediction` says no.
  */
-export function summaryOf(job: Job): Summary {
-  const ground = groundOf(job);
+export function summaryOf(job: Job, prediction: Prediction | null): Summary {
+  const ground = groundOf(job, prediction);
   const { frame, rounds, steps, ticked } = ground;
   const bed = rounds.findLast((r) => r.round.gate === "bed" && r.readings.size > 0);
   const cold = frame ? rounds.findLast(isCold) : undefined;
@@ -272,23 +284,22 @@ export function summaryOf(job: Job): Summary {
 
 /**
  * Evaluates a whole job. Pure: the same job gives the same answer in a browser, on the server and on the command line.
- * @param job a valid job.
+ * @param job a valid job. @param predicted of its plan (see predict.ts); null while it is being worked out.
  */
-export function evaluate(job: Job): Evaluation {
-  const ground = groundOf(job);
+export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
+  const ground = groundOf(job, predicted);
   const { problems, frame, prediction, target, limits, rounds, steps, ticked } = ground;
   const frameRounds = frame
     ? rounds.filter((r) => r.round.gate !== "bed").map((r) => evaluateFrameRound(ground, frame, r))
     : [];
   const cold = frameRounds.findLast(isCold) ?? null;
-  const zero: Estimate = { value: 0, low: 0, high: 0 };
   return {
     problems,
     frame,
     prediction,
     setUp: target,
     cut: frame
-      ? cutList(frame, { lengthMm: prediction?.sidesMm.AB ?? zero, widthMm: prediction?.sidesMm.BC ?? zero })
+      ? cutList(frame, { lengthMm: lossOfPair(prediction, "AB", "CD"), widthMm: lossOfPair(prediction, "BC", "DA") })
       : [],
     limits,
     bedRounds: rounds.filter((r) => r.round.gate === "bed").map((r) => evaluateBedRound(ground, r)),
@@ -298,6 +309,6 @@ export function evaluate(job: Job): Evaluation {
     cold,
     losses: prediction ? sideLosses(job, prediction, frameRounds, cold) : [],
     closed: ticked.has(CLOSE_STEP),
-    summary: summaryOf(job),
+    summary: summaryOf(job, predicted),
   };
 }

@@ -8,5 +8,6 @@ export * from "./instruments";
 export * from "./jobSchema";
 export * from "./plan";
 export * from "./planSchema";
+export * from "./predict";
 export * from "./rounds";
 export * from "./words";

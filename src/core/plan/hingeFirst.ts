@@ -74,6 +74,7 @@ export function hingeFirst(frame: ResolvedFrame): Step[] {
     key: "measure/tacked",
     kind: "measure",
     gate: "tacked",
+    closes: true,
     say: "Measure across and close the error while the corners still hinge",
     why: "Each tack pulled toward its side. The corners still turn on one tack; after the next they do not.",
   });

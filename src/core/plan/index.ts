@@ -2,4 +2,5 @@ export * from "./acrossAndAround";
 export * from "./faces";
 export * from "./hingeFirst";
 export * from "./schools";
+export * from "./simulationOf";
 export * from "./step";

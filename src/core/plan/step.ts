@@ -17,6 +17,8 @@ export interface Step {
   up: "top" | "bottom";
   /** Gate to measure at, for a measure step. */
   gate: Gate | null;
+  /** A measure step at which the error is closed while the joints still turn. */
+  closes?: boolean;
   /** Imperative, short. */
   say: string;
   why: string;

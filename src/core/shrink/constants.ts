@@ -45,3 +45,7 @@ export type ShrinkFactors = Readonly<Record<FactorName, Factor>>;
 
 /** Share of the contracted volume that acts on the chord of a tee, by direction of the line (fitted on finite elements). */
 export const CHORD_EFFECT = { across: 0.93, along: 0.78 } as const;
+
+/** Factors for a material: the scatter of other materials counts only where it is another one. */
+export const factorsFor = (mildSteel: boolean, factors: ShrinkFactors = FACTORS): ShrinkFactors =>
+  mildSteel ? { ...factors, otherMaterial: { ...factors.otherMaterial, cv: 0 } } : factors;

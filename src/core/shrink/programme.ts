@@ -139,7 +139,7 @@ export function stepProblems(model: MechanicalModel, steps: readonly SimulationS
   const clamps = new Set<string>();
   const strongbacks = new Set<string>();
   let said = false;
-  steps.forEach((step, i) => {
+  const check = (step: SimulationStep, i: number): void => {
     const put = (message: string, severity: Problem["severity"] = "error") =>
       found.push({ path: `steps/${i}`, message, severity });
     const point = (member: string, name: string) => {
@@ -148,11 +148,16 @@ export function stepProblems(model: MechanicalModel, steps: readonly SimulationS
     };
     if (step.do === "tack" || step.do === "bead" || step.do === "chord") {
       const joint = model.joints.find((j) => j.id === step.joint);
-      if (!joint) return put(`Step ${i + 1}: there is no joint ${step.joint}.`);
-      if (lineIndex(joint.spec.kind, step.line) < 0)
-        return put(
+      if (!joint) {
+        put(`Step ${i + 1}: there is no joint ${step.joint}.`);
+        return;
+      }
+      if (lineIndex(joint.spec.kind, step.line) < 0) {
+        put(
           `Step ${i + 1}: ${step.joint} has no face ${step.line}. A ${joint.spec.kind} has ${LINES[joint.spec.kind].join(", ")}.`,
         );
+        return;
+      }
       if (step.do === "chord") {
         if (!joint.chord) put(`Step ${i + 1}: ${step.joint} has no member that runs through.`);
         return;
@@ -186,7 +191,8 @@ export function stepProblems(model: MechanicalModel, steps: readonly SimulationS
       if (!(step.residualShare >= 0 && step.residualShare <= 1))
         put(`Step ${i + 1}: what is left after squaring up lies between 0 and 1.`);
     } else if (step.do === "load") point(step.member, step.point);
-  });
+  };
+  steps.forEach(check);
   const open = model.joints.filter((j) => !held.has(j.id));
   if (steps.length > 0 && open.length > 0)
     found.push({
@@ -351,7 +357,7 @@ function ringAction(
   const across = line < 2;
   const heat = step.heatJPerMm ?? 0;
   const wall = ring.perWall / material.eMPa;
-  const own: FactorName[] = tack ? ["tackHeat"] : [];
+  const own: FactorName[] = tack ? ["otherMaterial", "tackHeat"] : ["otherMaterial"];
   let chordMm3 = 0;
   if (joint.chord && heat > 0) {
     const { wallMm, branchWallMm } = joint.chord;

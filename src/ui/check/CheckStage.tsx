@@ -7,6 +7,7 @@ import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { CarriesCaution } from "../job/Notices";
 import { NotYet } from "../job/NotYet";
+import { PredictionStatus } from "../job/PredictionStatus";
 import { heightQuantities, nextUnread, ReadingPad, RoundTabs, spanQuantities, useRounds } from "../measure";
 import { fieldText } from "../parts/LengthField";
 import { Now, Section } from "../parts/Sheet";
@@ -140,7 +141,7 @@ export function CheckStage() {
             aside={<span className="text-sm text-soft">loss per side, {units === "mm" ? "mm" : "in"}</span>}
           >
             {losses.length === 0 ? (
-              <p className="text-soft">No prediction while the plan has errors.</p>
+              <PredictionStatus />
             ) : (
               <>
                 <LossChart losses={losses} units={units} />

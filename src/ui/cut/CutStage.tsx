@@ -6,6 +6,7 @@ import { fixed, formatLength, formatSmall, roundedLength } from "@/core/units";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
+import { PredictionStatus } from "../job/PredictionStatus";
 import { Button } from "../parts/Button";
 import { Caution, Now, Section } from "../parts/Sheet";
 
@@ -97,10 +98,10 @@ export function CutStage() {
                 ))}
               </ul>
             ) : (
-              <p>
-                No prediction while the weld settings have errors: cut to nominal, or put them right under Tack and
-                weld.
-              </p>
+              <>
+                <PredictionStatus />
+                <p className="mt-2">Without a prediction the lengths are nominal.</p>
+              </>
             )}
           </Section>
           <Section title="Before the saw">

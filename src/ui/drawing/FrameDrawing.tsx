@@ -47,8 +47,10 @@ interface Props {
   doneJoints?: readonly Vec2[];
   /** Slide of a side: drawn as an arrow along it. */
   slide?: { side: string; push: Corner; towards: Corner; text: string } | null;
-  /** Corners moved, exaggerated: where they would be drawn. */
-  moved?: { corners: Record<Corner, Vec2>; note: string } | null;
+  /** Members moved, exaggerated: closed outlines where they would be drawn, mm. */
+  moved?: { outlines: readonly (readonly Vec2[])[]; note: string } | null;
+  /** Words at corners are predicted, not measured. */
+  cornerTone?: Tone;
   /** Hide the nominal sizes (when the spans carry readings). */
   bare?: boolean;
   maxHeight?: number;
@@ -180,6 +182,7 @@ export function FrameDrawing(props: Props) {
     spans = [],
     points = [],
     cornerText = {},
+    cornerTone = "brass",
     joint,
     doneJoints = [],
     slide,
@@ -229,14 +232,12 @@ export function FrameDrawing(props: Props) {
         ))}
         {moved ? (
           <path
-            d={path(
-              p,
-              CORNERS.map((c) => moved.corners[c]),
-            )}
+            d={moved.outlines.map((o) => path(p, o)).join("")}
             fill="none"
             stroke="var(--cool)"
-            strokeWidth={2}
+            strokeWidth={1.75}
             strokeDasharray="7 4"
+            data-testid="moved"
           />
         ) : null}
         {spans.map((mark) => {
@@ -346,7 +347,7 @@ export function FrameDrawing(props: Props) {
                 <Words
                   at={{ x: at.x + (at.x < p.width / 2 ? 19 : -19), y: at.y + (at.y < p.height / 2 ? -1 : 1) }}
                   text={cornerText[c] ?? ""}
-                  colour="var(--brass)"
+                  colour={COLOUR[cornerTone]}
                   anchor={at.x < p.width / 2 ? "start" : "end"}
                 />
               ) : null}

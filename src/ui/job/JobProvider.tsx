@@ -12,15 +12,18 @@ import {
 } from "react";
 import { v4 as uuid } from "uuid";
 import { type Evaluation, evaluate, type Job } from "@/core/job";
+import type { Prediction } from "@/core/shrink";
 import { origin } from "../parts/device";
 import { type JobSnapshot, JobStore } from "./jobStore";
 import { transport } from "./transport";
+import { type Predicted, usePrediction } from "./usePrediction";
 
 const POLL_MS = 8000;
 
 interface JobContext extends JobSnapshot {
   store: JobStore;
   evaluation: Evaluation;
+  predicted: Predicted;
 }
 
 const Context = createContext<JobContext | null>(null);
@@ -51,7 +54,13 @@ const makeStore = (start: { job: Job; seq: number }): JobStore =>
   });
 
 /** Holds one job for all its stages, saves it, and hears what others do. */
-export function JobProvider({ start, children }: { start: { job: Job; seq: number }; children: ReactNode }) {
+export function JobProvider({
+  start,
+  children,
+}: {
+  start: { job: Job; seq: number; prediction: Prediction | null };
+  children: ReactNode;
+}) {
   const [store] = useState(() => makeStore(start));
   const snapshot = useSyncExternalStore(store.subscribe, store.getSnapshot, store.getSnapshot);
 
@@ -76,7 +85,9 @@ export function JobProvider({ start, children }: { start: { job: Job; seq: numbe
   const { job } = snapshot;
   // A key or a tick is answered at once; what follows from it is worked out right behind, and a next key may interrupt it.
   const settled = useDeferredValue(job);
-  const evaluation = useMemo(() => evaluate(settled), [settled]);
-  const value = useMemo(() => ({ ...snapshot, store, evaluation }), [snapshot, store, evaluation]);
+  const predicted = usePrediction(settled.plan, start.prediction);
+  const { prediction } = predicted;
+  const evaluation = useMemo(() => evaluate(settled, prediction), [settled, prediction]);
+  const value = { ...snapshot, store, evaluation, predicted };
   return <Context value={value}>{children}</Context>;
 }

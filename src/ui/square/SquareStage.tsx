@@ -234,7 +234,8 @@ export function SquareStage() {
           {setUp ? (
             <p className="max-w-prose text-sm text-soft">
               Set up a little large for what the weld takes: AB {formatLength(setUp.targets.AB, units).text}, BC{" "}
-              {formatLength(setUp.targets.BC, units).text}, diagonals {formatLength(setUp.targets.AC, units).text}.
+              {formatLength(setUp.targets.BC, units).text}, AC {formatLength(setUp.targets.AC, units).text}, BD{" "}
+              {formatLength(setUp.targets.BD, units).text}.
             </p>
           ) : null}
         </div>

@@ -1,61 +1,103 @@
 "use client";
 
-import { CORNERS, type ResolvedFrame, SIDES } from "@/core/frame";
+import { SIDES } from "@/core/frame";
 import { bandWords } from "@/core/job";
-import { add, norm, scale } from "@/core/numeric";
 import type { Prediction } from "@/core/shrink";
-import type { UnitPreference } from "@/core/units";
+import { fixed, formatLength, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
+import { PredictionStatus } from "../job/PredictionStatus";
 
-/** A round factor that makes the movement about this share of the frame. */
-const SHARE = 0.035;
+/** Shape of the cold frame beyond its sizes. */
+const SHAPE = ["square", "flat", "twist"] as const;
 
-/** Corners moved as predicted, drawn exaggerated by a stated factor. */
-export function movedCorners(frame: ResolvedFrame, prediction: Prediction, units: UnitPreference) {
-  const largest = Math.max(...CORNERS.map((c) => norm(prediction.cornerMovesMm[c])));
-  if (largest <= 0) return null;
-  const wanted = (SHARE * Math.min(frame.lengthMm, frame.widthMm)) / largest;
-  const power = 10 ** Math.floor(Math.log10(wanted));
-  const factor = Math.max(1, power * ([5, 2, 1].find((n) => n * power <= wanted) ?? 1));
-  return {
-    corners: Object.fromEntries(
-      CORNERS.map((c) => [c, add(frame.corners[c], scale(prediction.cornerMovesMm[c], factor))]),
-    ) as ResolvedFrame["corners"],
-    note: `Dashed: predicted movement, drawn ${factor} times as large. AB loses ${bandWords(prediction.sidesMm.AB, units)}, BC ${bandWords(prediction.sidesMm.BC, units)}.`,
-  };
+function Targets({ prediction, units }: { prediction: Prediction; units: UnitPreference }) {
+  const words = (value: number, nominal: number, unit: string): string =>
+    unit === "°"
+      ? `${fixed(value, 3)}°`
+      : nominal === 0
+        ? bandWords({ value, low: value, high: value }, units).replace(/ \(.*/, "")
+        : formatLength(value, units).text;
+  const camber = prediction.setUp.targets.filter(
+    (t) => /^(bow|lift)/.test(t.id) && (t.target.low > 0.05 || t.target.high < -0.05),
+  );
+  const shown = [...prediction.setUp.targets.filter((t) => !/^(bow|lift)/.test(t.id)), ...camber];
+  return (
+    <details>
+      <summary className="tap cursor-pointer font-semibold">Set up off nominal</summary>
+      <p className="mb-2 max-w-prose text-sm text-soft">
+        Built like this, the cold frame lands on nominal, within the scatter stated. Found in {prediction.setUp.rounds}{" "}
+        rounds.
+      </p>
+      <table className="w-full text-left">
+        <caption className="sr-only">What to set up so that the cold frame is on nominal</caption>
+        <tbody>
+          {shown.map((t) => {
+            const spread = Math.max(t.target.high - t.target.value, t.target.value - t.target.low);
+            return (
+              <tr key={t.id} className="border-t border-line">
+                <th className="py-1 font-normal">{t.label}</th>
+                <td className="fig py-1 text-right text-plum">{words(t.target.value, t.nominal, t.unit)}</td>
+                <td className="fig py-1 pl-2 text-right text-sm text-soft">
+                  ± {t.unit === "°" ? `${fixed(spread, 3)}°` : words(spread, 0, "mm")}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {camber.length === 0 ? (
+        <p className="mt-1 text-sm text-soft">No camber stands out from its scatter: set the members up straight.</p>
+      ) : null}
+    </details>
+  );
 }
 
-/** Predicted loss per side with its band, and what cross members pull. */
+/** Predicted loss per side with its band, the shape of the cold frame, what cross members pull, what to set up. */
 export function PredictionPanel() {
   const { job, evaluation } = useJob();
   const { prediction } = evaluation;
   const { units } = job.plan;
-  if (!prediction) return <p className="text-soft">No prediction while the settings have errors.</p>;
-  const pull = prediction.crossPullMm[0];
+  const pull = prediction?.crossPullMm[Math.floor((prediction.crossPullMm.length - 1) / 2)];
   return (
-    <>
-      <table className="w-full text-left">
-        <caption className="sr-only">Predicted loss per side; nine frames in ten end inside the band</caption>
-        <tbody>
-          {SIDES.map((s) => (
-            <tr key={s} className="border-t border-line">
-              <th className="fig py-1.5">{s}</th>
-              <td className="fig py-1.5 text-right text-plum">{bandWords(prediction.sidesMm[s], units)}</td>
-            </tr>
-          ))}
-          {pull ? (
-            <tr className="border-t border-line">
-              <th className="py-1.5 text-left font-normal">each cross member draws its two sides together by</th>
-              <td className="fig py-1.5 text-right text-plum">{bandWords(pull.pullMm, units)}</td>
-            </tr>
-          ) : null}
-        </tbody>
-      </table>
-      <ul className="mt-3 grid max-w-prose gap-1 text-sm text-soft">
-        {prediction.reasons.map((r) => (
-          <li key={r}>{r}</li>
-        ))}
-      </ul>
-    </>
+    <div className="grid gap-3">
+      <PredictionStatus />
+      {prediction ? (
+        <>
+          <table className="w-full text-left">
+            <caption className="sr-only">Predicted loss and shape; nine frames in ten end inside the band</caption>
+            <tbody>
+              {SIDES.map((s) => (
+                <tr key={s} className="border-t border-line">
+                  <th className="py-1.5 font-normal">
+                    <span className="fig font-semibold">{s}</span> loses
+                  </th>
+                  <td className="fig py-1.5 text-right text-plum">{bandWords(prediction.sidesMm[s], units)}</td>
+                </tr>
+              ))}
+              {pull ? (
+                <tr className="border-t border-line">
+                  <th className="py-1.5 font-normal">{pull.member} draws its two sides together by</th>
+                  <td className="fig py-1.5 text-right text-plum">{bandWords(pull.pullMm, units)}</td>
+                </tr>
+              ) : null}
+              {prediction.quantities
+                .filter((q) => SHAPE.some((id) => id === q.id))
+                .map((q) => (
+                  <tr key={q.id} className="border-t border-line">
+                    <th className="py-1.5 font-normal">{q.label}</th>
+                    <td className="fig py-1.5 text-right text-plum">{bandWords(q.estimate, units)}</td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+          <Targets prediction={prediction} units={units} />
+          <ul className="grid max-w-prose gap-1 text-sm text-soft">
+            {prediction.reasons.map((r) => (
+              <li key={r}>{r}</li>
+            ))}
+          </ul>
+        </>
+      ) : null}
+    </div>
   );
 }

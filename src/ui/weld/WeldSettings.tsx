@@ -1,9 +1,8 @@
 "use client";
 
 import type { Plan } from "@/core/job";
-import { PROCESSES, type ProcessName } from "@/core/shrink";
+import { heatJPerMm, PROCESSES, type ProcessName } from "@/core/shrink";
 import { fixed } from "@/core/units";
-import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
@@ -11,7 +10,6 @@ import { SelectField } from "../parts/SelectField";
 
 /** Settings as read on the machine; heat and the prediction follow from them. */
 export function WeldSettings() {
-  const { evaluation } = useJob();
   const { plan, units, edit, field } = usePlanField();
   const { weld } = plan;
   const set = (change: Partial<Plan["weld"]>) => edit((p) => ({ ...p, weld: { ...p.weld, ...change } }));
@@ -59,10 +57,7 @@ export function WeldSettings() {
         onChange={(tackLength) => tackLength && set({ tackLength })}
       />
       <p className="sm:col-span-2">
-        Heat{" "}
-        <span className="fig font-semibold">
-          {evaluation.prediction ? fixed(evaluation.prediction.heatJPerMm, 0) : "—"} J/mm
-        </span>{" "}
+        Heat <span className="fig font-semibold">{fixed(heatJPerMm(weld), 0)} J/mm</span>{" "}
         <span className="text-sm text-soft">
           = efficiency {PROCESSES[weld.process].efficiency} × volts × amps / travel
         </span>

@@ -3,19 +3,23 @@
 import { Check, ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
-import { useEffect, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 import { STAGE_CAUTIONS } from "@/core/job";
 import { type Step, TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
+import { formatSmall } from "@/core/units";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { CarriesCaution } from "../job/Notices";
 import { NotYet } from "../job/NotYet";
+import { PredictionStatus } from "../job/PredictionStatus";
 import { stagePath } from "../job/stages";
 import { Button, buttonClass } from "../parts/Button";
 import { Caution, Section } from "../parts/Sheet";
 import { useWakeLock } from "../parts/useWakeLock";
 import { jointMark } from "./jointMark";
-import { movedCorners, PredictionPanel } from "./PredictionPanel";
+import { PredictionPanel } from "./PredictionPanel";
+import { ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
+import { cornerLifts, exaggeration, movedOutlines, rowOf } from "./replay";
 import { WeldSettings } from "./WeldSettings";
 
 function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | null; onPick: (s: Step) => void }) {
@@ -66,12 +70,22 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
 
 /** Sixth stage: the order, one instruction at a time, to be ticked. */
 export function WeldStage() {
-  const { job, evaluation, store } = useJob();
-  const { frame, steps, ticked, prediction } = evaluation;
+  const { job, evaluation, store, predicted } = useJob();
+  const { frame, steps, ticked } = evaluation;
+  const { replay, wantReplay } = predicted;
   const { units } = job.plan;
   const pathname = usePathname();
   const asked = useSearchParams().get("step");
   useWakeLock();
+  useEffect(wantReplay, [wantReplay]);
+  const factor = useMemo(() => (frame && replay ? exaggeration(frame, replay) : 1), [frame, replay]);
+  const show = useCallback(
+    (i: number) => {
+      const step = steps[i];
+      if (step) window.history.replaceState(null, "", `${pathname}?step=${encodeURIComponent(step.key)}`);
+    },
+    [steps, pathname],
+  );
   if (!frame) return <NotYet stage="Tack and weld" />;
   const next = steps.find((s) => !ticked.has(s.key)) ?? null;
   const now = steps.find((s) => s.key === asked) ?? next;
@@ -88,6 +102,10 @@ export function WeldStage() {
     window.history.replaceState(null, "", after ? address(after) : pathname);
   };
   const doneJoints = steps.filter((s) => s.joint && ticked.has(s.key)).flatMap((s) => jointMark(frame, s)?.at ?? []);
+  // With every step ticked the drawing shows the cold frame.
+  const shownStep = now ?? steps.at(-1);
+  const row = replay && shownStep ? rowOf(replay, shownStep.key) : -1;
+  const lifts = replay ? cornerLifts(replay, row) : null;
   const unique = [...new Map(doneJoints.map((q) => [`${q.x}/${q.y}`, q])).values()];
   return (
     <>
@@ -147,10 +165,39 @@ export function WeldStage() {
             selected={frame.joints.find((j) => j.name === now?.joint)?.members ?? []}
             joint={now ? jointMark(frame, now) : null}
             doneJoints={unique}
-            moved={prediction ? movedCorners(frame, prediction, units) : null}
+            moved={
+              replay && row >= 0
+                ? {
+                    outlines: movedOutlines(frame, replay, row, factor),
+                    note: `Dashed: predicted after this step, drawn ${factor} times as large. At corners: height, ${units === "mm" ? "mm" : "in"}.`,
+                  }
+                : null
+            }
+            cornerText={
+              lifts
+                ? Object.fromEntries(
+                    Object.entries(lifts).map(([c, mm]) => [
+                      c,
+                      formatSmall(mm, units, { decimals: 2, bare: true, signed: true }),
+                    ]),
+                  )
+                : {}
+            }
+            cornerTone="cool"
             bare
             maxHeight={400}
           />
+          {replay && shownStep ? (
+            <>
+              <StepSlider steps={steps} index={steps.indexOf(shownStep)} onIndex={show} />
+              <div className="grid gap-6 lg:grid-cols-2">
+                <ReplayNumbers replay={replay} step={shownStep} before={steps[steps.indexOf(shownStep) - 1]} />
+                <StepsThatDidMost replay={replay} onStep={(key) => go(steps.find((s) => s.key === key))} />
+              </div>
+            </>
+          ) : (
+            <PredictionStatus />
+          )}
         </div>
         <div className="grid content-start gap-6">
           <Section
@@ -178,7 +225,7 @@ export function WeldStage() {
               ))}
             </dl>
           </Section>
-          <Section title="Predicted loss" aside={<span className="text-sm text-soft">nine frames in ten</span>}>
+          <Section title="Predicted when cold" aside={<span className="text-sm text-soft">nine frames in ten</span>}>
             <PredictionPanel />
           </Section>
           <Section title="Settings">

@@ -2,14 +2,14 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { connection } from "next/server";
 import { cache, type ReactNode } from "react";
-import { getJob } from "@/server/jobs";
+import { startOf } from "@/server/jobs";
 import { JobProvider } from "@/ui/job/JobProvider";
 import { JobShell } from "@/ui/job/JobShell";
 
 type Props = { children: ReactNode; params: Promise<{ id: string }> };
 
 /** One round trip for the page and its title. */
-const load = cache(getJob);
+const load = cache(startOf);
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   await connection();

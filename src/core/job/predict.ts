@@ -1,0 +1,25 @@
+import { frameProblems, resolveFrame } from "../frame";
+import { orderOfWork, simulationSteps } from "../plan";
+import { drain, type FramePrediction, heatJPerMm, predictFrame, weldProblems } from "../shrink";
+import type { Plan } from "./planSchema";
+
+/** What a prediction depends on: plans that share this text share their prediction. */
+export const predictionKey = (plan: Plan): string => JSON.stringify([plan.frame, plan.weld]);
+
+/** Whether frame and settings are free of errors, so that the order can be worked through. */
+export const canPredict = (plan: Plan): boolean =>
+  [...frameProblems(plan.frame), ...weldProblems(plan.weld, plan.frame.section.wall.mm)].every(
+    (p) => p.severity !== "error",
+  ) && heatJPerMm(plan.weld) > 0;
+
+/**
+ * Predicts the plan's frame in the plan's order. A generator: yields the share done and may be left at any point.
+ * @throws RangeError when the plan has errors: ask canPredict first.
+ */
+export function* predicting(plan: Plan): Generator<number, FramePrediction> {
+  const frame = resolveFrame(plan.frame);
+  return yield* predictFrame(frame, plan.weld, simulationSteps(frame, plan.weld, orderOfWork(frame)));
+}
+
+/** Predicts in one go. @returns null while the plan has errors. */
+export const predict = (plan: Plan): FramePrediction | null => (canPredict(plan) ? drain(predicting(plan)) : null);

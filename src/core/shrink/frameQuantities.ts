@@ -1,0 +1,116 @@
+import { CORNERS, type Corner, ends, type ResolvedFrame, SIDES } from "../frame";
+import type { Vec3 } from "../numeric";
+import type { MechanicalModel } from "./mechanicalModel";
+import {
+  angleChange,
+  bow,
+  combined,
+  distanceChange,
+  flatnessOf,
+  type OutputPoint,
+  type Outputs,
+  outputsOf,
+  type Quantity,
+  twist,
+} from "./outputs";
+
+const UP: Vec3 = [0, 0, 1];
+
+/** Outside corners as a tape takes them, and every member along its axis. */
+export const frameOutputs =
+  (frame: ResolvedFrame) =>
+  (model: MechanicalModel): Outputs =>
+    outputsOf(
+      model,
+      CORNERS.map((c) => ({ point: c, at: [frame.corners[c].x, frame.corners[c].y, 0] })),
+    );
+
+/** What is reported of a rectangle: sides, diagonals, angles, skew, tapers, bows, pulls, twist, flatness. Changes, mm. */
+export const frameQuantities =
+  (frame: ResolvedFrame) =>
+  (model: MechanicalModel, outputs: Outputs): Quantity[] => {
+    const corner = Object.fromEntries(
+      CORNERS.map((c) => [c, outputs.points.find((p) => p.member === null && p.id === c) as OutputPoint]),
+    ) as Record<Corner, OutputPoint>;
+    const span = (name: string, label: string): Quantity => {
+      const [p, q] = ends(name);
+      return distanceChange(name, label, corner[p], corner[q]);
+    };
+    const side = Object.fromEntries(SIDES.map((s) => [s, span(s, `side ${s}`)])) as Record<string, Quantity>;
+    const [ac, bd] = [span("AC", "diagonal AC"), span("BD", "diagonal BD")];
+    const angle = CORNERS.map((c, i) => {
+      const before = CORNERS[(i + 3) % 4] as Corner;
+      const after = CORNERS[(i + 1) % 4] as Corner;
+      return angleChange(`angle ${c}`, `corner ${c}`, corner[c], corner[before], corner[after]);
+    });
+    const skew = (1000 * Math.PI) / 180 / 4;
+    const members = [...model.members.values()];
+    const along = (id: string): OutputPoint[] => outputs.points.filter((p) => p.member === id);
+    const centre = { x: frame.lengthMm / 2, y: frame.widthMm / 2 };
+    const outward = (id: string): Vec3 => {
+      const at = along(id)[0]?.at ?? [0, 0, 0];
+      const m = model.members.get(id)?.axes[0] ?? [1, 0, 0];
+      const across: Vec3 = [-m[1], m[0], 0];
+      // Sides: positive is outward. Cross members: positive is away from corner A.
+      const sign = across[0] * (at[0] - centre.x) + across[1] * (at[1] - centre.y);
+      const cross = frame.members.find((x) => x.name === id)?.kind === "cross";
+      return (cross ? across[0] + across[1] < 0 : sign < 0) ? [-across[0], -across[1], 0] : across;
+    };
+    const node = (id: string, point: string): OutputPoint =>
+      outputs.points.find((p) => p.id === `${id}/${point}`) as OutputPoint;
+    const pulls = frame.members
+      .filter((m) => m.kind === "cross")
+      .flatMap((m) => {
+        const [a, b] = frame.joints.filter((j) => j.kind === "tee" && j.members[0] === m.name);
+        return a && b
+          ? [
+              distanceChange(
+                `pull ${m.name}`,
+                `between the sides at ${m.name}`,
+                node(a.members[1], a.name),
+                node(b.members[1], b.name),
+              ),
+            ]
+          : [];
+      });
+    const flatPoints = [
+      ...CORNERS.map((c) => corner[c]),
+      ...SIDES.flatMap((s) => along(s).filter((p) => /@|\/M/.test(p.id))),
+    ];
+    return [
+      ...SIDES.map((s) => side[s] as Quantity),
+      ac,
+      bd,
+      combined("square", "AC less BD", "mm", [
+        [1, ac],
+        [-1, bd],
+      ]),
+      ...angle,
+      combined(
+        "shear",
+        "out of square",
+        "mm/m",
+        angle.map((q, i) => [i % 2 === 0 ? skew : -skew, q] as const),
+      ),
+      combined("taper length", "AB less CD", "mm", [
+        [1, side.AB as Quantity],
+        [-1, side.CD as Quantity],
+      ]),
+      combined("taper width", "BC less DA", "mm", [
+        [1, side.BC as Quantity],
+        [-1, side.DA as Quantity],
+      ]),
+      ...pulls,
+      flatnessOf("flat", "out of flat", flatPoints, UP),
+      twist(
+        "twist",
+        "twist",
+        CORNERS.map((c) => corner[c]),
+        UP,
+      ),
+      ...members.flatMap((m) => [
+        bow(`bow ${m.id}`, `bow of ${m.id}, along the bed`, along(m.id), outward(m.id)),
+        bow(`lift ${m.id}`, `bow of ${m.id}, up`, along(m.id), UP),
+      ]),
+    ];
+  };

@@ -1,0 +1,220 @@
+import { normalDraw, seeded } from "../numeric";
+import type { Estimate } from "../units";
+import { type Condensed, CondensedRun, condensing } from "./condensed";
+import { FACTORS, type ShrinkFactors } from "./constants";
+import { drawsOf, NO_DRAWS } from "./draws";
+import { LINES, type LineName, type MechanicalFrame } from "./mechanicalFrame";
+import { type MechanicalModel, mechanicalModel, NOMINAL_STIFFNESS, type StiffnessFactors } from "./mechanicalModel";
+import { type OutputPoint, type Outputs, type Quantity, quantityAt } from "./outputs";
+import { type Programme, programme, Workshop } from "./programme";
+import type { SimulationStep } from "./simulationSteps";
+
+/** Draws for a band, the nominal frame besides. */
+export const DRAWS = 64;
+/** Every band comes from the same draws, so that two orders differ by their order alone. */
+const SEED = 20_406;
+
+export interface SimulationInput {
+  frame: MechanicalFrame;
+  steps: readonly SimulationStep[];
+  /** Points to follow and quantities to report, for the model that the frame becomes. */
+  outputs: (model: MechanicalModel) => Outputs;
+  quantities: (model: MechanicalModel, outputs: Outputs) => Quantity[];
+  factors?: ShrinkFactors;
+  /** Draws for the bands; 0 for the nominal frame alone. */
+  draws?: number;
+}
+
+/** One quantity of the cold frame. */
+export interface SimulatedQuantity {
+  id: string;
+  label: string;
+  unit: Quantity["unit"];
+  unsigned: boolean;
+  /** Of the nominal frame. */
+  nominal: number;
+  /** What to expect, with the band that holds about nine in ten. */
+  estimate: Estimate;
+  /** What each step did to the nominal value; they add up to it. */
+  byStep: Float64Array;
+}
+
+/** A tack or bead that reached its yield force. */
+export interface Yielded {
+  step: number;
+  joint: string;
+  lines: LineName[];
+}
+
+export interface Simulation {
+  steps: readonly SimulationStep[];
+  points: OutputPoint[];
+  /** Movement of every point after each step, nominal frame: x, y, z in mm. */
+  history: Float64Array[];
+  quantities: SimulatedQuantity[];
+  /** Pull of every clamp after each step, N: positive when the frame wants to move along the clamp's direction. */
+  clampForces: { id: string; forceN: number }[][];
+  yielded: Yielded[];
+  /** What a person must know before trusting the figures. */
+  notes: string[];
+  /** Tension left in the tacks that were not welded over, N. */
+  tackForces: { joint: string; line: LineName; forceN: number }[];
+}
+
+/** Actions between two chances to stop. */
+const ACTIONS_AT_ONCE = 2;
+
+/** A run of the nominal frame alone under changed stiffness. @returns its outputs. */
+function* variant(
+  input: SimulationInput,
+  factors: ShrinkFactors,
+  stiffness: StiffnessFactors,
+): Generator<number, Float64Array> {
+  const model = mechanicalModel(input.frame, stiffness);
+  const plan = programme(new Workshop(model, factors), input.steps);
+  const condensed = yield* condensing(plan, input.outputs(model).rows);
+  const run = new CondensedRun(condensed, NO_DRAWS);
+  yield* inParts(run, plan);
+  return run.out;
+}
+
+function* inParts(run: CondensedRun, plan: Programme, after?: (action: number) => void): Generator<number, void> {
+  const n = plan.actions.length;
+  for (let from = 0; from < n; from += ACTIONS_AT_ONCE) {
+    run.run(plan, { from, to: Math.min(n, from + ACTIONS_AT_ONCE), ...(after ? { after } : {}) });
+    yield from / n;
+  }
+}
+
+/** What scatter of stiffness does to the outputs, per standard deviation of its logarithm. */
+const STIFFNESS_SCATTER = ["ring", "fitup", "series"] as const;
+
+/**
+ * Works through the steps of a frame: movement after each, final shape with bands, what each step did to it.
+ * A generator, so that whoever drives it can show progress (it yields shares done, 0 to 1) and stop between any two parts.
+ * @throws RangeError when the frame or the steps have an error: ask mechanicalProblems and stepProblems first.
+ */
+export function* simulate(input: SimulationInput): Generator<number, Simulation> {
+  const { frame, steps, factors = FACTORS, draws: count = DRAWS } = input;
+  const nominal = { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value };
+  const model = mechanicalModel(frame, nominal);
+  const plan = programme(new Workshop(model, factors), steps);
+  const outputs = input.outputs(model);
+  const stages = count > 0 ? 5 : 2;
+  const part = function* <T>(index: number, work: Generator<number, T>): Generator<number, T> {
+    for (;;) {
+      const next = work.next();
+      if (next.done) return next.value;
+      yield (index + next.value) / stages;
+    }
+  };
+  const condensed: Condensed = yield* part(0, condensing(plan, outputs.rows));
+  const run = new CondensedRun(condensed, count > 0 ? drawsOf(factors, count + 1, SEED) : NO_DRAWS);
+  const m = condensed.outputs;
+  const history: Float64Array[] = steps.map(() => new Float64Array(0));
+  const clampForces: Simulation["clampForces"] = steps.map(() => []);
+  const yielded: Yielded[] = [];
+  yield* part(
+    1,
+    inParts(run, plan, (a) => {
+      const step = plan.stepOf[a] as number;
+      history[step] = run.out.slice(0, m);
+      clampForces[step] = run.clampForces();
+      const action = plan.actions[a];
+      if (run.yielded === 0 || action?.kind !== "ring") return;
+      const joint = model.joints[action.spring];
+      if (!joint) return;
+      const lines = LINES[joint.spec.kind].filter((_, l) => run.yielded & (1 << l));
+      yielded.push({ step, joint: joint.id, lines });
+    }),
+  );
+
+  const samples = run.out;
+  if (count > 0) {
+    const scatter: Float64Array[] = [];
+    for (const [i, name] of STIFFNESS_SCATTER.entries()) {
+      const spread = Math.exp(Math.sqrt(Math.log(1 + factors[name].cv ** 2)));
+      const out = yield* part(2 + i, variant(input, factors, { ...nominal, [name]: nominal[name] * spread }));
+      scatter.push(out.map((v, o) => v - (samples[o] as number)));
+    }
+    for (const [i, effect] of scatter.entries()) {
+      const random = seeded(SEED + 1 + i);
+      for (let d = 1; d <= count; d++) {
+        const z = normalDraw(random);
+        for (let o = 0; o < m; o++) samples[d * m + o] = (samples[d * m + o] as number) + z * (effect[o] as number);
+      }
+    }
+  }
+  const quantities = input.quantities(model, outputs).map((q) => simulatedQuantity(q, samples, m, count, history));
+  return {
+    steps,
+    points: outputs.points,
+    history,
+    quantities,
+    clampForces,
+    yielded,
+    notes: [...plan.notes, ...unfittedNotes(model)],
+    tackForces: model.joints.flatMap((joint, j) =>
+      LINES[joint.spec.kind].flatMap((line, l) => {
+        const forceN = run.tacks[4 * j + l] as number;
+        return forceN === 0 ? [] : [{ joint: joint.id, line, forceN }];
+      }),
+    ),
+  };
+}
+
+/** Which joints lean on constants that were not fitted, once per reason. */
+function unfittedNotes(model: MechanicalModel): string[] {
+  const by = new Map<string, string[]>();
+  for (const joint of model.joints) for (const why of joint.unfitted) by.set(why, [...(by.get(why) ?? []), joint.id]);
+  return [...by].map(
+    ([why, joints]) =>
+      `${joints.length === model.joints.length ? "All joints" : joints.join(", ")}: ${why}, so the nearest known stiffness is used and the band is wider.`,
+  );
+}
+
+/** @param samples outputs of every draw, draw 0 nominal. */
+function simulatedQuantity(
+  q: Quantity,
+  samples: Float64Array,
+  m: number,
+  count: number,
+  history: readonly Float64Array[],
+): SimulatedQuantity {
+  const nominal = quantityAt(q, samples, 0);
+  const { at, value } = q.weights(samples, 0);
+  const byStep = new Float64Array(history.length);
+  let before = 0;
+  history.forEach((out, s) => {
+    let here = 0;
+    for (let i = 0; i < at.length; i++) here += (value[i] as number) * (out[at[i] as number] as number);
+    byStep[s] = here - before;
+    before = here;
+  });
+  const all = Array.from({ length: count }, (_, d) => quantityAt(q, samples, (d + 1) * m)).sort((a, b) => a - b);
+  return {
+    id: q.id,
+    label: q.label,
+    unit: q.unit,
+    unsigned: q.unsigned,
+    nominal,
+    byStep,
+    estimate: band(all, nominal, q.unsigned),
+  };
+}
+
+/**
+ * Value and the band that holds about nine draws in ten. The value is the nominal one, or the middle of the draws for a
+ * size that scatter can only add to (a flatness of the nominal frame is far smaller than any real one).
+ */
+function band(sorted: readonly number[], nominal: number, unsigned: boolean): Estimate {
+  if (sorted.length === 0) return { value: nominal, low: nominal, high: nominal };
+  const quantile = (share: number): number => {
+    const place = share * (sorted.length - 1);
+    const i = Math.floor(place);
+    const [a, b] = [sorted[i] as number, sorted[Math.min(sorted.length - 1, i + 1)] as number];
+    return a + (place - i) * (b - a);
+  };
+  const value = unsigned ? quantile(0.5) : nominal;
+  return { value, low: Math.min(value, quantile(0.05)), high: Math.max(value, quantile(0.95)) };
+}

@@ -1,0 +1,43 @@
+"use client";
+
+import { Progress } from "radix-ui";
+import { Button } from "../parts/Button";
+import { useJob } from "./JobProvider";
+
+/** How the prediction stands while it is not ready: progress with a way to stop it, or why there is none. */
+export function PredictionStatus() {
+  const { predicted } = useJob();
+  const { state } = predicted;
+  switch (state.status) {
+    case "ready":
+      return null;
+    case "none":
+      return <p className="text-soft">No prediction while the plan has errors.</p>;
+    case "working": {
+      const percent = Math.round(100 * state.share);
+      return (
+        <div className="flex flex-wrap items-center gap-3" data-testid="working">
+          <span>Working through every step…</span>
+          <Progress.Root value={percent} aria-label="Prediction" className="h-2 w-40 overflow-hidden rounded bg-line">
+            <Progress.Indicator className="h-full bg-plum" style={{ width: `${percent}%` }} />
+          </Progress.Root>
+          <span className="fig w-12 text-sm text-soft">{percent} %</span>
+          <Button look="quiet" onClick={state.cancel}>
+            Stop
+          </Button>
+        </div>
+      );
+    }
+    default:
+      return (
+        <div className="flex flex-wrap items-center gap-3">
+          <p>
+            {state.status === "stopped"
+              ? "Stopped: there is no prediction for the plan as it is."
+              : "The prediction could not be worked out on this device."}
+          </p>
+          <Button onClick={state.again}>Work it out</Button>
+        </div>
+      );
+  }
+}

@@ -1,0 +1,96 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { canPredict, type Plan, predictionKey } from "@/core/job";
+import type { Prediction, Replay } from "@/core/shrink";
+import { Predictions } from "@/workers/predictions";
+
+/** Waits for a pause in typing before it starts, ms. */
+const PAUSE_MS = 120;
+
+/** How the prediction of the plan stands. */
+export type PredictionState =
+  | { status: "ready" }
+  | { status: "working"; share: number; cancel: () => void }
+  | { status: "stopped" | "failed"; again: () => void }
+  /** The plan has errors. */
+  | { status: "none" };
+
+export interface Predicted {
+  /** Of the plan as it is, or of the plan before while the new one is being worked out. */
+  prediction: Prediction | null;
+  /** Steps of the plan as it is; null until it is worked out here. */
+  replay: Replay | null;
+  state: PredictionState;
+  /** Says that this page needs the replay. */
+  wantReplay: () => void;
+}
+
+interface Result {
+  key: string;
+  prediction: Prediction;
+  replay: Replay | null;
+}
+
+/**
+ * Keeps the prediction of a plan up to date, worked out in a worker.
+ * @param plan the plan. @param first what the server had at hand.
+ */
+export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
+  const possible = canPredict(plan);
+  const key = predictionKey(plan);
+  const [result, setResult] = useState<Result | null>(() => first && { key, prediction: first, replay: null });
+  const [share, setShare] = useState(0);
+  const [halted, setHalted] = useState<{ key: string; status: "stopped" | "failed" } | null>(null);
+  const [replayWanted, setReplayWanted] = useState(false);
+  const worker = useRef<Predictions | null>(null);
+  const planRef = useRef(plan);
+  planRef.current = plan;
+
+  useEffect(
+    () => () => {
+      worker.current?.end();
+      worker.current = null;
+    },
+    [],
+  );
+
+  const current = result?.key === key;
+  const halt = halted?.key === key ? halted.status : null;
+  const needed = possible && halt === null && !(current && (result.replay || !replayWanted));
+  useEffect(() => {
+    if (!needed) return;
+    let gone = false;
+    const failed = () => {
+      if (!gone) setHalted({ key, status: "failed" });
+    };
+    const timer = window.setTimeout(() => {
+      setShare(0);
+      worker.current ??= new Predictions(failed);
+      worker.current
+        .predict(planRef.current, (s) => !gone && setShare(s))
+        .then((found) => {
+          if (gone || !found) return;
+          setResult({ key, ...found });
+        }, failed);
+    }, PAUSE_MS);
+    return () => {
+      gone = true;
+      window.clearTimeout(timer);
+      worker.current?.cancel();
+    };
+  }, [needed, key]);
+
+  const wantReplay = useCallback(() => setReplayWanted(true), []);
+  const state: PredictionState = !possible
+    ? { status: "none" }
+    : halt
+      ? { status: halt, again: () => setHalted(null) }
+      : current && (result.replay || !replayWanted)
+        ? { status: "ready" }
+        : { status: "working", share, cancel: () => setHalted({ key, status: "stopped" }) };
+  return {
+    prediction: possible && (current || state.status === "working") ? (result?.prediction ?? null) : null,
+    replay: current ? result.replay : null,
+    state,
+    wantReplay,
+  };
+}

@@ -1,0 +1,186 @@
+"use client";
+
+import { Pause, Play } from "lucide-react";
+import { Slider } from "radix-ui";
+import { useEffect, useId, useState } from "react";
+import { SIDES } from "@/core/frame";
+import { bandWords } from "@/core/job";
+import type { Step } from "@/core/plan";
+import type { Replay } from "@/core/shrink";
+import { formatSmall } from "@/core/units";
+import { useJob } from "../job/JobProvider";
+import { Button } from "../parts/Button";
+import { largestSteps, rowOf, sumOf } from "./replay";
+
+/** A step lasts this long while the replay runs, ms. */
+const BEAT_MS = 420;
+/** Steps named under "what did most". */
+const NAMED = 6;
+
+/** Moves through the order: what the drawing shows follows. */
+export function StepSlider({
+  steps,
+  index,
+  onIndex,
+}: {
+  steps: readonly Step[];
+  index: number;
+  onIndex: (i: number) => void;
+}) {
+  const [running, setRunning] = useState(false);
+  const last = steps.length - 1;
+  const runs = running && index < last;
+  useEffect(() => {
+    if (!runs) return;
+    const timer = window.setTimeout(() => onIndex(index + 1), BEAT_MS);
+    return () => window.clearTimeout(timer);
+  }, [runs, index, onIndex]);
+  return (
+    <div className="flex items-center gap-3">
+      <Button
+        aria-label={runs ? "Pause the replay" : "Replay the order"}
+        onClick={() => {
+          if (runs) return setRunning(false);
+          if (index >= last) onIndex(0);
+          setRunning(true);
+        }}
+      >
+        {runs ? <Pause size={20} aria-hidden="true" /> : <Play size={20} aria-hidden="true" />}
+      </Button>
+      <Slider.Root
+        className="relative flex tap grow touch-none items-center select-none"
+        min={0}
+        max={Math.max(1, last)}
+        step={1}
+        value={[Math.max(0, index)]}
+        onValueChange={([i]) => {
+          setRunning(false);
+          if (i !== undefined) onIndex(i);
+        }}
+      >
+        <Slider.Track className="relative h-1.5 grow rounded bg-line">
+          <Slider.Range className="absolute h-full rounded bg-plum" />
+        </Slider.Track>
+        <Slider.Thumb
+          className="block size-8 rounded-full border-2 border-sheet bg-plum shadow"
+          aria-label="Step of the replay"
+          aria-valuetext={`Step ${index + 1} of ${steps.length}: ${steps[index]?.say ?? ""}`}
+        />
+      </Slider.Root>
+      <span className="fig w-16 text-right text-sm whitespace-nowrap text-soft">
+        {index + 1} / {steps.length}
+      </span>
+    </div>
+  );
+}
+
+const ROWS = [...SIDES, "square", "twist"] as const;
+const NAMES: Record<string, string> = { square: "AC less BD", twist: "twist" };
+
+/** True numbers beside the exaggerated drawing: this step, so far, and cold with its band. */
+export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: Step; before: Step | undefined }) {
+  const { job, evaluation } = useJob();
+  const { units } = job.plan;
+  const row = rowOf(replay, step.key);
+  const earlier = before ? rowOf(replay, before.key) : -1;
+  const small = (mm: number): string => formatSmall(mm, units, { decimals: 2, bare: true, signed: true });
+  return (
+    <table className="w-full text-left">
+      <caption className="mb-1 text-left text-sm text-soft">
+        Predicted change, {units === "mm" ? "mm" : "in"}; minus is shorter. Twist: A and C above B and D.
+      </caption>
+      <thead className="text-sm text-soft">
+        <tr>
+          <th className="font-normal">
+            <span className="sr-only">Size</span>
+          </th>
+          <th className="text-right font-normal">this step</th>
+          <th className="text-right font-normal">so far</th>
+          <th className="text-right font-normal">cold, nine in ten</th>
+        </tr>
+      </thead>
+      <tbody>
+        {ROWS.map((id) => {
+          const by = replay.byStep.find((q) => q.id === id);
+          const cold = evaluation.prediction?.quantities.find((q) => q.id === id);
+          if (!by || !cold) return null;
+          return (
+            <tr key={id} className="border-t border-line">
+              <th className="fig py-1 font-semibold whitespace-nowrap">{NAMES[id] ?? id}</th>
+              <td className="fig py-1 text-right">{small(sumOf(by.byStep, earlier, row))}</td>
+              <td className="fig py-1 text-right">{small(sumOf(by.byStep, -1, row))}</td>
+              <td className="fig py-1 text-right text-plum">
+                {bandWords(cold.estimate, units).replace(/ (mm|in|thou)\b/, "")}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+/** Which steps moved one quantity most, with bars; each leads to its step. */
+export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (key: string) => void }) {
+  const { job, evaluation } = useJob();
+  const [quantity, setQuantity] = useState("square");
+  const id = useId();
+  const { units } = job.plan;
+  const choices = replay.byStep.filter((q) => q.unit === "mm" && !/^(bow|lift|taper)/.test(q.id));
+  const named = largestSteps(replay, quantity).slice(0, NAMED);
+  const reach = Math.max(...named.map((n) => Math.abs(n.change)), 1e-9);
+  return (
+    <div className="grid gap-2">
+      <label htmlFor={id} className="text-sm text-soft">
+        What moved{" "}
+        <select
+          id={id}
+          className="tap rounded-[3px] border border-edge bg-well px-2 text-ink"
+          value={quantity}
+          onChange={(e) => setQuantity(e.target.value)}
+        >
+          {choices.map((q) => (
+            <option key={q.id} value={q.id}>
+              {q.label}
+            </option>
+          ))}
+        </select>{" "}
+        most
+      </label>
+      {named.length === 0 ? (
+        <p className="text-soft">No single step moves it by 0.005 mm or more.</p>
+      ) : (
+        <ol className="grid">
+          {named.map(({ step, change }) => {
+            const found = evaluation.steps.find((s) => s.key === step);
+            return (
+              <li key={step} className="border-t border-line">
+                <button
+                  type="button"
+                  className="grid tap w-full grid-cols-[1fr_5.5rem_4.5rem] items-center gap-2 text-left leading-tight"
+                  onClick={() => onStep(step)}
+                >
+                  <span>{found?.say ?? step}</span>
+                  <span className="relative h-3" aria-hidden="true">
+                    <span className="absolute inset-y-0 left-1/2 w-px bg-edge" />
+                    <span
+                      className="absolute inset-y-0 bg-plum"
+                      style={{
+                        left: change < 0 ? `${50 - (50 * -change) / reach}%` : "50%",
+                        width: `${(50 * Math.abs(change)) / reach}%`,
+                      }}
+                    />
+                  </span>
+                  <span className="fig text-right">
+                    {formatSmall(change, units, { decimals: 2, bare: true, signed: true })}
+                  </span>
+                </button>
+              </li>
+            );
+          })}
+        </ol>
+      )}
+      <p className="text-sm text-soft">All steps add up to the nominal change; scatter is in the band beside it.</p>
+    </div>
+  );
+}

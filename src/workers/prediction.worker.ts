@@ -1,0 +1,51 @@
+import { expose } from "comlink";
+import { type Plan, predicting } from "@/core/job";
+import type { FramePrediction } from "@/core/shrink";
+
+/** Works this long before it looks whether it shall stop, ms. */
+const TURN_MS = 12;
+/** Progress is told this often, ms. */
+const TELL_MS = 80;
+
+/** Ticket of the work that shall go on; a newer one or a cancel ends the older. */
+let current = 0;
+
+/** A turn of the message loop, sooner than a timer. */
+const turn = (): Promise<void> =>
+  new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
+
+const api = {
+  /** @returns null when it was cancelled or another one was begun. */
+  async predict(ticket: number, plan: Plan, progress: (share: number) => void): Promise<FramePrediction | null> {
+    current = ticket;
+    const work = predicting(plan);
+    let since = performance.now();
+    let told = since;
+    for (;;) {
+      const step = work.next();
+      if (step.done) return step.value;
+      const now = performance.now();
+      if (now - since < TURN_MS) continue;
+      if (now - told > TELL_MS) {
+        told = now;
+        progress(step.value);
+      }
+      await turn();
+      if (current !== ticket) return null;
+      since = performance.now();
+    }
+  },
+  cancel(): void {
+    current = 0;
+  },
+};
+export type PredictionApi = typeof api;
+
+expose(api);

@@ -1,0 +1,36 @@
+import { proxy, type Remote, releaseProxy, wrap } from "comlink";
+import type { Plan } from "@/core/job";
+import type { FramePrediction } from "@/core/shrink";
+import type { PredictionApi } from "./prediction.worker";
+
+/** Predictions off the main thread: one at a time, the newest wins. */
+export class Predictions {
+  private readonly worker: Worker;
+  private readonly api: Remote<PredictionApi>;
+  private ticket = 0;
+
+  constructor(failed: () => void) {
+    this.worker = new Worker(new URL("./prediction.worker.ts", import.meta.url), { type: "module" });
+    this.worker.onerror = failed;
+    this.api = wrap<PredictionApi>(this.worker);
+  }
+
+  /**
+   * @param plan without errors. @param progress share done, 0 to 1.
+   * @returns null when it was cancelled or overtaken by another.
+   */
+  predict(plan: Plan, progress: (share: number) => void): Promise<FramePrediction | null> {
+    this.ticket++;
+    return this.api.predict(this.ticket, plan, proxy(progress));
+  }
+
+  /** Stops what is under way, within a few hundredths of a second. */
+  cancel(): void {
+    void this.api.cancel();
+  }
+
+  end(): void {
+    this.api[releaseProxy]();
+    this.worker.terminate();
+  }
+}

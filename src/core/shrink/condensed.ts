@@ -151,6 +151,11 @@ export class CondensedRun {
     this.ranges = new Int32Array(2 * columns + 2);
   }
 
+  /** The working matrix as it stands; rows and columns that no later step needs are out of date. */
+  get flexibility(): Float64Array {
+    return this.s;
+  }
+
   /** Back to the fitted frame. */
   reset(): void {
     this.s.set(this.condensed.start);

@@ -5,7 +5,7 @@ import { FACTORS, factorsFor, type ShrinkFactors } from "./constants";
 import { frameOutputs, frameQuantities } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import { heatJPerMm } from "./heat";
-import type { OutputPoint, Quantity } from "./outputs";
+import type { OutputPoint } from "./outputs";
 import { type SetUpShape, settingUp } from "./setUpShape";
 import { DRAWS, type SimulatedQuantity, type Simulation, simulate, type Yielded } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
@@ -36,8 +36,8 @@ export interface Replay {
   points: OutputPoint[];
   /** Movement of every point after each step, mm. */
   history: Float64Array[];
-  /** What each step did to each quantity; in the order of `quantities`. */
-  byStep: { id: string; label: string; unit: Quantity["unit"]; byStep: Float64Array }[];
+  /** Each quantity after each step, and what is left in the end of what each step did. */
+  quantities: Pick<SimulatedQuantity, "id" | "label" | "unit" | "after" | "byStep">[];
   clampForces: Simulation["clampForces"];
   yielded: Yielded[];
 }
@@ -93,7 +93,7 @@ export function* predictFrame(
     cornerMovesMm: Object.fromEntries(
       CORNERS.map((c) => [c, { x: -shape.moves[c].x, y: -shape.moves[c].y }]),
     ) as Record<Corner, Vec2>,
-    quantities: simulation.quantities.map(({ byStep: _, ...q }) => q),
+    quantities: simulation.quantities.map(({ byStep: _, after: __, ...q }) => q),
     setUp: shape.toSetUp(simulation.quantities),
     reasons: reasonsOf(frame, heat, closingMm, simulation),
   };
@@ -103,7 +103,13 @@ export function* predictFrame(
       ids: simulation.steps.map((s) => s.id),
       points: simulation.points,
       history: simulation.history,
-      byStep: simulation.quantities.map(({ id, label, unit, byStep }) => ({ id, label, unit, byStep })),
+      quantities: simulation.quantities.map(({ id, label, unit, after, byStep }) => ({
+        id,
+        label,
+        unit,
+        after,
+        byStep,
+      })),
       clampForces: simulation.clampForces,
       yielded: simulation.yielded,
     },

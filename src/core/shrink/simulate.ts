@@ -35,7 +35,9 @@ export interface SimulatedQuantity {
   nominal: number;
   /** What to expect, with the band that holds about nine in ten. */
   estimate: Estimate;
-  /** What each step did to the nominal value; they add up to it. */
+  /** Nominal value after each step (of the same sum over points as at the end, for a flatness or a bow). */
+  after: Float64Array;
+  /** What is left of what each step did in the final nominal value; they add up to it. Squaring up takes back what came before. */
   byStep: Float64Array;
 }
 
@@ -145,7 +147,9 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       }
     }
   }
-  const quantities = input.quantities(model, outputs).map((q) => simulatedQuantity(q, samples, m, count, history));
+  const quantities = input
+    .quantities(model, outputs)
+    .map((q) => simulatedQuantity(q, samples, m, count, history, steps));
   return {
     steps,
     points: outputs.points,
@@ -180,16 +184,19 @@ function simulatedQuantity(
   m: number,
   count: number,
   history: readonly Float64Array[],
+  steps: readonly SimulationStep[],
 ): SimulatedQuantity {
   const nominal = quantityAt(q, samples, 0);
   const { at, value } = q.weights(samples, 0);
   const byStep = new Float64Array(history.length);
-  let before = 0;
+  const after = new Float64Array(history.length);
   history.forEach((out, s) => {
     let here = 0;
     for (let i = 0; i < at.length; i++) here += (value[i] as number) * (out[at[i] as number] as number);
-    byStep[s] = here - before;
-    before = here;
+    after[s] = here;
+    const step = steps[s];
+    if (step?.do === "square up") for (let i = 0; i < s; i++) byStep[i] = (byStep[i] as number) * step.residualShare;
+    else byStep[s] = here - (s > 0 ? (after[s - 1] as number) : 0);
   });
   const all = Array.from({ length: count }, (_, d) => quantityAt(q, samples, (d + 1) * m)).sort((a, b) => a - b);
   return {
@@ -198,6 +205,7 @@ function simulatedQuantity(
     unit: q.unit,
     unsigned: q.unsigned,
     nominal,
+    after,
     byStep,
     estimate: band(all, nominal, q.unsigned),
   };

@@ -10,7 +10,7 @@ import type { Replay } from "@/core/shrink";
 import { formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
-import { largestSteps, rowOf, sumOf } from "./replay";
+import { largestSteps, rowOf } from "./replay";
 
 /** A step lasts this long while the replay runs, ms. */
 const BEAT_MS = 420;
@@ -101,16 +101,16 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
       </thead>
       <tbody>
         {ROWS.map((id) => {
-          const by = replay.byStep.find((q) => q.id === id);
+          const by = replay.quantities.find((q) => q.id === id);
           const cold = evaluation.prediction?.quantities.find((q) => q.id === id);
           if (!by || !cold) return null;
           return (
             <tr key={id} className="border-t border-line">
               <th className="fig py-1 font-semibold whitespace-nowrap">{NAMES[id] ?? id}</th>
-              <td className="fig py-1 text-right">{small(sumOf(by.byStep, earlier, row))}</td>
-              <td className="fig py-1 text-right">{small(sumOf(by.byStep, -1, row))}</td>
-              <td className="fig py-1 text-right text-plum">
-                {bandWords(cold.estimate, units).replace(/ (mm|in|thou)\b/, "")}
+              <td className="fig py-1 text-right">{small((by.after[row] ?? 0) - (by.after[earlier] ?? 0))}</td>
+              <td className="fig py-1 text-right">{small(by.after[row] ?? 0)}</td>
+              <td className="fig py-1 pl-2 text-right text-plum sm:whitespace-nowrap">
+                {bandWords(cold.estimate, units, false)}
               </td>
             </tr>
           );
@@ -126,7 +126,7 @@ export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (
   const [quantity, setQuantity] = useState("square");
   const id = useId();
   const { units } = job.plan;
-  const choices = replay.byStep.filter((q) => q.unit === "mm" && !/^(bow|lift|taper)/.test(q.id));
+  const choices = replay.quantities.filter((q) => q.unit === "mm" && !/^(bow|lift|taper)/.test(q.id));
   const named = largestSteps(replay, quantity).slice(0, NAMED);
   const reach = Math.max(...named.map((n) => Math.abs(n.change)), 1e-9);
   return (
@@ -180,7 +180,9 @@ export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (
           })}
         </ol>
       )}
-      <p className="text-sm text-soft">All steps add up to the nominal change; scatter is in the band beside it.</p>
+      <p className="text-sm text-soft">
+        What is left of each step in the cold frame. All steps add up to the nominal change; scatter is in its band.
+      </p>
     </div>
   );
 }

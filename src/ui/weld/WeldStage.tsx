@@ -78,7 +78,12 @@ export function WeldStage() {
   const asked = useSearchParams().get("step");
   useWakeLock();
   useEffect(wantReplay, [wantReplay]);
-  const factor = useMemo(() => (frame && replay ? exaggeration(frame, replay) : 1), [frame, replay]);
+  const part = (steps.find((s) => s.key === asked) ?? steps.find((s) => !ticked.has(s.key)) ?? steps.at(-1))?.part;
+  const factor = useMemo(() => {
+    if (!frame || !replay) return 1;
+    const rows = steps.filter((s) => s.part === part).map((s) => rowOf(replay, s.key));
+    return exaggeration(frame, replay, rows);
+  }, [frame, replay, steps, part]);
   const show = useCallback(
     (i: number) => {
       const step = steps[i];
@@ -190,7 +195,7 @@ export function WeldStage() {
           {replay && shownStep ? (
             <>
               <StepSlider steps={steps} index={steps.indexOf(shownStep)} onIndex={show} />
-              <div className="grid gap-6 lg:grid-cols-2">
+              <div className="grid gap-6">
                 <ReplayNumbers replay={replay} step={shownStep} before={steps[steps.indexOf(shownStep) - 1]} />
                 <StepsThatDidMost replay={replay} onStep={(key) => go(steps.find((s) => s.key === key))} />
               </div>

@@ -8,12 +8,18 @@ const SHARE = 0.035;
 /** Last row of a step in the replay: where the frame stands when it is done. -1 for a step that is not in it. */
 export const rowOf = (replay: Replay, step: string): number => replay.ids.lastIndexOf(step);
 
-/** A round factor that makes the largest movement of the whole replay well seen: one factor for all steps. */
-export function exaggeration(frame: ResolvedFrame, replay: Replay): number {
+/**
+ * A round factor that makes the largest movement well seen: one for all of the tacking and one for all of the welding, so
+ * that steps can be compared.
+ * @param rows those that share the factor.
+ */
+export function exaggeration(frame: ResolvedFrame, replay: Replay, rows: readonly number[]): number {
   let largest = 0;
-  for (const out of replay.history)
-    for (const p of replay.points)
-      largest = Math.max(largest, Math.hypot(out[p.first] as number, out[p.first + 1] as number));
+  for (const row of rows)
+    for (const p of replay.points) {
+      const out = replay.history[row];
+      if (out) largest = Math.max(largest, Math.hypot(out[p.first] as number, out[p.first + 1] as number));
+    }
   if (largest <= 0) return 1;
   const wanted = (SHARE * Math.min(frame.lengthMm, frame.widthMm)) / largest;
   const power = 10 ** Math.floor(Math.log10(wanted));
@@ -59,16 +65,9 @@ export function cornerLifts(replay: Replay, row: number): Record<Corner, number>
   return Object.fromEntries(lifts) as Record<Corner, number>;
 }
 
-/** Sum of what the rows of a quantity did, from the row after `from` up to and with `to`. */
-export function sumOf(byStep: Float64Array, from: number, to: number): number {
-  let sum = 0;
-  for (let i = from + 1; i <= to; i++) sum += byStep[i] ?? 0;
-  return sum;
-}
-
-/** What each step did to a quantity, largest first. */
+/** What is left in the cold frame of what each step did to a quantity, largest first. */
 export function largestSteps(replay: Replay, quantity: string): { step: string; change: number }[] {
-  const by = replay.byStep.find((q) => q.id === quantity)?.byStep;
+  const by = replay.quantities.find((q) => q.id === quantity)?.byStep;
   if (!by) return [];
   const sums = new Map<string, number>();
   replay.ids.forEach((id, i) => {

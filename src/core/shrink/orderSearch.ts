@@ -1,0 +1,96 @@
+import { type Condensed, CondensedRun, condense, type Snapshot } from "./condensed";
+import type { ShrinkFactors } from "./constants";
+import { type Draws, NO_DRAWS } from "./draws";
+import { FrozenScreen } from "./frozenScreen";
+import type { MechanicalModel } from "./mechanicalModel";
+import type { Outputs } from "./outputs";
+import { compile, type Programme, programme, Workshop } from "./programme";
+import type { SimulationStep } from "./simulationSteps";
+
+/** Actions between two kept states: closer together costs memory, wider apart costs rework. */
+const KEEP_EVERY = 8;
+/** States kept at most; the memory of a worker stays bounded (a 24-joint frame takes about a third of a megabyte each). */
+const KEEP_MOST = 24;
+
+/**
+ * Evaluates many orders of the same steps on one frame. Exact, with what two orders share at their start done once; or
+ * screened, with the frame's stiffness frozen where the beads begin.
+ */
+export class OrderSearch {
+  readonly condensed: Condensed;
+  private readonly shop: Workshop;
+  private readonly runner: CondensedRun;
+  private last: Programme | null = null;
+  private kept: Snapshot[] = [];
+
+  /**
+   * @param steps every step that any order uses, in some order without errors.
+   * @param outputs what is asked of the final shape.
+   * @throws RangeError when frame or steps have an error.
+   */
+  constructor(
+    readonly model: MechanicalModel,
+    factors: ShrinkFactors,
+    steps: readonly SimulationStep[],
+    outputs: Outputs,
+    private readonly draws: Draws = NO_DRAWS,
+  ) {
+    this.shop = new Workshop(model, factors);
+    this.condensed = condense(programme(this.shop, steps), outputs.rows);
+    this.runner = new CondensedRun(this.condensed, draws);
+  }
+
+  /**
+   * Outputs of every draw after an order, exactly. The array is the search's own: read it before the next call.
+   * @param order a rearrangement of the steps.
+   * @param reuse off to start every order from the fitted frame. @param drop off to keep up finished joints.
+   */
+  exact(order: readonly SimulationStep[], reuse = true, drop = true): Float64Array {
+    const plan = compile(this.shop, order);
+    const { runner } = this;
+    let from = 0;
+    const same = reuse && drop ? this.shared(order) : 0;
+    const start = this.kept.findLast((s) => s.done <= same);
+    if (start && same > 0) {
+      runner.restore(start);
+      from = start.done;
+      this.kept = this.kept.filter((s) => s.done <= from);
+    } else {
+      runner.reset();
+      this.kept = [];
+    }
+    this.last = reuse ? plan : null;
+    const n = plan.actions.length;
+    while (from < n) {
+      const to = reuse ? Math.min(n, from + KEEP_EVERY) : n;
+      runner.run(plan, { from, to, drop });
+      from = to;
+      if (reuse && to < n && this.kept.length < KEEP_MOST) this.kept.push(runner.snapshot(to));
+    }
+    return runner.out;
+  }
+
+  /** Actions that an order shares at its start with the one before. */
+  private shared(order: readonly SimulationStep[]): number {
+    const { last } = this;
+    if (!last) return 0;
+    let steps = 0;
+    while (steps < order.length && order[steps] === last.steps[steps]) steps++;
+    const actions = last.stepOf.findIndex((s) => s >= steps);
+    return actions < 0 ? last.actions.length : actions;
+  }
+
+  /**
+   * A screen for orders that share their first steps: stiffness elsewhere stays as it is there, each joint's own ring stays
+   * exact. For ranking only; confirm what it likes with `exact`.
+   * @param order an order; @param steps how many of its first steps are done exactly, once.
+   */
+  screen(order: readonly SimulationStep[], steps: number): FrozenScreen {
+    const plan = compile(this.shop, order);
+    const found = plan.stepOf.findIndex((s) => s >= steps);
+    const to = found < 0 ? plan.actions.length : found;
+    const runner = new CondensedRun(this.condensed, this.draws);
+    runner.run(plan, { to });
+    return new FrozenScreen(this.shop, this.condensed, runner, order.slice(0, steps), to);
+  }
+}

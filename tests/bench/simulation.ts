@@ -1,0 +1,174 @@
+// Measures the simulation on one thread, all in one run, as ratios where that says more: part of npm run bench
+import { performance } from "node:perf_hooks";
+import { newPlan, predict, predicting } from "@/core/job";
+import { seeded } from "@/core/numeric";
+import {
+  condense,
+  CondensedRun,
+  FACTORS,
+  frameOutputs,
+  fromFrame,
+  mechanicalModel,
+  OrderSearch,
+  plainRun,
+  programme,
+  type SimulationStep,
+  Workshop,
+} from "@/core/shrink";
+import { length } from "@/core/units";
+import { ladder, tacksThenBeads } from "../support/ladder";
+
+/** Outputs followed: as many as a search over orders asks about. */
+const OUTPUTS = 40;
+const row = (name: string, value: string, target = ""): void =>
+  console.log(`${name.padEnd(58)} ${value.padStart(12)}  ${target}`);
+const rate = (perSecond: number): string => `${perSecond >= 10 ? perSecond.toFixed(0) : perSecond.toFixed(1)} /s`;
+
+/** Runs per second: the best of several short spells, since the machine is shared. */
+function perSecond(work: () => void, spellMs = 700, spells = 4): number {
+  work();
+  let best = 0;
+  for (let s = 0; s < spells; s++) {
+    const start = performance.now();
+    let n = 0;
+    while (performance.now() - start < spellMs) {
+      work();
+      n++;
+    }
+    best = Math.max(best, (1000 * n) / (performance.now() - start));
+  }
+  return best;
+}
+
+const random = seeded(7);
+/** Beads in another order; tacks stay. `from` is where the change may begin. */
+function shuffled(steps: readonly SimulationStep[], from: number): SimulationStep[] {
+  const out = [...steps];
+  for (let i = out.length - 1; i > from; i--) {
+    const j = from + Math.floor(random() * (i - from + 1));
+    [out[i], out[j]] = [out[j] as SimulationStep, out[i] as SimulationStep];
+  }
+  return out;
+}
+
+function bench(
+  name: string,
+  rungs: number,
+  counts: Parameters<typeof tacksThenBeads>[1],
+  targets: Record<"setUp" | "plain" | "dropped" | "prefix" | "frozen", string>,
+): void {
+  const frame = ladder(rungs, rungs === 0 ? { size: "50.8", wall: "4.8" } : undefined);
+  const { steps, tacks } = tacksThenBeads(frame, counts);
+  const model = mechanicalModel(fromFrame(frame));
+  const outputs = frameOutputs(frame)(model);
+  outputs.rows.length = OUTPUTS;
+  console.log(`\n${name}: ${model.joints.length} joints, ${steps.length} steps, ${model.freedoms} freedoms, ${OUTPUTS} outputs`);
+  row(
+    "setting up (model, condensing)",
+    `${(1000 / perSecond(() => void new OrderSearch(mechanicalModel(fromFrame(frame)), FACTORS, steps, outputs))).toFixed(1)} ms`,
+    targets.setUp,
+  );
+  const search = new OrderSearch(model, FACTORS, steps, outputs);
+  const exact = perSecond(() => void search.exact(shuffled(steps, tacks), false, false));
+  row("exact, plain condensed", rate(exact), targets.plain);
+  const dropped = perSecond(() => void search.exact(shuffled(steps, tacks), false, true));
+  row("exact, finished joints dropped", rate(dropped), targets.dropped);
+  const half = Math.floor(steps.length / 2);
+  const prefix = perSecond(() => void search.exact(shuffled(steps, Math.max(half, tacks))));
+  row("exact, common start kept (change after half)", rate(prefix), targets.prefix);
+  const screen = search.screen(steps, tacks);
+  const frozen = perSecond(() => void screen.evaluate(shuffled(steps, tacks)));
+  row("frozen screening", rate(frozen), targets.frozen);
+  row("  dropped / plain", (dropped / exact).toFixed(2));
+  row("  prefix / plain", (prefix / exact).toFixed(2));
+  row("  frozen / plain", (frozen / exact).toFixed(1));
+  const plan = programme(new Workshop(model, FACTORS), steps);
+  const start = performance.now();
+  const full = plainRun(plan);
+  const plainMs = performance.now() - start;
+  const run = new CondensedRun(condense(plan, outputs.rows));
+  run.run(plan);
+  const last = full.movements.at(-1) as Float64Array;
+  const worst = Math.max(
+    ...outputs.rows.map((r, o) =>
+      Math.abs(r.at.reduce((s, f, i) => s + (r.value[i] as number) * (last[f] as number), 0) - (run.out[o] as number)),
+    ),
+  );
+  row("  exact / full-matrix reference", ((exact * plainMs) / 1000).toFixed(0));
+  row("  largest difference from the full matrix, mm", worst.toExponential(1));
+  const ranks = correlation(search, steps, tacks);
+  row("  frozen against exact, correlation over 16 orders", ranks.toFixed(2));
+}
+
+/** Mean correlation of frozen and exact outputs over random orders of the beads, over the outputs that vary most. */
+function correlation(search: OrderSearch, steps: readonly SimulationStep[], tacks: number): number {
+  const screen = search.screen(steps, tacks);
+  const pairs = Array.from({ length: 16 }, () => {
+    const order = shuffled(steps, tacks);
+    return [search.exact(order).slice(), screen.evaluate(order).slice()] as const;
+  });
+  const columns = Array.from({ length: OUTPUTS }, (_, o) => {
+    const x = pairs.map(([e]) => e[o] as number);
+    const y = pairs.map(([, f]) => f[o] as number);
+    const mean = (v: number[]) => v.reduce((a, b) => a + b, 0) / v.length;
+    const [mx, my] = [mean(x), mean(y)];
+    const [sxx, syy, sxy] = x.reduce(
+      ([a, b, c], v, i) => [a + (v - mx) ** 2, b + ((y[i] as number) - my) ** 2, c + (v - mx) * ((y[i] as number) - my)],
+      [0, 0, 0],
+    );
+    return { spread: sxx, r: sxy / Math.sqrt(sxx * syy || 1) };
+  });
+  const top = columns.sort((a, b) => b.spread - a.spread).slice(0, 8);
+  return top.reduce((s, c) => s + c.r, 0) / top.length;
+}
+
+console.log("simulation, one thread");
+bench(
+  "ladder",
+  10,
+  { mitreTacks: 1, teeTacks: 2, teeBeads: 2 },
+  {
+    setUp: "target under 50 ms",
+    plain: "target 20 /s",
+    dropped: "target 50 /s",
+    prefix: "target 136 /s",
+    frozen: "target 1000 /s",
+  },
+);
+bench(
+  "square",
+  0,
+  { mitreTacks: 4, teeTacks: 0, teeBeads: 0 },
+  { setUp: "", plain: "target 1700 /s", dropped: "", prefix: "", frozen: "" },
+);
+
+console.log("\na whole prediction: set-up shape, 64 draws, bands, attribution");
+const plan = newPlan("bench", "mm");
+const deck = {
+  ...plan,
+  frame: {
+    ...plan.frame,
+    length: length("2400"),
+    width: length("1200"),
+    cross: Array.from({ length: 9 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(240 * (i + 1))) })),
+  },
+};
+for (const [name, p] of [
+  ["4 mitres", plan],
+  ["4 mitres, 18 tees", deck],
+] as const) {
+  let longest = 0;
+  const start = performance.now();
+  const work = predicting(p);
+  let turn = performance.now();
+  while (!work.next().done) {
+    const now = performance.now();
+    longest = Math.max(longest, now - turn);
+    turn = now;
+  }
+  row(name, `${(performance.now() - start).toFixed(0)} ms`);
+  row("  longest stretch that cannot be stopped", `${longest.toFixed(0)} ms`, "target under 50 ms");
+}
+predict(plan);
+globalThis.gc?.();
+row("memory of the process after all this", `${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`, "target under 200 MB");

@@ -1,4 +1,4 @@
-import { resolveFrame, type ResolvedFrame } from "@/core/frame";
+import { type ResolvedFrame, resolveFrame } from "@/core/frame";
 import { newPlan } from "@/core/job";
 import { lineOf, type SimulationStep } from "@/core/shrink";
 import { length } from "@/core/units";

@@ -1,5 +1,6 @@
 import { luSolve, matVec } from "../numeric";
-import type { Condensed, CondensedRun } from "./condensed";
+import type { Condensed } from "./condensed";
+import type { CondensedRun } from "./condensedRun";
 import { LocalYield } from "./localYield";
 import { compile, type RingAction, type Workshop } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
@@ -16,7 +17,7 @@ export class FrozenScreen {
   /** Own six columns of every joint: its rows (36), then the outputs (6 each). */
   private readonly own: Float64Array[];
   private readonly fresh: Float64Array[];
-  private readonly loads: Float64Array;
+  private readonly loads: Float64Array[];
   private readonly tacks: Float64Array;
   private readonly local = new LocalYield();
   private readonly f = new Float64Array(36);
@@ -33,24 +34,13 @@ export class FrozenScreen {
     private readonly prefix: readonly SimulationStep[],
     private readonly done: number,
   ) {
-    const { outputs, columns, springColumns, model } = condensed;
-    const s = runner.flexibility;
+    const { outputs, model, loadColumns } = condensed;
     this.start = { out: runner.out.slice(0, outputs), tacks: runner.tacks.slice(0, 4 * model.joints.length) };
     this.out = this.start.out.slice();
     this.tacks = this.start.tacks.slice();
-    this.fresh = model.joints.map((_, j) => {
-      const c = condensed.offset[j] as number;
-      const block = new Float64Array(36 + 6 * outputs);
-      for (let i = 0; i < 6; i++) for (let k = 0; k < 6; k++) block[6 * i + k] = s[(c + i) * columns + c + k] as number;
-      for (let o = 0; o < outputs; o++)
-        for (let k = 0; k < 6; k++) block[36 + 6 * o + k] = s[(springColumns + o) * columns + c + k] as number;
-      return block;
-    });
+    this.fresh = model.joints.map((_, j) => runner.frozenJoint(j, done));
     this.own = this.fresh.map((b) => b.slice());
-    this.loads = new Float64Array(outputs * condensed.loadColumns);
-    for (let o = 0; o < outputs; o++)
-      for (let l = 0; l < condensed.loadColumns; l++)
-        this.loads[o * condensed.loadColumns + l] = s[(springColumns + o) * columns + springColumns + l] as number;
+    this.loads = Array.from({ length: loadColumns }, (_, l) => runner.frozenLoad(l, done));
   }
 
   /** Outputs after an order that starts with the frozen steps. Only tacks and beads after them are worked through. */
@@ -87,10 +77,9 @@ export class FrozenScreen {
       for (let k = 0; k < 6; k++) sum += (q[k] as number) * (block[at + k] as number);
       out[o] = sum;
     }
-    if (action.chordColumn < 0) return;
-    for (let o = 0; o < condensed.outputs; o++)
-      out[o] =
-        (out[o] as number) + action.chordMm3 * (this.loads[o * condensed.loadColumns + action.chordColumn] as number);
+    const load = this.loads[action.chordColumn];
+    if (load)
+      for (let o = 0; o < condensed.outputs; o++) out[o] = (out[o] as number) + action.chordMm3 * (load[o] as number);
   }
 
   /** Own columns after the joint's stiffness grew by d: S_c (I + D S_cc)^-1... times what they were. */

@@ -1,6 +1,7 @@
 export * from "./baseSolver";
 export * from "./beam";
 export * from "./condensed";
+export * from "./condensedRun";
 export * from "./constants";
 export * from "./draws";
 export * from "./frameQuantities";

@@ -1,4 +1,5 @@
-import { type Condensed, CondensedRun, condense, type Snapshot } from "./condensed";
+import { type Condensed, condense } from "./condensed";
+import { CondensedRun, type Snapshot } from "./condensedRun";
 import type { ShrinkFactors } from "./constants";
 import { type Draws, NO_DRAWS } from "./draws";
 import { FrozenScreen } from "./frozenScreen";
@@ -9,8 +10,8 @@ import type { SimulationStep } from "./simulationSteps";
 
 /** Actions between two kept states: closer together costs memory, wider apart costs rework. */
 const KEEP_EVERY = 8;
-/** States kept at most; the memory of a worker stays bounded (a 24-joint frame takes about a third of a megabyte each). */
-const KEEP_MOST = 24;
+/** States kept at most; the memory of a worker stays bounded (a 24-joint frame takes about a sixth of a megabyte each). */
+const KEEP_MOST = 32;
 
 /**
  * Evaluates many orders of the same steps on one frame. Exact, with what two orders share at their start done once; or
@@ -32,7 +33,7 @@ export class OrderSearch {
     readonly model: MechanicalModel,
     factors: ShrinkFactors,
     steps: readonly SimulationStep[],
-    outputs: Outputs,
+    outputs: Pick<Outputs, "rows">,
     private readonly draws: Draws = NO_DRAWS,
   ) {
     this.shop = new Workshop(model, factors);
@@ -42,32 +43,28 @@ export class OrderSearch {
 
   /**
    * Outputs of every draw after an order, exactly. The array is the search's own: read it before the next call.
-   * @param order a rearrangement of the steps.
-   * @param reuse off to start every order from the fitted frame. @param drop off to keep up finished joints.
+   * @param order a rearrangement of the steps, of the same step objects. @param reuse off to start from the fitted frame.
    */
-  exact(order: readonly SimulationStep[], reuse = true, drop = true): Float64Array {
+  exact(order: readonly SimulationStep[], reuse = true): Float64Array {
     const plan = compile(this.shop, order);
     const { runner } = this;
+    const same = reuse ? this.shared(order) : 0;
+    this.kept = this.kept.filter((s) => s.done <= same);
+    const start = this.kept.at(-1);
     let from = 0;
-    const same = reuse && drop ? this.shared(order) : 0;
-    const start = this.kept.findLast((s) => s.done <= same);
-    if (start && same > 0) {
+    if (start) {
       runner.restore(start);
       from = start.done;
-      this.kept = this.kept.filter((s) => s.done <= from);
-    } else {
-      runner.reset();
-      this.kept = [];
-    }
-    this.last = reuse ? plan : null;
+    } else runner.reset();
+    this.last = plan;
     const n = plan.actions.length;
     while (from < n) {
       const to = reuse ? Math.min(n, from + KEEP_EVERY) : n;
-      runner.run(plan, { from, to, drop });
+      runner.forward(plan, from, to);
       from = to;
       if (reuse && to < n && this.kept.length < KEEP_MOST) this.kept.push(runner.snapshot(to));
     }
-    return runner.out;
+    return runner.gather(n);
   }
 
   /** Actions that an order shares at its start with the one before. */
@@ -90,7 +87,8 @@ export class OrderSearch {
     const found = plan.stepOf.findIndex((s) => s >= steps);
     const to = found < 0 ? plan.actions.length : found;
     const runner = new CondensedRun(this.condensed, this.draws);
-    runner.run(plan, { to });
+    runner.forward(plan, 0, to);
+    runner.gather(to);
     return new FrozenScreen(this.shop, this.condensed, runner, order.slice(0, steps), to);
   }
 }

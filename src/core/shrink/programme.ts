@@ -78,6 +78,8 @@ export class Workshop {
   private readonly ringStates = new Map<string, RingStiffness>();
   private readonly deltas = new Map<string, Float64Array>();
   private readonly births = new Map<string, Birth>();
+  private readonly transitions = new Map<SimulationStep, Map<RingState, { action: RingAction; after: RingState }>>();
+  private readonly states = new Map<string, RingState>();
 
   constructor(
     readonly model: MechanicalModel,
@@ -120,6 +122,29 @@ export class Workshop {
     if (made.every((v) => v === 0)) return null;
     this.deltas.set(key, made);
     return made;
+  }
+
+  /** One object per state, so that states can be told apart by identity. */
+  state(state: RingState): RingState {
+    const key = state.join();
+    const known = this.states.get(key) ?? state;
+    this.states.set(key, known);
+    return known;
+  }
+
+  /** What a step does to its joint in a given state; worked out once. */
+  transition(step: SimulationStep, before: RingState, make: () => { action: RingAction; after: RingState }) {
+    let of = this.transitions.get(step);
+    if (!of) {
+      of = new Map();
+      this.transitions.set(step, of);
+    }
+    let known = of.get(before);
+    if (!known) {
+      known = make();
+      of.set(before, known);
+    }
+    return known;
   }
 
   birth(key: string, make: () => Birth): Birth {
@@ -219,7 +244,7 @@ export function programme(shop: Workshop, steps: readonly SimulationStep[]): Pro
 /** As `programme`, for steps that are known to be without errors: the inner loop of a search. */
 export function compile(shop: Workshop, steps: readonly SimulationStep[]): Programme {
   const { model } = shop;
-  const states: RingState[] = model.joints.map(() => OPEN);
+  const states: RingState[] = model.joints.map(() => shop.state(OPEN));
   const jointIndex = new Map(model.joints.map((j, i) => [j.id, i]));
   const clamps = new Map<string, Extract<Action, { kind: "attach" }>>();
   const actions: Action[] = [];
@@ -233,7 +258,10 @@ export function compile(shop: Workshop, steps: readonly SimulationStep[]): Progr
       case "tack":
       case "bead": {
         const j = jointIndex.get(step.joint) as number;
-        put(ringAction(shop, j, states, step));
+        const before = states[j] as RingState;
+        const { action, after } = shop.transition(step, before, () => ringAction(shop, j, before, step));
+        states[j] = after;
+        put(action);
         break;
       }
       case "chord":
@@ -325,20 +353,18 @@ function chordColumn(shop: Workshop, joint: number, line: string): number {
 function ringAction(
   shop: Workshop,
   j: number,
-  states: RingState[],
+  before: RingState,
   step: Extract<SimulationStep, { do: "tack" | "bead" }>,
-): RingAction {
+): { action: RingAction; after: RingState } {
   const { model, factors } = shop;
   const joint = model.joints[j] as ModelJoint;
   const { ring } = joint;
   const line = lineIndex(joint.spec.kind, step.line);
-  const before = states[j] as RingState;
   const tack = step.do === "tack";
   const now = before[line] as LineState;
   // A second tack on a face lengthens the first; a tack on a bead changes nothing but its heat.
   const next: LineState = step.do === "bead" || now === "welded" ? "welded" : now + step.lengthMm;
-  const after = before.map((s, l) => (l === line ? next : s)) as unknown as RingState;
-  states[j] = after;
+  const after = shop.state(before.map((s, l) => (l === line ? next : s)) as unknown as RingState);
   const birth =
     step.do === "tack"
       ? shop.birth(`${j}/${line}/${step.lengthMm}`, () => tackBirth(ring, line, step.lengthMm))
@@ -367,7 +393,7 @@ function ringAction(
       : factors.longitudinal.value * CHORD_EFFECT.along;
     chordMm3 = birth.lengthMm * strainMm3PerJ * share * heat * factor * tackFactor;
   }
-  return {
+  const action: RingAction = {
     kind: "ring",
     spring: j,
     line,
@@ -386,6 +412,7 @@ function ringAction(
     chordMm3,
     chordFactors: [across ? "transverse" : "longitudinal", ...own],
   };
+  return { action, after };
 }
 
 /** Two nodes joined by a bar: a six-way spring at its far end, the stiffness of a cantilever of its length. */

@@ -1,7 +1,8 @@
 import { CORNERS, type Corner, ends, type ResolvedFrame, SIDES, SPANS, type Span } from "../frame";
 import { distance, type Vec2 } from "../numeric";
 import type { Estimate } from "../units";
-import { CondensedRun, condensing } from "./condensed";
+import { condensing } from "./condensed";
+import { CondensedRun } from "./condensedRun";
 import type { ShrinkFactors } from "./constants";
 import { frameOutputs } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
@@ -60,13 +61,9 @@ export function* settingUp(
     const outputs = frameOutputs(frame)(model);
     const corners = outputs.points.filter((p) => p.member === null);
     const condensed = yield* condensing(plan, outputs.rows.slice(0, 3 * corners.length));
-    const run = new CondensedRun(condensed);
-    for (let a = 0; a < plan.actions.length; a++) {
-      run.run(plan, { from: a, to: a + 1 });
-      yield Math.min(0.9, rounds / 3 + a / plan.actions.length / 3);
-    }
+    const out = yield* new CondensedRun(condensed).whole(plan);
     const next = Object.fromEntries(
-      corners.map((p) => [p.id, { x: -(run.out[p.first] as number), y: -(run.out[p.first + 1] as number) }]),
+      corners.map((p) => [p.id, { x: -(out[p.first] as number), y: -(out[p.first + 1] as number) }]),
     ) as Record<Corner, Vec2>;
     leftMm = Math.max(...CORNERS.map((c) => distance(next[c], moves[c])));
     moves = next;

@@ -1,12 +1,13 @@
 import { normalDraw, seeded } from "../numeric";
 import type { Estimate } from "../units";
-import { type Condensed, CondensedRun, condensing } from "./condensed";
+import { type Condensed, condensing } from "./condensed";
+import { CondensedRun } from "./condensedRun";
 import { FACTORS, type ShrinkFactors } from "./constants";
 import { drawsOf, NO_DRAWS } from "./draws";
 import { LINES, type LineName, type MechanicalFrame } from "./mechanicalFrame";
 import { type MechanicalModel, mechanicalModel, NOMINAL_STIFFNESS, type StiffnessFactors } from "./mechanicalModel";
 import { type OutputPoint, type Outputs, type Quantity, quantityAt } from "./outputs";
-import { type Programme, programme, Workshop } from "./programme";
+import { programme, Workshop } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
 
 /** Draws for a band, the nominal frame besides. */
@@ -63,8 +64,8 @@ export interface Simulation {
   tackForces: { joint: string; line: LineName; forceN: number }[];
 }
 
-/** Actions between two chances to stop. */
-const ACTIONS_AT_ONCE = 2;
+/** Draws of a quantity between two chances to stop. */
+const DRAWS_AT_ONCE = 8;
 
 /** A run of the nominal frame alone under changed stiffness. @returns its outputs. */
 function* variant(
@@ -75,17 +76,7 @@ function* variant(
   const model = mechanicalModel(input.frame, stiffness);
   const plan = programme(new Workshop(model, factors), input.steps);
   const condensed = yield* condensing(plan, input.outputs(model).rows);
-  const run = new CondensedRun(condensed, NO_DRAWS);
-  yield* inParts(run, plan);
-  return run.out;
-}
-
-function* inParts(run: CondensedRun, plan: Programme, after?: (action: number) => void): Generator<number, void> {
-  const n = plan.actions.length;
-  for (let from = 0; from < n; from += ACTIONS_AT_ONCE) {
-    run.run(plan, { from, to: Math.min(n, from + ACTIONS_AT_ONCE), ...(after ? { after } : {}) });
-    yield from / n;
-  }
+  return yield* new CondensedRun(condensed).whole(plan);
 }
 
 /** What scatter of stiffness does to the outputs, per standard deviation of its logarithm. */
@@ -102,7 +93,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const model = mechanicalModel(frame, nominal);
   const plan = programme(new Workshop(model, factors), steps);
   const outputs = input.outputs(model);
-  const stages = count > 0 ? 5 : 2;
+  const stages = count > 0 ? 6 : 3;
   const part = function* <T>(index: number, work: Generator<number, T>): Generator<number, T> {
     for (;;) {
       const next = work.next();
@@ -118,9 +109,8 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const yielded: Yielded[] = [];
   yield* part(
     1,
-    inParts(run, plan, (a) => {
+    run.whole(plan, (a) => {
       const step = plan.stepOf[a] as number;
-      history[step] = run.out.slice(0, m);
       clampForces[step] = run.clampForces();
       const action = plan.actions[a];
       if (run.yielded === 0 || action?.kind !== "ring") return;
@@ -130,13 +120,19 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       yielded.push({ step, joint: joint.id, lines });
     }),
   );
+  yield* part(
+    2,
+    run.history(plan.actions.length, (a, out) => {
+      history[plan.stepOf[a] as number] = out.slice();
+    }),
+  );
 
   const samples = run.out;
   if (count > 0) {
     const scatter: Float64Array[] = [];
     for (const [i, name] of STIFFNESS_SCATTER.entries()) {
       const spread = Math.exp(Math.sqrt(Math.log(1 + factors[name].cv ** 2)));
-      const out = yield* part(2 + i, variant(input, factors, { ...nominal, [name]: nominal[name] * spread }));
+      const out = yield* part(3 + i, variant(input, factors, { ...nominal, [name]: nominal[name] * spread }));
       scatter.push(out.map((v, o) => v - (samples[o] as number)));
     }
     for (const [i, effect] of scatter.entries()) {
@@ -147,9 +143,9 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       }
     }
   }
-  const quantities = input
-    .quantities(model, outputs)
-    .map((q) => simulatedQuantity(q, samples, m, count, history, steps));
+  const quantities: SimulatedQuantity[] = [];
+  for (const q of input.quantities(model, outputs))
+    quantities.push(yield* simulatedQuantity(q, samples, m, count, history, steps));
   return {
     steps,
     points: outputs.points,
@@ -178,14 +174,14 @@ function unfittedNotes(model: MechanicalModel): string[] {
 }
 
 /** @param samples outputs of every draw, draw 0 nominal. */
-function simulatedQuantity(
+function* simulatedQuantity(
   q: Quantity,
   samples: Float64Array,
   m: number,
   count: number,
   history: readonly Float64Array[],
   steps: readonly SimulationStep[],
-): SimulatedQuantity {
+): Generator<number, SimulatedQuantity> {
   const nominal = quantityAt(q, samples, 0);
   const { at, value } = q.weights(samples, 0);
   const byStep = new Float64Array(history.length);
@@ -198,7 +194,12 @@ function simulatedQuantity(
     if (step?.do === "square up") for (let i = 0; i < s; i++) byStep[i] = (byStep[i] as number) * step.residualShare;
     else byStep[s] = here - (s > 0 ? (after[s - 1] as number) : 0);
   });
-  const all = Array.from({ length: count }, (_, d) => quantityAt(q, samples, (d + 1) * m)).sort((a, b) => a - b);
+  const all: number[] = [];
+  for (let d = 1; d <= count; d++) {
+    all.push(quantityAt(q, samples, d * m));
+    if (d % DRAWS_AT_ONCE === 0) yield 1;
+  }
+  all.sort((a, b) => a - b);
   return {
     id: q.id,
     label: q.label,

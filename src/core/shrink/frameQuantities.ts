@@ -25,6 +25,21 @@ export const frameOutputs =
       CORNERS.map((c) => ({ point: c, at: [frame.corners[c].x, frame.corners[c].y, 0] })),
     );
 
+/** Points of a side at which flatness is asked about, besides the corners: enough for its shape, few for the work. */
+const FLAT_POINTS = 5;
+
+/** Points of a member that are nodes between its ends. */
+const nodesOf = (along: readonly OutputPoint[]): OutputPoint[] => along.filter((_, i) => i % 2 === 0).slice(1, -1);
+
+/** At most so many of a list, evenly. */
+function spread(list: readonly OutputPoint[]): OutputPoint[] {
+  if (list.length <= FLAT_POINTS) return [...list];
+  return Array.from(
+    { length: FLAT_POINTS },
+    (_, i) => list[Math.round((i * (list.length - 1)) / (FLAT_POINTS - 1))] as OutputPoint,
+  );
+}
+
 /** What is reported of a rectangle: sides, diagonals, angles, skew, tapers, bows, pulls, twist, flatness. Changes, mm. */
 export const frameQuantities =
   (frame: ResolvedFrame) =>
@@ -73,10 +88,7 @@ export const frameQuantities =
             ]
           : [];
       });
-    const flatPoints = [
-      ...CORNERS.map((c) => corner[c]),
-      ...SIDES.flatMap((s) => along(s).filter((p) => /@|\/M/.test(p.id))),
-    ];
+    const flatPoints = [...CORNERS.map((c) => corner[c]), ...SIDES.flatMap((s) => spread(nodesOf(along(s))))];
     return [
       ...SIDES.map((s) => side[s] as Quantity),
       ac,

@@ -18,6 +18,7 @@ export * from "./plainRun";
 export * from "./prediction";
 export * from "./programme";
 export * from "./ring";
+export * from "./ringConstants";
 export * from "./setUpShape";
 export * from "./simulate";
 export * from "./simulationSteps";

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
-import { plainRun } from "@/core/shrink";
+import { CondensedRun, condense, LEAST_FITUP, plainRun } from "@/core/shrink";
 import { type CaseFile, caseProgramme, caseResult } from "./mechanicsCases";
 
 const folder = path.join(process.env.CASES_DIR ?? path.join(import.meta.dirname, "cases"), "mechanics");
@@ -13,13 +13,21 @@ describe("shrinkage mechanics", () => {
   it.each(files)("%s", (file) => {
     const cases = JSON.parse(readFileSync(path.join(folder, file), "utf8")) as CaseFile;
     expect(cases.runs.length).toBeGreaterThan(0);
-    for (const { run, frame, expected } of cases.runs) {
+    for (const { run: name, frame, expected } of cases.runs) {
       const { model, plan, limited } = caseProgramme(frame);
       const u = plainRun(plan, limited).movements.at(-1) as Float64Array;
       expect(expected.length).toBeGreaterThan(0);
+      if (model.joints.every((j) => j.ring.fitup >= LEAST_FITUP)) {
+        const rows = Array.from({ length: model.freedoms }, (_, i) => ({ at: [i], value: [1] }));
+        const run = new CondensedRun(condense(plan, rows), undefined, limited);
+        run.forward(plan, 0, plan.actions.length);
+        run.gather(plan.actions.length).forEach((v, i) => {
+          expect(Math.abs(v - (u[i] as number)), `${name}: condensed against plain`).toBeLessThan(1e-9);
+        });
+      }
       for (const value of expected) {
         const got = caseResult(frame, model, u, value.result);
-        const says = `${run}: ${value.result} = ${got.toFixed(6)}, expected ${value.expected}, this model ${value.this_model}`;
+        const says = `${name}: ${value.result} = ${got.toFixed(6)}, expected ${value.expected}, this model ${value.this_model}`;
         expect(Math.abs(got - value.expected), says).toBeLessThanOrEqual(value.tolerance_abs);
         if (value.this_model === undefined) continue;
         // The cases print five decimals: half of the last one is theirs.

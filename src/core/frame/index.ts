@@ -4,3 +4,4 @@ export * from "./materials";
 export * from "./problems";
 export * from "./resolve";
 export * from "./sections";
+export * from "./shapes";

@@ -1,7 +1,3 @@
-/** Kinds of section that the mechanics knows. `tube` is square or rectangular. */
-export const SECTION_SHAPES = ["tube", "round tube", "angle", "channel", "flat", "bar"] as const;
-export type SectionShape = (typeof SECTION_SHAPES)[number];
-
 /** A hollow section as it stands in the frame, mm. */
 export interface SectionSize {
   /** Width seen in plan, square to the member. */

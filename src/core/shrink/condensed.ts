@@ -20,19 +20,27 @@ export interface Condensed {
   start: Float64Array;
 }
 
+/** Below this share of the full wall the fitted frame is so loose that condensing it loses the ninth digit. */
+export const LEAST_FITUP = 1e-4;
+
 /** Columns solved between two chances to stop. */
 const COLUMNS_AT_ONCE = 16;
 
 /**
  * Condenses a frame, with chances to stop on the way.
  * @param plan a programme that names every spring and load that will be used. @param outputs rows over the freedoms.
- * @throws RangeError when the frame is not held together.
+ * @throws RangeError when the frame is not held together or fits too loosely.
  */
 export function* condensing(
   plan: Pick<Programme, "model" | "springs" | "loads">,
   outputs: readonly Sparse[],
 ): Generator<number, Condensed> {
   const { model, springs, loads } = plan;
+  const loose = model.joints.find((j) => !(j.ring.fitup >= LEAST_FITUP));
+  if (loose)
+    throw new RangeError(
+      `Fit-up of ${loose.ring.fitup} at ${loose.id} is too loose to be worked out: it must be ${LEAST_FITUP} or more.`,
+    );
   const solver = new BaseSolver(model);
   const offset = new Int32Array(springs.length + 1);
   springs.forEach((s, i) => {

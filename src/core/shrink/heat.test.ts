@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { length } from "../units";
-import { heatJPerMm, type Weld, weldProblems } from "./index";
+import { filletOfHeat, heatFromFillet, heatJPerMm, type Weld, weldProblems } from "./index";
 
 const weld: Weld = { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, tackLength: length("10") };
 
@@ -8,6 +8,14 @@ describe("heat", () => {
   it("is efficiency, volts and amps over travel: 20 V, 150 A, 6 mm/s MAG is 400 J/mm (closed form)", () => {
     expect(heatJPerMm({ ...weld, volts: 20, amps: 150, travelMmPerS: 6 })).toBeCloseTo(400, 9);
     expect(heatJPerMm({ ...weld, process: "TIG", volts: 20, amps: 150, travelMmPerS: 6 })).toBeCloseTo(300, 9);
+  });
+});
+
+describe("heat from bead size", () => {
+  it("is what a fillet's deposit takes: 4 mm by wire is 280 J/mm, and back", () => {
+    expect(heatFromFillet("MAG", 4)).toBeCloseTo(280, 9);
+    expect(filletOfHeat("MAG", 280)).toBeCloseTo(4, 9);
+    expect(heatFromFillet("TIG", 3)).toBeGreaterThan(heatFromFillet("MAG", 3));
   });
 });
 

@@ -1,19 +1,8 @@
-import type { SectionShape } from "../frame";
+import type { ShapeProperties } from "../frame";
 import type { Vec3 } from "../numeric";
 
 /** A section as a beam sees it. `width` lies along the member's local y (in the frame's plane), `height` along local z. */
-export interface BeamSection {
-  shape: SectionShape;
-  widthMm: number;
-  heightMm: number;
-  wallMm: number;
-  areaMm2: number;
-  /** Second moment for bending in local z (out of the frame's plane). */
-  iyMm4: number;
-  /** Second moment for bending in local y (in the frame's plane). */
-  izMm4: number;
-  jMm4: number;
-}
+export type BeamSection = ShapeProperties;
 
 /** What the simulation needs of a material. */
 export interface BeamMaterial {

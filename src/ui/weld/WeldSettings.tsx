@@ -1,8 +1,8 @@
 "use client";
 
 import type { Plan } from "@/core/job";
-import { heatJPerMm, PROCESSES, type ProcessName } from "@/core/shrink";
-import { fixed } from "@/core/units";
+import { filletOfHeat, heatJPerMm, PROCESSES, type ProcessName } from "@/core/shrink";
+import { fixed, formatSmall } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
@@ -59,7 +59,8 @@ export function WeldSettings() {
       <p className="sm:col-span-2">
         Heat <span className="fig font-semibold">{fixed(heatJPerMm(weld), 0)} J/mm</span>{" "}
         <span className="text-sm text-soft">
-          = efficiency {PROCESSES[weld.process].efficiency} × volts × amps / travel
+          = efficiency {PROCESSES[weld.process].efficiency} × volts × amps / travel; about a{" "}
+          {formatSmall(filletOfHeat(weld.process, heatJPerMm(weld)), units)} fillet
         </span>
       </p>
     </div>

@@ -1,0 +1,324 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { ladder, tacksThenBeads } from "../../../tests/support/ladder";
+import { frameProblems, resolveFrame, SIDES } from "../frame";
+import { newPlan, predict, predicting } from "../job";
+import { seeded } from "../numeric";
+import { length } from "../units";
+import {
+  drain,
+  FACTORS,
+  factorsFor,
+  frameOutputs,
+  frameQuantities,
+  fromFrame,
+  mechanicalModel,
+  OrderSearch,
+  plainRun,
+  programme,
+  quantityAt,
+  type SimulationStep,
+  simulate,
+  stepProblems,
+  Workshop,
+} from "./index";
+
+const frame = ladder(1);
+const { steps, tacks } = tacksThenBeads(frame, { mitreTacks: 2, teeTacks: 2, teeBeads: 4 });
+const input = (more: object = {}) => ({
+  frame: fromFrame(frame),
+  steps,
+  outputs: frameOutputs(frame),
+  quantities: frameQuantities(frame),
+  ...more,
+});
+const simulation = drain(simulate(input()));
+const quantity = (id: string, of = simulation) => {
+  const found = of.quantities.find((q) => q.id === id);
+  if (!found) throw new Error(`no ${id}`);
+  return found;
+};
+
+describe("a simulation", () => {
+  it("adds up: what the steps did is the final change, for every quantity", () => {
+    for (const q of simulation.quantities) {
+      const sum = q.byStep.reduce((a, b) => a + b, 0);
+      expect(sum).toBeCloseTo(q.nominal, 9);
+      expect(q.after.at(-1)).toBeCloseTo(q.nominal, 9);
+    }
+    expect(simulation.quantities.length).toBeGreaterThan(20);
+  });
+  it("shortens the frame, and gives every change a band that holds it", () => {
+    for (const s of SIDES) {
+      const { estimate } = quantity(s);
+      expect(estimate.value).toBeLessThan(-0.05);
+      expect(estimate.low).toBeLessThan(estimate.value);
+      expect(estimate.high).toBeGreaterThan(estimate.value);
+      expect(estimate.high).toBeLessThan(0);
+    }
+    // A flatness can only be added to by scatter: its likely value is above the nominal one.
+    const flat = quantity("flat");
+    expect(flat.estimate.value).toBeGreaterThan(flat.nominal);
+    expect(flat.estimate.low).toBeGreaterThanOrEqual(0);
+  });
+  it("agrees with the full matrix in its quantities", () => {
+    const model = mechanicalModel(fromFrame(frame));
+    const outputs = frameOutputs(frame)(model);
+    const u = plainRun(programme(new Workshop(model, FACTORS), steps)).movements.at(-1) as Float64Array;
+    const out = Float64Array.from(outputs.rows, (r) =>
+      r.at.reduce((s, f, i) => s + (r.value[i] as number) * (u[f] as number), 0),
+    );
+    for (const q of frameQuantities(frame)(model, outputs))
+      expect(quantityAt(q, out)).toBeCloseTo(quantity(q.id).nominal, 9);
+  });
+  it("is the same every time, and without draws is the nominal frame", () => {
+    const again = drain(simulate(input()));
+    expect(again.quantities.map((q) => q.estimate)).toEqual(simulation.quantities.map((q) => q.estimate));
+    const bare = drain(simulate(input({ draws: 0 })));
+    expect(quantity("AB", bare).estimate).toEqual({
+      value: quantity("AB").nominal,
+      low: quantity("AB").nominal,
+      high: quantity("AB").nominal,
+    });
+  });
+  it("narrows when a shop has learned its factors, and widens for another material", () => {
+    const square = ladder(0);
+    const plan = tacksThenBeads(square, { mitreTacks: 4, teeTacks: 0, teeBeads: 0 });
+    const width = (factors: typeof FACTORS) => {
+      const result = drain(
+        simulate({
+          frame: fromFrame(square),
+          steps: plan.steps,
+          outputs: frameOutputs(square),
+          quantities: frameQuantities(square),
+          factors,
+        }),
+      );
+      const { low, high } = quantity("AB", result).estimate;
+      return high - low;
+    };
+    const mild = factorsFor(true) as typeof FACTORS;
+    const learned = {
+      ...mild,
+      transverse: { ...mild.transverse, cv: 0.05 },
+      perBead: { ...mild.perBead, cv: 0.1 },
+    } as unknown as typeof FACTORS;
+    expect(width(learned)).toBeLessThan(0.7 * width(mild));
+    expect(width(factorsFor(false) as typeof FACTORS)).toBeGreaterThan(width(mild));
+  });
+  it("doubles what it does with double heat while nothing yields", () => {
+    const soft = { ...fromFrame(frame), material: { ...fromFrame(frame).material, yieldMPa: 1e6 } };
+    const run = (heat: number) =>
+      quantity(
+        "AC",
+        drain(
+          simulate({
+            ...input({ draws: 0 }),
+            frame: soft,
+            steps: tacksThenBeads(frame, { mitreTacks: 2, teeTacks: 2, teeBeads: 4 }, heat).steps,
+          }),
+        ),
+      ).nominal;
+    expect(run(400)).toBeCloseTo(2 * run(200), 9);
+  });
+  it("says which tacks gave way, how hard clamps were pulled, and what tacks still hold", () => {
+    const plan = predict(newPlan("x", "mm"));
+    expect(plan?.replay.yielded.length).toBeGreaterThan(0);
+    expect(Math.max(...(plan?.replay.clampForces.flat().map((c) => Math.abs(c.forceN)) ?? []))).toBeGreaterThan(50);
+    const open = drain(simulate(input({ draws: 0, steps: steps.slice(0, tacks) })));
+    expect(open.tackForces).toHaveLength(tacks);
+    expect(simulation.tackForces).toEqual([]);
+  });
+  it("yields often, so that it can be left at any time", () => {
+    const work = predicting(newPlan("x", "mm"));
+    let parts = 0;
+    let last = -1;
+    for (let step = work.next(); !step.done; step = work.next()) {
+      expect(step.value).toBeGreaterThanOrEqual(0);
+      expect(step.value).toBeLessThanOrEqual(1);
+      last = step.value;
+      parts++;
+    }
+    expect(parts).toBeGreaterThan(100);
+    expect(last).toBeGreaterThan(0.8);
+  });
+});
+
+describe("steps", () => {
+  const model = mechanicalModel(fromFrame(frame));
+  const bead = (joint: string, line: string): SimulationStep =>
+    ({ id: "b", do: "bead", joint, line, heatJPerMm: 400 }) as SimulationStep;
+  const messages = (list: SimulationStep[]) => stepProblems(model, list).map((p) => `${p.severity}: ${p.message}`);
+  it("that name what is not there are refused with what there is", () => {
+    expect(messages([bead("Z", "top")])[0]).toMatch(/error: Step 1: there is no joint Z/);
+    expect(messages([bead("A", "plus")])[0]).toMatch(/A has no face plus. A mitre has inside, outside, top, bottom/);
+    expect(messages([{ id: "x", do: "unclamp", clamp: "c" }])[0]).toMatch(/clamp c is not on/);
+    expect(messages([{ id: "x", do: "strongback off", strongback: "s" }])[0]).toMatch(/strongback s is not on/);
+    expect(messages([{ id: "x", do: "square up", residualShare: 2 }])[0]).toMatch(/between 0 and 1/);
+    expect(messages([{ id: "x", do: "load", member: "AB", point: "Q", wrench: [0, 0, 0, 0, 0, 0] }])[0]).toMatch(
+      /AB has no point Q/,
+    );
+    expect(
+      messages([{ id: "x", do: "tack", joint: "A", line: "top", lengthMm: 0, heatJPerMm: Number.NaN }]).join(),
+    ).toMatch(/heat of A top must be zero or more.*a tack needs a length/);
+    expect(messages([{ id: "x", do: "chord", joint: "A", line: "top", volumeMm3: 5 }])[0]).toMatch(
+      /no member that runs/,
+    );
+    expect(() => programme(new Workshop(model, FACTORS), [bead("Z", "top")])).toThrow(/no joint Z/);
+  });
+  it("a bead before any tack is allowed and said, and so are joints without a weld line", () => {
+    const said = messages([bead("A", "top")]);
+    expect(said[0]).toMatch(/warning: Step 1: A is beaded before any tack/);
+    expect(said[1]).toMatch(/warning: B, C, D.* have no weld line/);
+    expect(drain(simulate(input({ steps: [bead("A", "top")], draws: 0 }))).notes.join()).toMatch(/before any tack/);
+  });
+});
+
+describe("searching over orders", () => {
+  const model = mechanicalModel(fromFrame(frame));
+  const outputs = frameOutputs(frame)(model);
+  const random = seeded(3);
+  const shuffle = (list: readonly SimulationStep[], from: number) => {
+    const out = [...list];
+    for (let i = out.length - 1; i > from; i--) {
+      const j = from + Math.floor(random() * (i - from + 1));
+      [out[i], out[j]] = [out[j] as SimulationStep, out[i] as SimulationStep];
+    }
+    return out;
+  };
+  const exactly = (order: readonly SimulationStep[]) => {
+    const u = plainRun(programme(new Workshop(model, FACTORS), order)).movements.at(-1) as Float64Array;
+    return outputs.rows.map((r) => r.at.reduce((s, f, i) => s + (r.value[i] as number) * (u[f] as number), 0));
+  };
+  it("gives the full matrix's answer to 1e-9 for any order, with and without a shared start", () => {
+    const search = new OrderSearch(model, FACTORS, steps, outputs);
+    let order: readonly SimulationStep[] = steps;
+    for (let trial = 0; trial < 6; trial++) {
+      order = shuffle(order, [tacks, 20, 30, tacks, 34, 0][trial] as number);
+      const want = exactly(order);
+      search.exact(order).forEach((v, o) => {
+        expect(Math.abs(v - (want[o] as number))).toBeLessThan(1e-9);
+      });
+      const kept = search.exact(order, true).slice();
+      expect([...search.exact(order, false)]).toEqual([...kept]);
+    }
+  });
+  it("order matters, and the frozen screen ranks it like the exact answer", () => {
+    const search = new OrderSearch(model, FACTORS, steps, outputs);
+    const screen = search.screen(steps, tacks);
+    const twist = outputs.points.filter((p) => p.member === null).map((p) => p.first + 2);
+    const of = (out: Float64Array) => twist.reduce((s, o, i) => s + (i % 2 === 0 ? 1 : -1) * (out[o] as number), 0);
+    const pairs = Array.from({ length: 24 }, () => {
+      const order = shuffle(steps, tacks);
+      expect(screen.fits(order)).toBe(true);
+      return [of(search.exact(order)), of(screen.evaluate(order))] as const;
+    });
+    const mean = (i: 0 | 1) => pairs.reduce((s, p) => s + p[i], 0) / pairs.length;
+    const [mx, my] = [mean(0), mean(1)];
+    const sum = (f: (x: number, y: number) => number) => pairs.reduce((s, [x, y]) => s + f(x - mx, y - my), 0);
+    const r = sum((x, y) => x * y) / Math.sqrt(sum((x) => x * x) * sum((_, y) => y * y));
+    expect(Math.sqrt(sum((x) => x * x) / pairs.length)).toBeGreaterThan(0.01);
+    expect(r).toBeGreaterThan(0.6);
+  });
+  it("the screen is exact for the first joint welded", () => {
+    const search = new OrderSearch(model, FACTORS, steps, outputs);
+    const order = steps.slice(0, tacks + 1);
+    const exact = search.exact(order).slice();
+    search
+      .screen(order, tacks)
+      .evaluate(order)
+      .forEach((v, o) => {
+        expect(v).toBeCloseTo(exact[o] as number, 9);
+      });
+  });
+});
+
+describe("set-up targets", () => {
+  it("land the nominal frame on nominal: built off by them, the order brings it home", () => {
+    const plan = newPlan("x", "mm");
+    const found = predict(plan);
+    if (!found) throw new Error("no prediction");
+    const { setUp } = found.prediction;
+    expect(setUp.leftMm).toBeLessThan(1e-5);
+    for (const s of ["AB", "BC", "CD", "DA", "AC", "BD"]) {
+      const target = setUp.targets.find((t) => t.id === s);
+      const change = found.prediction.quantities.find((q) => q.id === s);
+      // Movement is linear in the corners to a few thousandths of itself.
+      expect((target?.target.value ?? 0) + (change?.nominal ?? 0)).toBeCloseTo(target?.nominal ?? 0, 3);
+      expect(target?.target.low).toBeLessThan(target?.target.value ?? 0);
+    }
+    expect(setUp.targets.find((t) => t.id === "AB")?.target.value).toBeGreaterThan(1000.1);
+    const bow = found.prediction.quantities.find((q) => q.id === "bow AB")?.nominal ?? 0;
+    expect(setUp.targets.find((t) => t.id === "bow AB")?.target.value).toBeCloseTo(-bow, 12);
+  });
+});
+
+describe("random frames", () => {
+  const anyFrame = fc.record({
+    side: fc.integer({ min: 300, max: 3000 }),
+    width: fc.integer({ min: 300, max: 2000 }),
+    face: fc.integer({ min: 20, max: 80 }),
+    depth: fc.integer({ min: 20, max: 80 }),
+    wall: fc.constantFrom(1.5, 2, 3, 4),
+    rungs: fc.integer({ min: 0, max: 3 }),
+    seed: fc.integer({ min: 1, max: 1e6 }),
+    heat: fc.integer({ min: 100, max: 700 }),
+  });
+  it("are symmetric and positive definite, give numbers, and their steps add up", () => {
+    fc.assert(
+      fc.property(anyFrame, ({ side, width, face, depth, wall, rungs, seed, heat }) => {
+        const size = { face: length(String(face)), depth: length(String(depth)), wall: length(String(wall)) };
+        const plan = newPlan("p", "mm");
+        const built = {
+          ...plan.frame,
+          length: length(String(side)),
+          width: length(String(width)),
+          section: { profile: null, ...size },
+          cross: Array.from({ length: rungs }, (_, i) => ({
+            id: `M${i + 1}`,
+            at: length(String((side * (i + 1)) / (rungs + 1))),
+          })),
+        };
+        fc.pre(frameProblems(built).length === 0);
+        const resolved = resolveFrame(built);
+        const plans = tacksThenBeads(resolved, { mitreTacks: 2, teeTacks: 1, teeBeads: 2 }, heat);
+        const random = seeded(seed);
+        const order = [...plans.steps].sort(() => random() - 0.5);
+        const result = drain(
+          simulate({
+            frame: fromFrame(resolved),
+            steps: order,
+            outputs: frameOutputs(resolved),
+            quantities: frameQuantities(resolved),
+            draws: 4,
+          }),
+        );
+        for (const q of result.quantities) {
+          expect(Number.isFinite(q.nominal)).toBe(true);
+          expect(Number.isFinite(q.estimate.low) && Number.isFinite(q.estimate.high)).toBe(true);
+          expect(q.byStep.reduce((a, b) => a + b, 0)).toBeCloseTo(q.nominal, 6);
+        }
+        for (const out of result.history) expect(out.every(Number.isFinite)).toBe(true);
+        const model = mechanicalModel(fromFrame(resolved));
+        const shop = new Workshop(model, FACTORS);
+        for (const state of [
+          [0, 0, 0, 0],
+          [10, 0, 0, 0],
+          ["welded", 10, 0, 10],
+          ["welded", "welded", "welded", "welded"],
+        ] as const)
+          for (const [j] of model.joints.entries()) {
+            const { kj } = shop.ringAt(j, state);
+            for (let a = 0; a < 6; a++) for (let b = 0; b < 6; b++) expect(kj[a * 6 + b]).toBe(kj[b * 6 + a]);
+            // Any movement of the ring takes work.
+            const d = Array.from({ length: 6 }, (_, i) => (random() - 0.5) / (i < 3 ? 1 : 50));
+            let work = 0;
+            for (let a = 0; a < 6; a++)
+              for (let b = 0; b < 6; b++) work += (d[a] as number) * (kj[a * 6 + b] as number) * (d[b] as number);
+            expect(work).toBeGreaterThan(0);
+          }
+      }),
+      { numRuns: 25, seed: 5 },
+    );
+  }, 120_000);
+});

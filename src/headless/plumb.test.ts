@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
 import { demoJobs } from "../../script/lib/demo-jobs";
+import { length } from "../core/units";
 import { writeJobFile } from "../formats";
 import { plumb } from "./plumb";
 
@@ -52,5 +53,40 @@ describe("plumb report", () => {
     expect(run("paint", "x")).toMatchObject({ code: 2, err: expect.stringMatching(/Unknown command "paint"/) });
     expect(run("report", "--loud", "x")).toMatchObject({ code: 2, err: expect.stringMatching(/--loud/) });
     expect(run("--help")).toMatchObject({ code: 0, out: expect.stringMatching(/Usage/) });
+  });
+});
+
+describe("plumb simulate", () => {
+  const file = put("simulate.json", writeJobFile(gate));
+  it("tells every step, the cold shape with bands, and what to set up", () => {
+    const { code, out, err } = run("simulate", file);
+    expect({ code, err }).toEqual({ code: 0, err: "" });
+    expect(out).toMatch(/side AB: −\d+\.\d\d mm \(−\d+\.\d\d to −\d+\.\d\d\)/);
+    expect(out).toMatch(/SET UP OFF NOMINAL\nside AB: 180\d\.\d mm ± /);
+    expect(out).toMatch(/ {2}3\. .*Tack A, inside corner/);
+  });
+  it("as data, its steps add up to the cold frame", () => {
+    const data = JSON.parse(run("simulate", file, "--json").out);
+    for (const id of ["AB", "square", "twist"]) {
+      const cold = data.prediction.quantities.find((q: { id: string }) => q.id === id);
+      const sum = data.steps.reduce(
+        (s: number, step: { change: Record<string, number> }) => s + (step.change[id] ?? 0),
+        0,
+      );
+      expect(sum).toBeCloseTo(cold.nominal, 9);
+    }
+    expect(data.steps.at(-1).movementsMm).toHaveLength(data.points.length);
+    expect(data.steps[0].clampForcesN).toHaveLength(8);
+  });
+  it("says what is wrong instead, when the plan has errors", () => {
+    const bad = {
+      ...gate,
+      plan: { ...gate.plan, frame: { ...gate.plan.frame, length: length("10") } },
+    };
+    expect(run("simulate", put("zero.json", writeJobFile(bad))).out).toMatch(/Length is 10 mm[\s\S]*No simulation/);
+  });
+  it("asks for a command and one file", () => {
+    expect(run("simulate")).toMatchObject({ code: 2, err: expect.stringMatching(/Name one job file/) });
+    expect(run("weigh", file)).toMatchObject({ code: 2, err: expect.stringMatching(/Unknown command "weigh"/) });
   });
 });

@@ -1,11 +1,19 @@
 import { readFileSync, statSync } from "node:fs";
-import { JOB_FILE_LIMIT_BYTES, readJobFile, reportData, reportText } from "@/formats";
+import { JOB_FILE_LIMIT_BYTES, readJobFile, reportData, reportText, simulationData, simulationText } from "@/formats";
 
-const USAGE = `Usage: script/plumb report JOBFILE.json [--json]
+const USAGE = `Usage: script/plumb COMMAND JOBFILE.json [--json]
 
-  report   what the screens would say about a job: cut list, prediction, shims, nudge, order, verdict
-  --json   the same as data
+  report     what the screens would say about a job: cut list, prediction, shims, nudge, order, verdict
+  simulate   every tack and bead in order: what it does to the frame, the cold shape with bands, what to set up
+  --json     the same as data
 `;
+
+/** What each command says of a job, as text and as data. */
+const COMMANDS = {
+  report: { text: reportText, data: reportData },
+  simulate: { text: simulationText, data: simulationData },
+} as const;
+const isCommand = (word: string | undefined): word is keyof typeof COMMANDS => word !== undefined && word in COMMANDS;
 
 /** Where the command writes. */
 export interface Streams {
@@ -24,9 +32,9 @@ export function plumb(args: readonly string[], { out, err }: Streams): number {
     return 0;
   }
   const unknown = flags.find((f) => f !== "--json");
-  if (unknown !== undefined || command !== "report" || !file || more.length > 0) {
+  if (unknown !== undefined || !isCommand(command) || !file || more.length > 0) {
     err(
-      `${unknown !== undefined ? `Unknown option ${unknown}.` : command && command !== "report" ? `Unknown command "${command}".` : "Name one job file."}\n${USAGE}`,
+      `${unknown !== undefined ? `Unknown option ${unknown}.` : command && !isCommand(command) ? `Unknown command "${command}".` : "Name one job file."}\n${USAGE}`,
     );
     return 2;
   }
@@ -49,6 +57,7 @@ export function plumb(args: readonly string[], { out, err }: Streams): number {
     err(read.problems.map((p) => `${file}: ${p.path}: ${p.message}\n`).join(""));
     return 2;
   }
-  out(flags.includes("--json") ? `${JSON.stringify(reportData(read.job), null, 2)}\n` : reportText(read.job));
+  const { text: words, data } = COMMANDS[command];
+  out(flags.includes("--json") ? `${JSON.stringify(data(read.job), null, 2)}\n` : words(read.job));
   return 0;
 }

@@ -1,17 +1,16 @@
+import { readFileSync } from "node:fs";
+import path from "node:path";
 import { flatness } from "@/core/bed";
 import type { Vec3 } from "@/core/numeric";
 import {
   type BeamSection,
-  compile,
   FACTORS,
   type LineName,
-  lineIndex,
   type MechanicalFrame,
   type MechanicalModel,
   mechanicalModel,
   NOMINAL_STIFFNESS,
   type Programme,
-  plainRun,
   programme,
   type SimulationStep,
   Workshop,
@@ -176,12 +175,26 @@ function stepOf(raw: Record<string, unknown>, i: number): SimulationStep {
   }
 }
 
-/** A case's frame and steps as the core takes them. */
-export function caseProgramme(raw: CaseFrame): { model: MechanicalModel; plan: Programme; limited: boolean } {
+/** The rail with six uprights of the cases. */
+export function bananaRail(): CaseFrame {
+  const file = path.join(import.meta.dirname, "cases/mechanics/13-banana-rail.json");
+  const [run] = (JSON.parse(readFileSync(file, "utf8")) as CaseFile).runs;
+  if (!run) throw new Error("no rail");
+  return run.frame;
+}
+
+/** A case's frame and steps as the core takes them. @param beadHeat replaces the heat of every bead, J/mm. */
+export function caseProgramme(
+  raw: CaseFrame,
+  beadHeat?: number,
+): { model: MechanicalModel; plan: Programme; limited: boolean } {
+  const steps = raw.steps
+    .map(stepOf)
+    .map((s) => (beadHeat !== undefined && s.do === "bead" ? ({ ...s, heatJPerMm: beadHeat } as SimulationStep) : s));
   const model = mechanicalModel(frameOf(raw), { ...NOMINAL_STIFFNESS, fitup: raw.model?.fitup ?? FACTORS.fitup.value });
   return {
     model,
-    plan: programme(new Workshop(model, FACTORS), raw.steps.map(stepOf)),
+    plan: programme(new Workshop(model, FACTORS), steps),
     limited: raw.model?.cap ?? true,
   };
 }
@@ -243,5 +256,3 @@ export function caseResult(raw: CaseFrame, model: MechanicalModel, u: Float64Arr
       throw new Error(`unknown result ${what}`);
   }
 }
-
-export { compile, lineIndex, plainRun };

@@ -2,9 +2,21 @@ import { describe, expect, it } from "vitest";
 import { flatness } from "@/core/bed";
 import { mitre } from "@/core/cut";
 import { newPlan, type Plan, predict } from "@/core/job";
-import { heatJPerMm, type Prediction, type Weld } from "@/core/shrink";
+import {
+  bow,
+  drain,
+  FACTORS,
+  factorsFor,
+  heatFromFillet,
+  heatJPerMm,
+  outputsOf,
+  type Prediction,
+  simulate,
+  type Weld,
+} from "@/core/shrink";
 import { halfRule, squareCheck } from "@/core/square";
 import { fraction, length, parseLength } from "@/core/units";
+import { bananaRail, caseProgramme } from "./mechanicsCases";
 
 const square508 = (): Plan["frame"] => ({
   ...newPlan("square", "mm").frame,
@@ -57,6 +69,41 @@ describe("facts of the trade (common practice, no source)", () => {
     expect(low).toBeLessThan(-0.25);
     expect(high).toBeGreaterThan(0.25);
   });
+  it("a rail of 38×38×4.8, 1.8 m, with uprights along one face pulls about 26 mm (32 mm of back-bow was 6 too much): the band of a 6 mm fillet's heat holds it", () => {
+    const raw = bananaRail();
+    const { model, plan } = caseProgramme(raw, heatFromFillet("MAG", 6.5));
+    const rail = drain(
+      simulate({
+        frame: model.frame,
+        steps: plan.steps,
+        outputs: (m) => outputsOf(m, []),
+        quantities: (_, o) => [
+          bow(
+            "bow",
+            "bow",
+            o.points.filter((p) => p.member === "R"),
+            [0, 1, 0],
+          ),
+        ],
+        factors: factorsFor(true),
+      }),
+    ).quantities[0]?.estimate;
+    expect(rail?.low).toBeLessThan(-26);
+    expect(rail?.high).toBeGreaterThan(-26);
+  });
+  it("a long trailer frame of rectangular tube, squared and strapped across, keeps its diagonals within 1 mm: well inside the band", () => {
+    const frame: Plan["frame"] = {
+      ...newPlan("trailer", "mm").frame,
+      length: length("3600"),
+      width: length("1600"),
+      section: { profile: null, face: length("50"), depth: length("100"), wall: length("4") },
+      cross: [900, 1800, 2700].map((mm, i) => ({ id: `M${i + 1}`, at: length(String(mm)) })),
+    };
+    const { value, low, high } = quantity(predicted(frame, weldOf(400)), "square");
+    expect(Math.abs(value)).toBeLessThan(1);
+    expect(low).toBeLessThan(0);
+    expect(high).toBeGreaterThan(0);
+  });
   it("an included angle of 85° takes mitres of 42.5°", () => {
     const m = mitre(85, 50, 50);
     expect(m.ok && m.value.cutToAxisDeg[0]).toBeCloseTo(42.5, 9);
@@ -99,6 +146,50 @@ describe("published shrinkage rules as brackets", () => {
     const area = 500 / 35;
     expect(closingMm).toBeGreaterThan((0.1 * area) / 4.8 - 0.02);
     expect(closingMm).toBeLessThan((0.2 * area) / 4.8 + 0.05);
+  });
+});
+
+describe("published rules of bending by welds", () => {
+  it("an eccentric fillet bows a member by 0.005 A d L2 / I (Blodgett, Design of Weldments, from memory; inches or mm alike): within a factor of two of the rail", () => {
+    // One long fillet's worth of the six all-round fillets, along the face: area from heat at 35 J per mm3.
+    const heat = 500;
+    const area = heat / 35;
+    const size = 38;
+    const wall = 4.8;
+    const i = (size ** 4 - (size - 2 * wall) ** 4) / 12;
+    // Length of weld per length of rail: two sides of 38 mm each along it at six uprights.
+    const share = (6 * 4 * size) / 1800;
+    const blodgett = (0.005 * area * share * (size / 2) * 1800 ** 2) / i;
+    const { model, plan } = caseProgramme(bananaRail(), heat);
+    const rail = drain(
+      simulate({
+        frame: model.frame,
+        steps: plan.steps,
+        outputs: (m) => outputsOf(m, []),
+        quantities: (_, o) => [
+          bow(
+            "bow",
+            "bow",
+            o.points.filter((p) => p.member === "R"),
+            [0, 1, 0],
+          ),
+        ],
+        draws: 0,
+      }),
+    ).quantities[0]?.nominal;
+    const ratio = -(rail ?? 0) / blodgett;
+    expect(ratio).toBeGreaterThan(0.5);
+    expect(ratio).toBeLessThan(2);
+  });
+  it("longitudinal contraction is Okerblom's 0.335 alpha Q / (rho c A) (from memory): the tendon force is about 0.2 kN per J/mm (White; Leggatt, from memory)", () => {
+    const strain = (FACTORS.longitudinal.value * 12e-6) / 3.6e-3;
+    const tendonKn = (strain * 210_000) / 1000;
+    expect(tendonKn).toBeGreaterThan(0.18);
+    expect(tendonKn).toBeLessThan(0.26);
+  });
+  it("transverse shrinkage of a fillet across a plate lies between 0.3 and 1 of a butt's (Masubuchi, Analysis of Welded Structures, from memory)", () => {
+    expect(FACTORS.filletClosing.value).toBeGreaterThan(0.3);
+    expect(FACTORS.filletClosing.value).toBeLessThan(1);
   });
 });
 

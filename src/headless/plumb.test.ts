@@ -78,12 +78,13 @@ describe("plumb simulate", () => {
     expect(data.steps.at(-1).movementsMm).toHaveLength(data.points.length);
     expect(data.steps[0].clampForcesN).toHaveLength(8);
   });
-  it("says what is wrong instead, when the plan has errors", () => {
-    const bad = {
-      ...gate,
-      plan: { ...gate.plan, frame: { ...gate.plan.frame, length: length("10") } },
-    };
-    expect(run("simulate", put("zero.json", writeJobFile(bad))).out).toMatch(/Length is 10 mm[\s\S]*No simulation/);
+  it("names the field of a frame that cannot be built", () => {
+    const bad = { ...gate, plan: { ...gate.plan, frame: { ...gate.plan.frame, length: length("10") } } };
+    expect(run("simulate", put("short.json", writeJobFile(bad)))).toMatchObject({
+      code: 2,
+      out: "",
+      err: expect.stringMatching(/frame\.length: Length is 10 mm/),
+    });
   });
   it("asks for a command and one file", () => {
     expect(run("simulate")).toMatchObject({ code: 2, err: expect.stringMatching(/Name one job file/) });

@@ -34,6 +34,7 @@ test("nothing is wider than the phone, and everything to touch is large enough f
     await page.setViewportSize({ width: 360, height: 740 });
     await page.goto(`${address}${job}${stage}`);
     await expect(page.locator("h1")).toBeAttached();
+    if (stage === "/weld") await expect(page.getByRole("slider")).toBeVisible();
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
     expect(wide, `${stage || "job"} scrolls sideways by`).toBeLessThanOrEqual(0);
     if (!["/bed", "/square", "/weld"].includes(stage)) continue;

@@ -90,7 +90,7 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
     await page.reload();
     await expect(page.getByTestId("now")).toContainText("Tack B, inside corner");
     await expect(page.getByText(/^4 of \d+$/)).toBeVisible();
-    await expect(page.getByText("Dashed: predicted movement")).toBeVisible();
+    await expect(page.getByText(/Dashed: predicted after this step, drawn \d+ times as large/)).toBeVisible();
     await expectAccessible(page);
   });
 

@@ -13,6 +13,8 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,
+  // Browsers ask for this one by themselves, also beside a page that is no HTML.
+  rewrites: () => Promise.resolve([{ source: "/favicon.ico", destination: "/icon.svg" }]),
   headers: () => Promise.resolve([{ source: "/:path*", headers: securityHeaders }]),
 };
 

@@ -1,4 +1,4 @@
-import { bandWords, type Job, orderKeys, planProblems, predict } from "@/core/job";
+import { bandWords, type Job, orderKeys, planProblems, predict, predictedDecimals } from "@/core/job";
 import type { FramePrediction, SimulatedQuantity } from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 
@@ -56,11 +56,12 @@ export function simulationText(job: Job): string {
   const problems = planProblems(job.plan).map((p) => `${p.severity}: ${p.path}: ${p.message}`);
   if (!found) return `${[job.plan.name, ...problems, "No simulation while the plan has errors."].join("\n")}\n`;
   const { prediction } = found;
-  const small = (mm: number): string => formatSmall(mm, u, { decimals: 2, bare: true, signed: true }).padStart(7);
+  const small = (mm: number): string =>
+    formatSmall(mm, u, { decimals: predictedDecimals(u), bare: true, signed: true }).padStart(7);
   const target = (t: (typeof prediction.setUp.targets)[number], units: UnitPreference): string => {
     const value = t.unit === "°" ? `${fixed(t.target.value, 3)}°` : formatLength(t.target.value, units).text;
     const spread = Math.max(t.target.high - t.target.value, t.target.value - t.target.low);
-    return `${t.label}: ${value} ± ${t.unit === "°" ? `${fixed(spread, 3)}°` : formatSmall(spread, units, { decimals: 2 })}`;
+    return `${t.label}: ${value} ± ${t.unit === "°" ? `${fixed(spread, 3)}°` : formatSmall(spread, units, { decimals: predictedDecimals(u) })}`;
   };
   const lines = [
     job.plan.name,

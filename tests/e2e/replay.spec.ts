@@ -14,7 +14,7 @@ test("the order replays on the drawing by key, with true numbers and what did mo
   await page.keyboard.press("Home");
   await expect(page.getByTestId("now")).toContainText("Clamp all four sides");
   await expect(page).toHaveURL(/step=hold/);
-  const row = page.getByRole("row", { name: /^AC less BD/ });
+  const row = page.getByRole("table", { name: /Predicted change/ }).getByRole("row", { name: /^AC less BD/ });
   await expect(row).toContainText("0.00");
   const clamped = await drawn();
   expect(clamped).not.toBe(cold);

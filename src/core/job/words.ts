@@ -3,10 +3,14 @@ import type { SquareCheck } from "../square";
 import { type Estimate, fixed, formatSmall, type UnitPreference } from "../units";
 import type { FrameRound } from "./evaluate";
 
+/** Decimals of a millimetre that a prediction is told with: hundredths of a mm, or thousandths of an inch. */
+export const predictedDecimals = (u: UnitPreference): number => (u === "mm" ? 2 : 1);
+
 /** An estimate with its band: `0.60 mm (0.30–1.10)`, or `−0.21 mm (−1.15 to 0.74)` when it may be negative. */
 export const bandWords = (e: Estimate, u: UnitPreference, withUnit = true): string => {
-  const bare = (mm: number): string => formatSmall(mm, u, { decimals: 2, bare: true });
-  return `${withUnit ? formatSmall(e.value, u, { decimals: 2 }) : bare(e.value)} (${bare(e.low)}${e.low < 0 ? " to " : "–"}${bare(e.high)})`;
+  const decimals = predictedDecimals(u);
+  const bare = (mm: number): string => formatSmall(mm, u, { decimals, bare: true });
+  return `${withUnit ? formatSmall(e.value, u, { decimals }) : bare(e.value)} (${bare(e.low)}${e.low < 0 ? " to " : "–"}${bare(e.high)})`;
 };
 
 /** A value with its 95 % uncertainty: `0.60 ± 0.20 mm`. @param value, @param u mm. */

@@ -60,7 +60,11 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
     if (!needed) return;
     let gone = false;
     const failed = () => {
-      if (!gone) setHalted({ key, status: "failed" });
+      if (gone) return;
+      // A worker that could not start is of no more use.
+      worker.current?.end();
+      worker.current = null;
+      setHalted({ key, status: "failed" });
     };
     const timer = window.setTimeout(() => {
       setShare(0);
@@ -78,6 +82,14 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
       worker.current?.cancel();
     };
   }, [needed, key]);
+
+  // What failed for want of a connection is tried again when it is back.
+  useEffect(() => {
+    if (halt !== "failed") return;
+    const again = () => setHalted(null);
+    window.addEventListener("online", again);
+    return () => window.removeEventListener("online", again);
+  }, [halt]);
 
   const wantReplay = useCallback(() => setReplayWanted(true), []);
   const state: PredictionState = !possible

@@ -1,7 +1,7 @@
 "use client";
 
 import { SIDES } from "@/core/frame";
-import { bandWords } from "@/core/job";
+import { bandWords, predictedDecimals } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
@@ -15,7 +15,7 @@ function Targets({ prediction, units }: { prediction: Prediction; units: UnitPre
     unit === "°"
       ? `${fixed(value, 3)}°`
       : nominal === 0
-        ? formatSmall(value, units, { decimals: 2 })
+        ? formatSmall(value, units, { decimals: predictedDecimals(units) })
         : formatLength(value, units).text;
   const camber = prediction.setUp.targets.filter(
     (t) => /^(bow|lift)/.test(t.id) && (t.target.low > 0.05 || t.target.high < -0.05),

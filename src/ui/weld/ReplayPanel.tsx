@@ -4,7 +4,7 @@ import { Pause, Play } from "lucide-react";
 import { Slider } from "radix-ui";
 import { useEffect, useId, useState } from "react";
 import { SIDES } from "@/core/frame";
-import { bandWords } from "@/core/job";
+import { bandWords, predictedDecimals } from "@/core/job";
 import type { Step } from "@/core/plan";
 import type { Replay } from "@/core/shrink";
 import { formatSmall } from "@/core/units";
@@ -83,9 +83,10 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
   const { units } = job.plan;
   const row = rowOf(replay, step.key);
   const earlier = before ? rowOf(replay, before.key) : -1;
-  const small = (mm: number): string => formatSmall(mm, units, { decimals: 2, bare: true, signed: true });
+  const small = (mm: number): string =>
+    formatSmall(mm, units, { decimals: predictedDecimals(units), bare: true, signed: true });
   return (
-    <table className="w-full text-left">
+    <table className="w-full text-left text-[0.9rem] sm:text-base">
       <caption className="mb-1 text-left text-sm text-soft">
         Predicted change, {units === "mm" ? "mm" : "in"}; minus is shorter. Twist: A and C above B and D.
       </caption>
@@ -107,8 +108,8 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
           return (
             <tr key={id} className="border-t border-line">
               <th className="fig py-1 font-semibold whitespace-nowrap">{NAMES[id] ?? id}</th>
-              <td className="fig py-1 text-right">{small((by.after[row] ?? 0) - (by.after[earlier] ?? 0))}</td>
-              <td className="fig py-1 text-right">{small(by.after[row] ?? 0)}</td>
+              <td className="fig py-1 pl-2 text-right">{small((by.after[row] ?? 0) - (by.after[earlier] ?? 0))}</td>
+              <td className="fig py-1 pl-2 text-right">{small(by.after[row] ?? 0)}</td>
               <td className="fig py-1 pl-2 text-right text-plum sm:whitespace-nowrap">
                 {bandWords(cold.estimate, units, false)}
               </td>
@@ -172,7 +173,7 @@ export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (
                     />
                   </span>
                   <span className="fig text-right">
-                    {formatSmall(change, units, { decimals: 2, bare: true, signed: true })}
+                    {formatSmall(change, units, { decimals: predictedDecimals(units), bare: true, signed: true })}
                   </span>
                 </button>
               </li>

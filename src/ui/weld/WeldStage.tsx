@@ -4,7 +4,7 @@ import { Check, ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef } from "react";
-import { STAGE_CAUTIONS } from "@/core/job";
+import { predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
 import { type Step, TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
 import { formatSmall } from "@/core/units";
 import { FrameDrawing } from "../drawing";
@@ -115,8 +115,8 @@ export function WeldStage() {
   return (
     <>
       <h1 className="sr-only">Tack and weld</h1>
-      <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,27rem)]">
-        <div className="grid content-start gap-5">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,27rem)]">
+        <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
           {now ? (
             <div className="border-l-4 border-plum pl-4" data-testid="now">
               <p className="text-sm text-soft">
@@ -183,7 +183,7 @@ export function WeldStage() {
                 ? Object.fromEntries(
                     Object.entries(lifts).map(([c, mm]) => [
                       c,
-                      formatSmall(mm, units, { decimals: 2, bare: true, signed: true }),
+                      formatSmall(mm, units, { decimals: predictedDecimals(units), bare: true, signed: true }),
                     ]),
                   )
                 : {}
@@ -195,7 +195,7 @@ export function WeldStage() {
           {replay && shownStep ? (
             <>
               <StepSlider steps={steps} index={steps.indexOf(shownStep)} onIndex={show} />
-              <div className="grid gap-6">
+              <div className="grid grid-cols-[minmax(0,1fr)] gap-6">
                 <ReplayNumbers replay={replay} step={shownStep} before={steps[steps.indexOf(shownStep) - 1]} />
                 <StepsThatDidMost replay={replay} onStep={(key) => go(steps.find((s) => s.key === key))} />
               </div>

@@ -22,4 +22,5 @@ export * from "./ringConstants";
 export * from "./setUpShape";
 export * from "./simulate";
 export * from "./simulationSteps";
+export * from "./splitMembers";
 export * from "./weldSchema";

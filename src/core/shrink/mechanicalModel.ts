@@ -1,10 +1,11 @@
 import { add3, cross3, dot3, norm3, type Sparse, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
 import { type Axes, beamStiffness, extentAlong, memberAxes, secondMomentAbout, toGlobal } from "./beam";
 import { jointFit } from "./jointFit";
-import { type BeamJoint, type BeamMember, type BeamSection, FREEDOMS, type MechanicalFrame } from "./mechanicalFrame";
+import { type BeamJoint, type BeamSection, FREEDOMS, type MechanicalFrame } from "./mechanicalFrame";
 import { mechanicalProblems } from "./mechanicalProblems";
 import { lineOffset, type Ring } from "./ring";
 import { RIGID_HOLD, SERIES, SUPPORT } from "./ringConstants";
+import { splitWhereBranchesLand } from "./splitMembers";
 
 /** Factors on stiffness that a draw may change. Fit-up is an absolute share of the full wall, the others multiply. */
 export interface StiffnessFactors {
@@ -70,13 +71,15 @@ export interface MechanicalModel {
 
 /**
  * Builds the mechanics of a frame: beam elements between the points of each member, one ring spring per joint.
- * @param frame a frame without problems. @param factors what a draw changes.
+ * Members are split where branches land on them.
+ * @param given a frame without problems. @param factors what a draw changes.
  * @throws RangeError with the first problem when the frame has one: ask mechanicalProblems first.
  */
 export function mechanicalModel(
-  frame: MechanicalFrame,
+  given: MechanicalFrame,
   factors: StiffnessFactors = NOMINAL_STIFFNESS,
 ): MechanicalModel {
+  const frame = splitWhereBranchesLand(given);
   const [problem] = mechanicalProblems(frame);
   if (problem) throw new RangeError(`${problem.path}: ${problem.message}`);
   const up = unit3(frame.up ?? [0, 0, 1]);
@@ -455,7 +458,3 @@ export function chordLoad(model: MechanicalModel, joint: ModelJoint, line: numbe
   }
   return out;
 }
-
-/** The member that a spec names. */
-export const memberSpec = (frame: MechanicalFrame, id: string): BeamMember | undefined =>
-  frame.members.find((m) => m.id === id);

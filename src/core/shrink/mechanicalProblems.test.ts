@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type BeamSection, type MechanicalFrame, mechanicalModel, mechanicalProblems } from "./index";
+import { type BeamSection, condense, type MechanicalFrame, mechanicalModel, mechanicalProblems } from "./index";
 
 const section: BeamSection = {
   shape: "tube",
@@ -169,5 +169,26 @@ describe("joints beyond the fitted ones", () => {
     expect(at("post")?.ring.normal).toEqual([0, 0, 1]);
     expect(at("arm")?.at).toEqual([300, -25, 0]);
     expect(at("K")?.at).toEqual([300, 25, 0]);
+  });
+  it("members are split where a branch lands that nobody listed, and the answer is that of the listed one", () => {
+    const bare = { ...good, members: good.members.map((m) => (m.id === "LA" ? { ...m, points: ["P", "A"] } : m)) };
+    expect(mechanicalProblems(bare)).toEqual([]);
+    const [split, listed] = [mechanicalModel(bare), mechanicalModel(good)];
+    expect(split.nodes.map((n) => `${n.member} ${n.point} ${n.at}`)).toEqual(
+      listed.nodes.map((n) => `${n.member} ${n.point} ${n.at}`),
+    );
+    const off = { ...bare, points: { ...bare.points, M: [300, 5, 0] as const } };
+    expect(mechanicalProblems(off)[0]?.message).toMatch(/LA does not reach K/);
+  });
+  it("a frame that its supports let go of is refused by name and not worked through", () => {
+    const loose: MechanicalFrame = { ...good, supports: [{ member: "LA", point: "A", fix: ["x"] }] };
+    const model = mechanicalModel(loose);
+    expect(() => condense({ model, springs: [], loads: [] }, [])).toThrow(
+      /is not held at .*: the frame can move there/,
+    );
+  });
+  it("a fit too loose to be worked out is refused", () => {
+    const model = mechanicalModel(good, { ring: 1, series: 1, fitup: 1e-6 });
+    expect(() => condense({ model, springs: [], loads: [] }, [])).toThrow(/too loose/);
   });
 });

@@ -1,6 +1,7 @@
 import { cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import type { Problem } from "../units";
 import type { BeamMember, MechanicalFrame } from "./mechanicalFrame";
+import { splitWhereBranchesLand } from "./splitMembers";
 
 const error = (path: string, message: string): Problem => ({ path, message, severity: "error" });
 
@@ -13,7 +14,8 @@ const span = (m: BeamMember): number => Math.max(m.section.widthMm, m.section.he
  * What keeps a frame from being simulated, each at its place (`members/M1`, `joints/A`).
  * @returns an empty list when the frame can be built; the first problems hide those that follow from them.
  */
-export function mechanicalProblems(frame: MechanicalFrame): Problem[] {
+export function mechanicalProblems(given: MechanicalFrame): Problem[] {
+  const frame = splitWhereBranchesLand(given);
   const found = [...memberProblems(frame)];
   if (found.length > 0) return found;
   found.push(...jointProblems(frame));

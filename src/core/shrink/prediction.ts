@@ -5,6 +5,7 @@ import { FACTORS, factorsFor, type ShrinkFactors } from "./constants";
 import { frameOutputs, frameQuantities } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import { heatJPerMm } from "./heat";
+import type { LineName } from "./mechanicalFrame";
 import type { OutputPoint } from "./outputs";
 import { type SetUpShape, settingUp } from "./setUpShape";
 import { DRAWS, type SimulatedQuantity, type Simulation, simulate, type Yielded } from "./simulate";
@@ -39,6 +40,8 @@ export interface Replay {
   /** Each quantity after each step, and what is left in the end of what each step did. */
   quantities: Pick<SimulatedQuantity, "id" | "label" | "unit" | "after" | "byStep">[];
   clampForces: Simulation["clampForces"];
+  /** Weld line that each row is about, null for what is no tack or bead. */
+  lines: (LineName | null)[];
   yielded: Yielded[];
 }
 
@@ -111,6 +114,7 @@ export function* predictFrame(
         byStep,
       })),
       clampForces: simulation.clampForces,
+      lines: simulation.steps.map((s) => ("line" in s ? s.line : null)),
       yielded: simulation.yielded,
     },
   };

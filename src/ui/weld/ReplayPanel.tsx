@@ -5,9 +5,9 @@ import { Slider } from "radix-ui";
 import { useEffect, useId, useState } from "react";
 import { SIDES } from "@/core/frame";
 import { bandWords, predictedDecimals } from "@/core/job";
-import type { Step } from "@/core/plan";
-import type { Replay } from "@/core/shrink";
-import { formatSmall } from "@/core/units";
+import { faceWords, type Step } from "@/core/plan";
+import { lineOf, type Replay } from "@/core/shrink";
+import { fixed, formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { largestSteps, rowOf } from "./replay";
@@ -119,6 +119,35 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
       </tbody>
     </table>
   );
+}
+
+/** What is under force at a step: clamps that hold the frame off where it wants to be, tacks that gave way. */
+export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
+  const { evaluation } = useJob();
+  const row = rowOf(replay, step.key);
+  const own = replay.ids.flatMap((id, i) => (id === step.key ? [i] : []));
+  const before = own[0] !== undefined && step.kind === "release" ? own[0] - 1 : row;
+  const pull = Math.max(0, ...(replay.clampForces[before] ?? []).map((c) => Math.abs(c.forceN)));
+  const { frame } = evaluation;
+  const place = (name: string, line: string): string => {
+    const joint = frame?.joints.find((j) => j.name === name);
+    const face = joint?.faces.find((f) => lineOf(joint, f) === line);
+    return frame && joint && face ? faceWords(frame, joint, face) : name;
+  };
+  const gaveWay = replay.yielded
+    .filter((y) => own.includes(y.step))
+    .flatMap((y) =>
+      y.lines.filter((l) => step.kind !== "bead" || replay.lines[y.step] !== l).map((l) => place(y.joint, l)),
+    );
+  const words = [
+    pull >= 20
+      ? `${step.kind === "release" ? "Until now clamps hold" : "Clamps hold"} with up to ${fixed(pull / 1000, 1)} kN each, about ${fixed(pull / 9.81, 0)} kg${step.kind === "release" ? ": let them go slowly" : ""}.`
+      : null,
+    gaveWay.length > 0
+      ? `${gaveWay.length === 1 ? "A tack gives" : "Tacks give"} way a little here: ${gaveWay.join("; ")}.`
+      : null,
+  ].filter((w) => w !== null);
+  return words.length > 0 ? <p className="max-w-prose">{words.join(" ")}</p> : null;
 }
 
 /** Which steps moved one quantity most, with bars; each leads to its step. */

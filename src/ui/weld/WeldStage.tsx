@@ -18,7 +18,7 @@ import { Caution, Section } from "../parts/Sheet";
 import { useWakeLock } from "../parts/useWakeLock";
 import { jointMark } from "./jointMark";
 import { PredictionPanel } from "./PredictionPanel";
-import { ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
+import { ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
 import { cornerLifts, exaggeration, movedOutlines, rowOf } from "./replay";
 import { WeldSettings } from "./WeldSettings";
 
@@ -197,6 +197,7 @@ export function WeldStage() {
               <StepSlider steps={steps} index={steps.indexOf(shownStep)} onIndex={show} />
               <div className="grid grid-cols-[minmax(0,1fr)] gap-6">
                 <ReplayNumbers replay={replay} step={shownStep} before={steps[steps.indexOf(shownStep) - 1]} />
+                <ReplayForces replay={replay} step={shownStep} />
                 <StepsThatDidMost replay={replay} onStep={(key) => go(steps.find((s) => s.key === key))} />
               </div>
             </>

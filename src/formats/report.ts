@@ -10,6 +10,7 @@ import {
   nudgeWords,
   predict,
   restWords,
+  whyNoPrediction,
 } from "@/core/job";
 import { TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
 import { fixed, formatLength, formatSmall, roundedLength, type UnitPreference } from "@/core/units";
@@ -97,7 +98,7 @@ export function reportText(job: Job): string {
     ...head("Predicted loss by welding, nine frames in ten"),
     ...(e.prediction
       ? Object.entries(e.prediction.sidesMm).map(([s, v]) => `${s}: ${band(v, u)}`)
-      : ["No prediction while the plan has errors."]),
+      : [whyNoPrediction(plan) ?? ""]),
     ...(e.prediction?.crossPullMm ?? []).map(
       (c) => `${c.member} draws its sides together by ${band(c.pullMm, u)} where it stands`,
     ),

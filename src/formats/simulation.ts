@@ -1,4 +1,4 @@
-import { bandWords, type Job, orderKeys, planProblems, predict, predictedDecimals } from "@/core/job";
+import { bandWords, type Job, orderKeys, planProblems, predict, predictedDecimals, whyNoPrediction } from "@/core/job";
 import type { FramePrediction, SimulatedQuantity } from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 
@@ -54,7 +54,7 @@ export function simulationText(job: Job): string {
   const u = job.plan.units;
   const found = predict(job.plan);
   const problems = planProblems(job.plan).map((p) => `${p.severity}: ${p.path}: ${p.message}`);
-  if (!found) return `${[job.plan.name, ...problems, "No simulation while the plan has errors."].join("\n")}\n`;
+  if (!found) return `${[job.plan.name, ...problems, whyNoPrediction(job.plan) ?? ""].join("\n")}\n`;
   const { prediction } = found;
   const small = (mm: number): string =>
     formatSmall(mm, u, { decimals: predictedDecimals(u), bare: true, signed: true }).padStart(7);

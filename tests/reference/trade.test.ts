@@ -4,11 +4,13 @@ import { mitre } from "@/core/cut";
 import { newPlan, type Plan, predict } from "@/core/job";
 import {
   bow,
+  DRAWS,
   drain,
   FACTORS,
   factorsFor,
   heatFromFillet,
   heatJPerMm,
+  type Outputs,
   outputsOf,
   type Prediction,
   simulate,
@@ -43,6 +45,22 @@ const quantity = (p: Prediction, id: string) => {
   return found.estimate;
 };
 
+/** Bow of the rail with six uprights toward them, mm, welded with so much heat. */
+function railBow(heatOfBeads: number, draws: number) {
+  const { model, plan } = caseProgramme(bananaRail(), heatOfBeads);
+  const rail = (o: Outputs) => o.points.filter((p) => p.member === "R");
+  return drain(
+    simulate({
+      frame: model.frame,
+      steps: plan.steps,
+      outputs: (m) => outputsOf(m, []),
+      quantities: (_, o) => [bow("bow", "bow", rail(o), [0, 1, 0])],
+      factors: factorsFor(true),
+      draws,
+    }),
+  ).quantities[0];
+}
+
 describe("facts of the trade (common practice, no source)", () => {
   it("a welded 508 mm square of 50.8×50.8×4.8 loses 0.3 to 0.5 mm a side: the band holds all of it", () => {
     const weld = weldOf(550);
@@ -70,24 +88,7 @@ describe("facts of the trade (common practice, no source)", () => {
     expect(high).toBeGreaterThan(0.25);
   });
   it("a rail of 38×38×4.8, 1.8 m, with uprights along one face pulls about 26 mm (32 mm of back-bow was 6 too much): the band of a 6 mm fillet's heat holds it", () => {
-    const raw = bananaRail();
-    const { model, plan } = caseProgramme(raw, heatFromFillet("MAG", 6.5));
-    const rail = drain(
-      simulate({
-        frame: model.frame,
-        steps: plan.steps,
-        outputs: (m) => outputsOf(m, []),
-        quantities: (_, o) => [
-          bow(
-            "bow",
-            "bow",
-            o.points.filter((p) => p.member === "R"),
-            [0, 1, 0],
-          ),
-        ],
-        factors: factorsFor(true),
-      }),
-    ).quantities[0]?.estimate;
+    const rail = railBow(heatFromFillet("MAG", 6.5), DRAWS)?.estimate;
     expect(rail?.low).toBeLessThan(-26);
     expect(rail?.high).toBeGreaterThan(-26);
   });
@@ -160,23 +161,7 @@ describe("published rules of bending by welds", () => {
     // Length of weld per length of rail: two sides of 38 mm each along it at six uprights.
     const share = (6 * 4 * size) / 1800;
     const blodgett = (0.005 * area * share * (size / 2) * 1800 ** 2) / i;
-    const { model, plan } = caseProgramme(bananaRail(), heat);
-    const rail = drain(
-      simulate({
-        frame: model.frame,
-        steps: plan.steps,
-        outputs: (m) => outputsOf(m, []),
-        quantities: (_, o) => [
-          bow(
-            "bow",
-            "bow",
-            o.points.filter((p) => p.member === "R"),
-            [0, 1, 0],
-          ),
-        ],
-        draws: 0,
-      }),
-    ).quantities[0]?.nominal;
+    const rail = railBow(heat, 0)?.nominal;
     const ratio = -(rail ?? 0) / blodgett;
     expect(ratio).toBeGreaterThan(0.5);
     expect(ratio).toBeLessThan(2);

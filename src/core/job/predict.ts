@@ -1,16 +1,31 @@
 import { frameProblems, resolveFrame } from "../frame";
 import { orderOfWork, simulationSteps } from "../plan";
-import { drain, type FramePrediction, heatJPerMm, predictFrame, weldProblems } from "../shrink";
+import {
+  drain,
+  type FramePrediction,
+  fromFrame,
+  heatJPerMm,
+  mechanicalProblems,
+  predictFrame,
+  weldProblems,
+} from "../shrink";
 import type { Plan } from "./planSchema";
 
 /** What a prediction depends on: plans that share this text share their prediction. */
 export const predictionKey = (plan: Plan): string => JSON.stringify([plan.frame, plan.weld]);
 
-/** Whether frame and settings are free of errors, so that the order can be worked through. */
-export const canPredict = (plan: Plan): boolean =>
-  [...frameProblems(plan.frame), ...weldProblems(plan.weld, plan.frame.section.wall.mm)].every(
-    (p) => p.severity !== "error",
-  ) && heatJPerMm(plan.weld) > 0;
+/** Why a plan cannot be simulated, in words; null when it can. */
+export function whyNoPrediction(plan: Plan): string | null {
+  const wrong = [...frameProblems(plan.frame), ...weldProblems(plan.weld, plan.frame.section.wall.mm)].find(
+    (p) => p.severity === "error",
+  );
+  if (wrong || !(heatJPerMm(plan.weld) > 0)) return "No prediction while the plan has errors.";
+  const [problem] = mechanicalProblems(fromFrame(resolveFrame(plan.frame)));
+  return problem ? `No prediction for this frame. ${problem.message}` : null;
+}
+
+/** Whether the order of a plan can be worked through. */
+export const canPredict = (plan: Plan): boolean => whyNoPrediction(plan) === null;
 
 /**
  * Predicts the plan's frame in the plan's order. A generator: yields the share done and may be left at any point.

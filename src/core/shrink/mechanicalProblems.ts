@@ -1,5 +1,6 @@
-import { cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
 import type { Problem } from "../units";
+import { extentAlong, memberAxes } from "./beam";
 import type { BeamMember, MechanicalFrame } from "./mechanicalFrame";
 import { splitWhereBranchesLand } from "./splitMembers";
 
@@ -140,7 +141,7 @@ function angleProblems(
     const out = pointB === b.points[0] ? db : scale3(db, -1);
     const end = frame.points[(pointB === b.points[0] ? b.points.at(-1) : b.points[0]) as string] as Vec3;
     const length = norm3(sub3(end, frame.points[pointB] as Vec3));
-    if (kind === "tee" && length <= span(a) / 2 / Math.max(0.1, norm3(cross3(out, da))))
+    if (kind === "tee" && length <= halfDepth(frame, a, out, da) / Math.max(0.1, norm3(cross3(out, da))))
       return [error(at, `${b.id} ends inside ${a.id}: it is shorter than half the tube that it lands on.`)];
     return [];
   }
@@ -159,6 +160,16 @@ function angleProblems(
   if (kind === "butt" && (opening > 0 || sine > 0.02))
     return [error(at, `${a.id} and ${b.id} meet at an angle at ${id}: make it a mitre or a tee, not a butt.`)];
   return [];
+}
+
+/** From a chord's axis to the face that a branch in this direction lands on, mm. */
+function halfDepth(frame: MechanicalFrame, chord: BeamMember, branch: Vec3, along: Vec3): number {
+  const [from, to] = [chord.points[0], chord.points.at(-1)].map((p) => frame.points[p as string] as Vec3) as [
+    Vec3,
+    Vec3,
+  ];
+  const axes = memberAxes(from, to, chord.up, unit3(frame.up ?? [0, 0, 1]));
+  return extentAlong(chord.section, axes, unit3(squareTo(branch, along))) / 2;
 }
 
 /** Nearest distance of two straight members, and whether it falls inside both. */

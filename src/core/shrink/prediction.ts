@@ -98,7 +98,7 @@ export function* predictFrame(
     ) as Record<Corner, Vec2>,
     quantities: simulation.quantities.map(({ byStep: _, after: __, ...q }) => q),
     setUp: shape.toSetUp(simulation.quantities),
-    reasons: reasonsOf(frame, heat, closingMm, simulation),
+    reasons: reasonsOf(frame, heat, closingMm, shape.beyondMm, simulation),
   };
   return {
     prediction,
@@ -129,7 +129,13 @@ function* share<T>(work: Generator<number, T>, from: number, width: number): Gen
   }
 }
 
-function reasonsOf(frame: ResolvedFrame, heat: number, closingMm: number, simulation: Simulation): string[] {
+function reasonsOf(
+  frame: ResolvedFrame,
+  heat: number,
+  closingMm: number,
+  beyondMm: number | null,
+  simulation: Simulation,
+): string[] {
   const { caution } = MATERIALS[frame.material];
   const tacks = new Set(
     simulation.yielded.flatMap((y) => {
@@ -138,6 +144,11 @@ function reasonsOf(frame: ResolvedFrame, heat: number, closingMm: number, simula
     }),
   );
   return [
+    ...(beyondMm === null
+      ? []
+      : [
+          `A corner would move by ${plainMm(Math.round(beyondMm))}: more than this model can say. Check heat, wall and sizes; nothing is set up off nominal.`,
+        ]),
     `${Math.round(heat)} J/mm on a wall of ${plainMm(frame.section.wallMm)} closes a mitre freely by about ${closingMm.toFixed(2)} mm under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
     "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter. They are wide because no coupon of this shop has been measured.",
     ...(simulation.steps.some((s) => s.do === "clamp")

@@ -33,6 +33,8 @@ export interface SetUpShape {
 
 /** Corners set up off nominal. */
 export interface SettingUp {
+  /** How far a corner would move when that is more than the model can say: then nothing is set off. Null as a rule. */
+  beyondMm: number | null;
   moves: Record<Corner, Vec2>;
   toSetUp: (quantities: readonly SimulatedQuantity[]) => SetUpShape;
 }
@@ -40,6 +42,8 @@ export interface SettingUp {
 /** The set-up shape is found when another round changes no corner by more than this, mm. */
 const CLOSE_MM = 1e-6;
 const MOST_ROUNDS = 8;
+/** Movement beyond this share of the shorter side is more than a linear model can say. */
+const MOST_SHARE = 0.02;
 
 /**
  * Finds the corners to set up: nominal less the movement that this very set-up then makes, round after round until it
@@ -65,12 +69,17 @@ export function* settingUp(
     const next = Object.fromEntries(
       corners.map((p) => [p.id, { x: -(out[p.first] as number), y: -(out[p.first + 1] as number) }]),
     ) as Record<Corner, Vec2>;
+    const most = Math.max(...CORNERS.map((c) => distance(next[c], still)));
+    if (!(most <= MOST_SHARE * Math.min(frame.lengthMm, frame.widthMm))) {
+      const none = Object.fromEntries(CORNERS.map((c) => [c, still])) as Record<Corner, Vec2>;
+      return { beyondMm: most, moves: none, toSetUp: (q) => toSetUp(frame, none, q, rounds, most) };
+    }
     leftMm = Math.max(...CORNERS.map((c) => distance(next[c], moves[c])));
     moves = next;
     rounds++;
   }
   const found = moves;
-  return { moves: found, toSetUp: (quantities) => toSetUp(frame, found, quantities, rounds, leftMm) };
+  return { beyondMm: null, moves: found, toSetUp: (quantities) => toSetUp(frame, found, quantities, rounds, leftMm) };
 }
 
 function toSetUp(

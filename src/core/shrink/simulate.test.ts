@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { ladder, tacksThenBeads } from "../../../tests/support/ladder";
 import { frameProblems, resolveFrame, SIDES } from "../frame";
-import { newPlan, predict, predicting } from "../job";
+import { newPlan, predict, predicting, whyNoPrediction } from "../job";
 import { seeded } from "../numeric";
 import { length } from "../units";
 import {
@@ -250,6 +250,30 @@ describe("set-up targets", () => {
     expect(setUp.targets.find((t) => t.id === "AB")?.target.value).toBeGreaterThan(1000.1);
     const bow = found.prediction.quantities.find((q) => q.id === "bow AB")?.nominal ?? 0;
     expect(setUp.targets.find((t) => t.id === "bow AB")?.target.value).toBeCloseTo(-bow, 12);
+  });
+});
+
+describe("beyond the model", () => {
+  const plan = newPlan("x", "mm");
+  it("a frame that would move by more than two hundredths of itself is not set off, and that is said first", () => {
+    const limp = {
+      ...plan.frame,
+      width: length("120"),
+      section: { profile: null, face: length("8"), depth: length("100"), wall: length("3") },
+      cross: [{ id: "M1", at: length("500") }],
+    };
+    const hot = { ...plan, frame: limp, weld: { ...plan.weld, volts: 50, amps: 600, travelMmPerS: 0.5 } };
+    const found = predict(hot)?.prediction;
+    expect(found?.reasons[0]).toMatch(/more than this model can say/);
+    expect(found?.setUp.targets.find((t) => t.id === "AB")?.target.value).toBe(1000);
+    for (const q of found?.quantities ?? []) expect(Number.isFinite(q.nominal)).toBe(true);
+    expect(predict(plan)?.prediction.reasons[0]).not.toMatch(/more than this model/);
+  });
+  it("a plan with errors has no prediction and says why", () => {
+    const wrong = { ...plan, frame: { ...plan.frame, length: length("10") } };
+    expect(predict(wrong)).toBeNull();
+    expect(whyNoPrediction(wrong)).toMatch(/while the plan has errors/);
+    expect(whyNoPrediction(plan)).toBeNull();
   });
 });
 

@@ -12,7 +12,7 @@ export function PredictionStatus() {
     case "ready":
       return null;
     case "none":
-      return <p className="text-soft">No prediction while the plan has errors.</p>;
+      return <p className="text-soft">{state.why}</p>;
     case "working": {
       const percent = Math.round(100 * state.share);
       return (

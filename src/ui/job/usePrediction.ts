@@ -1,5 +1,5 @@
-import { useCallback, useEffect, useRef, useState } from "react";
-import { canPredict, type Plan, predictionKey } from "@/core/job";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type Plan, predictionKey, whyNoPrediction } from "@/core/job";
 import type { Prediction, Replay } from "@/core/shrink";
 import { Predictions } from "@/workers/predictions";
 
@@ -11,8 +11,8 @@ export type PredictionState =
   | { status: "ready" }
   | { status: "working"; share: number; cancel: () => void }
   | { status: "stopped" | "failed"; again: () => void }
-  /** The plan has errors. */
-  | { status: "none" };
+  /** The plan has errors, or its frame cannot be simulated. */
+  | { status: "none"; why: string };
 
 export interface Predicted {
   /** Of the plan as it is, or of the plan before while the new one is being worked out. */
@@ -35,8 +35,10 @@ interface Result {
  * @param plan the plan. @param first what the server had at hand.
  */
 export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
-  const possible = canPredict(plan);
   const key = predictionKey(plan);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key is all that it depends on
+  const why = useMemo(() => whyNoPrediction(plan), [key]);
+  const possible = why === null;
   const [result, setResult] = useState<Result | null>(() => first && { key, prediction: first, replay: null });
   const [share, setShare] = useState(0);
   const [halted, setHalted] = useState<{ key: string; status: "stopped" | "failed" } | null>(null);
@@ -92,8 +94,8 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
   }, [halt]);
 
   const wantReplay = useCallback(() => setReplayWanted(true), []);
-  const state: PredictionState = !possible
-    ? { status: "none" }
+  const state: PredictionState = why
+    ? { status: "none", why }
     : halt
       ? { status: halt, again: () => setHalted(null) }
       : current && (result.replay || !replayWanted)

@@ -67,7 +67,7 @@ export function StepSlider({
           aria-valuetext={`Step ${index + 1} of ${steps.length}: ${steps[index]?.say ?? ""}`}
         />
       </Slider.Root>
-      <span className="fig w-16 text-right text-sm whitespace-nowrap text-soft">
+      <span className="fig w-20 text-right text-sm whitespace-nowrap text-soft">
         {index + 1} / {steps.length}
       </span>
     </div>

@@ -1,16 +1,33 @@
 import {
+  bestThree,
   collimationMmPerM,
   flatness,
+  flatnessOfNetwork,
+  flatnessScatter,
+  footModes,
   footTurn,
   fourCorners,
+  fourFootLoads,
+  fourPointRock,
+  type HeightReading,
+  heightNetwork,
+  levelReversal,
+  noiseFloor,
   opticalLevel,
+  restOn,
   type ShimMode,
   shimStack,
   shims,
+  slopeChain,
+  slopeReading,
+  splitTwist,
+  straightedge,
+  tipForceN,
+  turnedGaps,
 } from "@/core/bed";
 import { angleLimit, conformity, type FlatClass, flatLimitMm, type LinearClass, linearLimitMm } from "@/core/check";
-import { endLengths, mitre } from "@/core/cut";
-import type { Corner, Span } from "@/core/frame";
+import { endLengths, jointGap, mitre, riseRun, sawTest } from "@/core/cut";
+import { a500Tolerance, type Corner, en10219Tolerance, type Span } from "@/core/frame";
 import { degrees, radians, type Vec2 } from "@/core/numeric";
 import {
   adjustNetwork,
@@ -21,8 +38,9 @@ import {
   setUp,
   slides,
   squareCheck,
+  twistOnDiagonals,
 } from "@/core/square";
-import { fraction, parseLength } from "@/core/units";
+import { combine, fraction, parseLength, type TapeClass, tapeLimitMm } from "@/core/units";
 
 /** Inputs as a case file states them; the keys are the cases' own. */
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each
@@ -182,6 +200,36 @@ function optical(i: Inputs) {
   return { collimation_mm_per_m: c, z_mm: level.z, zone_mm: f.zoneMm, u_zone_mm: f.uZoneMm };
 }
 
+type Three = [Vec2, Vec2, Vec2];
+type Four = [Vec2, Vec2, Vec2, Vec2];
+const point = ([x, y]: [number, number]): Vec2 => ({ x, y });
+
+function heights(i: Inputs) {
+  const network = heightNetwork(
+    i.points,
+    (i.observations as Inputs[]).map(
+      (o): HeightReading =>
+        o.dz === undefined
+          ? slopeReading(o.from, o.to, o.slope_mm_per_m, o.length, o.u, o.dir ?? 1)
+          : { from: o.from, to: o.to, dzMm: o.dz, uMm: o.u },
+    ),
+    i.estimate_zero ?? false,
+  );
+  if (!("zMm" in network)) return network;
+  const flat =
+    i.xy_mm && flatnessOfNetwork(network, points((i.points as string[]).map((p) => i.xy_mm[p] as [number, number])));
+  return {
+    status: network.status,
+    dof: network.freedom,
+    z: network.zMm,
+    T: network.chi2,
+    residuals: network.readings.map((r) => r.residualMm),
+    level_zero_error_mm_per_m: network.zeroErrorMmPerM,
+    zone_mm: flat?.zoneMm,
+    u_zone_mm: flat?.uZoneMm,
+  };
+}
+
 /** Every operation that this version computes, by the name that the cases use. */
 export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
   quad_check: quadCheck,
@@ -255,29 +303,120 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
     return { outer: e.outerMm, inner: e.innerMm, centre: e.centreMm, blank: e.blankMm };
   },
   fractions: (i) => ({ results: (i.values as [number, number][]).map(([x, den]) => fraction(x, den)) }),
+  best_three: (i) => {
+    const names = Object.keys(i.points_mm);
+    const b = bestThree(points(Object.values(i.points_mm)), point(i.centre_mm), i.required_margin_mm ?? 0);
+    return b.status === "ok"
+      ? { status: "ok", best: b.rests.map((r) => names[r]).sort(), margin: b.marginMm }
+      : { status: b.status };
+  },
+  combine: (i) => {
+    const c = combine(i.values_mm, i.u_mm);
+    return { mean: c.mean, u: c.u, T: c.chi2, consistent: c.consistent, birge: c.birge, max_En: c.worstPair?.en };
+  },
+  flatness_mc: (i) => ({ ...flatnessScatter(points(i.xy_mm), i.z_mm, i.u_mm) }),
+  noise_floor: (i) => ({ ...noiseFloor(points(i.xy_mm), i.u_mm) }),
+  flip_turn: (i) => {
+    const g = turnedGaps(i.frame_twist_mm, i.table_twist_mm);
+    return {
+      gap_as_found_mm: g.asFoundMm,
+      gap_half_turn_mm: g.halfTurnMm,
+      gap_flipped_mm: g.flippedMm,
+      gap_quarter_turn_mm: g.quarterTurnMm,
+    };
+  },
+  split_twist: (i) => {
+    const s = splitTwist(i.signed_gap_as_found_mm, i.signed_gap_quarter_turn_mm);
+    return { frame_twist_mm: s.frameMm, table_twist_mm: s.tableMm };
+  },
+  foot_modes: (i) => {
+    const f = footModes(points(i.xy_mm) as Four, i.corrections_mm);
+    return (
+      f && {
+        height: f.heightMm,
+        slope_x_mm_per_m: f.slopeMmPerM.x,
+        slope_y_mm_per_m: f.slopeMmPerM.y,
+        twist: f.twistMm,
+        twist_part: f.twistPartMm,
+      }
+    );
+  },
+  four_foot_loads: (i) => {
+    const f = fourFootLoads(i.length_mm, i.height_mm, i.weight_N, point(i.centre_mm), i.k_corner_N_per_mm, i.twist_mm);
+    return { loads: f.loadsN, all_touch: f.allTouch, largest_twist_absorbed: f.largestTwistMm };
+  },
+  four_point_rock: (i) => {
+    const r = fourPointRock(points(i.xy_mm) as Four, i.c_mm);
+    return { light_corners: r.light, gaps_mm: r.gapsMm };
+  },
+  rest: (i) => {
+    const r = restOn(points(i.xy_mm), i.c_mm, point(i.centre_mm), i.weight_N);
+    return {
+      status: r.status,
+      rest_states: r.states.map((s) => ({ contact: s.contact, gaps: s.gapsMm })),
+      push_to_rock_N: r.pushToRockN,
+    };
+  },
+  tip_force: (i) => ({
+    force_N: tipForceN(points(i.triangle_mm) as Three, point(i.centre_mm), i.weight_N, point(i.push_at_mm)),
+  }),
+  height_network: heights,
+  joint_gap: (i) => {
+    const g = jointGap(i.width_mm, i.error_deg, i.cut_to_axis_deg, i.pieces);
+    return { face: g.faceMm, gap: g.gapMm };
+  },
+  saw_test: (i) => {
+    const s = sawTest(i.gap_mm, i.leg_mm, i.placed.replaceAll("_", " "), i.gap_at);
+    return {
+      included_error_deg: s.includedErrorDeg,
+      per_cut_error_deg: s.perCutErrorDeg,
+      add_to_saw_setting_deg: s.addToSettingDeg,
+    };
+  },
+  rise_run: (i) => {
+    const r = riseRun(i.rise_mm, i.run_mm);
+    return { angle_deg: r.angleDeg, length: r.lengthMm, percent: r.percent, mm_per_m: r.mmPerM };
+  },
+  level_reversal: (i) => {
+    const r = levelReversal(i.reading1, i.reading2, i.u, i.sign_from);
+    return { zero_error: r.zeroError, true_slope: r.slope, u: r.u };
+  },
+  slope_chain: (i) => {
+    const c = slopeChain(i.slopes, i.step_mm, i.unit, i.u_slope, { error: i.zero_error, u: i.u_zero });
+    return { z: c.zMm, zone: c.straightnessMm, u_z: c.uMm };
+  },
+  straightedge: (i) => {
+    const [x1, x2] = i.support_x_mm;
+    const [h1, h2] = i.block_mm ?? [0, 0];
+    const s = straightedge(i.x_mm, i.gap_mm, [
+      { xMm: x1, heightMm: h1 },
+      { xMm: x2, heightMm: h2 },
+    ]);
+    return s.status === "ok" ? { status: "ok", z: s.zMm, zone: s.zoneMm } : { status: s.status, bad_index: s.bad };
+  },
+  table_tube: (i) => {
+    const en = en10219Tolerance(Math.max(i.b_mm, i.h_mm), i.wall_mm, i.length_mm);
+    const a = a500Tolerance(i.largest_in, i.length_ft);
+    return {
+      en10219: {
+        side: en.sideMm,
+        wall: en.wallMm,
+        twist: en.twistMm,
+        straightness: en.straightnessMm,
+        concave_convex: en.concaveConvexMm,
+      },
+      a500: { side_in: a.sideIn, straightness_in: a.straightnessIn, twist_in: a.twistIn },
+      tape_limit_mm: tapeLimitMm(i.tape_class as TapeClass, i.length_mm),
+    };
+  },
+  twist_on_diagonals: (i) => {
+    const t = twistOnDiagonals(i.length_mm, i.height_mm, i.twist_mm);
+    return {
+      flat: t.flatMm,
+      symmetric_change: t.symmetricMm,
+      one_corner_change: t.oneCornerMm,
+      gap_between_crossing_diagonals: t.crossingGapMm,
+    };
+  },
   parse: (i) => ({ mm: (i.texts as string[]).map((t) => toMm(t, i.default_unit)) }),
 };
-
-/** Operations that the cases know and this version does not compute yet, by name. */
-export const NOT_YET = [
-  "best_three",
-  "combine",
-  "flatness_mc",
-  "flip_turn",
-  "foot_modes",
-  "four_foot_loads",
-  "four_point_rock",
-  "height_network",
-  "joint_gap",
-  "level_reversal",
-  "noise_floor",
-  "rest",
-  "rise_run",
-  "saw_test",
-  "slope_chain",
-  "split_twist",
-  "straightedge",
-  "table_tube",
-  "tip_force",
-  "twist_on_diagonals",
-] as const;

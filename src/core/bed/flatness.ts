@@ -129,8 +129,11 @@ function slabPlane(xy: Vec2[], z: number[], active: Active): Plane | null {
   return fitPlane(points, heights);
 }
 
+/** Height of the thinnest slab that holds all points, measured along z, mm. For at least four points not on one line. */
+export const zoneOf = (xy: Vec2[], z: number[]): number => minimumZone(xy, z).zone;
+
 /** Straightness of z over x, the same way with three points. */
-function straightness(x: number[], z: number[]): number {
+export function straightness(x: number[], z: number[]): number {
   let best = 0;
   const order = x.map((_, i) => i).sort((i, j) => at(x, i) - at(x, j));
   for (let a = 0; a < order.length - 2; a++)

@@ -1,2 +1,3 @@
 export * from "./cutList";
 export * from "./ends";
+export * from "./fitUp";

@@ -5,3 +5,4 @@ export * from "./problems";
 export * from "./resolve";
 export * from "./sections";
 export * from "./shapes";
+export * from "./tubeTolerances";

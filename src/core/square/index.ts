@@ -5,3 +5,4 @@ export * from "./network";
 export * from "./setUp";
 export * from "./shape";
 export * from "./squareCheck";
+export * from "./twistOnDiagonals";

@@ -44,7 +44,7 @@ for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.
   await page.addInitScript(() => localStorage.setItem("plumb/device", JSON.stringify({ who: "Odo" })));
   await page.goto(address + view.path, { waitUntil: "networkidle" });
   await page.evaluate(() => document.fonts.ready);
-  await page.waitForTimeout(700);
+  await page.waitForTimeout(1800);
   await page.screenshot({ path: `${folder}/${view.name}.png` });
   await page.close();
   console.log(`${folder}/${view.name}.png`);

@@ -3,4 +3,5 @@ export * from "./conformity";
 export * from "./iso13920";
 export * from "./limits";
 export * from "./limitsSchema";
+export * from "./lying";
 export * from "./verdicts";

@@ -4,6 +4,8 @@ import {
   bedVerdict,
   type Limit,
   type LimitVerdict,
+  type Lying,
+  lying,
   type Overall,
   overall,
   resolveLimits,
@@ -32,6 +34,8 @@ import { type Round, roundsOf, spansOf, uOfHeights, uOfReading } from "./rounds"
 /** A bed round with its verdict. */
 export interface BedRound extends Round {
   verdict: BedVerdict;
+  /** How the frame would lie on it; null until every rest is read. */
+  lying: Lying | null;
 }
 
 /** A round of sides, diagonals and corner heights with what follows from it. */
@@ -194,23 +198,29 @@ function groundOf(job: Job, predicted: Prediction | null): Ground {
   };
 }
 
-function workOutBedRound({ job, limits, problems }: Ground, r: Round): BedRound {
+function workOutBedRound({ job, limits, problems, frame, prediction }: Ground, r: Round): BedRound {
   const { plan } = job;
   const names = [...r.readings.keys()];
   const read = [...r.readings.values()].map((reading) => reading.value.mm);
   const u = uOfHeights(r, names, job.instruments);
   const z = r.round.method === "rod" ? opticalLevel(read, u).z : read;
   const pitchWrong = problems.some((p) => p.severity === "error" && p.path === "bed.pitch");
+  const heights = Object.fromEntries(names.map((name, i) => [name, z[i] ?? 0]));
+  const places = plan.bed.rests.map((rest) => ({ id: rest.id, x: rest.x.mm, y: rest.y.mm }));
   const verdict = bedVerdict(
-    plan.bed.rests.map((rest) => ({ id: rest.id, x: rest.x.mm, y: rest.y.mm })),
-    Object.fromEntries(names.map((name, i) => [name, z[i] ?? 0])),
+    places,
+    heights,
     u,
     limits.find((l) => l.id === "flat")?.upper ?? null,
     plan.limits.levelMmPerM,
     { by: plan.bed.adjust, mode: plan.bed.mode, pitchMm: pitchWrong ? 1 : plan.bed.pitch.mm, thread: plan.bed.thread },
     plan.units,
   );
-  return { ...r, verdict };
+  return {
+    ...r,
+    verdict,
+    lying: frame ? lying(places, heights, frame, prediction?.twistNPerMm ?? null, plan.units) : null,
+  };
 }
 
 /** Rounds already worked out under one plan: a reading changes one round, and the others need not be worked out again. */
@@ -219,10 +229,10 @@ const FRAME_ROUNDS: Memory<FrameRound> = new WeakMap();
 const BED_ROUNDS: Memory<BedRound> = new WeakMap();
 
 /** Entries are never changed, so a round with the same last reading and as many of them under the same plan is the same. */
-function remembered<R>(memory: Memory<R>, { job, target }: Ground, r: Round, work: () => R): R {
+function remembered<R>(memory: Memory<R>, { job, target, prediction }: Ground, r: Round, work: () => R): R {
   const known = memory.get(job.plan) ?? new Map<string, R>();
   memory.set(job.plan, known);
-  const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}/${job.instruments.length}/${target?.squareDifferenceMm2 ?? ""}`;
+  const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}/${job.instruments.length}/${target?.squareDifferenceMm2 ?? ""}/${prediction?.twistNPerMm ?? ""}`;
   const done = known.get(key) ?? work();
   known.set(key, done);
   return done;

@@ -9,5 +9,6 @@ export * from "./jobSchema";
 export * from "./plan";
 export * from "./planSchema";
 export * from "./predict";
+export * from "./provable";
 export * from "./rounds";
 export * from "./words";

@@ -23,4 +23,5 @@ export * from "./setUpShape";
 export * from "./simulate";
 export * from "./simulationSteps";
 export * from "./splitMembers";
+export * from "./twistStiffness";
 export * from "./weldSchema";

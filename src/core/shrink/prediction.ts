@@ -10,6 +10,7 @@ import type { OutputPoint } from "./outputs";
 import { type SetUpShape, settingUp } from "./setUpShape";
 import { DRAWS, type SimulatedQuantity, type Simulation, simulate, type Yielded } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
+import { twistStiffness } from "./twistStiffness";
 import type { Weld } from "./weldSchema";
 
 /** One predicted quantity of the cold frame: change from how it was set up, unless it is a size of its own. */
@@ -26,6 +27,8 @@ export interface Prediction {
   /** Movement of each corner from the shape to set up to the cold frame, mm. */
   cornerMovesMm: Record<Corner, Vec2>;
   quantities: PredictedQuantity[];
+  /** Force that lifts one corner of the finished frame by 1 mm with three held, N/mm. */
+  twistNPerMm: number;
   setUp: SetUpShape;
   reasons: string[];
 }
@@ -81,8 +84,9 @@ export function* predictFrame(
       draws: DRAWS,
     }),
     SET_UP_SHARE,
-    1 - SET_UP_SHARE,
+    0.95 - SET_UP_SHARE,
   );
+  const twistNPerMm = yield* share(twistStiffness(frame, own), 0.95, 0.05);
   const of = (id: string): Estimate =>
     simulation.quantities.find((q) => q.id === id)?.estimate ?? { value: 0, low: 0, high: 0 };
   const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * frame.section.wallMm);
@@ -97,6 +101,7 @@ export function* predictFrame(
       CORNERS.map((c) => [c, { x: -shape.moves[c].x, y: -shape.moves[c].y }]),
     ) as Record<Corner, Vec2>,
     quantities: simulation.quantities.map(({ byStep: _, after: __, ...q }) => q),
+    twistNPerMm,
     setUp: shape.toSetUp(simulation.quantities),
     reasons: reasonsOf(frame, heat, closingMm, shape.beyondMm, simulation),
   };

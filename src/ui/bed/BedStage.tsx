@@ -2,8 +2,10 @@
 
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
+import { BED_SHARE } from "@/core/check";
 import { type BedRound, type Plan, restsUnder, restWords, STAGE_CAUTIONS } from "@/core/job";
 import { fixed, formatLength, formatSmall, length } from "@/core/units";
+import { WhatCanBeProven } from "../check/WhatCanBeProven";
 import { FrameDrawing, type PointMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -160,6 +162,32 @@ function Advice({ round }: { round: BedRound }) {
   );
 }
 
+/** How the frame would lie on the rests as they are. */
+function Lie({ round }: { round: BedRound }) {
+  if (!round.lying) return null;
+  const { say, best } = round.lying;
+  return (
+    <Section
+      title="How it lies on them as they are"
+      aside={<span className="text-sm text-soft">a straight frame</span>}
+    >
+      <ul className="grid max-w-prose gap-1">
+        {say.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+        {best ? (
+          <li>
+            On three alone it stands most safely on <strong className="fig">{best.join(", ")}</strong>: three never
+            rock, and no bed is too uneven for them.
+          </li>
+        ) : null}
+      </ul>
+    </Section>
+  );
+}
+
+const FLAT = ["flat"] as const;
+
 /** Fourth stage: is the bed good enough, and what to do at each rest. */
 export function BedStage() {
   const { job, evaluation } = useJob();
@@ -251,6 +279,7 @@ export function BedStage() {
               ) : null}
             </Section>
           ) : null}
+          {current ? <Lie round={current} /> : null}
         </div>
         <div className="grid content-start gap-6 max-xl:order-first">
           {plan.bed.rests.length === 0 ? (
@@ -287,6 +316,11 @@ export function BedStage() {
                 : "Heights up from one datum: up is more."}
             </p>
           )}
+          {stand.size === 0 ? (
+            <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
+              <WhatCanBeProven kinds={FLAT} share={BED_SHARE} />
+            </Section>
+          ) : null}
           <Section title="How it is set">
             <AdjustFields />
           </Section>

@@ -14,6 +14,7 @@ import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { spanMarks } from "../square/SquareStage";
 import { LossChart } from "./LossChart";
+import { WhatCanBeProven } from "./WhatCanBeProven";
 
 function VerdictRow({ v }: { v: LimitVerdict }) {
   const { job } = useJob();
@@ -64,6 +65,8 @@ function headline(round: FrameRound | null, left: number): { say: string; why: s
     };
   return { say: "Every limit is met.", why: "Each by more than its reading may be off." };
 }
+
+const ALL_KINDS = ["size", "diagonal", "corner", "flat"] as const;
 
 /** Seventh stage: the cold frame against its limits, and predicted against measured. */
 export function CheckStage() {
@@ -168,6 +171,11 @@ export function CheckStage() {
               </>
             )}
           </Section>
+          {evaluation.cold === null ? (
+            <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
+              <WhatCanBeProven kinds={ALL_KINDS} />
+            </Section>
+          ) : null}
         </div>
       </div>
     </>

@@ -6,6 +6,7 @@ import { type FrameRound, misreadWords, nudgeWords, plusMinus } from "@/core/job
 import type { Gate } from "@/core/plan";
 import type { Measured } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";
+import { WhatCanBeProven } from "../check/WhatCanBeProven";
 import { FrameDrawing, type SpanMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -135,6 +136,8 @@ function OtherWays({ round }: { round: FrameRound }) {
   );
 }
 
+const TAPED = ["size", "diagonal", "corner"] as const;
+
 /** Fifth stage: is it square, and which way to push. */
 export function SquareStage() {
   const { job, evaluation } = useJob();
@@ -215,6 +218,11 @@ export function SquareStage() {
             figure={drawing}
           />
           {current ? <OtherWays round={current} /> : null}
+          {stand.size === 0 ? (
+            <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
+              <WhatCanBeProven kinds={TAPED} />
+            </Section>
+          ) : null}
           <Section
             title="Round by round"
             aside={

@@ -1,0 +1,47 @@
+import { describe, expect, it } from "vitest";
+import { conformity, resolveLimits } from "../check";
+import { resolveFrame } from "../frame";
+import { length } from "../units";
+import { newPlan, provable, SHELF } from "./index";
+
+const plan = newPlan("x", "mm");
+const of = (change: Partial<typeof plan.frame>, limits = plan.limits) => {
+  const frame = { ...plan.frame, ...change };
+  return provable(resolveFrame(frame), resolveLimits(limits, frame), SHELF);
+};
+const own = plan.limits.kind === "own" ? plan.limits : null;
+if (!own) throw new Error("own limits expected");
+const can = (list: ReturnType<typeof provable>, id: string) =>
+  Object.fromEntries(list.find((p) => p.limit.id === id)?.proofs.map((p) => [p.instrument.id, p.can]) ?? []);
+
+describe("what can be proven before measuring", () => {
+  it("is what a perfect frame would be told: no means that even it is too close to call", () => {
+    const tight = of({}, { ...own, flat: length("0.1"), square: { as: "diagonal", limit: length("0.5") } });
+    for (const { limit, proofs } of tight)
+      for (const { uncertainty, can: word } of proofs) {
+        const perfect = conformity(limit.nominal, uncertainty / 2, limit.lower, limit.upper, limit.nonnegative);
+        if (word === "no") expect(perfect.verdict).not.toBe("pass");
+        else expect(perfect.verdict).toBe("pass");
+      }
+    expect(tight.flatMap((p) => p.proofs.map((x) => x.can))).toContain("no");
+    expect(tight.flatMap((p) => p.proofs.map((x) => x.can))).toContain("yes");
+  });
+  it("asks a tape for lengths and a gauge for heights, and no calliper for a metre", () => {
+    const list = of({});
+    expect(Object.keys(can(list, "AB"))).toContain("tape-ii");
+    expect(Object.keys(can(list, "AB"))).not.toContain("calliper");
+    expect(Object.keys(can(list, "flat"))).toContain("height-gauge");
+    expect(Object.keys(can(list, "flat"))).not.toContain("tape-ii");
+  });
+  it("says what would do where nothing on the shelf does", () => {
+    const tight = of({}, { ...own, square: { as: "diagonal", limit: length("0.2") } });
+    const square = tight.find((p) => p.limit.id === "square");
+    expect(square?.proofs.every((p) => p.can === "no")).toBe(true);
+    // 0.4 wide over 4 x 1.6.
+    expect(square?.wouldDo).toBeCloseTo(0.0625, 9);
+  });
+  it("lets a limit that is open to one side be proven by anything that reads it", () => {
+    const open = of({}, { ...own, length: { lower: null, upper: length("1") } });
+    expect(new Set(Object.values(can(open, "AB")))).toEqual(new Set(["yes"]));
+  });
+});

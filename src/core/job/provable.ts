@@ -1,0 +1,86 @@
+import { GUARD_FACTOR, type Limit, worstCorner } from "../check";
+import { ends, type ResolvedFrame, SPANS, type Span } from "../frame";
+import { distance } from "../numeric";
+import { type SpanReading, squareCheck } from "../square";
+import { fullUncertainty, type Instrument, readingUncertainty } from "../units";
+
+/** What one instrument would make of one limit, before anything is measured. */
+export interface Proof {
+  instrument: Instrument;
+  /** 95 % uncertainty that the result would have, in the limit's unit. */
+  uncertainty: number;
+  /** `hardly`: a frame that is well inside would still often be too close to call. `no`: even a perfect one would. */
+  can: "yes" | "hardly" | "no";
+}
+
+/** One limit with what the shelf can prove of it. */
+export interface Provable {
+  limit: Limit;
+  proofs: Proof[];
+  /** Standard uncertainty of the result that would do, in the limit's unit; null for a limit open to one side. */
+  wouldDo: number | null;
+}
+
+/** Longest length that an instrument is laid along, mm (common practice, no source). */
+const REACH_MM: Partial<Record<Instrument["kind"], number>> = {
+  tape: Number.POSITIVE_INFINITY,
+  rule: 1000,
+  calliper: 300,
+};
+const READS_HEIGHTS: readonly Instrument["kind"][] = ["height gauge", "optical level", "feeler"];
+
+/** A truly flat surface read at four corners passes nineteen times in twenty from here (closed form of the half-normal). */
+const FLAT_SURE = 3.6;
+/** Capability below which a good part is too often too close to call. Source: JCGM 106 gives the index; 1.6 by habit. */
+const CAPABLE = 1.6;
+
+/** Standard uncertainty of the quantity of a limit when all of it is read with one instrument; null when it cannot be. */
+function uOf(limit: Limit, frame: ResolvedFrame, instrument: Instrument): number | null {
+  const u = readingUncertainty(instrument);
+  if (limit.kind === "flat") return READS_HEIGHTS.includes(instrument.kind) ? u.uMm : null;
+  const reach = REACH_MM[instrument.kind] ?? 0;
+  if (limit.kind === "size") return limit.nominal <= reach ? fullUncertainty(u, limit.nominal) : null;
+  const spans = Object.fromEntries(
+    SPANS.map((span): [Span, SpanReading] => {
+      const [p, q] = ends(span);
+      return [span, { mm: distance(frame.corners[p], frame.corners[q]), uMm: u.uMm, tape: instrument.id }];
+    }),
+  );
+  if (Object.values(spans).some((s) => s.mm > reach)) return null;
+  const check = squareCheck(frame.lengthMm, frame.widthMm, spans, {
+    [instrument.id]: { uZeroMm: u.uZeroMm, uScale: u.uScale },
+  });
+  return (limit.kind === "diagonal" ? check.diagonalDifferenceMm : worstCorner(check))?.u ?? null;
+}
+
+function verdictOf({ lower, upper, kind }: Limit, u: number): Proof["can"] {
+  if (upper === null || (lower === null && kind !== "flat")) return "yes";
+  if (kind === "flat") return upper <= GUARD_FACTOR * u ? "no" : upper < FLAT_SURE * u ? "hardly" : "yes";
+  const width = upper - (lower ?? 0);
+  if (width <= 2 * GUARD_FACTOR * u) return "no";
+  return width / (4 * u) < CAPABLE ? "hardly" : "yes";
+}
+
+/**
+ * What each instrument on the shelf could prove of each limit, before measuring: all six lengths by one tape, four corner
+ * heights by one gauge.
+ * @param frame nominal. @param limits resolved limits. @param shelf instruments at hand.
+ */
+export function provable(frame: ResolvedFrame, limits: readonly Limit[], shelf: readonly Instrument[]): Provable[] {
+  return limits.map((limit) => {
+    const proofs = shelf.flatMap((instrument): Proof[] => {
+      const u = uOf(limit, frame, instrument);
+      return u === null ? [] : [{ instrument, uncertainty: 2 * u, can: verdictOf(limit, u) }];
+    });
+    const { lower, upper } = limit;
+    const wouldDo =
+      upper === null
+        ? null
+        : limit.kind === "flat"
+          ? upper / FLAT_SURE
+          : lower === null
+            ? null
+            : (upper - lower) / (4 * CAPABLE);
+    return { limit, proofs, wouldDo };
+  });
+}

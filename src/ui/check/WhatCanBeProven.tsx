@@ -1,0 +1,78 @@
+"use client";
+
+import { useMemo } from "react";
+import { type Proof, type Provable, provable } from "@/core/job";
+import { fixed, formatSmall, type UnitPreference } from "@/core/units";
+import { useJob } from "../job/JobProvider";
+
+const inUnit = (value: number, { limit }: Provable, units: UnitPreference): string =>
+  limit.unit === "mm/m" ? `${fixed(value, 2)} mm/m` : formatSmall(value, units, { decimals: 2 });
+
+/** Finest first; two of each kind are enough to choose from. */
+const SHOWN = 2;
+
+function Names({ row, proofs, units }: { row: Provable; proofs: Proof[]; units: UnitPreference }) {
+  const shown = [...proofs].sort((a, b) => a.uncertainty - b.uncertainty).slice(0, SHOWN);
+  return shown.map((p) => `${p.instrument.name} (± ${inUnit(p.uncertainty, row, units)})`).join(", ");
+}
+
+function Row({ row, units }: { row: Provable; units: UnitPreference }) {
+  const by = (can: Proof["can"]) => row.proofs.filter((p) => p.can === can);
+  const [yes, hardly, no] = [by("yes"), by("hardly"), by("no")];
+  return (
+    <li className="border-t border-line py-2">
+      <strong>{row.limit.label}</strong>{" "}
+      {yes.length > 0 ? (
+        <>
+          can be proven with <Names row={row} proofs={yes} units={units} />.
+        </>
+      ) : hardly.length > 0 ? (
+        <span className="text-close">
+          can hardly be proven: with <Names row={row} proofs={hardly} units={units} /> a good frame would often be too
+          close to call.
+        </span>
+      ) : (
+        <span className="text-close">cannot be proven with what is on the shelf.</span>
+      )}
+      {yes.length === 0 && row.wouldDo !== null ? (
+        <span> Something good to ± {inUnit(2 * row.wouldDo, row, units)} would do.</span>
+      ) : null}
+      {no.length > 0 && yes.length > 0 ? (
+        <span className="text-soft">
+          {" "}
+          Not with <Names row={row} proofs={no} units={units} />.
+        </span>
+      ) : null}
+    </li>
+  );
+}
+
+/** Said before measuring: which limits the instruments at hand can prove, and what would do where they cannot. */
+export function WhatCanBeProven({
+  kinds,
+  share = 1,
+}: {
+  kinds: readonly Provable["limit"]["kind"][];
+  /** Share of each limit that may be used: the bed has half of the frame's. */
+  share?: number;
+}) {
+  const { job, evaluation } = useJob();
+  const { frame, limits } = evaluation;
+  const rows = useMemo(() => {
+    if (!frame) return [];
+    const asked = limits
+      .filter((l) => kinds.includes(l.kind) && l.id !== "CD" && l.id !== "DA")
+      .map((l) =>
+        share === 1 || l.upper === null ? l : { ...l, upper: l.upper * share, label: `${l.label} of the bed` },
+      );
+    return provable(frame, asked, job.instruments);
+  }, [frame, limits, job.instruments, kinds, share]);
+  if (rows.length === 0) return <p className="text-soft">This job has no such limit.</p>;
+  return (
+    <ul className="max-w-prose">
+      {rows.map((row) => (
+        <Row key={row.limit.id} row={row} units={job.plan.units} />
+      ))}
+    </ul>
+  );
+}

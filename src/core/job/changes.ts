@@ -29,6 +29,10 @@ const LABELS: Record<string, string> = {
   "bed.mode": "Shimmed to",
   "bed.pitch": "Foot pitch",
   "bed.thread": "Foot thread",
+  "stock.kerf": "Saw cut",
+  "stock.grip": "End for the vice",
+  "stock.least": "Shortest offcut worth keeping",
+  "stock.flip": "Mitred pieces turned over in turn",
   "weld.process": "Process",
   "weld.volts": "Volts",
   "weld.amps": "Amps",
@@ -42,6 +46,8 @@ export function fieldLabel(path: string): string {
   if (cross) return `Cross member ${cross[1]}`;
   const rest = /^bed\.rests\.(R\d+)(?:\.(x|y))?/.exec(path);
   if (rest) return `Rest ${rest[1]}${rest[2] ? `, ${rest[2]}` : ""}`;
+  const bar = /^stock\.(?:bars|offcuts)\.([BO]\d+)(?:\.(length|price|quantity))?/.exec(path);
+  if (bar) return `${bar[1]?.startsWith("B") ? "Bar" : "Offcut"} ${bar[1]}${bar[2] ? `, ${bar[2]}` : ""}`;
   return LABELS[path] ?? path;
 }
 

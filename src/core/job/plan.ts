@@ -1,4 +1,5 @@
 import { limitProblems } from "../check";
+import { type Stock, stockProblems } from "../cut";
 import { type Frame, frameProblems } from "../frame";
 import { weldProblems } from "../shrink";
 import { length, type Problem, type UnitPreference } from "../units";
@@ -10,6 +11,7 @@ export function planProblems(plan: Plan): Problem[] {
     ...limitProblems(plan.limits),
     ...frameProblems(plan.frame),
     ...weldProblems(plan.weld, plan.frame.section.wall.mm),
+    ...(plan.stock ? stockProblems(plan.stock) : []),
   ];
   if (plan.bed.pitch.mm < 0.2 || plan.bed.pitch.mm > 10)
     found.push({ path: "bed.pitch", message: "A foot's thread has a pitch between 0.2 and 10 mm.", severity: "error" });
@@ -44,6 +46,20 @@ export function restsUnder(frame: Frame, count: 4 | 6): Rest[] {
   );
   const stated = (mm: number) => length(String(+mm.toFixed(3)));
   return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x), y: stated(p.y) }));
+}
+
+/** What a shop has at hand before it says otherwise: whole bars of the trade, a bandsaw's cut. */
+export function usualStock(units: UnitPreference): Stock {
+  const inch = units !== "mm";
+  const l = (mm: string, inches: string) => (inch ? length(inches, "in") : length(mm));
+  return {
+    bars: [{ id: "B1", length: inch ? length("240", "in") : length("6000"), price: null }],
+    offcuts: [],
+    kerf: l("2", "1/16"),
+    grip: l("50", "2"),
+    least: l("300", "12"),
+    flip: true,
+  };
 }
 
 /** A new job: common sizes, own limits, so that every screen has something true to say. */

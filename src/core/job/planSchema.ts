@@ -1,6 +1,7 @@
 import * as z from "zod";
 import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
+import { stockSchema } from "../cut";
 import { frameSchema } from "../frame";
 import { weldSchema } from "../shrink";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
@@ -31,6 +32,8 @@ export const planSchema = z.strictObject({
   frame: frameSchema,
   bed: bedSchema,
   weld: weldSchema,
+  /** What pieces are cut from; plans from before there was such a list have none. */
+  stock: stockSchema.optional(),
 });
 export type Plan = z.infer<typeof planSchema>;
 export type Bed = z.infer<typeof bedSchema>;

@@ -9,6 +9,7 @@ import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
 import { Button } from "../parts/Button";
 import { Caution, Now, Section } from "../parts/Sheet";
+import { BuyingList } from "./BuyingList";
 
 /** Side view of a piece: which way its two cuts lie. */
 function Piece({ square }: { square: boolean }) {
@@ -126,6 +127,7 @@ export function CutStage() {
           </Button>
         </div>
       </div>
+      <BuyingList />
     </>
   );
 }

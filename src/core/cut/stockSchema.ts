@@ -1,0 +1,34 @@
+import * as z from "zod";
+import { lengthSchema } from "../units";
+
+/** What pieces are cut from, and how the saw takes them. */
+export const stockSchema = z.strictObject({
+  bars: z
+    .array(
+      z.strictObject({
+        id: z.string().regex(/^B[1-9]\d?$/, "Bars are named B1 to B99."),
+        length: lengthSchema,
+        /** In any currency, the same for all. */
+        price: z.number().min(0, "A price is not negative.").max(1e6, "Over a million: check the price.").nullable(),
+      }),
+    )
+    .max(12, "At most 12 lengths to buy."),
+  offcuts: z
+    .array(
+      z.strictObject({
+        id: z.string().regex(/^O[1-9]\d?$/, "Offcuts are named O1 to O99."),
+        length: lengthSchema,
+        quantity: z.int().min(1, "One at least.").max(50, "At most 50 of a kind."),
+      }),
+    )
+    .max(20, "At most 20 kinds of offcut."),
+  /** Width of the saw cut. */
+  kerf: lengthSchema,
+  /** End of a bar that the vice keeps. */
+  grip: lengthSchema,
+  /** Shortest offcut worth keeping. */
+  least: lengthSchema,
+  /** Turn every other mitred piece over, so that two of them share a cut. */
+  flip: z.boolean(),
+});
+export type Stock = z.infer<typeof stockSchema>;

@@ -1,0 +1,48 @@
+import { useEffect, useRef, useState } from "react";
+import type { CutPiece, Nesting, Stock } from "@/core/cut";
+import { Nestings } from "@/workers/nestings";
+
+/** Waits for a pause in typing before it starts, ms. */
+const PAUSE_MS = 250;
+
+export type NestingState =
+  | { status: "working" }
+  | { status: "failed" }
+  | { status: "too long"; members: string }
+  | { status: "ready"; nesting: Nesting };
+
+/**
+ * Works out the buying list of a cut list in a worker; a newer question ends the older one.
+ * @param stock null while it has errors: nothing is asked then.
+ */
+export function useNesting(cut: readonly CutPiece[], stock: Stock | null, faceMm: number): NestingState {
+  const key = JSON.stringify([cut.map((c) => [c.cutLongPointMm, c.quantity, c.members]), stock, faceMm]);
+  const [answer, setAnswer] = useState<{ key: string; state: NestingState } | null>(null);
+  const asked = useRef({ cut, stock, faceMm });
+  useEffect(() => {
+    asked.current = { cut, stock, faceMm };
+  });
+  useEffect(() => {
+    const { cut: pieces, stock: bars, faceMm: face } = asked.current;
+    if (!bars || pieces.length === 0) return;
+    let worker: Nestings | null = null;
+    const failed = () => setAnswer({ key, state: { status: "failed" } });
+    const timer = window.setTimeout(() => {
+      worker = new Nestings(failed);
+      worker.nest(pieces, bars, face).then((found) => {
+        setAnswer({
+          key,
+          state:
+            "tooLong" in found ? { status: "too long", members: found.tooLong } : { status: "ready", nesting: found },
+        });
+        worker?.end();
+        worker = null;
+      }, failed);
+    }, PAUSE_MS);
+    return () => {
+      window.clearTimeout(timer);
+      worker?.end();
+    };
+  }, [key]);
+  return answer?.key === key ? answer.state : { status: "working" };
+}

@@ -1,0 +1,55 @@
+import { expect, expectAccessible, saved, startJob, test } from "./fixtures";
+
+test("bars: what to buy is proven, follows the stock, and says what is too long", async ({
+  page,
+  address,
+  watched,
+}) => {
+  watched.allow.push(/422/);
+  const job = await startJob(page, address, "To buy");
+  await page.goto(`${address}${job}/cut`);
+  const buy = page.getByTestId("buy");
+  // Two of 1000 and two of 600, mitred: one bar of 6 m.
+  await expect(buy).toContainText("Buy 1 × 6000 mm.");
+  await expect(page.getByText("Proven: no other way of cutting needs less.")).toBeVisible();
+  const bars = page.getByRole("list", { name: "Bars and what is cut from each" }).getByRole("listitem");
+  await expect(bars).toHaveCount(1);
+  await expect(bars.first()).toContainText("keep it");
+
+  // A shorter bar, cheaper for what is needed.
+  await page.getByRole("textbox", { name: "Price of B1" }).fill("40");
+  await page.getByRole("button", { name: "A length to buy" }).click();
+  await page.getByRole("textbox", { name: "Bar B2" }).fill("3300");
+  await page.keyboard.press("Tab");
+  await page.getByRole("textbox", { name: "Price of B2" }).fill("21.5");
+  await page.keyboard.press("Tab");
+  await expect(buy).toContainText("Buy 1 × 3300 mm, 21.50 in all.");
+
+  // An offcut that makes them all goes before anything is bought.
+  await page.getByRole("button", { name: "An offcut" }).click();
+  await page.getByRole("textbox", { name: "Offcut O1" }).fill("3300");
+  await page.keyboard.press("Tab");
+  await expect(buy).toContainText("Nothing to buy: the offcuts do.");
+  await expect(bars.filter({ hasText: "Offcut O1" })).toHaveCount(1);
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole("textbox", { name: "Offcut O1" })).toHaveValue("3300");
+
+  await page.getByRole("button", { name: "Take bar B1 out" }).click();
+  await page.getByRole("textbox", { name: "Bar B2" }).fill("800");
+  await page.keyboard.press("Tab");
+  await page.getByRole("button", { name: "Take offcut O1 out" }).click();
+  await expect(page.getByText(/AB, CD: longer than any bar at hand/)).toBeVisible();
+  await page.getByRole("textbox", { name: "Saw cut" }).fill("90");
+  await page.keyboard.press("Tab");
+  await expect(page.getByText(/The saw cut is 90 mm: outside 0 to 12 mm/)).toBeVisible();
+  await expectAccessible(page);
+});
+
+test("before measuring, it says what the instruments at hand can prove", async ({ page, address }) => {
+  const job = await startJob(page, address, "To prove");
+  await page.goto(`${address}${job}/square`);
+  await expect(page.getByRole("listitem").filter({ hasText: "Diagonals apart" })).toContainText("can be proven with");
+  await page.goto(`${address}${job}/bed`);
+  await expect(page.getByRole("listitem").filter({ hasText: "Flatness of the bed" })).toContainText("Height gauge");
+});

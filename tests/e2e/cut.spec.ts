@@ -53,3 +53,34 @@ test("before measuring, it says what the instruments at hand can prove", async (
   await page.goto(`${address}${job}/bed`);
   await expect(page.getByRole("listitem").filter({ hasText: "Flatness of the bed" })).toContainText("Height gauge");
 });
+
+test("the saw's error by two test pieces, and holes for welding and for the dip", async ({
+  page,
+  address,
+  watched,
+}) => {
+  watched.allow.push(/422/);
+  const job = await startJob(page, address, "Saw and holes");
+  await page.goto(`${address}${job}/cut`);
+  await page.getByRole("textbox", { name: "Gap" }).fill("0.8");
+  await page.keyboard.press("Tab");
+  await expect(page.getByTestId("saw")).toHaveText("Set the saw to 44.85° for a true 45°.");
+  await page.getByRole("radio", { name: /at the heel/ }).click();
+  await expect(page.getByTestId("saw")).toContainText("45.15°");
+  const sides = page.getByRole("listitem").filter({ hasText: "The four sides" });
+  await expect(sides).toContainText("one hole of 4.0 mm");
+  await page.getByRole("radio", { name: "hot-dip zinc" }).click();
+  await expect(sides).toContainText("4 holes of 14.0 mm");
+  await expect(page.getByText(/never dip one/)).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByTestId("saw")).toContainText("45.15°");
+  await expect(sides).toContainText("4 holes");
+  await page.getByRole("textbox", { name: "Gap" }).fill("60");
+  await page.keyboard.press("Tab");
+  await expect(page.getByText(/no saw is off by that/)).toBeVisible();
+  await expectAccessible(page);
+  // What changed is told by name in the log.
+  await page.goto(`${address}${job}/log`);
+  await expect(page.getByText("Finish").first()).toBeVisible();
+});

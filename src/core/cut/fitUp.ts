@@ -1,4 +1,5 @@
 import { degrees, radians } from "../numeric";
+import { type Problem, plainMm } from "../units";
 
 /** How two test pieces and a square were put together. */
 export type SawTestPlacing = "pieces inside square" | "square inside pieces";
@@ -47,3 +48,18 @@ export const riseRun = (riseMm: number, runMm: number) => ({
   percent: (100 * riseMm) / runMm,
   mmPerM: (1000 * riseMm) / runMm,
 });
+
+/** What is wrong with the reading of a saw test, at its field. @param gapMm, @param legMm as typed. */
+export function sawTestProblems(gapMm: number, legMm: number): Problem[] {
+  const found: Problem[] = [];
+  const error = (path: string, message: string) => found.push({ path: `saw.${path}`, message, severity: "error" });
+  if (legMm < 20 || legMm > 2000)
+    error("leg", `The gap was seen ${plainMm(legMm)} from the corner: outside 20 to 2000 mm. Check the unit.`);
+  if (gapMm < 0) error("gap", "A gap is not negative: say where it opens, at the toe or at the heel.");
+  else if (gapMm > 0.2 * legMm)
+    error(
+      "gap",
+      `A gap of ${plainMm(gapMm)} over ${plainMm(legMm)} is more than 11°: no saw is off by that. Check the unit.`,
+    );
+  return found;
+}

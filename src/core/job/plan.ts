@@ -1,5 +1,5 @@
 import { limitProblems } from "../check";
-import { type Stock, stockProblems } from "../cut";
+import { type SawTestReading, type Stock, sawTestProblems, stockProblems } from "../cut";
 import { type Frame, frameProblems } from "../frame";
 import { weldProblems } from "../shrink";
 import { length, type Problem, type UnitPreference } from "../units";
@@ -12,6 +12,7 @@ export function planProblems(plan: Plan): Problem[] {
     ...frameProblems(plan.frame),
     ...weldProblems(plan.weld, plan.frame.section.wall.mm),
     ...(plan.stock ? stockProblems(plan.stock) : []),
+    ...(plan.saw ? sawTestProblems(plan.saw.gap.mm, plan.saw.leg.mm) : []),
   ];
   if (plan.bed.pitch.mm < 0.2 || plan.bed.pitch.mm > 10)
     found.push({ path: "bed.pitch", message: "A foot's thread has a pitch between 0.2 and 10 mm.", severity: "error" });
@@ -59,6 +60,17 @@ export function usualStock(units: UnitPreference): Stock {
     grip: l("50", "2"),
     least: l("300", "12"),
     flip: true,
+  };
+}
+
+/** A saw test that found nothing, to start from. */
+export function cleanSawTest(units: UnitPreference): SawTestReading {
+  const inch = units !== "mm";
+  return {
+    gap: inch ? length("0", "in") : length("0"),
+    leg: inch ? length("6", "in") : length("150"),
+    placing: "pieces inside square",
+    gapAt: "toe",
   };
 }
 

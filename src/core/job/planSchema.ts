@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
-import { stockSchema } from "../cut";
+import { FINISHES, sawTestSchema, stockSchema } from "../cut";
 import { frameSchema } from "../frame";
 import { weldSchema } from "../shrink";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
@@ -34,6 +34,10 @@ export const planSchema = z.strictObject({
   weld: weldSchema,
   /** What pieces are cut from; plans from before there was such a list have none. */
   stock: stockSchema.optional(),
+  /** Last test of the saw, when there was one. */
+  saw: sawTestSchema.optional(),
+  /** What happens after welding; bare when nobody said. */
+  finish: z.enum(FINISHES).optional(),
 });
 export type Plan = z.infer<typeof planSchema>;
 export type Bed = z.infer<typeof bedSchema>;

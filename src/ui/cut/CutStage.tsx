@@ -10,6 +10,8 @@ import { PredictionStatus } from "../job/PredictionStatus";
 import { Button } from "../parts/Button";
 import { Caution, Now, Section } from "../parts/Sheet";
 import { BuyingList } from "./BuyingList";
+import { Holes } from "./Holes";
+import { SawTest } from "./SawTest";
 
 /** Side view of a piece: which way its two cuts lie. */
 function Piece({ square }: { square: boolean }) {
@@ -107,7 +109,7 @@ export function CutStage() {
           </Section>
           <Section title="Before the saw">
             <ul className="grid max-w-prose gap-2">
-              <li>Cut two test mitres and hold them together in a square: the gap shows double the saw's error.</li>
+              <li>Cut two test mitres and hold them in a square: see the test of the saw below.</li>
               <li>
                 Cut pairs to one stop. AB and CD must match within {formatSmall(0.5, units, { decimals: dg })}, or equal
                 diagonals prove nothing.
@@ -126,6 +128,10 @@ export function CutStage() {
             Print the cut list
           </Button>
         </div>
+      </div>
+      <div className="grid gap-8 xl:grid-cols-2">
+        <SawTest />
+        <Holes />
       </div>
       <BuyingList />
     </>

@@ -1,3 +1,5 @@
+import { type Finish, holeAdvice } from "@/core/cut";
+import type { ResolvedFrame } from "@/core/frame";
 import {
   type BedRound,
   bandWords as band,
@@ -8,6 +10,7 @@ import {
   type Job,
   misreadWords,
   nudgeWords,
+  plusMinus,
   predict,
   restWords,
   whyNoPrediction,
@@ -25,6 +28,16 @@ function cutLines(e: Evaluation, u: UnitPreference): string[] {
     (p) =>
       `${p.quantity} × ${p.members.join(", ")}: long point ${formatLength(p.longPointMm, u).text}, short point ${formatLength(p.shortPointMm, u).text}, ${p.ends}; add ${band(p.allowanceMm, u)} for shrinkage: cut ${roundedLength(p.cutLongPointMm, u)}`,
   );
+}
+
+function holeLines(frame: ResolvedFrame, finish: Finish, u: UnitPreference): string[] {
+  return [
+    ...head(`Holes, finish: ${finish}`),
+    ...holeAdvice(frame, finish).map(
+      (a) =>
+        `${a.volume.members.join(", ")}: ${a.count === 1 ? "one hole" : `${a.count} holes`} of ${formatSmall(a.diameterMm, u)}, ${a.where}`,
+    ),
+  ];
 }
 
 function bedLines(round: BedRound, u: UnitPreference): string[] {
@@ -78,6 +91,8 @@ export function reportData(job: Job) {
     })),
     steps: e.steps.map((s) => ({ ...s, done: e.ticked.has(s.key) })),
     losses: e.losses,
+    shapes: e.shapes,
+    holes: e.frame ? holeAdvice(e.frame, job.plan.finish ?? "bare") : [],
     verdict: e.summary,
   };
 }
@@ -95,6 +110,7 @@ export function reportText(job: Job): string {
     ...e.problems.map((p) => `${p.severity}: ${p.path}: ${p.message}`),
     ...head("Cut list"),
     ...cutLines(e, u),
+    ...(e.frame ? holeLines(e.frame, plan.finish ?? "bare", u) : []),
     ...head("Predicted loss by welding, nine frames in ten"),
     ...(e.prediction
       ? Object.entries(e.prediction.sidesMm).map(([s, v]) => `${s}: ${band(v, u)}`)
@@ -117,6 +133,13 @@ export function reportText(job: Job): string {
       l.measured
         ? [
             `${l.side} lost ${formatSmall(l.measured.value, u, { decimals: 2 })} ± ${formatSmall(2 * l.measured.u, u, { decimals: 2 })}, predicted ${band(l.predicted, u)}: ${l.agrees}`,
+          ]
+        : [],
+    ),
+    ...e.shapes.flatMap((x) =>
+      x.measured
+        ? [
+            `${x.label}: ${x.id === "square" ? "changed by" : "measured"} ${plusMinus(x.measured.value, x.measured.u, u, true)}, predicted ${band(x.predicted, u)}: ${x.agrees}`,
           ]
         : [],
     ),

@@ -55,6 +55,16 @@ export interface SideLoss {
   agrees: "inside the band" | "more than predicted" | "less than predicted" | "cannot tell" | null;
 }
 
+/** Predicted against measured change of shape, mm: AC less BD, or the twist of the corners. */
+export interface ShapeChange {
+  id: "square" | "twist";
+  label: string;
+  predicted: Estimate;
+  /** From the last round before welding to the last cold one; null until both are read. */
+  measured: Measured | null;
+  agrees: "inside the band" | "outside the band" | "cannot tell" | null;
+}
+
 export const STAGES = ["job", "frame", "cut", "bed", "square", "weld", "check", "log"] as const;
 export type Stage = (typeof STAGES)[number];
 
@@ -84,6 +94,7 @@ export interface Evaluation {
   /** Last cold round with a reading. */
   cold: FrameRound | null;
   losses: SideLoss[];
+  shapes: ShapeChange[];
   closed: boolean;
   summary: Summary;
 }
@@ -157,6 +168,52 @@ function sideLosses(job: Job, prediction: Prediction, rounds: FrameRound[], cold
               ? "inside the band"
               : "cannot tell";
     return { side, predicted, measured, agrees };
+  });
+}
+
+/** Whether a change of shape lies in its band; a reading less sure than the band is wide says nothing. */
+function shapeAgreement(predicted: Estimate, { value, u }: Measured): ShapeChange["agrees"] {
+  const off = 2 * u;
+  if (off > (predicted.high - predicted.low) / 2) return "cannot tell";
+  if (value - off > predicted.high || value + off < predicted.low) return "outside the band";
+  return value >= predicted.low && value <= predicted.high ? "inside the band" : "cannot tell";
+}
+
+function shapeChanges(job: Job, prediction: Prediction, rounds: FrameRound[], cold: FrameRound | null): ShapeChange[] {
+  const diagonals = ["AC", "BD"];
+  const before = rounds.findLast(
+    (r) => ["dry fit", "tacked"].includes(r.round.gate) && diagonals.every((d) => r.readings.has(d)),
+  );
+  const difference = (r: FrameRound): number =>
+    (r.readings.get("AC")?.value.mm ?? 0) - (r.readings.get("BD")?.value.mm ?? 0);
+  // Zero and scale of the tape drop out of the difference of two lengths that are nearly alike.
+  const uOf = (r: FrameRound): number => Math.SQRT2 * uOfHeights(r, diagonals, job.instruments);
+  const square: Measured | null =
+    before && cold && diagonals.every((d) => cold.readings.has(d))
+      ? { value: difference(cold) - difference(before), u: Math.hypot(uOf(before), uOf(cold)) }
+      : null;
+  const names = CORNERS.map((c) => `z${c}`);
+  const z = names.map((n) => cold?.readings.get(n)?.value.mm);
+  const twist: Measured | null =
+    cold && z.every((v) => v !== undefined)
+      ? {
+          value: z.reduce<number>((sum, v, i) => sum + (i % 2 === 0 ? 1 : -1) * (v ?? 0), 0),
+          u: 2 * uOfHeights(cold, names, job.instruments),
+        }
+      : null;
+  return (["square", "twist"] as const).flatMap((id): ShapeChange[] => {
+    const found = prediction.quantities.find((q) => q.id === id);
+    if (!found) return [];
+    const measured = id === "square" ? square : twist;
+    return [
+      {
+        id,
+        label: id === "square" ? "AC less BD" : "Twist, A and C above B and D",
+        predicted: found.estimate,
+        measured,
+        agrees: measured && shapeAgreement(found.estimate, measured),
+      },
+    ];
   });
 }
 
@@ -318,6 +375,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
     ticked,
     cold,
     losses: prediction ? sideLosses(job, prediction, frameRounds, cold) : [],
+    shapes: prediction ? shapeChanges(job, prediction, frameRounds, cold) : [],
     closed: ticked.has(CLOSE_STEP),
     summary: summaryOf(job, predicted),
   };

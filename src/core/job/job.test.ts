@@ -183,6 +183,22 @@ describe("evaluation", () => {
     expect(fine[0]?.agrees).toBe("inside the band");
     expect(evaluate(job(round("dry fit", SQUARE))).losses[0]?.measured).toBeNull();
   });
+  it("holds the change of the diagonals and the twist against their bands", () => {
+    const cold = { AC: "1166.2", BD: "1166.4", zA: "0.3", zB: "0", zC: "0.3", zD: "0" };
+    const shapes = (entries: Entry[]) => Object.fromEntries(evaluate(job(entries)).shapes.map((x) => [x.id, x]));
+    const fine = shapes([...round("dry fit", SQUARE, "calliper"), ...round("cold", cold, "calliper")]);
+    expect(fine.square?.measured?.value).toBeCloseTo(-0.2 - (Number(SQUARE.AC) - Number(SQUARE.BD)), 9);
+    expect(fine.square?.agrees).toBe("inside the band");
+    expect(fine.twist?.measured?.value).toBeCloseTo(0.6, 9);
+    const far = shapes([
+      ...round("dry fit", SQUARE, "calliper"),
+      ...round("cold", { ...cold, AC: "1176" }, "calliper"),
+    ]);
+    expect(far.square?.agrees).toBe("outside the band");
+    const coarse = shapes([...round("dry fit", SQUARE), ...round("cold", cold)]);
+    expect(coarse.square?.agrees).toBe("cannot tell");
+    expect(shapes(round("dry fit", SQUARE)).square).toMatchObject({ measured: null, agrees: null });
+  });
   it("has no frame, cut or steps while the plan cannot be built, and still keeps the rounds of the bed", () => {
     const e = evaluate(
       job(round("bed", { R1: "0" }, "height-gauge"), (p) => ({ ...p, frame: { ...p.frame, length: length("0") } })),

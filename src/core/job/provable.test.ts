@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { conformity, resolveLimits } from "../check";
 import { resolveFrame } from "../frame";
 import { length } from "../units";
-import { newPlan, provable, SHELF } from "./index";
+import { newPlan, provable, SHELF, slipsThatShow } from "./index";
 
 const plan = newPlan("x", "mm");
 const of = (change: Partial<typeof plan.frame>, limits = plan.limits) => {
@@ -39,6 +39,26 @@ describe("what can be proven before measuring", () => {
     expect(square?.proofs.every((p) => p.can === "no")).toBe(true);
     // 0.4 wide over 4 x 1.6.
     expect(square?.wouldDo).toBeCloseTo(0.0625, 9);
+  });
+  it("says how small a misread tape shows: about 4 mm on a diagonal, 6 on a square's side, at u = 0.5 mm (notes of the trade)", () => {
+    const half = {
+      id: "t",
+      name: "t",
+      kind: "tape",
+      resolutionMm: (0.5 * Math.sqrt(12)) / Math.SQRT2,
+      handlingMm: 0,
+      zeroMm: 0,
+      scaleMmPerM: 0,
+    } as const;
+    const square = resolveFrame({ ...plan.frame, length: length("1000"), width: length("1000") });
+    const slips = slipsThatShow(square, half);
+    expect(slips?.diagonalMm).toBeCloseTo(4.1, 0);
+    expect(slips?.sideMm).toBeCloseTo(5.8, 0);
+    // 6 x 0.5 m: a slip on the short side hides up to 50 mm.
+    const thin = resolveFrame({ ...plan.frame, length: length("6000"), width: length("500") });
+    expect(slipsThatShow(thin, half)?.sideMm).toBeGreaterThan(40);
+    expect(["BC", "DA"]).toContain(slipsThatShow(thin, half)?.side);
+    expect(slipsThatShow(thin, { ...half, kind: "calliper" })).toBeNull();
   });
   it("lets a limit that is open to one side be proven by anything that reads it", () => {
     const open = of({}, { ...own, length: { lower: null, upper: length("1") } });

@@ -1,5 +1,5 @@
 import { GUARD_FACTOR, type Limit, worstCorner } from "../check";
-import { ends, type ResolvedFrame, SPANS, type Span } from "../frame";
+import { ends, type ResolvedFrame, SIDES, SPANS, type Span } from "../frame";
 import { distance } from "../numeric";
 import { type SpanReading, squareCheck } from "../square";
 import { fullUncertainty, type Instrument, readingUncertainty } from "../units";
@@ -34,22 +34,55 @@ const FLAT_SURE = 3.6;
 /** Capability below which a good part is too often too close to call. Source: JCGM 106 gives the index; 1.6 by habit. */
 const CAPABLE = 1.6;
 
+/** All six lengths of a frame as one instrument would read them. */
+function nominalCheck(frame: ResolvedFrame, instrument: Instrument) {
+  const u = readingUncertainty(instrument);
+  const spans = Object.fromEntries(
+    SPANS.map((span): [Span, SpanReading] => {
+      const [p, q] = ends(span);
+      return [span, { mm: distance(frame.corners[p], frame.corners[q]), uMm: u.uMm, tape: instrument.id }];
+    }),
+  ) as Record<Span, SpanReading>;
+  return {
+    longestMm: Math.max(...Object.values(spans).map((s) => s.mm)),
+    check: squareCheck(frame.lengthMm, frame.widthMm, spans, {
+      [instrument.id]: { uZeroMm: u.uZeroMm, uScale: u.uScale },
+    }),
+  };
+}
+
+/** How small a misread tape the six lengths of a frame can show, mm: of a diagonal, and of the side where it hides best. */
+export interface SlipsThatShow {
+  instrument: Instrument;
+  diagonalMm: number;
+  sideMm: number;
+  /** Side on which a slip hides best. */
+  side: string;
+}
+
+/**
+ * What the check by six tapes can and cannot see, before it is made.
+ * @returns null for an instrument that is not laid along such lengths.
+ */
+export function slipsThatShow(frame: ResolvedFrame, instrument: Instrument): SlipsThatShow | null {
+  const { longestMm, check } = nominalCheck(frame, instrument);
+  if (longestMm > (REACH_MM[instrument.kind] ?? 0)) return null;
+  const of = (ids: readonly string[]) => check.fit.readings.filter((r) => ids.includes(r.id));
+  const [worst] = of(SIDES).sort((a, b) => b.detectable - a.detectable);
+  const diagonals = of(["AC", "BD"]).map((r) => r.detectable);
+  return worst && diagonals.length === 2
+    ? { instrument, diagonalMm: Math.max(...diagonals), sideMm: worst.detectable, side: worst.id }
+    : null;
+}
+
 /** Standard uncertainty of the quantity of a limit when all of it is read with one instrument; null when it cannot be. */
 function uOf(limit: Limit, frame: ResolvedFrame, instrument: Instrument): number | null {
   const u = readingUncertainty(instrument);
   if (limit.kind === "flat") return READS_HEIGHTS.includes(instrument.kind) ? u.uMm : null;
   const reach = REACH_MM[instrument.kind] ?? 0;
   if (limit.kind === "size") return limit.nominal <= reach ? fullUncertainty(u, limit.nominal) : null;
-  const spans = Object.fromEntries(
-    SPANS.map((span): [Span, SpanReading] => {
-      const [p, q] = ends(span);
-      return [span, { mm: distance(frame.corners[p], frame.corners[q]), uMm: u.uMm, tape: instrument.id }];
-    }),
-  );
-  if (Object.values(spans).some((s) => s.mm > reach)) return null;
-  const check = squareCheck(frame.lengthMm, frame.widthMm, spans, {
-    [instrument.id]: { uZeroMm: u.uZeroMm, uScale: u.uScale },
-  });
+  const { longestMm, check } = nominalCheck(frame, instrument);
+  if (longestMm > reach) return null;
   return (limit.kind === "diagonal" ? check.diagonalDifferenceMm : worstCorner(check))?.u ?? null;
 }
 

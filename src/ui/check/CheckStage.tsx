@@ -72,7 +72,7 @@ const ALL_KINDS = ["size", "diagonal", "corner", "flat"] as const;
 export function CheckStage() {
   const { job, evaluation } = useJob();
   const { units } = job.plan;
-  const { frame, losses, limits } = evaluation;
+  const { frame, losses, shapes, limits } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
   const { current, roundId, stand, show, fresh, picked, pick } = useRounds(rounds);
   if (!frame) return <NotYet stage="Check" />;
@@ -158,6 +158,21 @@ export function CheckStage() {
                           , lost{" "}
                           <span className="fig text-brass">{plusMinus(l.measured.value, l.measured.u, units)}</span>:{" "}
                           {l.agrees === "cannot tell" ? "the tape cannot tell" : l.agrees}
+                        </>
+                      ) : null}
+                    </li>
+                  ))}
+                  {shapes.map((x) => (
+                    <li key={x.id}>
+                      <strong>{x.label}</strong>: predicted change{" "}
+                      <span className="fig text-plum">{bandWords(x.predicted, units)}</span>
+                      {x.measured ? (
+                        <>
+                          , {x.id === "square" ? "changed by" : "measured"}{" "}
+                          <span className="fig text-brass">
+                            {plusMinus(x.measured.value, x.measured.u, units, true)}
+                          </span>
+                          : {x.agrees === "cannot tell" ? "the readings cannot tell" : x.agrees}
                         </>
                       ) : null}
                     </li>

@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo } from "react";
-import { type Proof, type Provable, provable } from "@/core/job";
+import { type Proof, type Provable, provable, slipsThatShow } from "@/core/job";
 import { fixed, formatSmall, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 
@@ -67,12 +67,31 @@ export function WhatCanBeProven({
       );
     return provable(frame, asked, job.instruments);
   }, [frame, limits, job.instruments, kinds, share]);
-  if (rows.length === 0) return <p className="text-soft">This job has no such limit.</p>;
+  const taped = kinds.includes("diagonal");
+  const slips = useMemo(() => {
+    if (!frame || !taped) return null;
+    const all = job.instruments.flatMap((i) => slipsThatShow(frame, i) ?? []);
+    return all.sort((a, b) => a.diagonalMm - b.diagonalMm)[0] ?? null;
+  }, [frame, taped, job.instruments]);
+  const { units } = job.plan;
   return (
-    <ul className="max-w-prose">
-      {rows.map((row) => (
-        <Row key={row.limit.id} row={row} units={job.plan.units} />
-      ))}
-    </ul>
+    <>
+      {rows.length === 0 ? (
+        <p className="text-soft">This job has no such limit.</p>
+      ) : (
+        <ul className="max-w-prose">
+          {rows.map((row) => (
+            <Row key={row.limit.id} row={row} units={units} />
+          ))}
+        </ul>
+      )}
+      {slips ? (
+        <p className="max-w-prose border-t border-line py-2 text-soft">
+          What the six lengths show of a misread tape, with {slips.instrument.name}: on a diagonal from{" "}
+          <span className="fig">{formatSmall(slips.diagonalMm, units)}</span>, on {slips.side} only from{" "}
+          <span className="fig">{formatSmall(slips.sideMm, units)}</span>. Smaller slips pass unseen.
+        </p>
+      ) : null}
+    </>
   );
 }

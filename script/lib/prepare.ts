@@ -2,7 +2,7 @@
 
 import { userInfo } from "node:os";
 import path from "node:path";
-import { predict, SHELF, summaryOf } from "../../src/core/job";
+import { SHELF, summaryOf } from "../../src/core/job";
 import { addInstruments, closePool, insertJob, isDuplicate, pool, transaction } from "../../src/store";
 import { migrate } from "../../src/store/migrate";
 import { demoJobs } from "./demo-jobs";
@@ -26,9 +26,7 @@ export async function prepare(options: {
   await addInstruments(pool(), SHELF);
   if (options.demo)
     for (const { job, changedAt } of demoJobs())
-      await transaction((c) =>
-        insertJob(c, job, summaryOf(job, predict(job.plan)?.prediction ?? null), changedAt, "demo"),
-      ).catch((e) => {
+      await transaction((c) => insertJob(c, job, summaryOf(job), changedAt, "demo")).catch((e) => {
         if (!isDuplicate(e)) throw e;
       });
   await closePool();

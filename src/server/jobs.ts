@@ -5,6 +5,7 @@ import {
   type Change,
   type Entry,
   entryProblem,
+  isReadAt,
   type Job,
   type NewEntry,
   newEntrySchema,
@@ -13,12 +14,13 @@ import {
   planProblems,
   planSchema,
   type Summary,
+  summaryOf,
 } from "@/core/job";
 import { type Instrument, UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { readJobFile } from "@/formats/jobFile";
 import * as store from "@/store";
 import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
-import { knownPrediction, summarised } from "./predictions";
+import { predictionInTime } from "./predictions";
 
 const LIST_LIMIT = 500;
 const originSchema = z.string().trim().min(1, "Say who saves.").max(60, "At most 60 characters.");
@@ -28,10 +30,10 @@ const now = (): string => new Date().toISOString();
 /** The list of jobs, last change first. */
 export const listJobs = (): Promise<store.JobLine[]> => store.listJobs(store.pool(), LIST_LIMIT);
 
-/** What a page of a job starts from: the job, and its prediction when that is at hand. */
+/** What a page of a job starts from: the job, and its prediction when that does not keep it waiting. */
 export async function startOf(id: string) {
   const found = await getJob(id);
-  return found.ok ? done({ ...found.value, prediction: knownPrediction(found.value.job.plan) }) : found;
+  return found.ok ? done({ ...found.value, prediction: await predictionInTime(found.value.job.plan) }) : found;
 }
 
 /** A whole job with the shelf of instruments. */
@@ -53,7 +55,7 @@ export async function createJob(input: unknown): Promise<Outcome<{ id: string }>
   const { name, units, origin } = parsed.value;
   const at = now();
   const job: Job = { id: uuid(), createdAt: at, version: 1, plan: newPlan(name, units), instruments: [], entries: [] };
-  const summary = await summarised(job);
+  const summary = summaryOf(job);
   await store.transaction((db) => store.insertJob(db, job, summary, at, origin));
   return done({ id: job.id });
 }
@@ -75,7 +77,7 @@ export interface Saved {
 async function summarise(db: store.Transaction, id: string): Promise<Summary> {
   const stored = await store.loadJob(db, id);
   if (!stored) throw new Error("A job that is locked cannot be gone.");
-  const summary = await summarised(stored.job);
+  const summary = summaryOf(stored.job);
   await store.updateSummary(db, id, summary);
   return summary;
 }
@@ -98,7 +100,7 @@ export async function savePlan(id: string, input: unknown): Promise<Outcome<Save
     if (!locked || !stored) return noSuchJob();
     const changes = planChanges(stored.job.plan, plan);
     if (changes.length === 0) {
-      const summary = await summarised(stored.job);
+      const summary = summaryOf(stored.job);
       return done({ version: locked.version, seq: locked.seq, summary, changes });
     }
     if (locked.version !== baseVersion)
@@ -138,7 +140,7 @@ function misfit(entries: NewEntry[], job: Job): { path: string; message: string 
     if (e.kind !== "reading") continue;
     const gate = gates.get(e.roundId);
     if (!gate) return { path: `entries.${i}.roundId`, message: "This reading belongs to a round that is not here." };
-    if ((gate === "bed") !== e.what.startsWith("R"))
+    if (!isReadAt(gate, e.what))
       return { path: `entries.${i}.what`, message: `${e.what} is not read at the gate "${gate}".` };
     if (!instruments.has(e.instrumentId))
       return { path: `entries.${i}.instrumentId`, message: `There is no instrument "${e.instrumentId}" on the shelf.` };
@@ -170,7 +172,7 @@ export async function addEntries(id: string, input: unknown): Promise<Outcome<Ad
     if (wrong) return refuse(422, wrong.message, [{ ...wrong, severity: "error" }]);
     if (fresh.length > 0) {
       await store.appendEntries(db, id, locked.seq, fresh, now());
-      const summary = await summarised({ ...stored.job, entries: [...stored.job.entries, ...fresh] });
+      const summary = summaryOf({ ...stored.job, entries: [...stored.job.entries, ...fresh] });
       await store.updateSummary(db, id, summary);
     }
     return done({
@@ -247,7 +249,7 @@ export async function importJob(
     return await store.transaction(async (db) => {
       const job = withOwnInstruments(fromFile, shelf);
       await store.addInstruments(db, job.instruments);
-      await store.insertJob(db, job, await summarised(job), now(), who.value);
+      await store.insertJob(db, job, summaryOf(job), now(), who.value);
       return done({ id: job.id, name: job.plan.name });
     });
   } catch (e) {

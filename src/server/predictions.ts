@@ -1,14 +1,5 @@
 import "server-only";
-import {
-  canPredict,
-  type Job,
-  leansOnPrediction,
-  type Plan,
-  predicting,
-  predictionKey,
-  type Summary,
-  summaryOf,
-} from "@/core/job";
+import { canPredict, type Plan, predicting, predictionKey } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
 
 /** Predictions kept, by what they depend on; the oldest goes first. */
@@ -18,10 +9,6 @@ const TURN_MS = 8;
 
 const known = new Map<string, Prediction>();
 const underWay = new Map<string, Promise<Prediction>>();
-
-/** A prediction that is at hand already, or null. */
-export const knownPrediction = (plan: Plan): Prediction | null =>
-  canPredict(plan) ? (known.get(predictionKey(plan)) ?? null) : null;
 
 async function work(plan: Plan): Promise<Prediction> {
   const run = predicting(plan);
@@ -55,6 +42,11 @@ export async function predictionOf(plan: Plan): Promise<Prediction | null> {
   return running;
 }
 
-/** Stage and verdict of a job for lists, with its prediction where the verdict leans on it. */
-export const summarised = async (job: Job): Promise<Summary> =>
-  summaryOf(job, leansOnPrediction(job) ? await predictionOf(job.plan) : null);
+/** A page waits this long for a prediction that is not at hand; the browser works out what comes later, ms. */
+const WAIT_MS = 150;
+
+/** The prediction that a page of a job starts with, or null when it would keep the page waiting. */
+export async function predictionInTime(plan: Plan): Promise<Prediction | null> {
+  const coming = predictionOf(plan).catch(() => null);
+  return Promise.race([coming, new Promise<null>((resolve) => setTimeout(() => resolve(null), WAIT_MS).unref())]);
+}

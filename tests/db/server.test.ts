@@ -1,11 +1,21 @@
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
-import { type Entry, type NewEntry, type Plan, SHELF } from "@/core/job";
+import { type Entry, type NewEntry, type Plan, predict, SHELF } from "@/core/job";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
 import { readBody, readJson, respond } from "@/server/http";
 import { addInstrument } from "@/server/instruments";
-import { addEntries, createJob, getJob, importJob, jobForFile, listJobs, newsOf, savePlan } from "@/server/jobs";
+import {
+  addEntries,
+  createJob,
+  getJob,
+  importJob,
+  jobForFile,
+  listJobs,
+  newsOf,
+  savePlan,
+  startOf,
+} from "@/server/jobs";
 import { done, type Outcome } from "@/server/outcome";
 import { closePool } from "@/store";
 
@@ -19,7 +29,7 @@ function value<T>(outcome: Outcome<T>): T {
 const start = async (name = "Server test") => value(await createJob({ name, units: "mm", origin: "test" })).id;
 const planOf = async (id: string): Promise<Plan> => value(await getJob(id)).job.plan;
 const note = (text = "n"): NewEntry => ({ kind: "note", id: uuid(), at, origin: "test", text });
-const round = (gate: "bed" | "dry fit" = "dry fit"): NewEntry => ({
+const round = (gate: "bed" | "cut" | "dry fit" = "dry fit"): NewEntry => ({
   kind: "round",
   id: uuid(),
   at,
@@ -36,6 +46,29 @@ const reading = (roundId: string, what = "AB", mm = "1000"): NewEntry => ({
   instrumentId: "rule",
   what,
   value: length(mm),
+});
+
+describe("the prediction that a page starts with", () => {
+  it("is that of the core when it is quick, and none when it would keep the page waiting; then the next page has it", async () => {
+    const id = await start();
+    const plan = await planOf(id);
+    await expect
+      .poll(async () => value(await startOf(id)).prediction?.sidesMm.AB.value ?? null, { timeout: 60_000 })
+      .toBe(predict(plan)?.prediction.sidesMm.AB.value);
+    const big = {
+      ...plan,
+      frame: {
+        ...plan.frame,
+        length: length("8200"),
+        width: length("1000"),
+        cross: Array.from({ length: 40 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(200 * (i + 1))) })),
+      },
+    };
+    value(await savePlan(id, { baseVersion: 1, plan: big, origin: "test" }));
+    expect(value(await startOf(id)).prediction).toBeNull();
+    // Others are answered meanwhile.
+    expect(value(await getJob(id)).job.plan.frame.cross).toHaveLength(40);
+  });
 });
 
 describe("saving a plan", () => {
@@ -114,6 +147,10 @@ describe("adding entries", () => {
     expect(await add(reading(uuid()))).toMatchObject({ status: 422, problems: [{ path: "entries.0.roundId" }] });
     expect(await add(reading(r.id, "R1"))).toMatchObject({ status: 422, problems: [{ path: "entries.0.what" }] });
     expect(await add(reading(bed.id, "AB"))).toMatchObject({ status: 422 });
+    const cut = round("cut");
+    value(await add(cut, reading(cut.id, "M12"), reading(cut.id, "AB")));
+    for (const what of ["AC", "zA", "R1"]) expect(await add(reading(cut.id, what))).toMatchObject({ status: 422 });
+    expect(await add(reading(r.id, "M1"))).toMatchObject({ status: 422, problems: [{ path: "entries.0.what" }] });
     expect(await add({ ...reading(r.id), instrumentId: "yardstick" })).toMatchObject({
       status: 422,
       problems: [{ path: "entries.0.instrumentId" }],
@@ -129,7 +166,7 @@ describe("adding entries", () => {
     const other = await start();
     value(await addEntries(other, { entries: [twice], since: 0 }));
     expect(await add(twice)).toMatchObject({ status: 409 });
-    expect(value(await getJob(id)).job.entries).toHaveLength(2);
+    expect(value(await getJob(id)).job.entries).toHaveLength(5);
   });
 });
 

@@ -21,7 +21,7 @@ const newJob = (): Job => ({
   instruments: [],
   entries: [],
 });
-const put = (job: Job) => transaction((db) => insertJob(db, job, summaryOf(job, null), at, "test"));
+const put = (job: Job) => transaction((db) => insertJob(db, job, summaryOf(job), at, "test"));
 
 afterAll(closePool);
 

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, saved, startJob, test } from "./fixtures";
+import { expect, expectAccessible, read, saved, startJob, test } from "./fixtures";
 
 test("bars: what to buy is proven, follows the stock, and says what is too long", async ({
   page,
@@ -83,4 +83,23 @@ test("the saw's error by two test pieces, and holes for welding and for the dip"
   // What changed is told by name in the log.
   await page.goto(`${address}${job}/log`);
   await expect(page.getByText("Finish").first()).toBeVisible();
+});
+
+test("pieces as cut: a pair cut unequal is caught, and stays in the record", async ({ page, address }) => {
+  const job = await startJob(page, address, "As cut");
+  await page.goto(`${address}${job}/cut`);
+  const compared = page.getByRole("list", { name: "Pieces compared" });
+  await read(page, { AB: "1001.8", CD: "1000.3" });
+  await expect(compared.getByRole("listitem").first()).toContainText("do not match. AB is longer by 1.50");
+  await read(page, { BC: "600.4", DA: "600.4" });
+  await expect(compared.getByRole("listitem").nth(1)).toContainText("too close to call");
+  await saved(page);
+  await page.reload();
+  await expect(compared.getByRole("listitem").first()).toContainText("AB is longer");
+  await expectAccessible(page);
+  await page.goto(`${address}${job}/square`);
+  // Pieces are no frame: nothing of them shows as squareness.
+  await expect(page.getByRole("button", { name: "Keep AB" })).toBeVisible();
+  await page.goto(`${address}${job}/log`);
+  await expect(page.getByText("Round 1 at the gate: cut")).toBeVisible();
 });

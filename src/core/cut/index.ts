@@ -1,3 +1,4 @@
+export * from "./asCut";
 export * from "./cutList";
 export * from "./ends";
 export * from "./fitUp";

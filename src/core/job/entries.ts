@@ -1,3 +1,4 @@
+import type { Gate } from "../plan";
 import { plainMm } from "../units";
 import type { NewEntry } from "./entrySchema";
 
@@ -16,4 +17,11 @@ export function entryProblem(entry: NewEntry): { path: string; message: string }
   if (taped && mm <= 0)
     return { path: "value", message: `${entry.what} reads ${plainMm(mm)}: a distance is more than zero.` };
   return null;
+}
+
+/** Whether a quantity is read at a gate: pieces when cut, rests on the bed, spans and corner heights of the frame. */
+export function isReadAt(gate: Gate, what: string): boolean {
+  if (gate === "bed") return what.startsWith("R");
+  if (gate === "cut") return /^(AB|BC|CD|DA|M\d+)$/.test(what);
+  return !what.startsWith("R") && !what.startsWith("M");
 }

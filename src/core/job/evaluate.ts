@@ -11,7 +11,7 @@ import {
   resolveLimits,
   verdicts,
 } from "../check";
-import { type CutPiece, cutList } from "../cut";
+import { type AsCut, asCut, type CutPiece, cutList } from "../cut";
 import { CORNERS, type ResolvedFrame, resolveFrame, SIDES, type Side, type Span } from "../frame";
 import { orderOfWork, type Step } from "../plan";
 import type { Prediction } from "../shrink";
@@ -36,6 +36,11 @@ export interface BedRound extends Round {
   verdict: BedVerdict;
   /** How the frame would lie on it; null until every rest is read. */
   lying: Lying | null;
+}
+
+/** A round of pieces as they were cut. */
+export interface CutRound extends Round {
+  asCut: AsCut;
 }
 
 /** A round of sides, diagonals and corner heights with what follows from it. */
@@ -86,6 +91,7 @@ export interface Evaluation {
   setUp: SetUp | null;
   cut: CutPiece[];
   limits: Limit[];
+  cutRounds: CutRound[];
   bedRounds: BedRound[];
   frameRounds: FrameRound[];
   steps: Step[];
@@ -280,6 +286,17 @@ function workOutBedRound({ job, limits, problems, frame, prediction }: Ground, r
   };
 }
 
+function cutRoundOf({ job }: Ground, cut: readonly CutPiece[], r: Round): CutRound {
+  const readings = [...r.readings].map(([what, reading]) => [
+    what,
+    { mm: reading.value.mm, uMm: uOfHeights(r, [what], job.instruments) },
+  ]);
+  return { ...r, asCut: asCut(cut, Object.fromEntries(readings)) };
+}
+
+/** Rounds of the frame itself, put together. */
+const ofFrame = (r: Round): boolean => r.round.gate !== "bed" && r.round.gate !== "cut";
+
 /** Rounds already worked out under one plan: a reading changes one round, and the others need not be worked out again. */
 type Memory<R> = WeakMap<Plan, Map<string, R>>;
 const FRAME_ROUNDS: Memory<FrameRound> = new WeakMap();
@@ -309,22 +326,20 @@ function lossOfPair(prediction: Prediction | null, a: Side, b: Side): Estimate {
 
 const isCold = (r: Round): boolean => r.round.gate === "cold" && r.readings.size > 0;
 
-/** Whether the verdict of a job rests on its prediction: a frame measured before welding is held against the set-up shape. */
-export const leansOnPrediction = (job: Job): boolean =>
-  roundsOf(job.entries).some((r) => r.readings.size > 0 && ["dry fit", "tacked"].includes(r.round.gate));
-
 /**
  * Stage and verdict of a job, for lists: the same that `evaluate` gives, without working out every round.
- * @param job a valid job. @param prediction of its plan; may be left out when `leansOnPrediction` says no.
+ * No verdict rests on the prediction: it moves what to set up to, not what is square.
+ * @param job a valid job.
  */
-export function summaryOf(job: Job, prediction: Prediction | null): Summary {
-  const ground = groundOf(job, prediction);
+export function summaryOf(job: Job): Summary {
+  const ground = groundOf(job, null);
   const { frame, rounds, steps, ticked } = ground;
   const bed = rounds.findLast((r) => r.round.gate === "bed" && r.readings.size > 0);
   const cold = frame ? rounds.findLast(isCold) : undefined;
   let stage: Stage = frame ? "frame" : "job";
+  if (frame && rounds.some((r) => r.round.gate === "cut" && r.readings.size > 0)) stage = "cut";
   if (bed) stage = "bed";
-  if (frame && rounds.some((r) => r.round.gate !== "bed" && r.readings.size > 0)) stage = "square";
+  if (frame && rounds.some((r) => ofFrame(r) && r.readings.size > 0)) stage = "square";
   if (steps.some((s) => ticked.has(s.key))) stage = "weld";
   if (cold) stage = "check";
   if (ticked.has(CLOSE_STEP)) stage = "log";
@@ -336,7 +351,7 @@ export function summaryOf(job: Job, prediction: Prediction | null): Summary {
       about: `cold frame, round ${cold.number}`,
     };
   if (frame)
-    for (const round of rounds.filter((r) => r.round.gate !== "bed" && r.readings.size > 0).reverse()) {
+    for (const round of rounds.filter((r) => ofFrame(r) && r.readings.size > 0).reverse()) {
       const done = evaluateFrameRound(ground, frame, round);
       if (!done.square?.corners) continue;
       const square = done.verdicts.find((v) => v.limit.id === "square");
@@ -356,19 +371,19 @@ export function summaryOf(job: Job, prediction: Prediction | null): Summary {
 export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const ground = groundOf(job, predicted);
   const { problems, frame, prediction, target, limits, rounds, steps, ticked } = ground;
-  const frameRounds = frame
-    ? rounds.filter((r) => r.round.gate !== "bed").map((r) => evaluateFrameRound(ground, frame, r))
-    : [];
+  const frameRounds = frame ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(ground, frame, r)) : [];
   const cold = frameRounds.findLast(isCold) ?? null;
+  const cut = frame
+    ? cutList(frame, { lengthMm: lossOfPair(prediction, "AB", "CD"), widthMm: lossOfPair(prediction, "BC", "DA") })
+    : [];
   return {
     problems,
     frame,
     prediction,
     setUp: target,
-    cut: frame
-      ? cutList(frame, { lengthMm: lossOfPair(prediction, "AB", "CD"), widthMm: lossOfPair(prediction, "BC", "DA") })
-      : [],
+    cut,
     limits,
+    cutRounds: rounds.filter((r) => r.round.gate === "cut").map((r) => cutRoundOf(ground, cut, r)),
     bedRounds: rounds.filter((r) => r.round.gate === "bed").map((r) => evaluateBedRound(ground, r)),
     frameRounds,
     steps,
@@ -377,6 +392,6 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
     losses: prediction ? sideLosses(job, prediction, frameRounds, cold) : [],
     shapes: prediction ? shapeChanges(job, prediction, frameRounds, cold) : [],
     closed: ticked.has(CLOSE_STEP),
-    summary: summaryOf(job, predicted),
+    summary: summaryOf(job),
   };
 }

@@ -9,6 +9,7 @@ import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
 import { Button } from "../parts/Button";
 import { Caution, Now, Section } from "../parts/Sheet";
+import { AsCutLog } from "./AsCutLog";
 import { BuyingList } from "./BuyingList";
 import { Holes } from "./Holes";
 import { SawTest } from "./SawTest";
@@ -134,6 +135,7 @@ export function CutStage() {
         <Holes />
       </div>
       <BuyingList />
+      <AsCutLog />
     </>
   );
 }

@@ -1,3 +1,4 @@
+import type { CutPiece } from "@/core/cut";
 import { CORNERS, ends, type ResolvedFrame, SPANS, type Span } from "@/core/frame";
 import type { SetUp } from "@/core/square";
 import type { Quantity } from "./ReadingPad";
@@ -31,3 +32,17 @@ export const heightQuantities = (): Quantity[] =>
     expectedMm: 0,
     askBeyondMm: ASK_HEIGHT_MM,
   }));
+
+/** A piece this far from its target, mm, is asked about once. */
+const ASK_PIECE_MM = 5;
+
+/** Every piece of the cut list, long point to long point. */
+export const pieceQuantities = (cut: readonly CutPiece[]): Quantity[] =>
+  cut.flatMap((p) =>
+    p.members.map((name) => ({
+      name,
+      say: p.cuts === "square" ? `Length of piece ${name}` : `Piece ${name}, long point to long point`,
+      expectedMm: p.cutLongPointMm,
+      askBeyondMm: ASK_PIECE_MM,
+    })),
+  );

@@ -1,0 +1,129 @@
+import type { CutPiece } from "./cutList";
+
+/** A piece as it was measured, long point to long point, mm. */
+export interface CutReading {
+  mm: number;
+  /** Standard uncertainty that is new in each reading: zero and scale are shared by readings of one instrument. */
+  uMm: number;
+}
+
+/** One piece against what it was to be cut to. */
+export interface CutPieceCheck {
+  member: string;
+  targetMm: number;
+  mm: number;
+  /** Read less target. */
+  offMm: number;
+  uMm: number;
+}
+
+export type PairWord = "match" | "do not match" | "too close to call";
+
+/** Two pieces that lie opposite each other. */
+export interface PairCheck {
+  members: [string, string];
+  longer: string;
+  /** How much longer the longer one is. */
+  byMm: number;
+  uMm: number;
+  word: PairWord;
+  /** What the difference alone does to the corners, mm per metre. */
+  skewMmPerM: number;
+}
+
+export interface AsCut {
+  pieces: CutPieceCheck[];
+  pairs: PairCheck[];
+  /** Cross members: the longest and the shortest that were read, and their difference. */
+  cross: { longest: string; shortest: string; byMm: number; word: PairWord } | null;
+  /** Four equal sides: which pieces to put opposite each other so that pairs match best; null when they stand so already. */
+  swap: { pairs: [[string, string], [string, string]]; worstMm: number } | null;
+  missing: string[];
+}
+
+/** Opposite sides may differ by this (common practice, no source): more, and equal diagonals prove nothing. */
+export const PAIR_MM = 0.5;
+/** 95 % one-sided, as for limits. */
+const GUARD = 1.645;
+
+const OPPOSITE = [
+  ["AB", "CD"],
+  ["BC", "DA"],
+] as const;
+
+function wordOf(byMm: number, uMm: number): PairWord {
+  if (byMm > PAIR_MM + GUARD * uMm) return "do not match";
+  return byMm <= PAIR_MM - GUARD * uMm ? "match" : "too close to call";
+}
+
+/**
+ * Pairs pieces of one length so that the two of each pair differ least: the sorted neighbours. No other pairing has a
+ * smaller largest difference, nor a smaller sum. Source: exchange argument (closed form).
+ * @param lengths an even number of pieces. @returns names in pairs.
+ */
+export function bestPairs(lengths: Readonly<Record<string, number>>): [string, string][] {
+  const names = Object.keys(lengths).sort((a, b) => (lengths[a] as number) - (lengths[b] as number));
+  return Array.from({ length: Math.floor(names.length / 2) }, (_, i) => [
+    names[2 * i] as string,
+    names[2 * i + 1] as string,
+  ]);
+}
+
+/**
+ * Checks pieces as they were cut: against their targets, opposite ones against each other.
+ * @param cut the cut list. @param readings by member.
+ */
+export function asCut(cut: readonly CutPiece[], readings: Readonly<Record<string, CutReading>>): AsCut {
+  const all = cut.flatMap((p) => p.members.map((member) => ({ member, targetMm: p.cutLongPointMm, line: p })));
+  const pieces = all.flatMap(({ member, targetMm }): CutPieceCheck[] => {
+    const r = readings[member];
+    return r ? [{ member, targetMm, mm: r.mm, offMm: r.mm - targetMm, uMm: r.uMm }] : [];
+  });
+  const of = (member: string): CutPieceCheck | undefined => pieces.find((p) => p.member === member);
+  const pairs = OPPOSITE.flatMap(([a, b], i): PairCheck[] => {
+    const [p, q] = [of(a), of(b)];
+    const across = OPPOSITE[1 - i]?.map((m) => all.find((x) => x.member === m)?.targetMm ?? 0)[0];
+    if (!p || !q) return [];
+    const byMm = Math.abs(p.mm - q.mm);
+    const uMm = Math.hypot(p.uMm, q.uMm);
+    return [
+      {
+        members: [a, b],
+        longer: p.mm >= q.mm ? a : b,
+        byMm,
+        uMm,
+        word: wordOf(byMm, uMm),
+        // The two corners at either end share it: half each over the sides across.
+        skewMmPerM: across ? (1000 * byMm) / (2 * across) : 0,
+      },
+    ];
+  });
+  const rungs = pieces.filter((p) => p.member.startsWith("M"));
+  const sorted = [...rungs].sort((a, b) => a.mm - b.mm);
+  const [shortest, longest] = [sorted[0], sorted.at(-1)];
+  const square = cut[0]?.members.length === 4;
+  const sides = Object.fromEntries(OPPOSITE.flat().flatMap((m) => (of(m) ? [[m, of(m)?.mm ?? 0]] : [])));
+  let swap: AsCut["swap"] = null;
+  if (square && Object.keys(sides).length === 4) {
+    const [first, second] = bestPairs(sides) as [[string, string], [string, string]];
+    const gap = ([a, b]: readonly [string, string]): number => Math.abs((sides[a] as number) - (sides[b] as number));
+    const worstMm = Math.max(gap(first), gap(second));
+    const now = Math.max(...OPPOSITE.map((p) => gap(p)));
+    if (worstMm < now - 1e-9) swap = { pairs: [first, second], worstMm };
+  }
+  return {
+    pieces,
+    pairs,
+    cross:
+      rungs.length > 1 && shortest && longest
+        ? {
+            longest: longest.member,
+            shortest: shortest.member,
+            byMm: longest.mm - shortest.mm,
+            word: wordOf(longest.mm - shortest.mm, Math.hypot(longest.uMm, shortest.uMm)),
+          }
+        : null,
+    swap,
+    missing: all.filter((x) => !of(x.member)).map((x) => x.member),
+  };
+}

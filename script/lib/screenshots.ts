@@ -16,11 +16,13 @@ const job = (name: string): string => {
 };
 const cart = job("Ware cart base");
 
-const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean }[] = [
+const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean; heading?: string }[] = [
   { name: "jobs", path: "/", size: DESK },
   { name: "job", path: cart, size: DESK },
   { name: "frame", path: `${job("Drying-loft deck")}/frame`, size: DESK },
   { name: "cut", path: `${cart}/cut`, size: DESK },
+  { name: "bars", path: `${job("Drying-loft deck")}/cut`, size: DESK, heading: "Test of the saw" },
+  { name: "replay", path: `${cart}/weld?step=bead%2FA%2Finside`, size: DESK, heading: "Why this order" },
   { name: "bed", path: `${cart}/bed`, size: DESK },
   { name: "square", path: `${job("Kiln-shelf stand")}/square`, size: DESK },
   { name: "weld", path: `${cart}/weld`, size: DESK },
@@ -45,6 +47,8 @@ for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.
   await page.goto(address + view.path, { waitUntil: "networkidle" });
   await page.evaluate(() => document.fonts.ready);
   await page.waitForTimeout(1800);
+  if (view.heading)
+    await page.getByRole("heading", { name: view.heading }).evaluate((e) => e.scrollIntoView({ block: "start" }));
   await page.screenshot({ path: `${folder}/${view.name}.png` });
   await page.close();
   console.log(`${folder}/${view.name}.png`);

@@ -35,6 +35,13 @@ test("the order replays on the drawing by key, with true numbers and what did mo
   ]);
   expect(Number(band.split(" ")[0]?.replace("−", "-"))).toBeCloseTo(Number(soFar.replace("−", "-")), 2);
 
+  // A quick hand loses no key.
+  await slider.focus();
+  await page.keyboard.press("Home");
+  for (let i = 0; i < 7; i++) await page.keyboard.press("ArrowRight");
+  await expect(slider).toHaveAttribute("aria-valuetext", /^Step 8 of/);
+  await expect(page.getByTestId("now")).toContainText("Step 8 of");
+
   await page.getByLabel(/What moved/).selectOption({ label: "side AB" });
   const first = page.getByRole("listitem").filter({ hasText: /Weld/ }).locator("button").first();
   await first.click();

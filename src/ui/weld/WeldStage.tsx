@@ -3,7 +3,7 @@
 import { Check, ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
-import { useCallback, useEffect, useMemo, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
 import { type Step, TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
 import { formatSmall } from "@/core/units";
@@ -75,7 +75,20 @@ export function WeldStage() {
   const { replay, wantReplay } = predicted;
   const { units } = job.plan;
   const pathname = usePathname();
-  const asked = useSearchParams().get("step");
+  const address = useSearchParams().get("step");
+  // The address follows a moment later, over the steps in between: until it is there, what was asked for last holds. A
+  // quick hand loses no key.
+  const [wanted, setWanted] = useState<{ step: string | null; over: readonly (string | null)[] } | null>(null);
+  const behind = wanted?.over.includes(address) === true && address !== wanted.step;
+  if (wanted && !behind) setWanted(null);
+  const asked = wanted && behind ? wanted.step : address;
+  const move = useCallback(
+    (step: string | null, how: "pushState" | "replaceState") => {
+      setWanted((w) => ({ step, over: [...(w ? [...w.over, w.step] : []), address] }));
+      window.history[how](null, "", step === null ? pathname : `${pathname}?step=${encodeURIComponent(step)}`);
+    },
+    [address, pathname],
+  );
   useWakeLock();
   useEffect(wantReplay, [wantReplay]);
   const part = (steps.find((s) => s.key === asked) ?? steps.find((s) => !ticked.has(s.key)) ?? steps.at(-1))?.part;
@@ -87,16 +100,15 @@ export function WeldStage() {
   const show = useCallback(
     (i: number) => {
       const step = steps[i];
-      if (step) window.history.replaceState(null, "", `${pathname}?step=${encodeURIComponent(step.key)}`);
+      if (step) move(step.key, "replaceState");
     },
-    [steps, pathname],
+    [steps, move],
   );
   if (!frame) return <NotYet stage="Tack and weld" />;
   const next = steps.find((s) => !ticked.has(s.key)) ?? null;
   const now = steps.find((s) => s.key === asked) ?? next;
   const index = now ? steps.indexOf(now) : -1;
-  const address = (s: Step) => `${pathname}?step=${encodeURIComponent(s.key)}`;
-  const go = (s: Step | undefined) => s && window.history.pushState(null, "", address(s));
+  const go = (s: Step | undefined) => s && move(s.key, "pushState");
   const done = now ? ticked.has(now.key) : true;
   const count = steps.filter((s) => ticked.has(s.key)).length;
   const tick = () => {
@@ -104,7 +116,7 @@ export function WeldStage() {
     store.add({ kind: "tick", step: now.key, done: !done });
     if (done) return;
     const after = [...steps.slice(index + 1), ...steps.slice(0, index)].find((s) => !ticked.has(s.key));
-    window.history.replaceState(null, "", after ? address(after) : pathname);
+    move(after?.key ?? null, "replaceState");
   };
   const doneJoints = steps.filter((s) => s.joint && ticked.has(s.key)).flatMap((s) => jointMark(frame, s)?.at ?? []);
   // With every step ticked the drawing shows the cold frame.

@@ -28,6 +28,7 @@ const api = {
     const work = predicting(plan);
     let since = performance.now();
     let told = since;
+    let furthest = 0;
     for (;;) {
       const step = work.next();
       if (step.done) return step.value;
@@ -35,7 +36,8 @@ const api = {
       if (now - since < TURN_MS) continue;
       if (now - told > TELL_MS) {
         told = now;
-        progress(step.value);
+        furthest = Math.max(furthest, step.value);
+        progress(furthest);
       }
       await turn();
       if (current !== ticket) return null;

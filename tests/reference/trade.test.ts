@@ -2,10 +2,10 @@ import { describe, expect, it } from "vitest";
 import { flatness } from "@/core/bed";
 import { mitre } from "@/core/cut";
 import { newPlan, type Plan, predict } from "@/core/job";
+import { drain } from "@/core/numeric";
 import {
   bow,
   DRAWS,
-  drain,
   FACTORS,
   factorsFor,
   heatFromFillet,

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { ladder } from "../../../tests/support/ladder";
-import { drain, FACTORS, twistStiffness } from "../shrink";
+import { drain } from "../numeric";
+import { FACTORS, twistStiffness } from "../shrink";
 import { lying } from "./index";
 
 const frame = ladder(1);

@@ -1,14 +1,7 @@
 import { frameProblems, resolveFrame } from "../frame";
+import { drain } from "../numeric";
 import { orderOfWork, simulationSteps } from "../plan";
-import {
-  drain,
-  type FramePrediction,
-  fromFrame,
-  heatJPerMm,
-  mechanicalProblems,
-  predictFrame,
-  weldProblems,
-} from "../shrink";
+import { type FramePrediction, fromFrame, heatJPerMm, mechanicalProblems, predictFrame, weldProblems } from "../shrink";
 import type { Plan } from "./planSchema";
 
 /** What a prediction depends on: plans that share this text share their prediction. */

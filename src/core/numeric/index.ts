@@ -1,4 +1,5 @@
 export * from "./dense";
+export * from "./drain";
 export * from "./linear";
 export * from "./random";
 export * from "./skyline";

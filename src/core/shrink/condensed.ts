@@ -1,4 +1,4 @@
-import { type Sparse, sparseDot } from "../numeric";
+import { drain, type Sparse, sparseDot } from "../numeric";
 import { BaseSolver } from "./baseSolver";
 import type { MechanicalModel } from "./mechanicalModel";
 import type { Programme, Spring } from "./programme";
@@ -41,7 +41,9 @@ export function* condensing(
     throw new RangeError(
       `Fit-up of ${loose.ring.fitup} at ${loose.id} is too loose to be worked out: it must be ${LEAST_FITUP} or more.`,
     );
+  yield 0;
   const solver = new BaseSolver(model);
+  yield 0;
   const offset = new Int32Array(springs.length + 1);
   springs.forEach((s, i) => {
     offset[i + 1] = (offset[i] as number) + s.rows.length;
@@ -67,14 +69,6 @@ export function* condensing(
     columns,
     start,
   };
-}
-
-/** Runs a generator to its end. */
-export function drain<T>(work: Generator<unknown, T>): T {
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value;
-  }
 }
 
 /** Condenses a frame in one go. See `condensing`. */

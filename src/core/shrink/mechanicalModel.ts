@@ -95,9 +95,10 @@ export function mechanicalModel(
       nodes: spec.points.map((point, i) => nodes.push({ member: spec.id, point, at: at[i] as Vec3 }) - 1),
     });
   }
+  const places = new Map(nodes.map((n, i) => [`${n.member}\n${n.point}`, i]));
   const nodeOf = (member: string, point: string): number => {
-    const i = nodes.findIndex((n) => n.member === member && n.point === point);
-    if (i < 0) throw new Error(`${member} has no point ${point}`);
+    const i = places.get(`${member}\n${point}`);
+    if (i === undefined) throw new Error(`${member} has no point ${point}`);
     return i;
   };
   const memberOf = (id: string): ModelMember => members.get(id) as ModelMember;

@@ -1,4 +1,4 @@
-import { norm3, type Sparse, sub3, unit3, type Vec3 } from "../numeric";
+import { drain, norm3, type Sparse, sub3, unit3, type Vec3 } from "../numeric";
 import type { Problem } from "../units";
 import { beamStiffness, memberAxes, toGlobal } from "./beam";
 import { CHORD_EFFECT, type FactorName, type ShrinkFactors } from "./constants";
@@ -233,23 +233,33 @@ export function stepProblems(model: MechanicalModel, steps: readonly SimulationS
  * @param shop what is kept between orders. @param steps without errors (see stepProblems).
  * @throws RangeError with the first error.
  */
-export function programme(shop: Workshop, steps: readonly SimulationStep[]): Programme {
+export const programme = (shop: Workshop, steps: readonly SimulationStep[]): Programme =>
+  drain(programming(shop, steps));
+
+/** As `programme`, with chances to stop on the way. */
+export function* programming(shop: Workshop, steps: readonly SimulationStep[]): Generator<number, Programme> {
   const { model } = shop;
   const problems = stepProblems(model, steps);
   const wrong = problems.find((p) => p.severity === "error");
   if (wrong) throw new RangeError(wrong.message);
-  return { ...compile(shop, steps), notes: problems.map((p) => p.message) };
+  return { ...(yield* compiling(shop, steps)), notes: problems.map((p) => p.message) };
 }
 
 /** As `programme`, for steps that are known to be without errors: the inner loop of a search. */
-export function compile(shop: Workshop, steps: readonly SimulationStep[]): Programme {
+export const compile = (shop: Workshop, steps: readonly SimulationStep[]): Programme => drain(compiling(shop, steps));
+
+/** Steps compiled between two chances to stop. */
+const STEPS_AT_ONCE = 32;
+
+function* compiling(shop: Workshop, steps: readonly SimulationStep[]): Generator<number, Programme> {
   const { model } = shop;
   const states: RingState[] = model.joints.map(() => shop.state(OPEN));
   const jointIndex = new Map(model.joints.map((j, i) => [j.id, i]));
   const clamps = new Map<string, Extract<Action, { kind: "attach" }>>();
   const actions: Action[] = [];
   const stepOf: number[] = [];
-  steps.forEach((step, i) => {
+  for (const [i, step] of steps.entries()) {
+    if (i % STEPS_AT_ONCE === STEPS_AT_ONCE - 1) yield i / steps.length;
     const put = (action: Action) => {
       actions.push(action);
       stepOf.push(i);
@@ -332,7 +342,7 @@ export function compile(shop: Workshop, steps: readonly SimulationStep[]): Progr
         break;
       }
     }
-  });
+  }
   return { model, springs: shop.springs, loads: shop.loads, actions, stepOf, steps, notes: [] };
 }
 

@@ -7,7 +7,7 @@ import type { ShrinkFactors } from "./constants";
 import { frameOutputs } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import { mechanicalModel, NOMINAL_STIFFNESS } from "./mechanicalModel";
-import { programme, Workshop } from "./programme";
+import { programming, Workshop } from "./programme";
 import type { SimulatedQuantity } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
 
@@ -61,7 +61,9 @@ export function* settingUp(
   let rounds = 0;
   while (rounds < MOST_ROUNDS && leftMm > CLOSE_MM) {
     const model = mechanicalModel(fromFrame(frame, moves), { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value });
-    const plan = programme(new Workshop(model, factors), steps);
+    yield Math.min(0.9, rounds / 3);
+    const plan = yield* programming(new Workshop(model, factors), steps);
+    yield Math.min(0.9, rounds / 3);
     const outputs = frameOutputs(frame)(model);
     const corners = outputs.points.filter((p) => p.member === null);
     const condensed = yield* condensing(plan, outputs.rows.slice(0, 3 * corners.length));

@@ -3,10 +3,9 @@ import { describe, expect, it } from "vitest";
 import { ladder, tacksThenBeads } from "../../../tests/support/ladder";
 import { frameProblems, resolveFrame, SIDES } from "../frame";
 import { newPlan, predict, predicting, whyNoPrediction } from "../job";
-import { seeded } from "../numeric";
+import { drain, seeded } from "../numeric";
 import { length } from "../units";
 import {
-  drain,
   FACTORS,
   factorsFor,
   frameOutputs,

@@ -7,7 +7,7 @@ import { drawsOf, NO_DRAWS } from "./draws";
 import { LINES, type LineName, type MechanicalFrame } from "./mechanicalFrame";
 import { type MechanicalModel, mechanicalModel, NOMINAL_STIFFNESS, type StiffnessFactors } from "./mechanicalModel";
 import { type OutputPoint, type Outputs, type Quantity, quantityAt } from "./outputs";
-import { programme, Workshop } from "./programme";
+import { programming, Workshop } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
 
 /** Draws for a band, the nominal frame besides. */
@@ -74,7 +74,8 @@ function* variant(
   stiffness: StiffnessFactors,
 ): Generator<number, Float64Array> {
   const model = mechanicalModel(input.frame, stiffness);
-  const plan = programme(new Workshop(model, factors), input.steps);
+  yield 0;
+  const plan = yield* programming(new Workshop(model, factors), input.steps);
   const condensed = yield* condensing(plan, input.outputs(model).rows);
   return yield* new CondensedRun(condensed).whole(plan);
 }
@@ -90,9 +91,6 @@ const STIFFNESS_SCATTER = ["ring", "fitup", "series"] as const;
 export function* simulate(input: SimulationInput): Generator<number, Simulation> {
   const { frame, steps, factors = FACTORS, draws: count = DRAWS } = input;
   const nominal = { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value };
-  const model = mechanicalModel(frame, nominal);
-  const plan = programme(new Workshop(model, factors), steps);
-  const outputs = input.outputs(model);
   const stages = count > 0 ? 6 : 3;
   const part = function* <T>(index: number, work: Generator<number, T>): Generator<number, T> {
     for (;;) {
@@ -101,6 +99,10 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       yield (index + next.value) / stages;
     }
   };
+  const model = mechanicalModel(frame, nominal);
+  yield 0;
+  const plan = yield* part(0, programming(new Workshop(model, factors), steps));
+  const outputs = input.outputs(model);
   const condensed: Condensed = yield* part(0, condensing(plan, outputs.rows));
   const run = new CondensedRun(condensed, count > 0 ? drawsOf(factors, count + 1, SEED) : NO_DRAWS);
   const m = condensed.outputs;

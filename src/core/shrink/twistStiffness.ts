@@ -6,7 +6,7 @@ import { frameOutputs } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import { LINES } from "./mechanicalFrame";
 import { mechanicalModel } from "./mechanicalModel";
-import { programme, Workshop } from "./programme";
+import { programming, Workshop } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
 
 /** Side on which each corner is pushed. */
@@ -34,7 +34,7 @@ export function* twistStiffness(frame: ResolvedFrame, factors: ShrinkFactors): G
       }),
     ),
   ];
-  const plan = programme(new Workshop(model, factors), steps);
+  const plan = yield* programming(new Workshop(model, factors), steps);
   const outputs = frameOutputs(frame)(model);
   const corners = outputs.points.filter((p) => p.member === null);
   const condensed = yield* condensing(plan, outputs.rows.slice(0, 3 * corners.length));

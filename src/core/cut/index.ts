@@ -5,4 +5,5 @@ export * from "./fitUp";
 export * from "./holes";
 export * from "./nesting";
 export * from "./sawSchema";
+export * from "./stockProblems";
 export * from "./stockSchema";

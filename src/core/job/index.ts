@@ -9,6 +9,7 @@ export * from "./jobSchema";
 export * from "./plan";
 export * from "./planSchema";
 export * from "./predict";
+export * from "./predictable";
 export * from "./provable";
 export * from "./rounds";
 export * from "./words";

@@ -118,6 +118,14 @@ describe("buying bars", () => {
     expect(nest([piece("P", 2900, 2)], two).plan).toMatchObject({ price: 30, buy: [{ id: "B2", count: 2 }] });
     expect(nest([piece("P", 2500, 1)], stock()).plan.bars[0]).toMatchObject({ keep: true, leftMm: 3500 });
   });
+  it("says what the offcuts at hand do not yield, and claims nothing for it", () => {
+    const few = stock({ bars: [], offcuts: [{ id: "O1", length: length("2000"), quantity: 1 }] });
+    const { plan } = nest([piece("P", 900, 4)], few);
+    expect(plan.missing.length).toBeGreaterThan(0);
+    expect(plan.proven).toBe(false);
+    const enough = stock({ bars: [], offcuts: [{ id: "O1", length: length("2000"), quantity: 2 }] });
+    expect(nest([piece("P", 900, 4)], enough).plan).toMatchObject({ missing: [], buy: [], boughtMm: 0 });
+  });
   it("lets mitred pieces share a cut when every other one is turned over", () => {
     const mitred = [piece("P", 1040, 6, 45)];
     // 6 x 1040 = 6240 do not fit side by side; turned over they take 6 x 1000 + 40.

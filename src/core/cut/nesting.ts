@@ -15,6 +15,8 @@ export interface NestingProblem {
   bars: { id: string; lengthMm: number; usableMm: number; offcut: boolean; quantity: number; cost: number }[];
   patterns: Pattern[];
   byPrice: boolean;
+  /** Whether every way to cut is in it; a plan over a part of them proves nothing. */
+  complete: boolean;
   /** The program in LP form, for any mixed-integer solver. */
   lp: string;
 }
@@ -39,6 +41,8 @@ export interface Nesting {
   price: number | null;
   boughtMm: number;
   piecesMm: number;
+  /** Pieces that what is at hand does not yield. */
+  missing: string[];
   /** No plan buys less (or, with prices, for less). */
   proven: boolean;
   /** What any plan must cost at least, as a share of this one; 1 when proven. */
@@ -148,7 +152,7 @@ export function nestingProblem(
     "End",
     "",
   ].join("\n");
-  return { pieces, bars, patterns, byPrice, lp };
+  return { pieces, bars, patterns, byPrice, complete: patterns.length < MOST_PATTERNS, lp };
 }
 
 /** Reads a solution back into bars. @param stock for what is worth keeping. */
@@ -201,8 +205,9 @@ export function nestingOf(problem: NestingProblem, solved: Solved, stock: Stock)
     price: byPrice ? bought.reduce((s, c) => s + (stock.bars.find((b) => b.id === c.id)?.price ?? 0), 0) : null,
     boughtMm: bought.reduce((s, b) => s + b.lengthMm, 0),
     piecesMm: pieces.reduce((s, p) => s + p.quantity * p.longMm, 0),
-    proven: solved.optimal,
-    bound: solved.optimal || cost === 0 ? 1 : Math.min(1, leastCost(problem) / cost),
+    missing: pieces.flatMap((p, i) => p.members.slice(given[i] as number)),
+    proven: solved.optimal && problem.complete,
+    bound: (solved.optimal && problem.complete) || cost === 0 ? 1 : Math.min(1, leastCost(problem) / cost),
   };
 }
 

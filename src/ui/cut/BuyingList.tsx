@@ -83,11 +83,13 @@ function Plan({ nesting, units }: { nesting: Nesting; units: UnitPreference }) {
   return (
     <div ref={ref}>
       <p className="text-lg font-semibold text-plum" data-testid="buy">
-        {nesting.buy.length === 0
-          ? "Nothing to buy: the offcuts do."
-          : `Buy ${nesting.buy.map((b) => `${b.count} × ${say(b.lengthMm)}`).join(" and ")}${nesting.price === null ? "" : `, ${fixed(nesting.price, 2)} in all`}.`}
+        {nesting.missing.length > 0
+          ? `What is at hand does not yield ${nesting.missing.join(", ")}: add a length to buy.`
+          : nesting.buy.length === 0
+            ? "Nothing to buy: the offcuts do."
+            : `Buy ${nesting.buy.map((b) => `${b.count} × ${say(b.lengthMm)}`).join(" and ")}${nesting.price === null ? "" : `, ${fixed(nesting.price, 2)} in all`}.`}
       </p>
-      <p className="max-w-prose text-soft">
+      <p className={nesting.missing.length > 0 ? "hidden" : "max-w-prose text-soft"}>
         {nesting.proven
           ? "Proven: no other way of cutting needs less."
           : `The best found in the time; at most ${fixed(100 * (1 - nesting.bound), 0)} % could be saved.`}{" "}

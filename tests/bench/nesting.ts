@@ -1,0 +1,54 @@
+// Measures the buying list: part of npm run bench
+import { performance } from "node:perf_hooks";
+import loadHighs from "highs";
+import { type CutPiece, nestingOf, nestingProblem, type Stock } from "@/core/cut";
+import { seeded } from "@/core/numeric";
+import { length } from "@/core/units";
+
+const random = seeded(12);
+const stock: Stock = {
+  bars: [
+    { id: "B1", length: length("6000"), price: null },
+    { id: "B2", length: length("4000"), price: null },
+  ],
+  offcuts: [{ id: "O1", length: length("1500"), quantity: 3 }],
+  kerf: length("2"),
+  grip: length("50"),
+  least: length("300"),
+  flip: true,
+};
+const piece = (name: string, mm: number, quantity: number): CutPiece => ({
+  members: Array.from({ length: quantity }, (_, i) => `${name}${i + 1}`),
+  quantity,
+  longPointMm: mm,
+  shortPointMm: mm,
+  centreMm: mm,
+  allowanceMm: { value: 0, low: 0, high: 0 },
+  cutLongPointMm: mm,
+  cutShortPointMm: mm,
+  sawDeg: [0, 0],
+  cuts: "square",
+  ends: "",
+  massKg: 1,
+});
+
+console.log("\nbuying bars, 40 pieces, proven least");
+const solver = await loadHighs();
+for (const kinds of [3, 5, 8]) {
+  const cut = Array.from({ length: kinds }, (_, i) =>
+    piece(`P${i}x`, Math.round(500 + 2400 * random()), Math.floor(40 / kinds) + (i < 40 % kinds ? 1 : 0)),
+  );
+  const start = performance.now();
+  const problem = nestingProblem(cut, stock, 40);
+  if ("tooLong" in problem) throw new Error(problem.tooLong);
+  const built = performance.now();
+  const found = solver.solve(problem.lp, { time_limit: 8, mip_rel_gap: 0 });
+  const values = Object.fromEntries(
+    Object.entries(found.Columns).map(([k, c]) => [k, "Primal" in c ? Number(c.Primal) : 0]),
+  );
+  const plan = nestingOf(problem, { optimal: found.Status === "Optimal", values }, stock);
+  const ms = performance.now() - start;
+  console.log(
+    `${`${kinds} lengths, ${problem.patterns.length} patterns`.padEnd(58)} ${`${ms.toFixed(0)} ms`.padStart(12)}  target under 2000 ms; ${plan.proven ? "proven" : `bound ${plan.bound.toFixed(3)}`}, patterns ${(built - start).toFixed(0)} ms`,
+  );
+}

@@ -1,4 +1,6 @@
-import { bandWords, type Job, orderKeys, planProblems, predict, predictedDecimals, whyNoPrediction } from "@/core/job";
+import { resolveFrame } from "@/core/frame";
+import { bandWords, type Job, planProblems, predict, predictedDecimals, whyNoPrediction } from "@/core/job";
+import { orderOfWork } from "@/core/plan";
 import type { FramePrediction, SimulatedQuantity } from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 
@@ -36,7 +38,7 @@ const BY_STEP = ["AB", "BC", "CD", "DA", "square", "twist"];
 
 function stepRows(job: Job, { replay }: FramePrediction): StepRow[] {
   let before = -1;
-  return orderKeys(job.plan).map(({ key, say }) => {
+  return orderOfWork(resolveFrame(job.plan.frame)).map(({ key, say }) => {
     const row = replay.ids.lastIndexOf(key);
     const at = (q: Pick<SimulatedQuantity, "after">, i: number): number => q.after[i] ?? 0;
     const change = Object.fromEntries(

@@ -144,13 +144,3 @@ export function heightNetwork(
 /** Flatness of an adjusted bed. @param places of the points, mm, in the order of the network's. */
 export const flatnessOfNetwork = (network: Extract<HeightNetwork, { cov: Rows }>, places: readonly Vec2[]): Flatness =>
   flatness([...places], Object.values(network.zMm), network.cov);
-
-/**
- * Single loop: how the misclosure is shared out. @param dzMm differences round the loop. @param uMm of each.
- * @returns corrections to add, mm; they sum to minus the misclosure.
- */
-export function loopCorrections(dzMm: readonly number[], uMm: readonly number[]): number[] {
-  const misclosure = dzMm.reduce((s, v) => s + v, 0);
-  const all = uMm.reduce((s, u) => s + u * u, 0);
-  return uMm.map((u) => (-misclosure * u * u) / all);
-}

@@ -4,4 +4,5 @@ export * from "./iso13920";
 export * from "./limits";
 export * from "./limitsSchema";
 export * from "./lying";
+export * from "./provable";
 export * from "./verdicts";

@@ -1,10 +1,6 @@
 import { sectionProperties } from "./sections";
 
-/** Kinds of section that the mechanics knows. `tube` is square or rectangular. */
-export const SECTION_SHAPES = ["tube", "round tube", "angle", "channel", "flat", "bar"] as const;
-export type SectionShape = (typeof SECTION_SHAPES)[number];
-
-/** A section by its sizes, mm. `width` lies in the frame's plane, `height` stands up from it. */
+/** A section by its sizes, mm. `tube` is square or rectangular. `width` lies in the frame's plane, `height` stands up from it. */
 export type Shape =
   | { shape: "tube"; widthMm: number; heightMm: number; wallMm: number }
   | { shape: "round tube"; diameterMm: number; wallMm: number }
@@ -17,7 +13,7 @@ export type Shape =
 
 /** What a beam needs of a section. Second moments are about the axes along width and height through the centroid. */
 export interface ShapeProperties {
-  shape: SectionShape;
+  shape: Shape["shape"];
   widthMm: number;
   heightMm: number;
   /** Thickness that a bead on it warms. */

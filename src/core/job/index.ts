@@ -10,6 +10,5 @@ export * from "./plan";
 export * from "./planSchema";
 export * from "./predict";
 export * from "./predictable";
-export * from "./provable";
 export * from "./rounds";
 export * from "./words";

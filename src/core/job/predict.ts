@@ -1,4 +1,4 @@
-import { frameProblems, resolveFrame } from "../frame";
+import { resolveFrame } from "../frame";
 import { drain } from "../numeric";
 import { orderOfWork, simulationSteps } from "../plan";
 import { type FramePrediction, predictFrame } from "../shrink";
@@ -16,9 +16,3 @@ export function* predicting(plan: Plan): Generator<number, FramePrediction> {
 
 /** Predicts in one go. @returns null while the plan has errors. */
 export const predict = (plan: Plan): FramePrediction | null => (canPredict(plan) ? drain(predicting(plan)) : null);
-
-/** The order of work of a plan: key and words of every step; empty while the frame cannot be built. */
-export const orderKeys = (plan: Plan): { key: string; say: string }[] =>
-  frameProblems(plan.frame).some((p) => p.severity === "error")
-    ? []
-    : orderOfWork(resolveFrame(plan.frame)).map(({ key, say }) => ({ key, say }));

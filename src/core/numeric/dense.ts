@@ -41,13 +41,14 @@ export function symmetrise(a: Float64Array, n: number): Float64Array {
 
 /**
  * Solves a x = b for several right sides by elimination with row pivots.
- * @param a n x n, destroyed. @param b n x m, becomes x. @returns false when a is singular to working precision.
+ * @param a n x n, destroyed. @param b n x m, becomes x. @param share a pivot below this share of the largest entry
+ * counts as nought. @returns false when a is singular.
  * Source: Golub and Van Loan, Matrix Computations, 3.4 (from memory).
  */
-export function luSolve(a: Float64Array, b: Float64Array, n: number, m: number): boolean {
+export function luSolve(a: Float64Array, b: Float64Array, n: number, m: number, share = 1e-15): boolean {
   let largest = 0;
   for (let i = 0; i < n * n; i++) largest = Math.max(largest, Math.abs(a[i] as number));
-  const nothing = 1e-15 * largest;
+  const nothing = share * largest;
   for (let c = 0; c < n; c++) {
     let pivot = c;
     for (let r = c + 1; r < n; r++)

@@ -1,3 +1,5 @@
+import { luSolve } from "./dense";
+
 /** A dense matrix as rows. Small ones only: a frame has some tens of readings. */
 export type Rows = number[][];
 
@@ -45,28 +47,37 @@ export function cholesky(a: Rows): Rows | null {
   return l;
 }
 
+/** Solves L L^T x = b. @param l lower factor, n x n. @param b right side, n. @returns n. */
+export function solveCholesky(l: Rows, b: ArrayLike<number>): number[] {
+  const x = Array.from(b);
+  for (const [i, row] of l.entries()) {
+    let sum = x[i] as number;
+    for (let k = 0; k < i; k++) sum -= (row[k] as number) * (x[k] as number);
+    x[i] = sum / (row[i] as number);
+  }
+  for (let i = l.length - 1; i >= 0; i--) {
+    const row = l[i] as number[];
+    const xi = (x[i] as number) / (row[i] as number);
+    x[i] = xi;
+    for (let k = 0; k < i; k++) x[k] = (x[k] as number) - (row[k] as number) * xi;
+  }
+  return x;
+}
+
 /** Inverse of a symmetric positive definite matrix. @returns null when it is not positive definite. */
 export function inverseSpd(a: Rows): Rows | null {
   const l = cholesky(a);
-  if (!l) return null;
-  const n = a.length;
-  const inverse = zeros(n, n);
-  for (let c = 0; c < n; c++) {
-    const x = new Array<number>(n).fill(0);
-    for (let i = 0; i < n; i++) {
-      const li = l[i] as number[];
-      let sum = i === c ? 1 : 0;
-      for (let k = 0; k < i; k++) sum -= (li[k] as number) * (x[k] as number);
-      x[i] = sum / (li[i] as number);
-    }
-    for (let i = n - 1; i >= 0; i--) {
-      let sum = x[i] as number;
-      for (let k = i + 1; k < n; k++) sum -= ((l[k] as number[])[i] as number) * (x[k] as number);
-      x[i] = sum / ((l[i] as number[])[i] as number);
-    }
-    for (let i = 0; i < n; i++) (inverse[i] as number[])[c] = x[i] as number;
-  }
-  return inverse;
+  return (
+    l &&
+    transpose(
+      a.map((_, c) =>
+        solveCholesky(
+          l,
+          a.map((__, i) => (i === c ? 1 : 0)),
+        ),
+      ),
+    )
+  );
 }
 
 /**
@@ -109,23 +120,6 @@ export function conditionRatio(rows: Rows): number {
 
 /** Solves a small general system by elimination with pivots. @param rows n x n. @returns n, or null when singular. */
 export function solveSmall(rows: Rows, right: readonly number[]): number[] | null {
-  const n = right.length;
-  const m = rows.map((row, i) => [...row, right[i] as number]);
-  const nothing = 1e-12 * Math.max(...rows.flat().map(Math.abs));
-  for (let c = 0; c < n; c++) {
-    let pivot = c;
-    for (let r = c + 1; r < n; r++) if (Math.abs(m[r]?.[c] ?? 0) > Math.abs(m[pivot]?.[c] ?? 0)) pivot = r;
-    const top = m[pivot];
-    const here = m[c];
-    if (!top || !here || Math.abs(top[c] ?? 0) <= nothing) return null;
-    m[c] = top;
-    m[pivot] = here;
-    for (let r = 0; r < n; r++) {
-      const row = m[r];
-      if (r === c || !row) continue;
-      const k = (row[c] ?? 0) / (top[c] ?? 1);
-      for (let j = c; j <= n; j++) row[j] = (row[j] ?? 0) - k * (top[j] ?? 0);
-    }
-  }
-  return m.map((row, i) => (row[n] ?? 0) / (row[i] ?? 1));
+  const x = Float64Array.from(right);
+  return luSolve(Float64Array.from(rows.flat()), x, right.length, 1, 1e-12) ? [...x] : null;
 }

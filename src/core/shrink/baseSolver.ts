@@ -1,6 +1,7 @@
 import { factorSkyline, luSolve, type Skyline, type Sparse, skyline, solveSkyline } from "../numeric";
-import { HOLD_N_PER_MM, type MechanicalModel } from "./mechanicalModel";
+import { type MechanicalModel, springEntries } from "./mechanicalModel";
 import { OPEN, ringStiffness } from "./ring";
+import { RIGID_HOLD } from "./ringConstants";
 
 /** Springs that pin one node while the free frame is factored; taken away again exactly. N/mm and N mm/rad. */
 const PIN = [1e5, 1e5, 1e5, 1e10, 1e10, 1e10] as const;
@@ -20,15 +21,7 @@ export class BaseSolver {
     const entries: [number, number, number][] = model.entries.map(([i, j, v]) => [at(i), at(j), v]);
     for (const joint of model.joints) {
       const { kj } = ringStiffness(joint.ring, OPEN);
-      joint.rows.forEach((p, a) => {
-        joint.rows.forEach((q, b) => {
-          p.at.forEach((i, s) => {
-            q.at.forEach((j, t) => {
-              entries.push([at(i), at(j), (kj[a * 6 + b] as number) * (p.value[s] as number) * (q.value[t] as number)]);
-            });
-          });
-        });
-      });
+      for (const [i, j, v] of springEntries(joint.rows, kj)) entries.push([at(i), at(j), v]);
     }
     if (model.hold.length > 0) for (const [f, k] of PIN.entries()) entries.push([at(f), at(f), k]);
     this.factored = skyline(n, entries);
@@ -55,7 +48,7 @@ export class BaseSolver {
     const m = new Float64Array(144);
     v.forEach((a, i) => {
       z.forEach((b, j) => {
-        m[i * 12 + j] = dot(a, b) + (i === j ? (i < 6 ? -1 / (PIN[i] as number) : 1 / HOLD_N_PER_MM) : 0);
+        m[i * 12 + j] = dot(a, b) + (i === j ? (i < 6 ? -1 / (PIN[i] as number) : 1 / RIGID_HOLD) : 0);
       });
     });
     const inverse = new Float64Array(144);

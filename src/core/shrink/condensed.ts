@@ -1,7 +1,7 @@
 import { drain, type Sparse, sparseDot } from "../numeric";
+import type { Programme, Spring } from "./actions";
 import { BaseSolver } from "./baseSolver";
 import type { MechanicalModel } from "./mechanicalModel";
-import type { Programme, Spring } from "./programme";
 
 /**
  * A frame condensed to what the steps touch: movement of springs and outputs per unit of spring force and load, before

@@ -1,9 +1,9 @@
 import { luSolve, matVec } from "../numeric";
+import type { Action, Programme, RingAction } from "./actions";
 import type { Condensed } from "./condensed";
 import { type Draws, NO_DRAWS } from "./draws";
 import { LocalYield } from "./localYield";
 import type { ModelJoint } from "./mechanicalModel";
-import type { Action, Programme, RingAction } from "./programme";
 
 /** Actions between two chances to stop. */
 const ACTIONS_AT_ONCE = 2;

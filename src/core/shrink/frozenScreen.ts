@@ -1,14 +1,16 @@
 import { luSolve, matVec } from "../numeric";
+import type { RingAction } from "./actions";
 import type { Condensed } from "./condensed";
 import type { CondensedRun } from "./condensedRun";
 import { LocalYield } from "./localYield";
-import { compile, type RingAction, type Workshop } from "./programme";
+import { compile } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
+import type { Workshop } from "./workshop";
 
 /**
  * Orders judged in a fraction of the time: the frame's flexibility is frozen at one point, and only the joint that is
  * being welded keeps its own changes. It ignores how one joint stiffens another, so it ranks and does not predict
- * (correlation with the exact answer about 0.85 to 0.95).
+ * (correlation with the exact answer about 0.75 to 0.95).
  */
 export class FrozenScreen {
   /** Outputs of the nominal frame after the last order. */
@@ -43,8 +45,13 @@ export class FrozenScreen {
     this.loads = Array.from({ length: loadColumns }, (_, l) => runner.frozenLoad(l, done));
   }
 
-  /** Outputs after an order that starts with the frozen steps. Only tacks and beads after them are worked through. */
+  /**
+   * Outputs after an order that starts with the frozen steps. Only tacks and beads after them are worked through.
+   * @throws RangeError when it starts otherwise.
+   */
   evaluate(order: readonly SimulationStep[]): Float64Array {
+    if (this.prefix.some((s, i) => order[i] !== s))
+      throw new RangeError("This order starts with other steps than the frozen ones.");
     const { out, tacks, own, fresh } = this;
     out.set(this.start.out);
     tacks.set(this.start.tacks);
@@ -57,11 +64,6 @@ export class FrozenScreen {
       if (action?.kind === "ring") this.weld(action);
     }
     return out;
-  }
-
-  /** Whether an order starts with the steps that were frozen. */
-  fits(order: readonly SimulationStep[]): boolean {
-    return this.prefix.every((s, i) => order[i] === s);
   }
 
   private weld(action: RingAction): void {
@@ -82,7 +84,7 @@ export class FrozenScreen {
       for (let o = 0; o < condensed.outputs; o++) out[o] = (out[o] as number) + action.chordMm3 * (load[o] as number);
   }
 
-  /** Own columns after the joint's stiffness grew by d: S_c (I + D S_cc)^-1... times what they were. */
+  /** Own columns after the joint's stiffness grew by d: S_c -= S_c (I + D S_cc)^-1 D S_cc. */
   private stiffen(block: Float64Array, d: Float64Array): void {
     const { m, g, w } = this;
     for (let i = 0; i < 6; i++)

@@ -1,5 +1,5 @@
 import { dotN, matMul, matVec } from "../numeric";
-import type { RingAction } from "./programme";
+import type { RingAction } from "./actions";
 
 /** Sweeps of the yield loop at most. */
 const SWEEPS = 12;

@@ -1,10 +1,11 @@
-import { add3, cross3, dot3, norm3, type Sparse, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
-import { type Axes, beamStiffness, extentAlong, memberAxes, secondMomentAbout, toGlobal } from "./beam";
+import { add3, cross3, norm3, type Sparse, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { type Axes, beamStiffness, memberAxes, secondMomentAbout, toGlobal } from "./beam";
 import { jointFit } from "./jointFit";
+import { branchOn, cornerOf } from "./jointGeometry";
 import { type BeamJoint, type BeamSection, FREEDOMS, type MechanicalFrame } from "./mechanicalFrame";
 import { mechanicalProblems } from "./mechanicalProblems";
-import { lineOffset, type Ring } from "./ring";
-import { RIGID_HOLD, SERIES, SUPPORT } from "./ringConstants";
+import type { Ring } from "./ring";
+import { SERIES, SUPPORT } from "./ringConstants";
 import { splitWhereBranchesLand } from "./splitMembers";
 
 /** Factors on stiffness that a draw may change. Fit-up is an absolute share of the full wall, the others multiply. */
@@ -170,8 +171,21 @@ function rigidMotions(nodes: readonly BeamNode[]): Float64Array[] {
   return motions;
 }
 
-/** Spring constant of each of the rigid motions in `hold`, N/mm. */
-export const HOLD_N_PER_MM = RIGID_HOLD;
+/** What a spring adds to the stiffness: (row, column, value) for rows over the freedoms and an r x r matrix, both halves. */
+export function springEntries(rows: readonly Sparse[], matrix: Float64Array): [number, number, number][] {
+  const r = rows.length;
+  return rows.flatMap((p, a) =>
+    rows.flatMap((q, b) =>
+      p.at.flatMap((i, s) =>
+        q.at.map((j, t): [number, number, number] => [
+          i,
+          j,
+          (matrix[a * r + b] as number) * (p.value[s] as number) * (q.value[t] as number),
+        ]),
+      ),
+    ),
+  );
+}
 
 /** Rows of the movement of a point fixed to node b against one fixed to node a: d = -ua + S(o - xa) ta + ub - S(o - xb) tb. */
 export function relativeRows(at: Vec3, nodeA: number, xA: Vec3, nodeB: number, xB: Vec3): Sparse[] {
@@ -201,11 +215,6 @@ export function relativeRows(at: Vec3, nodeA: number, xA: Vec3, nodeB: number, x
     }
     return out;
   });
-}
-
-/** Direction from a member's end at `node` into the member. */
-function into(member: ModelMember, node: number): Vec3 {
-  return node === member.nodes[0] ? member.axes[0] : scale3(member.axes[0], -1);
 }
 
 function modelJoint(
@@ -268,194 +277,4 @@ function modelJoint(
     chord: geometry.chord,
     unfitted: jointFit(spec.kind, a.section, b.section, geometry.angleDeg, geometry.beta),
   };
-}
-
-interface JointGeometry {
-  at: Vec3;
-  normal: Vec3;
-  e1: Vec3;
-  e2: Vec3;
-  half1Mm: number;
-  half2Mm: number;
-  /** Width that the line constants are per. */
-  widthMm: number;
-  wallMm: number;
-  beta: number;
-  /** Between the two members' axes, degrees. */
-  angleDeg: number;
-  shear: number;
-  lozenge: {
-    section: BeamSection;
-    axes: Axes;
-    slenderness: number;
-    widthMm: number;
-    aboutMitre: number;
-    aboutUp: number;
-  };
-  chord: ModelJoint["chord"];
-}
-
-const angleBetween = (a: Vec3, b: Vec3): number => (Math.atan2(norm3(cross3(a, b)), dot3(a, b)) * 180) / Math.PI;
-
-function cornerOf(
-  spec: BeamJoint,
-  a: ModelMember,
-  b: ModelMember,
-  nodeA: number,
-  nodeB: number,
-  nodes: readonly BeamNode[],
-  up: Vec3,
-): JointGeometry {
-  const intoA = into(a, nodeA);
-  const intoB = into(b, nodeB);
-  const normal = unit3(sub3(intoB, intoA));
-  const angleDeg = angleBetween(intoA, intoB);
-  const straight = angleDeg > 179.9;
-  // Up of the corner: square to both members, on the side where the frame's up is.
-  let e2 = straight ? a.axes[2] : unit3(cross3(intoA, intoB));
-  const lift = dot3(e2, up);
-  if (lift < -1e-9) e2 = scale3(e2, -1);
-  const e1 = straight ? cross3(e2, normal) : unit3(add3(intoA, intoB));
-  const width = Math.min(
-    extentAlong(a.section, a.axes, cross3(e2, intoA)),
-    extentAlong(b.section, b.axes, cross3(e2, intoB)),
-  );
-  const height = Math.min(extentAlong(a.section, a.axes, e2), extentAlong(b.section, b.axes, e2));
-  const wallMm = Math.min(a.section.wallMm, b.section.wallMm);
-  const butt = spec.kind === "butt";
-  return {
-    at: (nodes[nodeA] as BeamNode).at,
-    normal,
-    e1,
-    e2,
-    half1Mm: (width - wallMm) / 2 / Math.sin(((angleDeg / 2) * Math.PI) / 180),
-    half2Mm: (height - wallMm) / 2,
-    widthMm: width,
-    wallMm,
-    beta: 1,
-    angleDeg,
-    shear: butt ? 1 : 12,
-    lozenge: {
-      section: a.section,
-      axes: a.axes,
-      slenderness: (width - wallMm) / wallMm,
-      widthMm: width,
-      aboutMitre: butt ? 0 : SERIES.mitreAboutMitre,
-      aboutUp: butt ? 0 : SERIES.mitreAboutUp,
-    },
-    chord: null,
-  };
-}
-
-function branchOn(
-  spec: BeamJoint,
-  a: ModelMember,
-  b: ModelMember,
-  nodeA: number,
-  nodeB: number,
-  nodes: BeamNode[],
-): JointGeometry {
-  const along = a.axes[0];
-  const pA = (nodes[nodeA] as BeamNode).at;
-  const pB = (nodes[nodeB] as BeamNode).at;
-  const lap = spec.kind === "lap";
-  const direction = lap ? unit3(sub3(pB, pA)) : into(b, nodeB);
-  const normal = unit3(squareTo(direction, along));
-  const e2 = cross3(along, normal);
-  const depth = extentAlong(a.section, a.axes, normal);
-  const chordWidth = extentAlong(a.section, a.axes, e2);
-  const slope = dot3(direction, normal);
-  let at = add3(pA, scale3(normal, depth / 2));
-  if (!lap) {
-    // The branch ends on the chord's face: its node goes there along the branch.
-    at = add3(pB, scale3(direction, (depth / 2 - dot3(sub3(pB, pA), normal)) / slope));
-    (nodes[nodeB] as BeamNode).at = at;
-  }
-  const t = b.section.wallMm;
-  const acrossBranch = lap ? cross3(normal, b.axes[0]) : squareTo(along, direction);
-  const width = extentAlong(b.section, b.axes, unit3(norm3(acrossBranch) > 1e-9 ? acrossBranch : b.axes[1]));
-  const height = lap ? chordWidth : extentAlong(b.section, b.axes, e2);
-  const tc = a.section.wallMm;
-  return {
-    at,
-    normal,
-    e1: along,
-    e2,
-    half1Mm: (width - t) / 2 / (lap ? 1 : slope),
-    half2Mm: (height - t) / 2,
-    widthMm: width,
-    wallMm: t,
-    beta: lap ? 1 : height / chordWidth,
-    angleDeg: angleBetween(lap ? b.axes[0] : direction, along),
-    shear: 4,
-    lozenge: {
-      section: b.section,
-      axes: b.axes,
-      slenderness: (chordWidth - tc) / tc,
-      widthMm: width,
-      aboutMitre: SERIES.teeAboutChord,
-      aboutUp: 0,
-    },
-    chord: { member: a.id, wallMm: tc, branchWallMm: t, depthMm: depth, alongMm: width },
-  };
-}
-
-/**
- * Nodal loads of one mm3 of contracted volume in the chord at a weld line: it shortens the chord and kinks it toward the
- * line. Axial E V / L; bending E I k B(a) with k = V y / I and B the curvature of the cubic shape functions at a.
- * @returns a sparse column over the freedoms. @throws Error for a joint without chord.
- */
-export function chordLoad(model: MechanicalModel, joint: ModelJoint, line: number): Sparse {
-  const { chord, ring } = joint;
-  if (!chord) throw new Error(`${joint.id} has no chord`);
-  const member = model.members.get(chord.member) as ModelMember;
-  const offset = add3(
-    scale3(ring.normal, (chord.depthMm - chord.wallMm) / 2),
-    line < 2 ? [0, 0, 0] : lineOffset(ring, line),
-  );
-  const y = dot3(offset, member.axes[1]);
-  const z = dot3(offset, member.axes[2]);
-  const right = model.elements.find((e) => e.member === member.id && e.from === joint.nodeA);
-  const left = model.elements.find((e) => e.member === member.id && e.to === joint.nodeA);
-  const shares: [BeamElement | undefined, number][] =
-    line === 0
-      ? [[right ?? left, 1]]
-      : line === 1
-        ? [[left ?? right, 1]]
-        : right && left
-          ? [
-              [right, 0.5],
-              [left, 0.5],
-            ]
-          : [[right ?? left, 1]];
-  const distance = chord.alongMm / (line < 2 ? 2 : 4);
-  const out: Sparse = { at: [], value: [] };
-  const { eMPa } = model.frame.material;
-  for (const [element, share] of shares) {
-    if (!element) continue;
-    const L = element.lengthMm;
-    const near = Math.min(distance, L / 2);
-    const a = element === right ? near : L - near;
-    const b1 = -6 / L ** 2 + (12 * a) / L ** 3;
-    const b2 = -4 / L + (6 * a) / L ** 2;
-    const b4 = -2 / L + (6 * a) / L ** 2;
-    const v = share * eMPa;
-    // (u, v, w, rx, ry, rz) at both ends in the member's own axes.
-    const ends: [number, Vec3, Vec3][] = [
-      [element.from, [v / L, v * y * b1, v * z * b1], [0, -v * z * b2, v * y * b2]],
-      [element.to, [-v / L, -v * y * b1, -v * z * b1], [0, -v * z * b4, v * y * b4]],
-    ];
-    for (const [node, force, moment] of ends)
-      for (let i = 0; i < 3; i++) {
-        let f = 0;
-        let m = 0;
-        for (let q = 0; q < 3; q++) {
-          f += (force[q] as number) * ((member.axes[q] as Vec3)[i] as number);
-          m += (moment[q] as number) * ((member.axes[q] as Vec3)[i] as number);
-        }
-        out.at.push(6 * node + i, 6 * node + 3 + i);
-        out.value.push(f, m);
-      }
-  }
-  return out;
 }

@@ -1,3 +1,4 @@
+import type { Programme } from "./actions";
 import { type Condensed, condense } from "./condensed";
 import { CondensedRun, type Snapshot } from "./condensedRun";
 import type { ShrinkFactors } from "./constants";
@@ -5,8 +6,9 @@ import { type Draws, NO_DRAWS } from "./draws";
 import { FrozenScreen } from "./frozenScreen";
 import type { MechanicalModel } from "./mechanicalModel";
 import type { Outputs } from "./outputs";
-import { compile, type Programme, programme, Workshop } from "./programme";
+import { compile, programme } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
+import { Workshop } from "./workshop";
 
 /** Actions between two kept states: closer together costs memory, wider apart costs rework. */
 const KEEP_EVERY = 8;

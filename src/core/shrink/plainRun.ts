@@ -1,8 +1,9 @@
-import { cholesky, matVec, type Rows, type Sparse, sparseAdd, sparseDot, zeros } from "../numeric";
+import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
+import type { Programme } from "./actions";
 import { LocalYield } from "./localYield";
-import { HOLD_N_PER_MM, type MechanicalModel } from "./mechanicalModel";
-import type { Programme } from "./programme";
+import { type MechanicalModel, springEntries } from "./mechanicalModel";
 import { OPEN, ringStiffness } from "./ring";
+import { RIGID_HOLD } from "./ringConstants";
 
 /** What the plain path gives: the movement of every freedom after each step, mm and rad. */
 export interface PlainRun {
@@ -27,21 +28,10 @@ export function plainRun(programme: Programme, limited = true): PlainRun {
   const solve = (b: Float64Array): Float64Array => {
     factor ??= cholesky(k);
     if (!factor) throw new Error("The frame is not held together: its stiffness is singular.");
-    return solveCholesky(factor, b);
+    return Float64Array.from(solveCholesky(factor, b));
   };
-  const addSpring = (rows: readonly Sparse[], d: Float64Array, sign: number) => {
-    const r = rows.length;
-    rows.forEach((p, i) => {
-      rows.forEach((q, j) => {
-        const v = sign * (d[i * r + j] as number);
-        p.at.forEach((a, s) => {
-          const row = k[a] as number[];
-          q.at.forEach((b, t) => {
-            row[b] = (row[b] as number) + v * (p.value[s] as number) * (q.value[t] as number);
-          });
-        });
-      });
-    });
+  const addSpring = (rows: readonly Sparse[], matrix: Float64Array, sign: number) => {
+    for (const [i, j, v] of springEntries(rows, matrix)) addTo(k, i, j, sign * v);
     factor = null;
   };
   const spread = (rows: readonly Sparse[], f: Float64Array): Float64Array => {
@@ -138,47 +128,20 @@ export function plainRun(programme: Programme, limited = true): PlainRun {
   return { movements, tackForces, released };
 }
 
+const addTo = (k: Rows, i: number, j: number, v: number): void => {
+  const row = k[i] as number[];
+  row[j] = (row[j] as number) + v;
+};
+
 /** Members, supports, contact of every joint, and the hold of a free frame. */
 export function startingStiffness(model: MechanicalModel): Rows {
   const n = model.freedoms;
   const k = zeros(n, n);
-  const add = (i: number, j: number, v: number) => {
-    const row = k[i] as number[];
-    row[j] = (row[j] as number) + v;
-  };
-  for (const [i, j, v] of model.entries) add(i, j, v);
-  for (const joint of model.joints) {
-    const { kj } = ringStiffness(joint.ring, OPEN);
-    joint.rows.forEach((p, a) => {
-      joint.rows.forEach((q, b) => {
-        p.at.forEach((i, s) => {
-          q.at.forEach((j, t) => {
-            add(i, j, (kj[a * 6 + b] as number) * (p.value[s] as number) * (q.value[t] as number));
-          });
-        });
-      });
-    });
-  }
+  for (const [i, j, v] of model.entries) addTo(k, i, j, v);
+  for (const joint of model.joints)
+    for (const [i, j, v] of springEntries(joint.rows, ringStiffness(joint.ring, OPEN).kj)) addTo(k, i, j, v);
   for (const q of model.hold)
     for (let i = 0; i < n; i++)
-      for (let j = 0; j < n; j++) add(i, j, HOLD_N_PER_MM * (q[i] as number) * (q[j] as number));
+      for (let j = 0; j < n; j++) addTo(k, i, j, RIGID_HOLD * (q[i] as number) * (q[j] as number));
   return k;
-}
-
-function solveCholesky(l: Rows, b: Float64Array): Float64Array {
-  const x = b.slice();
-  const n = x.length;
-  for (let i = 0; i < n; i++) {
-    const row = l[i] as number[];
-    let sum = x[i] as number;
-    for (let j = 0; j < i; j++) sum -= (row[j] as number) * (x[j] as number);
-    x[i] = sum / (row[i] as number);
-  }
-  for (let i = n - 1; i >= 0; i--) {
-    const row = l[i] as number[];
-    const xi = (x[i] as number) / (row[i] as number);
-    x[i] = xi;
-    for (let j = 0; j < i; j++) x[j] = (x[j] as number) - (row[j] as number) * xi;
-  }
-  return x;
 }

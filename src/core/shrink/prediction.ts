@@ -1,5 +1,5 @@
 import { CORNERS, type Corner, MATERIALS, type ResolvedFrame, SIDES, type Side } from "../frame";
-import type { Vec2 } from "../numeric";
+import { partOf, type Vec2 } from "../numeric";
 import { type Estimate, plainMm } from "../units";
 import { FACTORS, factorsFor, type ShrinkFactors } from "./constants";
 import { frameOutputs, frameQuantities } from "./frameQuantities";
@@ -73,8 +73,8 @@ export function* predictFrame(
   const material = MATERIALS[frame.material];
   const own = factorsFor(frame.material === "mild steel", factors);
   const heat = heatJPerMm(weld);
-  const shape = yield* share(settingUp(frame, steps, own), 0, SET_UP_SHARE);
-  const simulation = yield* share(
+  const shape = yield* partOf(settingUp(frame, steps, own), 0, SET_UP_SHARE);
+  const simulation = yield* partOf(
     simulate({
       frame: fromFrame(frame, shape.moves),
       steps,
@@ -86,7 +86,7 @@ export function* predictFrame(
     SET_UP_SHARE,
     0.95 - SET_UP_SHARE,
   );
-  const twistNPerMm = yield* share(twistStiffness(frame, own), 0.95, 0.05);
+  const twistNPerMm = yield* partOf(twistStiffness(frame, own), 0.95, 0.05);
   const of = (id: string): Estimate =>
     simulation.quantities.find((q) => q.id === id)?.estimate ?? { value: 0, low: 0, high: 0 };
   const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * frame.section.wallMm);
@@ -123,15 +123,6 @@ export function* predictFrame(
       yielded: simulation.yielded,
     },
   };
-}
-
-/** Drives a part of the work and yields its share of the whole. */
-function* share<T>(work: Generator<number, T>, from: number, width: number): Generator<number, T> {
-  for (;;) {
-    const next = work.next();
-    if (next.done) return next.value;
-    yield from + width * next.value;
-  }
 }
 
 function reasonsOf(

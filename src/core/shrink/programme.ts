@@ -1,232 +1,15 @@
-import { drain, norm3, type Sparse, sub3, unit3, type Vec3 } from "../numeric";
-import type { Problem } from "../units";
+import { shapeProperties } from "../frame";
+import { drain, norm3, sub3, unit3, type Vec3 } from "../numeric";
+import type { Action, Attach, HeldTack, Programme, RingAction } from "./actions";
 import { beamStiffness, memberAxes, toGlobal } from "./beam";
-import { CHORD_EFFECT, type FactorName, type ShrinkFactors } from "./constants";
-import { type BeamSection, LINES, lineIndex } from "./mechanicalFrame";
-import { chordLoad, type MechanicalModel, type ModelJoint, relativeRows } from "./mechanicalModel";
-import {
-  type Birth,
-  beadBirth,
-  type LineState,
-  OPEN,
-  type RingState,
-  type RingStiffness,
-  ringStiffness,
-  tackBirth,
-} from "./ring";
+import { chordLoad } from "./chordLoad";
+import { CHORD_EFFECT, type FactorName } from "./constants";
+import { lineIndex } from "./mechanicalFrame";
+import { type ModelJoint, relativeRows } from "./mechanicalModel";
+import { beadBirth, type LineState, OPEN, type RingState, tackBirth } from "./ring";
 import type { SimulationStep } from "./simulationSteps";
-
-/** A tack that holds while another line of its joint is welded. */
-export interface HeldTack {
-  line: number;
-  birth: Birth;
-}
-
-/** A tack or bead, worked out as far as it does not depend on what came before elsewhere. */
-export interface RingAction {
-  kind: "ring";
-  spring: number;
-  line: number;
-  tack: boolean;
-  /** Change of the joint's stiffness, 6 x 6; null when nothing changes. */
-  delta: Float64Array | null;
-  ring: RingStiffness;
-  birth: Birth;
-  held: HeldTack[];
-  /** Free closing at nominal factors, mm, and the factors that scale it. */
-  closingMm: number;
-  closingFactors: readonly FactorName[];
-  /** Column of the chord's load and its volume at nominal factors; -1 without. */
-  chordColumn: number;
-  chordMm3: number;
-  chordFactors: readonly FactorName[];
-}
-
-export type Action =
-  | RingAction
-  | { kind: "attach"; spring: number; matrix: Float64Array; toMm: number | null; byMm: number }
-  | { kind: "detach"; spring: number }
-  | { kind: "scale"; share: number }
-  | { kind: "load"; column: number; size: number }
-  | { kind: "nothing" };
-
-/** A spring between nodes: rows over the freedoms, one per way it holds. Joints come first, in the model's order. */
-export interface Spring {
-  id: string;
-  rows: Sparse[];
-}
-
-/** Steps with everything that depends on their order and not on the frame's answer. */
-export interface Programme {
-  model: MechanicalModel;
-  springs: Spring[];
-  loads: Sparse[];
-  /** Actions of each step, in order: a flip is several. */
-  actions: Action[];
-  /** Step of each action. */
-  stepOf: number[];
-  steps: readonly SimulationStep[];
-  notes: string[];
-}
-
-/** Keeps what is the same in every order: loads, springs, ring stiffness by state. One per model and set of factors. */
-export class Workshop {
-  readonly springs: Spring[];
-  readonly loads: Sparse[] = [];
-  private readonly springIndex = new Map<string, number>();
-  private readonly loadIndex = new Map<string, number>();
-  private readonly ringStates = new Map<string, RingStiffness>();
-  private readonly deltas = new Map<string, Float64Array>();
-  private readonly births = new Map<string, Birth>();
-  private readonly transitions = new Map<SimulationStep, Map<RingState, { action: RingAction; after: RingState }>>();
-  private readonly states = new Map<string, RingState>();
-
-  constructor(
-    readonly model: MechanicalModel,
-    readonly factors: ShrinkFactors,
-  ) {
-    this.springs = model.joints.map((j) => ({ id: j.id, rows: j.rows }));
-  }
-
-  spring(id: string, rows: () => Sparse[]): number {
-    const known = this.springIndex.get(id);
-    if (known !== undefined) return known;
-    const index = this.springs.push({ id, rows: rows() }) - 1;
-    this.springIndex.set(id, index);
-    return index;
-  }
-
-  load(id: string, column: () => Sparse): number {
-    const known = this.loadIndex.get(id);
-    if (known !== undefined) return known;
-    const index = this.loads.push(column()) - 1;
-    this.loadIndex.set(id, index);
-    return index;
-  }
-
-  ringAt(joint: number, state: RingState): RingStiffness {
-    const key = `${joint}/${state.join()}`;
-    const known = this.ringStates.get(key);
-    if (known) return known;
-    const made = ringStiffness((this.model.joints[joint] as ModelJoint).ring, state);
-    this.ringStates.set(key, made);
-    return made;
-  }
-
-  delta(joint: number, from: RingState, to: RingState): Float64Array | null {
-    const key = `${joint}/${from.join()}/${to.join()}`;
-    const known = this.deltas.get(key);
-    if (known) return known;
-    const [before, after] = [this.ringAt(joint, from).kj, this.ringAt(joint, to).kj];
-    const made = after.map((v, i) => v - (before[i] as number));
-    if (made.every((v) => v === 0)) return null;
-    this.deltas.set(key, made);
-    return made;
-  }
-
-  /** One object per state, so that states can be told apart by identity. */
-  state(state: RingState): RingState {
-    const key = state.join();
-    const known = this.states.get(key) ?? state;
-    this.states.set(key, known);
-    return known;
-  }
-
-  /** What a step does to its joint in a given state; worked out once. */
-  transition(step: SimulationStep, before: RingState, make: () => { action: RingAction; after: RingState }) {
-    let of = this.transitions.get(step);
-    if (!of) {
-      of = new Map();
-      this.transitions.set(step, of);
-    }
-    let known = of.get(before);
-    if (!known) {
-      known = make();
-      of.set(before, known);
-    }
-    return known;
-  }
-
-  birth(key: string, make: () => Birth): Birth {
-    const known = this.births.get(key) ?? make();
-    this.births.set(key, known);
-    return known;
-  }
-}
-
-/**
- * What is wrong with steps for this frame, each at its place (`steps/3`).
- * @returns errors, and warnings for what is allowed but worth saying (a bead before any tack).
- */
-export function stepProblems(model: MechanicalModel, steps: readonly SimulationStep[]): Problem[] {
-  const found: Problem[] = [];
-  const held = new Set<string>();
-  const clamps = new Set<string>();
-  const strongbacks = new Set<string>();
-  let said = false;
-  const check = (step: SimulationStep, i: number): void => {
-    const put = (message: string, severity: Problem["severity"] = "error") =>
-      found.push({ path: `steps/${i}`, message, severity });
-    const point = (member: string, name: string) => {
-      if (!model.nodes.some((n) => n.member === member && n.point === name))
-        put(`Step ${i + 1}: ${member} has no point ${name}.`);
-    };
-    if (step.do === "tack" || step.do === "bead" || step.do === "chord") {
-      const joint = model.joints.find((j) => j.id === step.joint);
-      if (!joint) {
-        put(`Step ${i + 1}: there is no joint ${step.joint}.`);
-        return;
-      }
-      if (lineIndex(joint.spec.kind, step.line) < 0) {
-        put(
-          `Step ${i + 1}: ${step.joint} has no face ${step.line}. A ${joint.spec.kind} has ${LINES[joint.spec.kind].join(", ")}.`,
-        );
-        return;
-      }
-      if (step.do === "chord") {
-        if (!joint.chord) put(`Step ${i + 1}: ${step.joint} has no member that runs through.`);
-        return;
-      }
-      const given = step.heatJPerMm ?? step.closingMm;
-      if (given === undefined || !(given >= 0) || !Number.isFinite(given))
-        put(`Step ${i + 1}: the heat of ${step.joint} ${step.line} must be zero or more.`);
-      if (step.do === "tack" && !(step.lengthMm > 0 && Number.isFinite(step.lengthMm)))
-        put(`Step ${i + 1}: a tack needs a length.`);
-      if (step.do === "bead" && !held.has(step.joint) && !said) {
-        said = true;
-        put(`Step ${i + 1}: ${step.joint} is beaded before any tack holds it. It will pull far.`, "warning");
-      }
-      held.add(step.joint);
-    } else if (step.do === "clamp") {
-      point(step.member, step.point);
-      if (clamps.has(step.clamp)) put(`Step ${i + 1}: clamp ${step.clamp} is already on.`);
-      if (!(step.stiffnessNPerMm > 0)) put(`Step ${i + 1}: clamp ${step.clamp} has no stiffness.`);
-      if (!(norm3(step.direction) > 0)) put(`Step ${i + 1}: clamp ${step.clamp} has no direction.`);
-      clamps.add(step.clamp);
-    } else if (step.do === "unclamp") {
-      if (!clamps.delete(step.clamp)) put(`Step ${i + 1}: clamp ${step.clamp} is not on.`);
-    } else if (step.do === "strongback on") {
-      point(...step.from);
-      point(...step.to);
-      if (strongbacks.has(step.strongback)) put(`Step ${i + 1}: strongback ${step.strongback} is already on.`);
-      strongbacks.add(step.strongback);
-    } else if (step.do === "strongback off") {
-      if (!strongbacks.delete(step.strongback)) put(`Step ${i + 1}: strongback ${step.strongback} is not on.`);
-    } else if (step.do === "square up") {
-      if (!(step.residualShare >= 0 && step.residualShare <= 1))
-        put(`Step ${i + 1}: what is left after squaring up lies between 0 and 1.`);
-    } else if (step.do === "load") point(step.member, step.point);
-  };
-  steps.forEach(check);
-  const open = model.joints.filter((j) => !held.has(j.id));
-  if (steps.length > 0 && open.length > 0)
-    found.push({
-      path: `joints/${open[0]?.id}`,
-      message: `${open.map((j) => j.id).join(", ")} ${open.length === 1 ? "has" : "have"} no weld line in this order: only contact holds there.`,
-      severity: "warning",
-    });
-  return found;
-}
+import { stepProblems } from "./stepProblems";
+import type { Workshop } from "./workshop";
 
 /**
  * Turns steps into actions on springs.
@@ -255,7 +38,9 @@ function* compiling(shop: Workshop, steps: readonly SimulationStep[]): Generator
   const { model } = shop;
   const states: RingState[] = model.joints.map(() => shop.state(OPEN));
   const jointIndex = new Map(model.joints.map((j, i) => [j.id, i]));
-  const clamps = new Map<string, Extract<Action, { kind: "attach" }>>();
+  const clamps = new Map<string, Attach>();
+  /** Springs of the strongbacks that are on. */
+  const strongbacks = new Map<string, number>();
   const actions: Action[] = [];
   const stepOf: number[] = [];
   for (const [i, step] of steps.entries()) {
@@ -284,7 +69,7 @@ function* compiling(shop: Workshop, steps: readonly SimulationStep[]): Generator
       case "clamp": {
         const node = model.nodeOf(step.member, step.point);
         const d = unit3(step.direction);
-        const attach: Action = {
+        const attach: Attach = {
           kind: "attach",
           spring: shop.spring(`clamp/${step.member}/${step.point}/${d.join()}`, () => [
             { at: [6 * node, 6 * node + 1, 6 * node + 2], value: [...d] },
@@ -306,21 +91,20 @@ function* compiling(shop: Workshop, steps: readonly SimulationStep[]): Generator
       case "strongback on": {
         const { spring, matrix } = strongback(shop, step);
         put({ kind: "attach", spring, matrix, toMm: null, byMm: 0 });
-        clampsOf(clamps, step.strongback, spring, matrix);
+        strongbacks.set(step.strongback, spring);
         break;
       }
       case "strongback off": {
-        const key = `strongback ${step.strongback}`;
-        const on = clamps.get(key);
-        clamps.delete(key);
-        if (on) put({ kind: "detach", spring: on.spring });
+        const spring = strongbacks.get(step.strongback);
+        strongbacks.delete(step.strongback);
+        if (spring !== undefined) put({ kind: "detach", spring });
         break;
       }
       case "square up":
         put({ kind: "scale", share: step.residualShare });
         break;
       case "flip": {
-        const on = [...clamps].filter(([key]) => !key.startsWith("strongback ")).map(([, clamp]) => clamp);
+        const on = [...clamps.values()];
         for (const clamp of on) put({ kind: "detach", spring: clamp.spring });
         for (const clamp of on) put(clamp);
         if (on.length === 0) put({ kind: "nothing" });
@@ -344,15 +128,6 @@ function* compiling(shop: Workshop, steps: readonly SimulationStep[]): Generator
     }
   }
   return { model, springs: shop.springs, loads: shop.loads, actions, stepOf, steps, notes: [] };
-}
-
-function clampsOf(
-  clamps: Map<string, Extract<Action, { kind: "attach" }>>,
-  id: string,
-  spring: number,
-  matrix: Float64Array,
-): void {
-  clamps.set(`strongback ${id}`, { kind: "attach", spring, matrix, toMm: null, byMm: 0 });
 }
 
 function chordColumn(shop: Workshop, joint: number, line: string): number {
@@ -431,24 +206,14 @@ function strongback(shop: Workshop, step: Extract<SimulationStep, { do: "strongb
   const from = model.nodeOf(...step.from);
   const to = model.nodeOf(...step.to);
   const [xFrom, xTo] = [model.nodes[from]?.at as Vec3, model.nodes[to]?.at as Vec3];
-  const { widthMm: w, heightMm: h, wallMm: t } = step.section;
-  const area = w * h - (w - 2 * t) * (h - 2 * t);
-  const second = (a: number, b: number) => (a * b ** 3 - (a - 2 * t) * (b - 2 * t) ** 3) / 12;
-  const section: BeamSection = {
-    shape: "tube",
-    widthMm: w,
-    heightMm: h,
-    wallMm: t,
-    areaMm2: area,
-    iyMm4: second(w, h),
-    izMm4: second(h, w),
-    jMm4: (2 * t * ((w - t) * (h - t)) ** 2) / (w + h - 2 * t),
-  };
+  const section = shapeProperties({ shape: "tube", ...step.section });
   const { eMPa, nu } = model.frame.material;
   const axes = memberAxes(xFrom, xTo, undefined, unit3(model.frame.up ?? [0, 0, 1]));
   const k = toGlobal(beamStiffness(section, norm3(sub3(xTo, xFrom)), eMPa, eMPa / (2 * (1 + nu))), axes);
   const matrix = new Float64Array(36);
   for (let i = 0; i < 6; i++) for (let q = 0; q < 6; q++) matrix[i * 6 + q] = k[(6 + i) * 12 + 6 + q] as number;
-  const spring = shop.spring(`strongback/${from}/${to}/${w}/${h}/${t}`, () => relativeRows(xTo, from, xFrom, to, xTo));
+  const spring = shop.spring(`strongback/${from}/${to}/${Object.values(step.section).join("/")}`, () =>
+    relativeRows(xTo, from, xFrom, to, xTo),
+  );
   return { spring, matrix };
 }

@@ -7,9 +7,10 @@ import type { ShrinkFactors } from "./constants";
 import { frameOutputs } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import { mechanicalModel, NOMINAL_STIFFNESS } from "./mechanicalModel";
-import { programming, Workshop } from "./programme";
+import { programming } from "./programme";
 import type { SimulatedQuantity } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
+import { Workshop } from "./workshop";
 
 /** One thing to set up off nominal. */
 export interface SetUpTarget {

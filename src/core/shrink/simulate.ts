@@ -1,4 +1,4 @@
-import { normalDraw, seeded } from "../numeric";
+import { normalDraw, partOf, seeded } from "../numeric";
 import type { Estimate } from "../units";
 import { type Condensed, condensing } from "./condensed";
 import { CondensedRun } from "./condensedRun";
@@ -7,8 +7,9 @@ import { drawsOf, NO_DRAWS } from "./draws";
 import { LINES, type LineName, type MechanicalFrame } from "./mechanicalFrame";
 import { type MechanicalModel, mechanicalModel, NOMINAL_STIFFNESS, type StiffnessFactors } from "./mechanicalModel";
 import { type OutputPoint, type Outputs, type Quantity, quantityAt } from "./outputs";
-import { programming, Workshop } from "./programme";
+import { programming } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
+import { Workshop } from "./workshop";
 
 /** Draws for a band, the nominal frame besides. */
 export const DRAWS = 64;
@@ -92,13 +93,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const { frame, steps, factors = FACTORS, draws: count = DRAWS } = input;
   const nominal = { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value };
   const stages = count > 0 ? 6 : 3;
-  const part = function* <T>(index: number, work: Generator<number, T>): Generator<number, T> {
-    for (;;) {
-      const next = work.next();
-      if (next.done) return next.value;
-      yield (index + next.value) / stages;
-    }
-  };
+  const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
   const model = mechanicalModel(frame, nominal);
   yield 0;
   const plan = yield* part(0, programming(new Workshop(model, factors), steps));

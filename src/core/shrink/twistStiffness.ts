@@ -6,8 +6,9 @@ import { frameOutputs } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import { LINES } from "./mechanicalFrame";
 import { mechanicalModel } from "./mechanicalModel";
-import { programming, Workshop } from "./programme";
+import { programming } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
+import { Workshop } from "./workshop";
 
 /** Side on which each corner is pushed. */
 const SIDE_OF = { A: "AB", B: "AB", C: "CD", D: "CD" } as const;

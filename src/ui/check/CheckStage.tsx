@@ -8,13 +8,20 @@ import { useJob } from "../job/JobProvider";
 import { CarriesCaution } from "../job/Notices";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
-import { heightQuantities, nextUnread, ReadingPad, RoundTabs, spanQuantities, useRounds } from "../measure";
+import {
+  heightQuantities,
+  nextUnread,
+  ReadingPad,
+  RoundTabs,
+  spanQuantities,
+  useRounds,
+  WhatCanBeProven,
+} from "../measure";
 import { fieldText } from "../parts/LengthField";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { spanMarks } from "../square/SquareStage";
 import { LossChart } from "./LossChart";
-import { WhatCanBeProven } from "./WhatCanBeProven";
 
 function VerdictRow({ v }: { v: LimitVerdict }) {
   const { job } = useJob();

@@ -2,3 +2,4 @@ export * from "./quantities";
 export * from "./ReadingPad";
 export * from "./RoundTabs";
 export * from "./useRounds";
+export * from "./WhatCanBeProven";

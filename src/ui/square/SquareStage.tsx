@@ -6,11 +6,10 @@ import { type FrameRound, misreadWords, nudgeWords, plusMinus } from "@/core/job
 import type { Gate } from "@/core/plan";
 import type { Measured } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";
-import { WhatCanBeProven } from "../check/WhatCanBeProven";
 import { FrameDrawing, type SpanMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
-import { nextUnread, ReadingPad, RoundTabs, spanQuantities, useRounds } from "../measure";
+import { nextUnread, ReadingPad, RoundTabs, spanQuantities, useRounds, WhatCanBeProven } from "../measure";
 import { Choice } from "../parts/Choice";
 import { fieldText } from "../parts/LengthField";
 import { Now, Section } from "../parts/Sheet";

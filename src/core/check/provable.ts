@@ -1,8 +1,10 @@
-import { GUARD_FACTOR, type Limit, worstCorner } from "../check";
 import { ends, type ResolvedFrame, SIDES, SPANS, type Span } from "../frame";
 import { distance } from "../numeric";
 import { type SpanReading, squareCheck } from "../square";
 import { fullUncertainty, type Instrument, readingUncertainty } from "../units";
+import { GUARD_FACTOR } from "./conformity";
+import type { Limit } from "./limits";
+import { worstCorner } from "./verdicts";
 
 /** What one instrument would make of one limit, before anything is measured. */
 export interface Proof {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { conformity, resolveLimits } from "../check";
 import { resolveFrame } from "../frame";
+import { newPlan, SHELF } from "../job";
 import { length } from "../units";
-import { newPlan, provable, SHELF, slipsThatShow } from "./index";
+import { conformity, provable, resolveLimits, slipsThatShow } from "./index";
 
 const plan = newPlan("x", "mm");
 const of = (change: Partial<typeof plan.frame>, limits = plan.limits) => {

@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo } from "react";
-import { type Proof, type Provable, provable, slipsThatShow } from "@/core/job";
+import { type Proof, type Provable, provable, slipsThatShow } from "@/core/check";
 import { fixed, formatSmall, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 

@@ -1,9 +1,10 @@
 // Measures the buying list: part of npm run bench
 import { performance } from "node:perf_hooks";
 import loadHighs from "highs";
-import { type CutPiece, nestingOf, nestingProblem, type Stock } from "@/core/cut";
+import { nestingOf, nestingProblem, type Stock } from "@/core/cut";
 import { seeded } from "@/core/numeric";
 import { length } from "@/core/units";
+import { pieces } from "../support/pieces";
 
 const random = seeded(12);
 const stock: Stock = {
@@ -17,26 +18,11 @@ const stock: Stock = {
   least: length("300"),
   flip: true,
 };
-const piece = (name: string, mm: number, quantity: number): CutPiece => ({
-  members: Array.from({ length: quantity }, (_, i) => `${name}${i + 1}`),
-  quantity,
-  longPointMm: mm,
-  shortPointMm: mm,
-  centreMm: mm,
-  allowanceMm: { value: 0, low: 0, high: 0 },
-  cutLongPointMm: mm,
-  cutShortPointMm: mm,
-  sawDeg: [0, 0],
-  cuts: "square",
-  ends: "",
-  massKg: 1,
-});
-
 console.log("\nbuying bars, 40 pieces, proven least");
 const solver = await loadHighs();
 for (const kinds of [3, 5, 8]) {
   const cut = Array.from({ length: kinds }, (_, i) =>
-    piece(`P${i}x`, Math.round(500 + 2400 * random()), Math.floor(40 / kinds) + (i < 40 % kinds ? 1 : 0)),
+    pieces(`P${i}x`, Math.round(500 + 2400 * random()), Math.floor(40 / kinds) + (i < 40 % kinds ? 1 : 0)),
   );
   const start = performance.now();
   const problem = nestingProblem(cut, stock, 40);

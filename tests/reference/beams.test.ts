@@ -311,10 +311,17 @@ describe("mechanics that hold for every frame", () => {
     });
   });
 
-  it("a free frame ends in one shape wherever it is held", () => {
+  it("a free frame ends in one shape wherever it is held: free, built in at one end, or on three points", () => {
     const points: Record<"P" | "A" | "B", Vec3> = { P: [0, 0, 0], A: [400, 0, 0], B: [0, 320, 0] };
     const free = movement({ ...elbow(points), supports: [] }, WELDED, NOMINAL_STIFFNESS, true);
     const held = movement(elbow(points), WELDED, NOMINAL_STIFFNESS, true);
+    // Three rests carry it, two stops locate it: six ways, and no force.
+    const threePoints: MechanicalFrame["supports"] = [
+      { member: "LA", point: "P", fix: ["x", "y", "z"] },
+      { member: "LA", point: "A", fix: ["y", "z"] },
+      { member: "LB", point: "B", fix: ["z"] },
+    ];
+    const resting = movement({ ...elbow(points), supports: threePoints }, WELDED, NOMINAL_STIFFNESS, true);
     const gap = (m: typeof free) => {
       const [a, b] = [m.at("LA", "A"), m.at("LB", "B")];
       const d = [-400, 320].map((v) => v / Math.hypot(400, 320));
@@ -324,8 +331,19 @@ describe("mechanics that hold for every frame", () => {
       );
     };
     expect(gap(free)).toBeCloseTo(gap(held), 6);
+    expect(gap(free)).toBeCloseTo(gap(resting), 6);
+    expect(resting.at("LB", "B")[2]).toBeCloseTo(0, 6);
     expect(Math.abs(gap(free))).toBeGreaterThan(0.05);
   });
+});
+
+const strongback = (from: [string, string], to: [string, string], size: number): SimulationStep => ({
+  id: "sb",
+  do: "strongback on",
+  strongback: "s",
+  from,
+  to,
+  section: { widthMm: size, heightMm: size, wallMm: 3 },
 });
 
 describe("clamps and strongbacks", () => {
@@ -364,14 +382,7 @@ describe("clamps and strongbacks", () => {
   it("a strongback holds the corner while it is on, and all of an elastic movement comes back when it goes", () => {
     const steps = (welds: SimulationStep[]): SimulationStep[] => [
       ...tacks,
-      {
-        id: "sb",
-        do: "strongback on",
-        strongback: "s",
-        from: ["LA", "A"],
-        to: ["LB", "B"],
-        section: { widthMm: 40, heightMm: 40, wallMm: 3 },
-      },
+      strongback(["LA", "A"], ["LB", "B"], 40),
       ...welds,
     ];
     const opening = (m: ReturnType<typeof movement>): number => {
@@ -484,14 +495,7 @@ describe("the condensed path", () => {
       tee("plus", "tack"),
       tee("minus", "tack"),
       { id: "sq", do: "square up", residualShare: 0.25 },
-      {
-        id: "sb",
-        do: "strongback on",
-        strongback: "s",
-        from: ["LB", "B"],
-        to: ["T", "Z"],
-        section: { widthMm: 30, heightMm: 30, wallMm: 3 },
-      },
+      strongback(["LB", "B"], ["T", "Z"], 30),
       bead("outside"),
       tee("top", "bead"),
       { id: "flip", do: "flip" },

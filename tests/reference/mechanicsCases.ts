@@ -15,6 +15,7 @@ import {
   type SimulationStep,
   Workshop,
 } from "@/core/shrink";
+import { tube } from "../support/beams";
 
 /** One file of cases. */
 export interface CaseFile {
@@ -80,19 +81,7 @@ function known(what: keyof typeof KEYS, thing: object): void {
 function sharpTube(raw: Record<string, unknown>): BeamSection {
   known("section", raw);
   if (raw.shape !== "square_tube" && raw.shape !== "rectangular_tube") throw new Error(`unknown shape ${raw.shape}`);
-  const w = Number(raw.width_in_plane_mm);
-  const h = Number(raw.height_out_of_plane_mm);
-  const t = Number(raw.wall_mm);
-  return {
-    shape: "tube",
-    widthMm: w,
-    heightMm: h,
-    wallMm: t,
-    areaMm2: w * h - (w - 2 * t) * (h - 2 * t),
-    iyMm4: (w * h ** 3 - (w - 2 * t) * (h - 2 * t) ** 3) / 12,
-    izMm4: (h * w ** 3 - (h - 2 * t) * (w - 2 * t) ** 3) / 12,
-    jMm4: (2 * t * ((w - t) * (h - t)) ** 2) / (w + h - 2 * t),
-  };
+  return tube(Number(raw.width_in_plane_mm), Number(raw.height_out_of_plane_mm), Number(raw.wall_mm));
 }
 
 function frameOf(raw: CaseFrame): MechanicalFrame {

@@ -1,24 +1,11 @@
 import fc from "fast-check";
 import loadHighs from "highs";
 import { describe, expect, it } from "vitest";
+import { pieces as piece } from "../../../tests/support/pieces";
 import { length } from "../units";
 import { type CutPiece, leastCost, nestingOf, nestingProblem, type Stock, stockProblems } from "./index";
 
 const solver = await loadHighs();
-const piece = (name: string, long: number, quantity: number, saw = 0, face = 40): CutPiece => ({
-  members: Array.from({ length: quantity }, (_, i) => `${name}${i + 1}`),
-  quantity,
-  longPointMm: long,
-  shortPointMm: saw ? long - 2 * face : long,
-  centreMm: saw ? long - face : long,
-  allowanceMm: { value: 0, low: 0, high: 0 },
-  cutLongPointMm: long,
-  cutShortPointMm: saw ? long - 2 * face : long,
-  sawDeg: [saw, saw],
-  cuts: saw ? "opposed" : "square",
-  ends: "",
-  massKg: 1,
-});
 const stock = (change: Partial<Stock> = {}): Stock => ({
   bars: [{ id: "B1", length: length("6000"), price: null }],
   offcuts: [],

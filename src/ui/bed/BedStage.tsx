@@ -193,7 +193,8 @@ export function BedStage() {
   const { frame, bedRounds } = evaluation;
   const { plan } = job;
   const { units } = plan;
-  const { current, roundId, stand, show, fresh, picked, pick } = useRounds(bedRounds);
+  const inSight = useRounds(bedRounds);
+  const { current, stand, show, fresh, picked } = inSight;
   const [wanted, setWanted] = useState<"heights" | "rod">("heights");
   if (!frame) return <NotYet stage="Bed" />;
   const method = current?.round.method ?? wanted;
@@ -287,14 +288,9 @@ export function BedStage() {
             <ReadingPad
               gate="bed"
               method={method}
-              round={current}
-              roundId={roundId}
-              stand={stand}
+              rounds={inSight}
               quantities={quantities}
               firstInstrument="height-gauge"
-              active={now}
-              onActive={pick}
-              onRound={show}
               figure={drawing}
             />
           )}

@@ -81,7 +81,8 @@ export function CheckStage() {
   const { units } = job.plan;
   const { frame, losses, shapes, limits } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
-  const { current, roundId, stand, show, fresh, picked, pick } = useRounds(rounds);
+  const inSight = useRounds(rounds);
+  const { current, stand, show, fresh, picked } = inSight;
   if (!frame) return <NotYet stage="Check" />;
   const quantities = [...spanQuantities(frame, null), ...heightQuantities()];
   const now = picked ?? nextUnread(stand, quantities);
@@ -134,18 +135,7 @@ export function CheckStage() {
           </Section>
         </div>
         <div className="grid content-start gap-6 max-xl:order-first">
-          <ReadingPad
-            gate="cold"
-            round={current}
-            roundId={roundId}
-            stand={stand}
-            quantities={quantities}
-            firstInstrument="tape-ii"
-            active={now}
-            onActive={pick}
-            onRound={show}
-            figure={drawing}
-          />
+          <ReadingPad gate="cold" rounds={inSight} quantities={quantities} firstInstrument="tape-ii" figure={drawing} />
           <Section
             title="Predicted against measured"
             aside={<span className="text-sm text-soft">loss per side, {units === "mm" ? "mm" : "in"}</span>}

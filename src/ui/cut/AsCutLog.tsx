@@ -71,7 +71,8 @@ function Words({ round }: { round: CutRound }) {
 export function AsCutLog() {
   const { job, evaluation } = useJob();
   const { frame, cut, cutRounds } = evaluation;
-  const { current, roundId, stand, show, fresh, picked, pick } = useRounds(cutRounds);
+  const inSight = useRounds(cutRounds);
+  const { current, stand, show, fresh, picked } = inSight;
   if (!frame) return null;
   const quantities = pieceQuantities(cut);
   const now = picked ?? nextUnread(stand, quantities);
@@ -101,18 +102,7 @@ export function AsCutLog() {
           )}
         </div>
         <div className="max-xl:order-first">
-          <ReadingPad
-            gate="cut"
-            round={current}
-            roundId={roundId}
-            stand={stand}
-            quantities={quantities}
-            firstInstrument="tape-100"
-            active={now}
-            onActive={pick}
-            onRound={show}
-            figure={drawing}
-          />
+          <ReadingPad gate="cut" rounds={inSight} quantities={quantities} firstInstrument="tape-100" figure={drawing} />
         </div>
       </div>
     </Section>

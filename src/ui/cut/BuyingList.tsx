@@ -89,14 +89,16 @@ function Plan({ nesting, units }: { nesting: Nesting; units: UnitPreference }) {
             ? "Nothing to buy: the offcuts do."
             : `Buy ${nesting.buy.map((b) => `${b.count} × ${say(b.lengthMm)}`).join(" and ")}${nesting.price === null ? "" : `, ${fixed(nesting.price, 2)} in all`}.`}
       </p>
-      <p className={nesting.missing.length > 0 ? "hidden" : "max-w-prose text-soft"}>
-        {nesting.proven
-          ? "Proven: no other way of cutting needs less."
-          : `The best found in the time; at most ${fixed(100 * (1 - nesting.bound), 0)} % could be saved.`}{" "}
-        {nesting.boughtMm > 0
-          ? `${fixed((100 * nesting.piecesMm) / nesting.bars.reduce((s, b) => s + b.lengthMm, 0), 0)} % of the bars ends in the frame, measured by long points.`
-          : ""}
-      </p>
+      {nesting.missing.length > 0 ? null : (
+        <p className="max-w-prose text-soft">
+          {nesting.proven
+            ? "Proven: no other way of cutting needs less."
+            : `The best found in the time; at most ${fixed(100 * (1 - nesting.bound), 0)} % could be saved.`}{" "}
+          {nesting.boughtMm > 0
+            ? `${fixed((100 * nesting.piecesMm) / nesting.bars.reduce((s, b) => s + b.lengthMm, 0), 0)} % of the bars ends in the frame, measured by long points.`
+            : ""}
+        </p>
+      )}
       <ol className="mt-3 grid gap-2" aria-label="Bars and what is cut from each">
         {nesting.bars.map((bar, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: bars of one length are alike but for their place

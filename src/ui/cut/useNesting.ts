@@ -22,26 +22,43 @@ export function useNesting(cut: readonly CutPiece[], stock: Stock | null, faceMm
   useEffect(() => {
     asked.current = { cut, stock, faceMm };
   });
+  // A worker that has answered is kept for the next question; one that is still at an old question is ended.
+  const idle = useRef<Nestings | null>(null);
+  useEffect(
+    () => () => {
+      idle.current?.end();
+      idle.current = null;
+    },
+    [],
+  );
   useEffect(() => {
     const { cut: pieces, stock: bars, faceMm: face } = asked.current;
     if (!bars || pieces.length === 0) return;
-    let worker: Nestings | null = null;
-    const failed = () => setAnswer({ key, state: { status: "failed" } });
+    let busy: Nestings | null = null;
+    let gone = false;
+    const answered = (state: NestingState) => {
+      if (!gone) setAnswer({ key, state });
+    };
+    const failed = () => {
+      busy?.end();
+      busy = null;
+      answered({ status: "failed" });
+    };
     const timer = window.setTimeout(() => {
-      worker = new Nestings(failed);
-      worker.nest(pieces, bars, face).then((found) => {
-        setAnswer({
-          key,
-          state:
-            "tooLong" in found ? { status: "too long", members: found.tooLong } : { status: "ready", nesting: found },
-        });
-        worker?.end();
-        worker = null;
+      busy = idle.current ?? new Nestings(failed);
+      idle.current = null;
+      busy.nest(pieces, bars, face).then((found) => {
+        answered(
+          "tooLong" in found ? { status: "too long", members: found.tooLong } : { status: "ready", nesting: found },
+        );
+        if (!gone) idle.current = busy;
+        busy = null;
       }, failed);
     }, PAUSE_MS);
     return () => {
+      gone = true;
       window.clearTimeout(timer);
-      worker?.end();
+      busy?.end();
     };
   }, [key]);
   return answer?.key === key ? answer.state : { status: "working" };

@@ -45,7 +45,9 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
   const [replayWanted, setReplayWanted] = useState(false);
   const worker = useRef<Predictions | null>(null);
   const planRef = useRef(plan);
-  planRef.current = plan;
+  useEffect(() => {
+    planRef.current = plan;
+  });
 
   useEffect(
     () => () => {

@@ -10,6 +10,7 @@ import { Button } from "../parts/Button";
 import { FieldMessage, inputClass } from "../parts/Field";
 import { bothSystems, fieldText } from "../parts/LengthField";
 import { InstrumentPicker } from "./InstrumentPicker";
+import type { Rounds } from "./useRounds";
 
 /** One quantity to read. */
 export interface Quantity {
@@ -25,18 +26,11 @@ export interface Quantity {
 interface Props {
   gate: Gate;
   method?: "heights" | "rod";
-  round: Round | null;
-  /** Id of the round, also before it is worked out; null when the first reading begins one. */
-  roundId: string | null;
-  /** Names of what stands in the round. */
-  stand: ReadonlySet<string>;
+  /** The rounds of the stage; the pad reads the one in sight, or begins one. */
+  rounds: Rounds<Round>;
   quantities: readonly Quantity[];
   /** Instrument to begin with when none was used at this gate yet. */
   firstInstrument: string;
-  /** What is read next or picked; told so that the drawing can show it. */
-  active: string | null;
-  onActive: (name: string | null) => void;
-  onRound: (id: string) => void;
   /** The drawing, where it is shown between the field and the list (bench). */
   figure: ReactNode;
 }
@@ -46,19 +40,8 @@ export const nextUnread = (stand: ReadonlySet<string>, quantities: readonly Quan
   quantities.find((q) => !stand.has(q.name))?.name ?? null;
 
 /** One reading at a time: what to read, a large field, a large button. */
-export function ReadingPad({
-  gate,
-  method = "heights",
-  round,
-  roundId,
-  stand,
-  quantities,
-  firstInstrument,
-  active,
-  onActive,
-  onRound,
-  figure,
-}: Props) {
+export function ReadingPad({ gate, method = "heights", rounds, quantities, firstInstrument, figure }: Props) {
+  const { current: round, roundId, stand, picked: wanted, pick: onActive, show: onRound } = rounds;
   const { job, store, texts } = useJob();
   const { units } = job.plan;
   const last =
@@ -70,7 +53,7 @@ export function ReadingPad({
   const [asked, setAsked] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const id = useId();
-  const quantity = quantities.find((q) => q.name === active) ?? quantities.find((q) => !stand.has(q.name)) ?? null;
+  const quantity = quantities.find((q) => q.name === wanted) ?? quantities.find((q) => !stand.has(q.name)) ?? null;
   const key = `reading/${roundId ?? `new ${gate}`}/${quantity?.name ?? ""}`;
   const typed = texts[key];
   const there = quantity ? round?.readings.get(quantity.name) : undefined;

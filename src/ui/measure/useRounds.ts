@@ -1,7 +1,7 @@
-import { usePathname, useSearchParams } from "next/navigation";
 import { useState } from "react";
 import type { Round } from "@/core/job";
 import { useJob } from "../job/JobProvider";
+import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
 
 /** What a measuring stage shows: its rounds, the one in sight, and the quantity that was picked in it. */
@@ -22,12 +22,7 @@ export interface Rounds<R extends Round> {
 /** @param rounds the rounds of one stage, in order. Keeps the screen awake while they are read. */
 export function useRounds<R extends Round>(rounds: readonly R[]): Rounds<R> {
   useWakeLock();
-  const pathname = usePathname();
-  const address = useSearchParams().get("round");
-  // The address follows a moment later; until it has moved on, what was asked for last holds. A quick hand types on.
-  const [wanted, setWanted] = useState<{ id: string; from: string | null } | null>(null);
-  if (wanted && address !== wanted.from) setWanted(null);
-  const asked = wanted && address === wanted.from ? wanted.id : address;
+  const [asked, move] = useAddress("round");
   // A round that was just begun is in the address before it is worked out: until then it is a fresh one.
   const current = (asked === null ? rounds.at(-1) : rounds.find((r) => r.round.id === asked)) ?? null;
   const { entries } = useJob().job;
@@ -47,10 +42,7 @@ export function useRounds<R extends Round>(rounds: readonly R[]): Rounds<R> {
     roundId,
     stand,
     fresh: roundId === null,
-    show: (id) => {
-      setWanted({ id: id ?? "new", from: address });
-      window.history.pushState(null, "", `${pathname}?round=${id ?? "new"}`);
-    },
+    show: (id) => move(id ?? "new"),
     picked: picked.round === at ? picked.name : null,
     pick: (name) => setPicked({ round: at, name }),
   };

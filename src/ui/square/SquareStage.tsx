@@ -143,7 +143,8 @@ export function SquareStage() {
   const { units } = job.plan;
   const { frame, setUp, limits, ticked } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate !== "cold");
-  const { current, roundId, stand, show, fresh, picked, pick } = useRounds(rounds);
+  const inSight = useRounds(rounds);
+  const { current, roundId, stand, show, fresh, picked } = inSight;
   const begun = [...ticked].some((k) => k.startsWith("tack/"));
   const [gate, setGate] = useState<Gate | null>(null);
   if (!frame) return <NotYet stage="Square" />;
@@ -206,14 +207,9 @@ export function SquareStage() {
           ) : null}
           <ReadingPad
             gate={nextGate}
-            round={current}
-            roundId={roundId}
-            stand={stand}
+            rounds={inSight}
             quantities={quantities}
             firstInstrument="tape-ii"
-            active={now}
-            onActive={pick}
-            onRound={show}
             figure={drawing}
           />
           {current ? <OtherWays round={current} /> : null}

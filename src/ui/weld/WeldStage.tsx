@@ -2,8 +2,7 @@
 
 import { Check, ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
-import { usePathname, useSearchParams } from "next/navigation";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 import { predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
 import { type Step, TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
 import { formatSmall } from "@/core/units";
@@ -15,6 +14,7 @@ import { PredictionStatus } from "../job/PredictionStatus";
 import { stagePath } from "../job/stages";
 import { Button, buttonClass } from "../parts/Button";
 import { Caution, Section } from "../parts/Sheet";
+import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
 import { jointMark } from "./jointMark";
 import { PredictionPanel } from "./PredictionPanel";
@@ -74,21 +74,7 @@ export function WeldStage() {
   const { frame, steps, ticked } = evaluation;
   const { replay, wantReplay } = predicted;
   const { units } = job.plan;
-  const pathname = usePathname();
-  const address = useSearchParams().get("step");
-  // The address follows a moment later, over the steps in between: until it is there, what was asked for last holds. A
-  // quick hand loses no key.
-  const [wanted, setWanted] = useState<{ step: string | null; over: readonly (string | null)[] } | null>(null);
-  const behind = wanted?.over.includes(address) === true && address !== wanted.step;
-  if (wanted && !behind) setWanted(null);
-  const asked = wanted && behind ? wanted.step : address;
-  const move = useCallback(
-    (step: string | null, how: "pushState" | "replaceState") => {
-      setWanted((w) => ({ step, over: [...(w ? [...w.over, w.step] : []), address] }));
-      window.history[how](null, "", step === null ? pathname : `${pathname}?step=${encodeURIComponent(step)}`);
-    },
-    [address, pathname],
-  );
+  const [asked, move] = useAddress("step");
   useWakeLock();
   useEffect(wantReplay, [wantReplay]);
   const part = (steps.find((s) => s.key === asked) ?? steps.find((s) => !ticked.has(s.key)) ?? steps.at(-1))?.part;
@@ -100,7 +86,7 @@ export function WeldStage() {
   const show = useCallback(
     (i: number) => {
       const step = steps[i];
-      if (step) move(step.key, "replaceState");
+      if (step) move(step.key, "replace");
     },
     [steps, move],
   );
@@ -108,7 +94,7 @@ export function WeldStage() {
   const next = steps.find((s) => !ticked.has(s.key)) ?? null;
   const now = steps.find((s) => s.key === asked) ?? next;
   const index = now ? steps.indexOf(now) : -1;
-  const go = (s: Step | undefined) => s && move(s.key, "pushState");
+  const go = (s: Step | undefined) => s && move(s.key);
   const done = now ? ticked.has(now.key) : true;
   const count = steps.filter((s) => ticked.has(s.key)).length;
   const tick = () => {
@@ -116,7 +102,7 @@ export function WeldStage() {
     store.add({ kind: "tick", step: now.key, done: !done });
     if (done) return;
     const after = [...steps.slice(index + 1), ...steps.slice(0, index)].find((s) => !ticked.has(s.key));
-    move(after?.key ?? null, "replaceState");
+    move(after?.key ?? null, "replace");
   };
   const doneJoints = steps.filter((s) => s.joint && ticked.has(s.key)).flatMap((s) => jointMark(frame, s)?.at ?? []);
   // With every step ticked the drawing shows the cold frame.

@@ -1,0 +1,17 @@
+import type { CutPiece } from "@/core/cut";
+
+/** A line of the cut list: so many pieces of one length. @param saw angle of both cuts from square, deg. */
+export const pieces = (name: string, longMm: number, quantity: number, saw = 0, faceMm = 40): CutPiece => ({
+  members: Array.from({ length: quantity }, (_, i) => `${name}${i + 1}`),
+  quantity,
+  longPointMm: longMm,
+  shortPointMm: saw ? longMm - 2 * faceMm : longMm,
+  centreMm: saw ? longMm - faceMm : longMm,
+  allowanceMm: { value: 0, low: 0, high: 0 },
+  cutLongPointMm: longMm,
+  cutShortPointMm: saw ? longMm - 2 * faceMm : longMm,
+  sawDeg: [saw, saw],
+  cuts: saw ? "opposed" : "square",
+  ends: "",
+  massKg: 1,
+});

@@ -173,18 +173,14 @@ function rigidMotions(nodes: readonly BeamNode[]): Float64Array[] {
 
 /** What a spring adds to the stiffness: (row, column, value) for rows over the freedoms and an r x r matrix, both halves. */
 export function springEntries(rows: readonly Sparse[], matrix: Float64Array): [number, number, number][] {
-  const r = rows.length;
-  return rows.flatMap((p, a) =>
-    rows.flatMap((q, b) =>
-      p.at.flatMap((i, s) =>
-        q.at.map((j, t): [number, number, number] => [
-          i,
-          j,
-          (matrix[a * r + b] as number) * (p.value[s] as number) * (q.value[t] as number),
-        ]),
-      ),
-    ),
-  );
+  const entries: [number, number, number][] = [];
+  for (const [a, p] of rows.entries())
+    for (const [b, q] of rows.entries()) {
+      const k = matrix[a * rows.length + b] as number;
+      for (const [s, i] of p.at.entries())
+        for (const [t, j] of q.at.entries()) entries.push([i, j, k * (p.value[s] as number) * (q.value[t] as number)]);
+    }
+  return entries;
 }
 
 /** Rows of the movement of a point fixed to node b against one fixed to node a: d = -ua + S(o - xa) ta + ub - S(o - xb) tb. */

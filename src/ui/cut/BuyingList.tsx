@@ -92,7 +92,7 @@ function Plan({ nesting, units }: { nesting: Nesting; units: UnitPreference }) {
       {nesting.missing.length > 0 ? null : (
         <p className="max-w-prose text-soft">
           {nesting.proven
-            ? "Proven: no other way of cutting needs less."
+            ? `Proven: no other way of cutting ${nesting.price === null ? "needs" : "costs"} less.`
             : `The best found in the time; at most ${fixed(100 * (1 - nesting.bound), 0)} % could be saved.`}{" "}
           {nesting.boughtMm > 0
             ? `${fixed((100 * nesting.piecesMm) / nesting.bars.reduce((s, b) => s + b.lengthMm, 0), 0)} % of the bars ends in the frame, measured by long points.`

@@ -42,7 +42,7 @@ test("bars: what to buy is proven, follows the stock, and says what is too long"
   await expect(page.getByText(/AB, CD: longer than any bar at hand/)).toBeVisible();
   await page.getByRole("textbox", { name: "Saw cut" }).fill("90");
   await page.keyboard.press("Tab");
-  await expect(page.getByText(/The saw cut is 90 mm: outside 0 to 12 mm/)).toBeVisible();
+  await expect(page.getByText(/^Not usable: The saw cut is 90 mm: outside 0 to 12 mm/)).toBeVisible();
   await expectAccessible(page);
 });
 
@@ -78,7 +78,7 @@ test("the saw's error by two test pieces, and holes for welding and for the dip"
   await expect(sides).toContainText("4 holes");
   await page.getByRole("textbox", { name: "Gap" }).fill("60");
   await page.keyboard.press("Tab");
-  await expect(page.getByText(/no saw is off by that/)).toBeVisible();
+  await expect(page.getByText(/^Not usable: .*no saw is off by that/)).toBeVisible();
   await expectAccessible(page);
   // What changed is told by name in the log.
   await page.goto(`${address}${job}/log`);

@@ -16,6 +16,7 @@ export default defineConfig({
           name: "unit",
           include: ["src/**/*.test.ts", "tests/reference/**/*.test.ts"],
           environment: "node",
+          setupFiles: ["tests/support/seed.ts"],
           testTimeout: 60_000,
         },
       },

@@ -1,3 +1,4 @@
+export * from "./cutCsv";
 export * from "./jobFile";
 export * from "./readingsCsv";
 export * from "./report";

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { type Entry, entryProblem, type Job, jobSchema, planProblems } from "@/core/job";
+import { type Entry, entryProblem, type Job, jobSchema, refusals } from "@/core/job";
 import type { Problem } from "@/core/units";
 import { parseJson } from "./json";
 
@@ -81,9 +81,7 @@ export function readJobFile(text: string): JobFileResult {
   if (!parsed.success) return { ok: false, problems: problemsOf(parsed.error) };
   const broken = [
     ...brokenReferences(parsed.data.job),
-    ...planProblems(parsed.data.job.plan)
-      .filter((p) => p.severity === "error")
-      .map((p) => ({ ...p, path: `job.plan.${p.path}` })),
+    ...refusals(parsed.data.job.plan).map((p) => ({ ...p, path: `job.plan.${p.path}` })),
   ];
   return broken.length > 0 ? { ok: false, problems: broken } : { ok: true, job: parsed.data.job };
 }

@@ -1,5 +1,5 @@
 import { type Finish, holeAdvice } from "@/core/cut";
-import type { ResolvedFrame } from "@/core/frame";
+import type { Structure } from "@/core/frame";
 import {
   type BedRound,
   bandWords as band,
@@ -30,10 +30,10 @@ function cutLines(e: Evaluation, u: UnitPreference): string[] {
   );
 }
 
-function holeLines(frame: ResolvedFrame, finish: Finish, u: UnitPreference): string[] {
+function holeLines(structure: Structure, finish: Finish, u: UnitPreference): string[] {
   return [
     ...head(`Holes, finish: ${finish}`),
-    ...holeAdvice(frame, finish).map(
+    ...holeAdvice(structure, finish).map(
       (a) =>
         `${a.volume.members.join(", ")}: ${a.count === 1 ? "one hole" : `${a.count} holes`} of ${formatSmall(a.diameterMm, u)}, ${a.where}`,
     ),
@@ -92,7 +92,7 @@ export function reportData(job: Job) {
     steps: e.steps.map((s) => ({ ...s, done: e.ticked.has(s.key) })),
     losses: e.losses,
     shapes: e.shapes,
-    holes: e.frame ? holeAdvice(e.frame, job.plan.finish ?? "bare") : [],
+    holes: e.structure ? holeAdvice(e.structure, job.plan.finish ?? "bare") : [],
     verdict: e.summary,
   };
 }
@@ -110,7 +110,7 @@ export function reportText(job: Job): string {
     ...e.problems.map((p) => `${p.severity}: ${p.path}: ${p.message}`),
     ...head("Cut list"),
     ...cutLines(e, u),
-    ...(e.frame ? holeLines(e.frame, plan.finish ?? "bare", u) : []),
+    ...(e.structure ? holeLines(e.structure, plan.finish ?? "bare", u) : []),
     ...head("Predicted loss by welding, nine frames in ten"),
     ...(e.prediction
       ? Object.entries(e.prediction.sidesMm).map(([s, v]) => `${s}: ${band(v, u)}`)

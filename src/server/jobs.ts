@@ -5,22 +5,25 @@ import {
   type Change,
   type Entry,
   entryProblem,
+  evaluate,
   isReadAt,
   type Job,
   type NewEntry,
   newEntrySchema,
   newPlan,
+  pieceSection,
   planChanges,
-  planProblems,
   planSchema,
+  refusals,
   type Summary,
   summaryOf,
 } from "@/core/job";
 import { type Instrument, UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
+import { cutCsv } from "@/formats/cutCsv";
 import { readJobFile } from "@/formats/jobFile";
 import * as store from "@/store";
 import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
-import { predictionInTime } from "./predictions";
+import { predictionInTime, predictionOf } from "./predictions";
 
 const LIST_LIMIT = 500;
 const originSchema = z.string().trim().min(1, "Say who saves.").max(60, "At most 60 characters.");
@@ -92,7 +95,7 @@ export async function savePlan(id: string, input: unknown): Promise<Outcome<Save
   const parsed = parse(savePlanSchema, input);
   if (!parsed.ok) return parsed;
   const { baseVersion, plan, origin } = parsed.value;
-  const wrong = planProblems(plan).filter((p) => p.severity === "error");
+  const wrong = refusals(plan);
   if (wrong[0]) return refuse(422, wrong[0].message, wrong);
   return store.transaction(async (db): Promise<Outcome<Saved>> => {
     const locked = await store.lockJob(db, id);
@@ -196,6 +199,15 @@ export async function jobForFile(id: string): Promise<Outcome<Job>> {
   const { job } = found.value;
   const used = new Set(job.entries.flatMap((e) => (e.kind === "reading" ? [e.instrumentId] : [])));
   return done({ ...job, instruments: job.instruments.filter((i) => used.has(i.id)) });
+}
+
+/** The cut list of a job as CSV, with what the prediction adds to each length. */
+export async function cutListOf(id: string): Promise<Outcome<{ name: string; csv: string }>> {
+  const found = await getJob(id);
+  if (!found.ok) return found;
+  const { job } = found.value;
+  const { cut } = evaluate(job, await predictionOf(job.plan));
+  return done({ name: job.plan.name, csv: cutCsv(cut, job.plan.units, (p) => pieceSection(job.plan, p)) });
 }
 
 /** The same job under new ids, so that it can stand beside the first. */

@@ -1,5 +1,5 @@
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
-import type { Entry, Job, Plan, Summary } from "@/core/job";
+import { type Entry, type Job, overallSizeMm, type Plan, type Summary } from "@/core/job";
 import type { Instrument } from "@/core/units";
 import { ENTRY_JSON, entryOf, insertEntries } from "./entries";
 import { INSTRUMENT_JSON } from "./instruments";
@@ -134,8 +134,7 @@ export async function insertJob(
       job.version,
       job.entries.length,
       plan,
-      job.plan.frame.length.mm,
-      job.plan.frame.width.mm,
+      ...overallSizeMm(job.plan),
       summary.stage,
       summary.verdict,
       summary.about,
@@ -159,7 +158,7 @@ export async function updatePlan(
   const text = JSON.stringify(plan);
   const [result] = await db.execute<ResultSetHeader>(
     "UPDATE job SET plan = ?, name = ?, length_mm = ?, width_mm = ?, version = ?, changed_at = ? WHERE id = ? AND version = ?",
-    [text, plan.name, plan.frame.length.mm, plan.frame.width.mm, version, toSqlTime(at), id, version - 1],
+    [text, plan.name, ...overallSizeMm(plan), version, toSqlTime(at), id, version - 1],
   );
   if (result.affectedRows !== 1) throw new Error("The plan moved on although its row was locked.");
   await insertPlan(db, id, version, text, at, origin);

@@ -1,6 +1,7 @@
 import { expose } from "comlink";
 import loadHighs from "highs";
-import { type CutPiece, type Nesting, nestingOf, nestingProblem, type Stock } from "@/core/cut";
+import { type CutPiece, type Nesting, nestingProblem, type Stock, solveNesting } from "@/core/cut";
+import { solvedBy } from "./solvedBy";
 
 /** A plan for one frame is proven in far less; what is not by then is shown with its gap. */
 const LIMIT_S = 8;
@@ -13,11 +14,8 @@ const api = {
     const problem = nestingProblem(cut, stock, faceMm);
     if ("tooLong" in problem) return problem;
     solver ??= loadHighs();
-    const found = (await solver).solve(problem.lp, { time_limit: LIMIT_S, mip_rel_gap: 0 });
-    const values = Object.fromEntries(
-      Object.entries(found.Columns).map(([name, c]) => [name, "Primal" in c ? Number(c.Primal) : 0]),
-    );
-    return nestingOf(problem, { optimal: found.Status === "Optimal", values }, stock);
+    const highs = await solver;
+    return solveNesting(problem, (lp) => solvedBy(highs, lp, LIMIT_S), stock);
   },
 };
 export type NestingApi = typeof api;

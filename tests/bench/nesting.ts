@@ -1,9 +1,10 @@
 // Measures the buying list: part of npm run bench
 import { performance } from "node:perf_hooks";
 import loadHighs from "highs";
-import { nestingOf, nestingProblem, type Stock } from "@/core/cut";
+import { nestingProblem, type Stock, solveNesting } from "@/core/cut";
 import { seeded } from "@/core/numeric";
 import { length } from "@/core/units";
+import { solvedBy } from "@/workers/solvedBy";
 import { pieces } from "../support/pieces";
 
 const random = seeded(12);
@@ -20,7 +21,7 @@ const stock: Stock = {
 };
 console.log("\nbuying bars, 40 pieces, proven least");
 const solver = await loadHighs();
-for (const kinds of [3, 5, 8]) {
+for (const kinds of [3, 5, 8, 20, 40]) {
   const cut = Array.from({ length: kinds }, (_, i) =>
     pieces(`P${i}x`, Math.round(500 + 2400 * random()), Math.floor(40 / kinds) + (i < 40 % kinds ? 1 : 0)),
   );
@@ -28,13 +29,9 @@ for (const kinds of [3, 5, 8]) {
   const problem = nestingProblem(cut, stock, 40);
   if ("tooLong" in problem) throw new Error(problem.tooLong);
   const built = performance.now();
-  const found = solver.solve(problem.lp, { time_limit: 8, mip_rel_gap: 0 });
-  const values = Object.fromEntries(
-    Object.entries(found.Columns).map(([k, c]) => [k, "Primal" in c ? Number(c.Primal) : 0]),
-  );
-  const plan = nestingOf(problem, { optimal: found.Status === "Optimal", values }, stock);
+  const plan = solveNesting(problem, (lp) => solvedBy(solver, lp, 8), stock);
   const ms = performance.now() - start;
   console.log(
-    `${`${kinds} lengths, ${problem.patterns.length} patterns`.padEnd(58)} ${`${ms.toFixed(0)} ms`.padStart(12)}  target under 2000 ms; ${plan.proven ? "proven" : `bound ${plan.bound.toFixed(3)}`}, patterns ${(built - start).toFixed(0)} ms`,
+    `${`${kinds} lengths, ${problem.complete ? `all ${problem.patterns.length} patterns` : "patterns as they pay"}`.padEnd(58)} ${`${ms.toFixed(0)} ms`.padStart(12)}  target under 2000 ms; ${plan.proven ? "proven" : `bound ${plan.bound.toFixed(3)}`}, patterns ${(built - start).toFixed(0)} ms`,
   );
 }

@@ -1,20 +1,27 @@
-import { type ResolvedFrame, resolveFrame } from "@/core/frame";
+import { type Frame, fromRectangle, type ResolvedFrame, resolveFrame, resolveFree, type Structure } from "@/core/frame";
 import { newPlan } from "@/core/job";
 import { lineOf, type SimulationStep } from "@/core/shrink";
 import { length } from "@/core/units";
 
-/** A ladder of square tube with so many rungs: 4 mitres and two tees per rung. */
-export function ladder(rungs: number, tube = { size: "50", wall: "3" }): ResolvedFrame {
+function ladderFrame(rungs: number, tube: { size: string; wall: string }): Frame {
   const { frame } = newPlan("ladder", "mm");
   const side = rungs === 0 ? 508 : 300 * (rungs + 1);
-  return resolveFrame({
+  return {
     ...frame,
     length: length(String(side)),
     width: length(rungs === 0 ? "508" : "900"),
     section: { profile: null, face: length(tube.size), depth: length(tube.size), wall: length(tube.wall) },
     cross: Array.from({ length: rungs }, (_, i) => ({ id: `M${i + 1}`, at: length(String(300 * (i + 1))) })),
-  });
+  };
 }
+
+/** A ladder of square tube with so many rungs: 4 mitres and two tees per rung. */
+export const ladder = (rungs: number, tube = { size: "50", wall: "3" }): ResolvedFrame =>
+  resolveFrame(ladderFrame(rungs, tube));
+
+/** The same in space. */
+export const ladderStructure = (rungs: number, tube = { size: "50", wall: "3" }): Structure =>
+  resolveFree(fromRectangle(ladderFrame(rungs, tube), "mm")).structure;
 
 /** So many tacks on every mitre and tee, then all their beads: faces in the order of the joint's own list. */
 export function tacksThenBeads(

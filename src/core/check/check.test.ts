@@ -38,7 +38,7 @@ describe("limits", () => {
         length: { lower: length("-1.6"), upper: length("0") },
         width: { lower: null, upper: length("2") },
       },
-      plan.frame,
+      { lengthMm: 1000, widthMm: 600 },
     );
     expect(limits.find((l) => l.id === "AB")).toMatchObject({ lower: 998.4, upper: 1000 });
     expect(limits.find((l) => l.id === "BC")).toMatchObject({ lower: null, upper: 602 });
@@ -47,7 +47,7 @@ describe("limits", () => {
   it("come from a class, by the nominal size", () => {
     const limits = resolveLimits(
       { kind: "class", linear: "A", flat: "E", levelMmPerM: null },
-      { ...plan.frame, length: length("1000.1"), width: length("1000") },
+      { lengthMm: 1000.1, widthMm: 1000 },
     );
     expect(limits.find((l) => l.id === "AB")?.upper).toBeCloseTo(1003.1, 9);
     expect(limits.find((l) => l.id === "BC")?.upper).toBe(1002);
@@ -65,7 +65,7 @@ describe("limits", () => {
     expect(found.map((p) => p.path)).toEqual(["limits.length.lower", "limits.width.lower", "limits.flat"]);
   });
   it("make no verdict while one is unmeasured, and the worst one counts", () => {
-    const limits = resolveLimits(plan.limits, plan.frame);
+    const limits = resolveLimits(plan.limits, { lengthMm: 1000, widthMm: 600 });
     const measured = (u: number) =>
       verdicts(limits, { sides: { AB: { value: 1000, u }, CD: { value: 1000, u } }, square: null, flatMm: null });
     expect(overall(measured(0.2))).toBe("not measured");

@@ -1,4 +1,4 @@
-import type { Frame, Side } from "../frame";
+import type { Side } from "../frame";
 import { SIDES } from "../frame";
 import { type Problem, plainMm } from "../units";
 import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
@@ -50,11 +50,9 @@ export function limitProblems(limits: Limits): Problem[] {
 
 /**
  * Limits in numbers for one frame.
- * @param limits as chosen. @param frame for nominal sizes; a class is looked up for them.
+ * @param limits as chosen. @param sizes nominal, outside; a class is looked up for them.
  */
-export function resolveLimits(limits: Limits, frame: Frame): Limit[] {
-  const lengthMm = frame.length.mm;
-  const widthMm = frame.width.mm;
+export function resolveLimits(limits: Limits, { lengthMm, widthMm }: { lengthMm: number; widthMm: number }): Limit[] {
   const shorter = Math.min(lengthMm, widthMm);
   const longer = Math.max(lengthMm, widthMm);
   const out: Limit[] = [];

@@ -7,7 +7,8 @@ import { conformity, provable, resolveLimits, slipsThatShow } from "./index";
 const plan = newPlan("x", "mm");
 const of = (change: Partial<typeof plan.frame>, limits = plan.limits) => {
   const frame = { ...plan.frame, ...change };
-  return provable(resolveFrame(frame), resolveLimits(limits, frame), SHELF);
+  const resolved = resolveFrame(frame);
+  return provable(resolved, resolveLimits(limits, resolved), SHELF);
 };
 const own = plan.limits.kind === "own" ? plan.limits : null;
 if (!own) throw new Error("own limits expected");

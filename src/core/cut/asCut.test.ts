@@ -60,7 +60,8 @@ describe("pieces as cut", () => {
   it("compares cross members, longest with shortest", () => {
     const cut = list(3);
     const m = cut.at(-1)?.cutLongPointMm ?? 0;
-    expect(asCut(cut, read({ M1: m, M2: m + 1.5, M3: m - 0.2 })).cross).toMatchObject({
+    expect(asCut(cut, read({ M1: m, M2: m + 1.5, M3: m - 0.2 })).alike[0]).toMatchObject({
+      members: ["M3", "M1", "M2"],
       longest: "M2",
       shortest: "M3",
       word: "do not match",

@@ -34,8 +34,8 @@ export interface PairCheck {
 export interface AsCut {
   pieces: CutPieceCheck[];
   pairs: PairCheck[];
-  /** Cross members: the longest and the shortest that were read, and their difference. */
-  cross: { longest: string; shortest: string; byMm: number; word: PairWord } | null;
+  /** Other pieces of one kind that were read: the longest and the shortest, and their difference. */
+  alike: { members: string[]; longest: string; shortest: string; byMm: number; word: PairWord }[];
   /** Four equal sides: which pieces to put opposite each other so that pairs match best; null when they stand so already. */
   swap: { pairs: [[string, string], [string, string]]; worstMm: number } | null;
   missing: string[];
@@ -98,9 +98,22 @@ export function asCut(cut: readonly CutPiece[], readings: Readonly<Record<string
       },
     ];
   });
-  const rungs = pieces.filter((p) => p.member.startsWith("M"));
-  const sorted = [...rungs].sort((a, b) => a.mm - b.mm);
-  const [shortest, longest] = [sorted[0], sorted.at(-1)];
+  const inPairs = new Set<string>(OPPOSITE.flat());
+  const alike = cut.flatMap((line): AsCut["alike"] => {
+    const read = line.members.flatMap((m) => (inPairs.has(m) ? [] : (of(m) ?? []))).sort((a, b) => a.mm - b.mm);
+    const [shortest, longest] = [read[0], read.at(-1)];
+    if (!shortest || !longest || read.length < 2) return [];
+    const byMm = longest.mm - shortest.mm;
+    return [
+      {
+        members: read.map((r) => r.member),
+        longest: longest.member,
+        shortest: shortest.member,
+        byMm,
+        word: wordOf(byMm, Math.hypot(longest.uMm, shortest.uMm)),
+      },
+    ];
+  });
   const square = cut[0]?.members.length === 4;
   const sides = Object.fromEntries(OPPOSITE.flat().flatMap((m) => (of(m) ? [[m, of(m)?.mm ?? 0]] : [])));
   let swap: AsCut["swap"] = null;
@@ -114,15 +127,7 @@ export function asCut(cut: readonly CutPiece[], readings: Readonly<Record<string
   return {
     pieces,
     pairs,
-    cross:
-      rungs.length > 1 && shortest && longest
-        ? {
-            longest: longest.member,
-            shortest: shortest.member,
-            byMm: longest.mm - shortest.mm,
-            word: wordOf(longest.mm - shortest.mm, Math.hypot(longest.uMm, shortest.uMm)),
-          }
-        : null,
+    alike,
     swap,
     missing: all.filter((x) => !of(x.member)).map((x) => x.member),
   };

@@ -16,8 +16,8 @@ export interface CutPiece {
   cutShortPointMm: number;
   /** Saw setting from a square cut at each end, deg. */
   sawDeg: [number, number];
-  /** How the two cuts lie to each other. */
-  cuts: "opposed" | "square";
+  /** How the two cuts lie to each other; `other` when they are copes, compound or pointed. */
+  cuts: "opposed" | "parallel" | "square" | "one end" | "other";
   /** In words: what to set and which way. */
   ends: string;
   massKg: number;

@@ -1,4 +1,4 @@
-import type { ResolvedFrame } from "../frame";
+import { isHollow, type Structure, type StructureMember } from "../frame";
 
 /** What happens to the frame after welding. */
 export const FINISHES = ["bare", "paint", "zinc dip"] as const;
@@ -12,12 +12,21 @@ export interface ClosedVolume {
   why: string;
 }
 
+/** Where one hole is drilled. */
+export interface HolePlace {
+  member: string;
+  /** Along the centre line of the piece as cut. */
+  fromFirstEndMm: number;
+  face: string;
+}
+
 /** Holes for one closed volume. */
 export interface HoleAdvice {
   volume: ClosedVolume;
   count: number;
   diameterMm: number;
   where: string;
+  places: HolePlace[];
   why: string;
 }
 
@@ -47,23 +56,50 @@ export const dipHoleMm = (largeMm: number): number =>
   DIP_HOLE_MM.find(([up]) => largeMm <= up)?.[1] ?? Math.ceil(largeMm / 4);
 
 /**
- * Closed volumes of a welded frame. Mitred sides open into each other and make one ring; a cross member ends on the walls of
- * its sides and is closed by them.
+ * Closed volumes of a welded frame: hollow members that open into each other at mitres make one; one whose ends both land
+ * on walls, or carry caps, is closed by itself. A volume with an open end is none.
  */
-export function closedVolumes(frame: ResolvedFrame): ClosedVolume[] {
-  const sides = frame.members.filter((m) => m.kind === "side");
-  const cross = frame.members.filter((m) => m.kind === "cross");
+export function closedVolumes(structure: Structure): ClosedVolume[] {
+  const hollow = structure.members.filter((m) => isHollow(m.shape));
+  const group = new Map(hollow.map((m) => [m.id, m.id]));
+  const root = (id: string): string => {
+    let at = id;
+    while (group.get(at) !== at) at = group.get(at) as string;
+    return at;
+  };
+  const open = new Set<string>();
+  for (const m of hollow)
+    for (const end of ["from", "to"] as const) {
+      const h = m.ends[end].hollow;
+      if (h === "open") open.add(m.id);
+      else if (typeof h === "object" && group.has(h.into)) group.set(root(m.id), root(h.into));
+    }
+  const sets = new Map<string, StructureMember[]>();
+  for (const m of hollow) sets.set(root(m.id), [...(sets.get(root(m.id)) ?? []), m]);
+  return [...sets.values()]
+    .filter((set) => !set.some((m) => open.has(m.id)))
+    .map((set) => ({
+      members: set.map((m) => m.id),
+      lengthMm: set.reduce((s, m) => s + m.centreMm, 0),
+      why: set.length > 1 ? "the mitres open into each other: one space" : "closed at both ends by what it lands on",
+    }));
+}
+
+/** Hollow members that still breathe through an open end. */
+export function openMembers(structure: Structure): string[] {
+  const closed = new Set(closedVolumes(structure).flatMap((v) => v.members));
+  return structure.members.filter((m) => isHollow(m.shape) && !closed.has(m.id)).map((m) => m.id);
+}
+
+/** How near to a joint the drill gets, from the end of the member, mm: half the tube and the bead. */
+const nearJointMm = (m: StructureMember): number => Math.max(m.properties.widthMm, m.properties.heightMm) / 2 + 10;
+
+/** Where to drill the two ends of a member: below at the first, above across from it at the second. */
+function dipPlaces(m: StructureMember): HolePlace[] {
+  const d = nearJointMm(m);
   return [
-    {
-      members: sides.map((m) => m.name),
-      lengthMm: sides.reduce((s, m) => s + m.centreMm, 0),
-      why: "the mitres open into each other: one ring",
-    },
-    ...cross.map((m) => ({
-      members: [m.name],
-      lengthMm: m.centreMm,
-      why: "closed at both ends by the walls that it lands on",
-    })),
+    { member: m.id, fromFirstEndMm: d, face: "underside" },
+    { member: m.id, fromFirstEndMm: m.centreMm - d, face: "top, across from it" },
   ];
 }
 
@@ -71,27 +107,34 @@ export function closedVolumes(frame: ResolvedFrame): ClosedVolume[] {
  * Holes that every closed volume needs: one to weld it shut safely, two to dip it.
  * @param finish what happens after welding: a dip needs vent and drain at opposite ends; it is never dipped sealed.
  */
-export function holeAdvice(frame: ResolvedFrame, finish: Finish): HoleAdvice[] {
-  const large = Math.max(frame.section.faceMm, frame.section.depthMm);
-  return closedVolumes(frame).map((volume): HoleAdvice => {
-    const ring = volume.members.length > 1;
-    if (finish === "zinc dip")
+export function holeAdvice(structure: Structure, finish: Finish): HoleAdvice[] {
+  return closedVolumes(structure).map((volume): HoleAdvice => {
+    const set = structure.members.filter((m) => volume.members.includes(m.id));
+    const large = Math.max(...set.map((m) => Math.max(m.properties.widthMm, m.properties.heightMm)));
+    const many = set.length > 1;
+    const first = set[0] as StructureMember;
+    if (finish === "zinc dip") {
+      // Where two members open into each other, one hole serves both.
+      const places = many ? set.map((m, i) => dipPlaces(m)[i % 2 === 0 ? 0 : 1] as HolePlace) : dipPlaces(first);
       return {
         volume,
-        count: ring ? 4 : 2,
+        count: places.length,
         diameterMm: dipHoleMm(large),
-        where: ring
-          ? "at each corner, as near the mitre as the drill gets: two below, and two above at the corners across"
+        where: many
+          ? "at each corner, as near the mitre as the drill gets: one below, the next above, as you go round"
           : "at both ends, as near the joint as the drill gets: one below, one above across from it",
+        places,
         why: "Zinc must run in and out, and air out, as the frame goes in on a slant. A sealed tube bursts in the bath: never dip one.",
       };
+    }
     return {
       volume,
       count: 1,
       diameterMm: WELD_VENT_MM,
-      where: ring
-        ? "on an inner face of AB, near the middle: away from every bead"
+      where: many
+        ? `on an inner face of ${first.id}, near the middle: away from every bead`
         : "on the underside, near the middle: away from every bead",
+      places: [{ member: first.id, fromFirstEndMm: first.centreMm / 2, face: many ? "inner face" : "underside" }],
       why:
         finish === "paint"
           ? "Trapped gas blows out through the last bead. Close it after welding, before the paint, where water would stand."

@@ -2,8 +2,9 @@ import fc from "fast-check";
 import loadHighs from "highs";
 import { describe, expect, it } from "vitest";
 import { pieces as piece } from "../../../tests/support/pieces";
+import { solvedBy } from "../../workers/solvedBy";
 import { length } from "../units";
-import { type CutPiece, leastCost, nestingOf, nestingProblem, type Stock, stockProblems } from "./index";
+import { type CutPiece, leastCost, nestingLp, nestingProblem, type Stock, solveNesting, stockProblems } from "./index";
 
 const solver = await loadHighs();
 const stock = (change: Partial<Stock> = {}): Stock => ({
@@ -18,11 +19,7 @@ const stock = (change: Partial<Stock> = {}): Stock => ({
 function nest(cut: CutPiece[], s: Stock) {
   const problem = nestingProblem(cut, s, 40);
   if ("tooLong" in problem) throw new Error(`too long: ${problem.tooLong}`);
-  const found = solver.solve(problem.lp, { mip_rel_gap: 0 });
-  const values = Object.fromEntries(
-    Object.entries(found.Columns).map(([k, c]) => [k, "Primal" in c ? Number(c.Primal) : 0]),
-  );
-  return { problem, plan: nestingOf(problem, { optimal: found.Status === "Optimal", values }, s) };
+  return { problem, plan: solveNesting(problem, (lp) => solvedBy(solver, lp, 20), s) };
 }
 
 /** Fewest bars by trying everything: every piece into every bar. */
@@ -132,5 +129,39 @@ describe("buying bars", () => {
       "stock.bars.0.length",
     );
     expect(stockProblems(stock())).toEqual([]);
+  });
+  it("with forty different pieces, patterns are added as they pay, and the plan is as good as with every pattern", () => {
+    // Few enough for every pattern to be written down: both ways must cost the same.
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 700, max: 2900 }), { minLength: 4, maxLength: 9 }), (lengths) => {
+        const cut = lengths.map((mm, i) => piece(`P${i}x`, mm, 1));
+        const whole = nestingProblem(cut, stock(), 40);
+        if ("tooLong" in whole) throw new Error("too long");
+        const every = solveNesting(whole, (lp) => solvedBy(solver, lp, 20), stock());
+        const grown = solveNesting({ ...whole, complete: false }, (lp) => solvedBy(solver, lp, 20), stock());
+        expect(grown.missing).toEqual([]);
+        if (grown.proven) expect(grown.boughtMm).toBe(every.boughtMm);
+        // What it says could be saved at most is no less than what could be.
+        expect(grown.bound * grown.boughtMm).toBeLessThanOrEqual(every.boughtMm + 1e-6);
+      }),
+      { numRuns: 40, seed: 3 },
+    );
+    const forty = Array.from({ length: 40 }, (_, i) => piece(`P${i}x`, 600 + 53 * i, 1));
+    const { plan, problem } = nest(forty, stock());
+    expect(problem.complete).toBe(false);
+    expect(plan.missing).toEqual([]);
+    expect(plan.proven).toBe(true);
+    for (const bar of plan.bars) expect(bar.pieces.reduce((s, p) => s + p.longMm, 0)).toBeLessThanOrEqual(6000 + 1e-6);
+  });
+  it("the program names every piece and every bar of which there are few", () => {
+    const problem = nestingProblem(
+      [piece("P", 1000, 3)],
+      stock({ offcuts: [{ id: "O1", length: length("1500"), quantity: 2 }] }),
+      40,
+    );
+    if ("tooLong" in problem) throw new Error("too long");
+    expect(nestingLp(problem, true)).toMatch(/piece0: .* >= 3/);
+    expect(nestingLp(problem, true)).toMatch(/bar0: .* <= 2/);
+    expect(nestingLp(problem, false)).not.toMatch(/General/);
   });
 });

@@ -19,6 +19,8 @@ export const stockSchema = z.strictObject({
         id: z.string().regex(/^O[1-9]\d?$/, "Offcuts are named O1 to O99."),
         length: lengthSchema,
         quantity: z.int().min(1, "One at least.").max(50, "At most 50 of a kind."),
+        /** Section that it is of; of the first one when nobody said. */
+        section: z.string().max(4).optional(),
       }),
     )
     .max(20, "At most 20 kinds of offcut."),

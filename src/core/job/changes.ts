@@ -45,6 +45,20 @@ const LABELS: Record<string, string> = {
   "weld.tackLength": "Tack length",
 };
 
+const FREE_LABELS: Record<string, string> = {
+  members: "Member",
+  sections: "Section",
+  joints: "Joint",
+  parts: "Part",
+  obstacles: "Object to clear",
+  groups: "Sub-assembly",
+  pairs: "Left and right",
+  gap: "Root gap",
+  floor: "Floor",
+  largest: "Largest size",
+  survey: "Measured sizes",
+};
+
 /** Name of a plan field as a person says it. */
 export function fieldLabel(path: string): string {
   const cross = /^frame\.cross\.(M\d+)/.exec(path);
@@ -53,16 +67,31 @@ export function fieldLabel(path: string): string {
   if (rest) return `Rest ${rest[1]}${rest[2] ? `, ${rest[2]}` : ""}`;
   const bar = /^stock\.(?:bars|offcuts)\.([BO]\d+)(?:\.(length|price|quantity))?/.exec(path);
   if (bar) return `${bar[1]?.startsWith("B") ? "Bar" : "Offcut"} ${bar[1]}${bar[2] ? `, ${bar[2]}` : ""}`;
+  const free = /^free\.(\w+)(?:\.(\w+))?/.exec(path);
+  if (free) return `${FREE_LABELS[free[1] ?? ""] ?? "Frame drawn freely"}${free[2] ? ` ${free[2]}` : ""}`;
+  const hole = /^drill\.(H\d+)\.(\w+)/.exec(path);
+  if (hole) return `Hole ${hole[1]}, ${hole[2]}`;
   return LABELS[path] ?? path;
 }
 
 type Leaves = Map<string, string>;
+
+/** What a person would recognise of one item of a free frame: its lengths and words in their order. */
+function inShort(value: unknown): string {
+  if (value === null) return "none";
+  if (typeof value !== "object") return String(value) || "empty";
+  if (isLength(value)) return value.text;
+  const parts = Array.isArray(value) ? value : Object.entries(value).flatMap(([k, v]) => (k === "id" ? [] : [v]));
+  const words = parts.map(inShort).filter((w) => w !== "none" && w !== "" && w !== "empty");
+  return words.length > 0 ? words.join(", ").slice(0, 200) : "nothing";
+}
 
 const isLength = (v: object): v is { mm: number; text: string; unit: string } => "mm" in v && "text" in v;
 
 /** Flattens a plan to its leaves. A length is one leaf; items of lists go by their id, not their place. */
 function leaves(value: unknown, path: string, out: Leaves): Leaves {
   if (value === null) out.set(path, "none");
+  else if (path.startsWith("free.") && path.split(".").length > 2) out.set(path, inShort(value));
   else if (Array.isArray(value))
     value.forEach((item, i) => {
       const id = typeof item === "object" && item !== null && "id" in item ? String(item.id) : String(i);
@@ -81,7 +110,7 @@ function leaves(value: unknown, path: string, out: Leaves): Leaves {
 export function planChanges(before: Plan, after: Plan): Change[] {
   const a = leaves(before, "", new Map());
   const b = leaves(after, "", new Map());
-  return [...new Set([...a.keys(), ...b.keys()])]
+  const all = [...new Set([...a.keys(), ...b.keys()])]
     .filter((path) => a.get(path) !== b.get(path))
     .map((path) => ({
       path,
@@ -89,16 +118,45 @@ export function planChanges(before: Plan, after: Plan): Change[] {
       from: a.get(path) ?? "not there",
       to: b.get(path) ?? "taken out",
     }));
+  if (all.length <= MOST_CHANGES) return all;
+  // A frame started anew: one line says it.
+  const members = (plan: Plan): string => (plan.free ? `${plan.free.members.length} members` : "the rectangle");
+  return [
+    ...all.filter((c) => !c.path.startsWith("free.")).slice(0, MOST_CHANGES - 1),
+    { path: "free", label: "Frame drawn freely", from: members(before), to: members(after) },
+  ];
 }
+
+/** More lines than this nobody reads. */
+const MOST_CHANGES = 300;
 
 type Tree = { [key: string]: unknown };
 const isTree = (v: unknown): v is Tree => typeof v === "object" && v !== null && !Array.isArray(v) && !isLength(v);
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
+type Item = Tree & { id: string };
+const isList = (v: unknown): v is Item[] => Array.isArray(v) && v.every((x) => isTree(x) && typeof x.id === "string");
+
+/** Lists of named things: each thing is merged by its name; what one took out or put in is so. */
+function mergeLists(base: readonly Item[], mine: readonly Item[], theirs: readonly Item[]): Item[] {
+  const by = (list: readonly Item[]) => new Map(list.map((x) => [x.id, x]));
+  const [was, here, there] = [by(base), by(mine), by(theirs)];
+  const out: Item[] = [];
+  for (const id of new Set([...theirs, ...mine].map((x) => x.id))) {
+    const [b, m, t] = [was.get(id), here.get(id), there.get(id)];
+    if (m && t) out.push(b ? (merge(b, m, t) as Item) : m);
+    // One of the two took it out; it stays when the other changed it.
+    else if (m && (!b || !same(m, b))) out.push(m);
+    else if (t && (!b || !same(t, b))) out.push(t);
+  }
+  return out;
+}
+
 function merge(base: unknown, mine: unknown, theirs: unknown): unknown {
   if (same(mine, base)) return theirs;
   if (same(theirs, base)) return mine;
   // Objects of the same make are merged field by field; anything else is taken whole.
+  if (isList(base) && isList(mine) && isList(theirs)) return mergeLists(base, mine, theirs);
   if (isTree(base) && isTree(mine) && isTree(theirs) && base.kind === mine.kind && base.kind === theirs.kind)
     return Object.fromEntries(Object.keys(mine).map((k) => [k, merge(base[k], mine[k], theirs[k])]));
   return mine;

@@ -21,7 +21,7 @@ export function entryProblem(entry: NewEntry): { path: string; message: string }
 
 /** Whether a quantity is read at a gate: pieces when cut, rests on the bed, spans and corner heights of the frame. */
 export function isReadAt(gate: Gate, what: string): boolean {
-  if (gate === "bed") return what.startsWith("R");
-  if (gate === "cut") return /^(AB|BC|CD|DA|M\d+)$/.test(what);
-  return !what.startsWith("R") && !what.startsWith("M");
+  if (gate === "bed") return /^R[1-9]\d?$/.test(what);
+  if (gate === "cut") return /^[A-Z][A-Z0-9]{0,5}$/.test(what) && what !== "AC" && what !== "BD";
+  return /^(AB|BC|CD|DA|AC|BD|z[A-D])$/.test(what);
 }

@@ -37,7 +37,7 @@ export const readingSchema = z.strictObject({
   roundId: z.uuid(),
   instrumentId: z.string().min(1).max(36),
   /** `AB`, `AC`, a rest `R1`, the height of a corner `zA`, or a cross member `M1`. */
-  what: z.string().regex(/^(AB|BC|CD|DA|AC|BD|z[A-D]|[RM][1-9]\d?)$/, "Not something that is measured here."),
+  what: z.string().regex(/^(z[A-D]|[A-Z][A-Z0-9]{0,5})$/, "Not something that is measured here."),
   /** Null takes the reading back. */
   value: lengthSchema.nullable(),
 });

@@ -11,8 +11,8 @@ import {
   resolveLimits,
   verdicts,
 } from "../check";
-import { type AsCut, asCut, type CutPiece, cutList } from "../cut";
-import { CORNERS, type ResolvedFrame, resolveFrame, SIDES, type Side, type Span } from "../frame";
+import { type AsCut, asCut, type CutPiece, cutList, type FreePiece, freeCutList } from "../cut";
+import { CORNERS, type ResolvedFrame, SIDES, type Side, type Span, type Structure } from "../frame";
 import { orderOfWork, type Step } from "../plan";
 import type { Prediction } from "../shrink";
 import {
@@ -25,6 +25,7 @@ import {
   squareCheck,
 } from "../square";
 import type { Estimate, Problem } from "../units";
+import { builtOf } from "./built";
 import { CLOSE_STEP } from "./entries";
 import type { Job } from "./jobSchema";
 import { planProblems } from "./plan";
@@ -84,12 +85,15 @@ export interface Summary {
 /** Everything that screens, printouts and the command say about a job. */
 export interface Evaluation {
   problems: Problem[];
-  /** Null while the plan has errors. */
+  /** What is built, in space; null while the plan has errors. */
+  structure: Structure | null;
+  /** The rectangle that is squared; null while the plan has errors, and for a frame that has none. */
   frame: ResolvedFrame | null;
   /** Null while the plan has errors, and while it is being worked out. */
   prediction: Prediction | null;
   setUp: SetUp | null;
-  cut: CutPiece[];
+  /** Lines of the cut list; of a free frame each with its section and both ends. */
+  cut: (CutPiece | FreePiece)[];
   limits: Limit[];
   cutRounds: CutRound[];
   bedRounds: BedRound[];
@@ -227,6 +231,7 @@ function shapeChanges(job: Job, prediction: Prediction, rounds: FrameRound[], co
 interface Ground {
   job: Job;
   problems: Problem[];
+  structure: Structure | null;
   frame: ResolvedFrame | null;
   prediction: Prediction | null;
   target: SetUp | null;
@@ -240,7 +245,7 @@ function groundOf(job: Job, predicted: Prediction | null): Ground {
   const { plan } = job;
   const problems = planProblems(plan);
   const broken = (area: string) => problems.some((p) => p.severity === "error" && p.path.startsWith(area));
-  const frame = broken("frame") ? null : resolveFrame(plan.frame);
+  const { structure, frame } = builtOf(plan);
   const prediction = frame && !broken("weld") ? predicted : null;
   const ticked = new Set<string>();
   for (const entry of job.entries) {
@@ -251,10 +256,11 @@ function groundOf(job: Job, predicted: Prediction | null): Ground {
   return {
     job,
     problems,
+    structure,
     frame,
     prediction,
     target: frame && prediction ? setUp(frame.corners, prediction.cornerMovesMm) : null,
-    limits: frame && !broken("limits") ? resolveLimits(plan.limits, plan.frame) : [],
+    limits: frame && !broken("limits") ? resolveLimits(plan.limits, frame) : [],
     rounds: roundsOf(job.entries),
     steps: frame ? orderOfWork(frame) : [],
     ticked,
@@ -370,14 +376,19 @@ export function summaryOf(job: Job): Summary {
  */
 export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const ground = groundOf(job, predicted);
-  const { problems, frame, prediction, target, limits, rounds, steps, ticked } = ground;
+  const { problems, structure, frame, prediction, target, limits, rounds, steps, ticked } = ground;
   const frameRounds = frame ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(ground, frame, r)) : [];
   const cold = frameRounds.findLast(isCold) ?? null;
-  const cut = frame
-    ? cutList(frame, { lengthMm: lossOfPair(prediction, "AB", "CD"), widthMm: lossOfPair(prediction, "BC", "DA") })
-    : [];
+  const cut: Evaluation["cut"] = job.plan.free
+    ? structure
+      ? freeCutList(structure)
+      : []
+    : frame
+      ? cutList(frame, { lengthMm: lossOfPair(prediction, "AB", "CD"), widthMm: lossOfPair(prediction, "BC", "DA") })
+      : [];
   return {
     problems,
+    structure,
     frame,
     prediction,
     setUp: target,

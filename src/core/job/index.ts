@@ -1,3 +1,4 @@
+export * from "./built";
 export * from "./carries";
 export * from "./cautions";
 export * from "./changes";

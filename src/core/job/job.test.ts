@@ -111,7 +111,7 @@ describe("entries", () => {
       value: length("1000"),
     };
     expect(newEntrySchema.safeParse(reading).success).toBe(true);
-    expect(newEntrySchema.safeParse({ ...reading, what: "AZ" }).success).toBe(false);
+    expect(newEntrySchema.safeParse({ ...reading, what: "a1" }).success).toBe(false);
     expect(newEntrySchema.safeParse({ ...reading, value: { mm: 1, text: "two", unit: "mm" } }).success).toBe(false);
     expect(newEntrySchema.safeParse({ ...reading, at: "yesterday" }).success).toBe(false);
     expect(newEntrySchema.safeParse({ ...reading, kind: "change" }).success).toBe(false);

@@ -1,17 +1,33 @@
 import { limitProblems } from "../check";
-import { type SawTestReading, type Stock, sawTestProblems, stockProblems } from "../cut";
-import { type Frame, frameProblems } from "../frame";
+import { drillProblems, type SawTestReading, type Stock, sawTestProblems, stockProblems } from "../cut";
+import { type Frame, shapeOf, shapeProperties } from "../frame";
 import { weldProblems } from "../shrink";
 import { length, type Problem, type UnitPreference } from "../units";
+import { builtOf } from "./built";
 import type { Plan, Rest } from "./planSchema";
+
+/** The thinnest wall of what a plan builds, mm: the one that burns through first. */
+export const thinnestWallMm = (plan: Plan): number =>
+  plan.free
+    ? Math.min(...plan.free.sections.map((s) => shapeProperties(shapeOf(s)).wallMm))
+    : plan.frame.section.wall.mm;
+
+/**
+ * What keeps a plan from being stored. A frame that is being drawn is kept as it stands, clashes and all: only what could
+ * not be read again, or is a slip of a number, is refused.
+ */
+export const refusals = (plan: Plan): Problem[] =>
+  planProblems(plan).filter((p) => p.severity === "error" && !p.path.startsWith("free."));
 
 /** Everything wrong or doubtful in a plan, each at its field. Schema errors are not repeated here. */
 export function planProblems(plan: Plan): Problem[] {
+  const built = builtOf(plan);
   const found = [
     ...limitProblems(plan.limits),
-    ...frameProblems(plan.frame),
-    ...weldProblems(plan.weld, plan.frame.section.wall.mm),
+    ...built.problems,
+    ...weldProblems(plan.weld, thinnestWallMm(plan)),
     ...(plan.stock ? stockProblems(plan.stock) : []),
+    ...(plan.drill ? drillProblems(built.structure, plan.drill) : []),
     ...(plan.saw ? sawTestProblems(plan.saw.gap.mm, plan.saw.leg.mm) : []),
   ];
   if (plan.bed.pitch.mm < 0.2 || plan.bed.pitch.mm > 10)

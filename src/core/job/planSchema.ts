@@ -1,8 +1,8 @@
 import * as z from "zod";
 import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
-import { FINISHES, sawTestSchema, stockSchema } from "../cut";
-import { frameSchema } from "../frame";
+import { drillSchema, FINISHES, sawTestSchema, stockSchema } from "../cut";
+import { frameSchema, freeFrameSchema } from "../frame";
 import { weldSchema } from "../shrink";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
 import { CARRIES } from "./carries";
@@ -29,7 +29,10 @@ export const planSchema = z.strictObject({
   carries: z.enum(CARRIES),
   units: z.enum(UNIT_PREFERENCES as [UnitPreference, ...UnitPreference[]]),
   limits: limitsSchema,
+  /** A rectangle by its sizes. */
   frame: frameSchema,
+  /** Members drawn freely. Where it is there it is what is built, and `frame` is only kept for going back to it. */
+  free: freeFrameSchema.optional(),
   bed: bedSchema,
   weld: weldSchema,
   /** What pieces are cut from; plans from before there was such a list have none. */
@@ -38,6 +41,8 @@ export const planSchema = z.strictObject({
   saw: sawTestSchema.optional(),
   /** What happens after welding; bare when nobody said. */
   finish: z.enum(FINISHES).optional(),
+  /** Holes that are wanted besides the vents. */
+  drill: z.array(drillSchema).max(99, "At most 99 holes.").optional(),
 });
 export type Plan = z.infer<typeof planSchema>;
 export type Bed = z.infer<typeof bedSchema>;

@@ -1,7 +1,10 @@
 import type { RestAdvice } from "../check";
+import type { CutPiece, FreePiece } from "../cut";
+import { sectionWords } from "../frame";
 import type { SquareCheck } from "../square";
-import { type Estimate, fixed, formatSmall, type UnitPreference } from "../units";
+import { type Estimate, fixed, formatSmall, plainMm, type UnitPreference } from "../units";
 import type { FrameRound } from "./evaluate";
+import type { Plan } from "./planSchema";
 
 /** Decimals of a millimetre that a prediction is told with: hundredths of a mm, or thousandths of an inch. */
 export const predictedDecimals = (u: UnitPreference): number => (u === "mm" ? 2 : 1);
@@ -93,3 +96,10 @@ export function restWords(rest: RestAdvice, u: UnitPreference): string {
 
 /** What is measured, as one says it: `height A` for the stored `zA`, everything else by its own name. */
 export const quantityWords = (what: string): string => (what.startsWith("z") ? `height ${what.slice(1)}` : what);
+
+/** What the stock of a piece is called. @param piece of the plan's cut list. */
+export function pieceSection(plan: Plan, piece: CutPiece | FreePiece): string {
+  if (plan.free && "section" in piece) return sectionWords(plan.free, piece.section);
+  const { profile, face, depth, wall } = plan.frame.section;
+  return profile ?? `${plainMm(face.mm)} × ${plainMm(depth.mm)} × ${plainMm(wall.mm)}`;
+}

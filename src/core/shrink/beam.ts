@@ -1,20 +1,8 @@
-import { cross3, dot3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
+import { type Axes, memberAxes } from "../frame";
+import { dot3, type Vec3 } from "../numeric";
 import type { BeamSection } from "./mechanicalFrame";
 
-/** Local axes of a member: x along it, z as near to `up` as can be, y = z x x. */
-export type Axes = readonly [Vec3, Vec3, Vec3];
-
-/** @param from, to ends of the member. @param up wanted direction of the height. @param frameUp up of the frame. */
-export function memberAxes(from: Vec3, to: Vec3, up: Vec3 | undefined, frameUp: Vec3): Axes {
-  const x = unit3(sub3(to, from));
-  let lead = up ?? frameUp;
-  if (Math.abs(dot3(x, unit3(lead))) > 0.999) lead = turned(frameUp);
-  const z = unit3(squareTo(lead, x));
-  return [x, cross3(z, x), z];
-}
-
-/** A direction square to `up` that turns with it: y for z, z for x, x for y. */
-const turned = (up: Vec3): Vec3 => unit3(squareTo([up[1], up[2], up[0]], unit3(up)));
+export { type Axes, memberAxes };
 
 /** Size of a section along a direction square to the member: the width or the height, whichever lies nearer. */
 export const extentAlong = (section: BeamSection, axes: Axes, direction: Vec3): number =>

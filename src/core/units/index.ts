@@ -4,5 +4,6 @@ export * from "./instrument";
 export * from "./length";
 export * from "./lengthSchema";
 export * from "./result";
+export * from "./stated";
 export * from "./tapeLimit";
 export * from "./uncertainty";

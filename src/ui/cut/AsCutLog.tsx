@@ -3,7 +3,7 @@
 import type { PairCheck } from "@/core/cut";
 import { type CutRound, plusMinus } from "@/core/job";
 import { fixed, formatSmall } from "@/core/units";
-import { FrameDrawing } from "../drawing";
+import { FrameDrawing, StructureDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { nextUnread, pieceQuantities, ReadingPad, RoundTabs, useRounds } from "../measure";
 import { Section } from "../parts/Sheet";
@@ -35,8 +35,9 @@ function Pair({ pair }: { pair: PairCheck }) {
 function Words({ round }: { round: CutRound }) {
   const { job } = useJob();
   const { units } = job.plan;
-  const { pairs, cross, swap, pieces } = round.asCut;
+  const { pairs, alike, swap, pieces } = round.asCut;
   const short = pieces.filter((p) => p.offMm < -2 * p.uMm - 0.5);
+  const long = pieces.filter((p) => p.offMm > 2 * p.uMm + 0.5);
   return (
     <ul className="max-w-prose" aria-label="Pieces compared">
       {pairs.map((pair) => (
@@ -48,12 +49,19 @@ function Words({ round }: { round: CutRound }) {
           then the worst pair differs by {formatSmall(swap.worstMm, units, { decimals: 2 })}.
         </li>
       ) : null}
-      {cross ? (
-        <li className="border-t border-line py-2">
-          <strong>Cross members</strong>{" "}
-          {cross.word === "match"
+      {alike.map((a) => (
+        <li key={a.members.join()} className="border-t border-line py-2">
+          <strong>{a.members.every((m) => m.startsWith("M")) ? "Cross members" : a.members.join(", ")}</strong>{" "}
+          {a.word === "match"
             ? "match."
-            : `${cross.word === "do not match" ? "do not match" : "are too close to call"}: ${cross.longest} is ${formatSmall(cross.byMm, units, { decimals: 2 })} longer than ${cross.shortest}, and spreads the sides there.`}
+            : `${a.word === "do not match" ? "do not match" : "are too close to call"}: ${a.longest} is ${formatSmall(a.byMm, units, { decimals: 2 })} longer than ${a.shortest}, and spreads what it stands between.`}
+        </li>
+      ))}
+      {long.length > 0 ? (
+        <li className="border-t border-line py-2 text-close">
+          Long of its target:{" "}
+          {long.map((p) => `${p.member} by ${formatSmall(p.offMm, units, { decimals: 2 })}`).join(", ")}. Grind or trim
+          it to its pair.
         </li>
       ) : null}
       {short.length > 0 ? (
@@ -70,22 +78,32 @@ function Words({ round }: { round: CutRound }) {
 /** Pieces as they came off the saw, one reading at a time; pairs compared at once. */
 export function AsCutLog() {
   const { job, evaluation } = useJob();
-  const { frame, cut, cutRounds } = evaluation;
+  const { structure, frame, cut, cutRounds } = evaluation;
   const inSight = useRounds(cutRounds);
   const { current, stand, show, fresh, picked } = inSight;
-  if (!frame) return null;
+  if (!structure) return null;
   const quantities = pieceQuantities(cut);
   const now = picked ?? nextUnread(stand, quantities);
-  const drawing = (
-    <FrameDrawing
-      frame={frame}
-      units={job.plan.units}
-      label={`Pieces of the frame; next to measure: ${now ?? "none"}`}
-      selected={now ? [now] : []}
-      bare
-      maxHeight={300}
-    />
-  );
+  const label = `Pieces of the frame; next to measure: ${now ?? "none"}`;
+  const drawing =
+    job.plan.free || !frame ? (
+      <StructureDrawing
+        structure={structure}
+        units={job.plan.units}
+        label={label}
+        selected={now ? [now] : []}
+        maxHeight={300}
+      />
+    ) : (
+      <FrameDrawing
+        frame={frame}
+        units={job.plan.units}
+        label={label}
+        selected={now ? [now] : []}
+        bare
+        maxHeight={300}
+      />
+    );
   return (
     <Section
       title="As cut"

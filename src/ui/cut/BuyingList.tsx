@@ -1,7 +1,8 @@
 "use client";
 
 import { Plus, Trash2 } from "lucide-react";
-import type { CutBar, Nesting, Stock } from "@/core/cut";
+import type { CutBar, CutPiece, Nesting, Stock } from "@/core/cut";
+import { sectionWords } from "@/core/frame";
 import { usualStock } from "@/core/job";
 import { fixed, formatLength, length, type UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
@@ -11,6 +12,7 @@ import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
+import { SelectField } from "../parts/SelectField";
 import { Section } from "../parts/Sheet";
 import { useNesting } from "./useNesting";
 
@@ -109,7 +111,7 @@ function Plan({ nesting, units }: { nesting: Nesting; units: UnitPreference }) {
   );
 }
 
-function StockFields({ stock }: { stock: Stock }) {
+function StockFields({ stock, sections }: { stock: Stock; sections: readonly string[] }) {
   const { units, edit, field, forget } = usePlanField();
   const set = (change: Partial<Stock>) => edit((p) => ({ ...p, stock: { ...(p.stock ?? stock), ...change } }));
   const free = (letter: "B" | "O", taken: readonly { id: string }[]): string =>
@@ -197,6 +199,16 @@ function StockFields({ stock }: { stock: Stock }) {
             >
               <Trash2 size={18} aria-hidden="true" />
             </Button>
+            {sections.length > 0 ? (
+              <SelectField
+                label={`${offcut.id} is of`}
+                value={offcut.section ?? sections[0] ?? ""}
+                options={sections.map((x) => [x, x] as const)}
+                onChange={(section) =>
+                  set({ offcuts: stock.offcuts.map((o) => (o.id === offcut.id ? { ...o, section } : o)) })
+                }
+              />
+            ) : null}
           </li>
         ))}
       </ul>
@@ -246,33 +258,71 @@ function StockFields({ stock }: { stock: Stock }) {
   );
 }
 
-/** What to buy, what to cut from each bar, and what is left. */
+/** How the bars of one section are cut. */
+function SectionBars({
+  cut,
+  stock,
+  faceMm,
+  title,
+  units,
+}: {
+  cut: readonly CutPiece[];
+  stock: Stock | null;
+  faceMm: number;
+  title: string | null;
+  units: UnitPreference;
+}) {
+  const state = useNesting(cut, stock, faceMm);
+  return (
+    <div aria-live="polite" className="grid gap-1">
+      {title ? <h3 className="font-semibold">{title}</h3> : null}
+      {state.status === "ready" ? (
+        <Plan nesting={state.nesting} units={units} />
+      ) : state.status === "too long" ? (
+        <p className="text-close">
+          {state.members}: longer than any bar at hand. Add a longer bar, or splice it where the load allows.
+        </p>
+      ) : state.status === "failed" ? (
+        <p className="text-close">The plan could not be worked out on this device. Change a length to try again.</p>
+      ) : (
+        <p className="text-soft">Working out how to cut the bars…</p>
+      )}
+    </div>
+  );
+}
+
+/** What to buy, what to cut from each bar, and what is left: section by section. */
 export function BuyingList() {
   const { job, evaluation } = useJob();
-  const { cut, frame, problems } = evaluation;
-  const { units } = job.plan;
+  const { cut, frame, structure, problems } = evaluation;
+  const { units, free } = job.plan;
   const stock = job.plan.stock ?? usualStock(units);
   const broken = problems.some((p) => p.severity === "error" && p.path.startsWith("stock"));
-  const state = useNesting(cut, broken ? null : stock, frame?.section.faceMm ?? 0);
+  const first = free?.sections[0]?.id;
+  const sections = free ? free.sections.filter((s) => cut.some((p) => "section" in p && p.section === s.id)) : null;
+  const faceOf = (id: string): number => structure?.members.find((m) => m.section === id)?.properties.widthMm ?? 0;
   return (
     <Section title="Bars" aside={<span className="text-sm text-soft">fewest by a proven plan</span>}>
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
-        <div aria-live="polite">
+        <div className="grid content-start gap-6">
           {broken ? (
             <p className="text-close">Put the lengths beside this right first.</p>
-          ) : state.status === "ready" ? (
-            <Plan nesting={state.nesting} units={units} />
-          ) : state.status === "too long" ? (
-            <p className="text-close">
-              {state.members}: longer than any bar at hand. Add a longer bar, or splice it where the load allows.
-            </p>
-          ) : state.status === "failed" ? (
-            <p className="text-close">The plan could not be worked out on this device. Change a length to try again.</p>
+          ) : sections && free ? (
+            sections.map((s) => (
+              <SectionBars
+                key={s.id}
+                cut={cut.filter((p) => "section" in p && p.section === s.id)}
+                stock={{ ...stock, offcuts: stock.offcuts.filter((o) => (o.section ?? first) === s.id) }}
+                faceMm={faceOf(s.id)}
+                title={sections.length > 1 ? `${s.id}: ${sectionWords(free, s.id)}` : null}
+                units={units}
+              />
+            ))
           ) : (
-            <p className="text-soft">Working out how to cut the bars…</p>
+            <SectionBars cut={cut} stock={stock} faceMm={frame?.section.faceMm ?? 0} title={null} units={units} />
           )}
         </div>
-        <StockFields stock={stock} />
+        <StockFields stock={stock} sections={free && free.sections.length > 1 ? free.sections.map((s) => s.id) : []} />
       </div>
     </Section>
   );

@@ -1,35 +1,32 @@
 "use client";
 
+import Link from "next/link";
 import { useState } from "react";
+import { sectionWords } from "@/core/frame";
 import { bandWords, STAGE_CAUTIONS } from "@/core/job";
 import { fixed, formatLength, formatSmall, roundedLength } from "@/core/units";
-import { FrameDrawing } from "../drawing";
+import { FrameDrawing, StructureDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
-import { Button } from "../parts/Button";
+import { buttonClass } from "../parts/Button";
 import { Caution, Now, Section } from "../parts/Sheet";
 import { AsCutLog } from "./AsCutLog";
 import { BuyingList } from "./BuyingList";
+import { CopeTemplates } from "./CopeTemplates";
 import { Holes } from "./Holes";
+import { PiecePicture } from "./PiecePicture";
+import { SawCard } from "./SawCard";
 import { SawTest } from "./SawTest";
-
-/** Side view of a piece: which way its two cuts lie. */
-function Piece({ square }: { square: boolean }) {
-  return (
-    <svg viewBox="0 0 120 24" width="120" height="24" aria-hidden="true" className="block">
-      <path d={square ? "M4 4H116V20H4Z" : "M4 4H116L100 20H20Z"} fill="var(--tube)" stroke="var(--ink)" />
-    </svg>
-  );
-}
 
 /** Third stage: what to cut. */
 export function CutStage() {
   const { job, evaluation } = useJob();
   const [picked, setPicked] = useState(0);
   const { units } = job.plan;
-  const { frame, cut, prediction } = evaluation;
-  if (!frame) return <NotYet stage="Cut" />;
+  const { structure, frame, cut, prediction } = evaluation;
+  const { free } = job.plan;
+  if (!structure) return <NotYet stage="Cut" />;
   const pieces = cut.reduce((n, p) => n + p.quantity, 0);
   const chosen = cut[picked];
   const dg = units === "mm" ? 1 : 2;
@@ -71,10 +68,18 @@ export function CutStage() {
                   >
                     {p.members.length > 4 ? `${p.members[0]} to ${p.members.at(-1)}` : p.members.join(", ")}
                   </button>
+                  {free && "section" in p ? (
+                    <span className="block text-sm text-soft">{sectionWords(free, p.section)}</span>
+                  ) : null}
                 </td>
                 <td className="py-3 pr-3 text-sm">
-                  <Piece square={p.cuts === "square"} />
+                  <PiecePicture piece={p} />
                   {p.ends}
+                  {"handed" in p && p.handed ? (
+                    <span className="block font-semibold text-close">
+                      One hand only{p.handed.mirrorOf.length > 0 ? `; ${p.handed.mirrorOf.join(", ")} the other` : ""}.
+                    </span>
+                  ) : null}
                 </td>
                 <td className="fig py-3 pr-3 text-right">{formatLength(p.longPointMm, units).text}</td>
                 <td className="fig py-3 pr-3 text-right">{formatLength(p.shortPointMm, units).text}</td>
@@ -86,13 +91,23 @@ export function CutStage() {
         </table>
       </section>
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
-        <FrameDrawing
-          frame={frame}
-          units={units}
-          label={`Pieces ${chosen?.members.join(", ") ?? ""} in the frame`}
-          selected={chosen?.members ?? []}
-          maxHeight={380}
-        />
+        {free || !frame ? (
+          <StructureDrawing
+            structure={structure}
+            units={units}
+            label={`Pieces ${chosen?.members.join(", ") ?? ""} in the frame`}
+            selected={chosen?.members ?? []}
+            maxHeight={380}
+          />
+        ) : (
+          <FrameDrawing
+            frame={frame}
+            units={units}
+            label={`Pieces ${chosen?.members.join(", ") ?? ""} in the frame`}
+            selected={chosen?.members ?? []}
+            maxHeight={380}
+          />
+        )}
         <div className="grid content-start gap-6">
           <Section title="Where the allowance comes from">
             {prediction ? (
@@ -112,8 +127,8 @@ export function CutStage() {
             <ul className="grid max-w-prose gap-2">
               <li>Cut two test mitres and hold them in a square: see the test of the saw below.</li>
               <li>
-                Cut pairs to one stop. AB and CD must match within {formatSmall(0.5, units, { decimals: dg })}, or equal
-                diagonals prove nothing.
+                Cut what is alike to one stop. Opposite sides must match within{" "}
+                {formatSmall(0.5, units, { decimals: dg })}, or equal diagonals prove nothing.
               </li>
               <li>
                 Weight of all pieces about{" "}
@@ -125,11 +140,18 @@ export function CutStage() {
               </li>
             </ul>
           </Section>
-          <Button onClick={() => window.print()} className="screen-only justify-self-start">
-            Print the cut list
-          </Button>
+          <div className="screen-only flex flex-wrap gap-2">
+            <Link href={`/jobs/${job.id}/cut/print`} className={buttonClass()}>
+              Print the cut list
+            </Link>
+            <a href={`/api/jobs/${job.id}/cut`} className={buttonClass()} download>
+              As CSV
+            </a>
+          </div>
         </div>
       </div>
+      <SawCard />
+      <CopeTemplates />
       <div className="grid gap-8 xl:grid-cols-2">
         <SawTest />
         <Holes />

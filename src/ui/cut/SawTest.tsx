@@ -21,7 +21,7 @@ export function SawTest() {
   const test = plan.saw ?? cleanSawTest(units);
   const set = (change: Partial<SawTestReading>) => edit((p) => ({ ...p, saw: { ...(p.saw ?? test), ...change } }));
   const broken = evaluation.problems.some((p) => p.severity === "error" && p.path.startsWith("saw"));
-  const nominal = evaluation.cut[0]?.sawDeg[0] ?? 45;
+  const nominal = Math.abs(evaluation.cut.find((p) => p.sawDeg[0] !== 0)?.sawDeg[0] ?? 45);
   const found = sawTest(test.gap.mm, test.leg.mm, test.placing, test.gapAt);
   const width = evaluation.frame?.section.faceMm ?? 0;
   const last = Math.abs(jointGap(width, Math.abs(found.perCutErrorDeg), 90 - nominal, CUTS).gapMm);

@@ -1,1 +1,2 @@
 export * from "./FrameDrawing";
+export * from "./StructureDrawing";

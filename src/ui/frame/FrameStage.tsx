@@ -2,8 +2,8 @@
 
 import { Plus, RotateCcw, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { type Frame, MATERIAL_NAMES, MATERIALS, PROFILES } from "@/core/frame";
-import { fixed, formatLength, type Length, length, type UnitPreference } from "@/core/units";
+import { type Frame, fromRectangle, MATERIAL_NAMES, MATERIALS, PROFILES } from "@/core/frame";
+import { fixed, formatLength, stated } from "@/core/units";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
@@ -14,10 +14,8 @@ import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 import { Caution, Now, Section } from "../parts/Sheet";
-
-/** A computed length as a person would have typed it. */
-const stated = (mm: number, units: UnitPreference): Length =>
-  units === "mm" ? length(String(+mm.toFixed(2))) : length(String(+(mm / 25.4).toFixed(4)), "in");
+import { FreeStage } from "./free/FreeStage";
+import { StarterDialog } from "./StarterDialog";
 
 const OWN = "own size";
 
@@ -181,11 +179,17 @@ function CrossFields() {
   );
 }
 
-/** Second stage: the frame. */
+/** Second stage: the frame, by its sizes or drawn freely. */
 export function FrameStage() {
+  const { free } = useJob().job.plan;
+  return free ? <FreeStage frame={free} /> : <RectangleStage />;
+}
+
+function RectangleStage() {
   const { job, evaluation, store, canUndo, canRedo } = useJob();
   const { plan, units, edit, field } = usePlanField();
   const [picked, setPicked] = useState<string | null>(null);
+  const [starting, setStarting] = useState(false);
   const { frame, problems } = evaluation;
   const errors = problems.filter((p) => p.severity === "error" && p.path.startsWith("frame"));
   const member = frame?.members.find((m) => m.name === picked);
@@ -272,8 +276,36 @@ export function FrameStage() {
           <Section title="Cross members">
             <CrossFields />
           </Section>
+          <Section title="Another frame">
+            <p className="mb-2 text-soft">
+              Gates, stands, drawbars, racks, kinked rails, stacked frames: start from a shape, or draw on from this
+              rectangle, member by member.
+            </p>
+            <div className="flex flex-wrap gap-2">
+              <Button onClick={() => setStarting(true)}>Start from a shape</Button>
+              <Button disabled={!frame} onClick={() => edit((p) => ({ ...p, free: fromRectangle(p.frame, p.units) }))}>
+                Draw on from this rectangle
+              </Button>
+            </div>
+          </Section>
         </div>
       </div>
+      {starting ? (
+        <StarterDialog
+          units={units}
+          section={{
+            id: "S1",
+            shape: "tube",
+            profile: plan.frame.section.profile,
+            width: plan.frame.section.face,
+            height: plan.frame.section.depth,
+            wall: plan.frame.section.wall,
+            material: plan.frame.material,
+          }}
+          onStart={(next) => edit((p) => ({ ...p, free: next }))}
+          onClose={() => setStarting(false)}
+        />
+      ) : null}
     </>
   );
 }

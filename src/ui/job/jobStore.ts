@@ -70,7 +70,6 @@ export type Draft = NewEntry extends infer E
 const DEBOUNCE_MS = 450;
 const RETRY_MS = [1000, 2000, 4000, 8000, 15_000];
 const SEND_AT_ONCE = 100;
-const HISTORY = 200;
 
 /** Raised when an older draft could no longer be shown: it is then left alone. */
 const DRAFT_FORMAT = 1;
@@ -179,7 +178,7 @@ export class JobStore {
   edit(change: (plan: Plan) => Plan): void {
     const next = change(this.plan);
     if (next === this.plan) return;
-    this.past = [...this.past.slice(-HISTORY), this.plan];
+    this.past.push(this.plan);
     this.future = [];
     this.setPlan(next);
   }

@@ -1,0 +1,5 @@
+import { CutPrint } from "@/ui/cut/CutPrint";
+
+export default function Page() {
+  return <CutPrint />;
+}

@@ -1,0 +1,111 @@
+import { type Cutter, directionWord, type EndName, isRound, type Structure, type StructureMember } from "../frame";
+import { degrees, dot3, scale3, sub3, type Vec3 } from "../numeric";
+
+/** One cut at a piece's end, as it is set on the saw. */
+export interface SawCut {
+  /** From a square cut. Positive: the outer edge is the longer one, as seen from the middle of the frame. */
+  fromSquareDeg: number;
+  /** Tilt of the blade or of the piece besides, for a compound cut; zero else. */
+  tiltDeg: number;
+  /** Which side of the piece lies up on the saw. */
+  up: "top" | "side";
+  /** Which edge is the longer one, as a way to look from the piece's axis. */
+  long: Vec3 | null;
+}
+
+/** One end of a piece. */
+export interface PieceEnd {
+  end: EndName;
+  cuts: SawCut[];
+  /** The end is fitted to a round tube: see the template. */
+  cope: { radiusMm: number; angleDeg: number; offsetMm: number } | null;
+  words: string;
+}
+
+const FLAT = 1e-4;
+const deg = (v: number): string => String(+v.toFixed(2));
+
+/** Which way an edge looks: outward from the middle of the frame, inward, or by direction. */
+export function edgeWords(structure: Structure, m: StructureMember, way: Vec3): string {
+  const middle = scale3(
+    [m.ends.from.at[0] + m.ends.to.at[0], m.ends.from.at[1] + m.ends.to.at[1], m.ends.from.at[2] + m.ends.to.at[2]],
+    0.5,
+  );
+  const from = sub3(
+    middle,
+    scale3(
+      [
+        structure.low[0] + structure.high[0],
+        structure.low[1] + structure.high[1],
+        structure.low[2] + structure.high[2],
+      ],
+      0.5,
+    ),
+  );
+  const out = dot3(from, way);
+  const reach = Math.hypot(...from);
+  if (Math.abs(out) > 0.5 * reach && Math.abs(out) > 20) return out > 0 ? "outside" : "inside";
+  return `toward the ${directionWord(way)}`;
+}
+
+/** A plane at a piece's end as saw settings. Source: closed form, the plane's slopes along the piece's width and height. */
+function sawCut(structure: Structure, m: StructureMember, end: EndName, normal: Vec3): SawCut {
+  const sign = end === "to" ? 1 : -1;
+  const [nx, ny, nz] = m.axes.map((d, i) => dot3(d, normal) * (i === 0 ? sign : 1)) as [number, number, number];
+  // Along the piece the cut lies at s = -(ny y + nz z) / nx: the longer edge is where the normal does not look.
+  if (Math.abs(ny) < FLAT && Math.abs(nz) < FLAT) return { fromSquareDeg: 0, tiltDeg: 0, up: "top", long: null };
+  const side = Math.abs(ny) < FLAT;
+  const [lean, axis] = side ? [nz, m.axes[2]] : [ny, m.axes[1]];
+  const long = scale3(axis, -Math.sign(lean));
+  const size = degrees(Math.atan(Math.abs(lean) / nx));
+  const tilt = side || Math.abs(nz) < FLAT ? 0 : degrees(Math.asin(nz));
+  const inward = edgeWords(structure, m, long) === "inside";
+  return { fromSquareDeg: inward ? -size : size, tiltDeg: tilt, up: side ? "side" : "top", long };
+}
+
+const copeOf = (m: StructureMember, c: Extract<Cutter, { kind: "cylinder" }>): NonNullable<PieceEnd["cope"]> => {
+  const x = m.axes[0];
+  const cos = dot3(x, c.axis);
+  const w = sub3(c.point, m.from);
+  // Shortest way between the two lines.
+  const square: Vec3 = [
+    x[1] * c.axis[2] - x[2] * c.axis[1],
+    x[2] * c.axis[0] - x[0] * c.axis[2],
+    x[0] * c.axis[1] - x[1] * c.axis[0],
+  ];
+  const size = Math.hypot(...square);
+  return {
+    radiusMm: c.radiusMm,
+    angleDeg: degrees(Math.acos(Math.min(1, Math.abs(cos)))),
+    offsetMm: size < 1e-9 ? 0 : Math.abs(dot3(w, square)) / size,
+  };
+};
+
+/** How one end of a member is cut, in numbers and words. */
+export function pieceEnd(structure: Structure, m: StructureMember, end: EndName): PieceEnd {
+  const cuts: SawCut[] = [];
+  let cope: PieceEnd["cope"] = null;
+  for (const c of m.ends[end].cutters) {
+    if (c.kind === "cylinder") cope = copeOf(m, c);
+    else cuts.push(sawCut(structure, m, end, c.normal));
+  }
+  const one = (c: SawCut): string => {
+    if (c.long === null) return "square";
+    const edge = `long edge ${edgeWords(structure, m, c.long)}`;
+    const lay = c.up === "side" ? ", piece laid on its side" : "";
+    const tilt = c.tiltDeg === 0 ? "" : `, blade tilted ${deg(Math.abs(c.tiltDeg))}°`;
+    return `${deg(Math.abs(c.fromSquareDeg))}°${tilt}${lay}, ${edge}`;
+  };
+  const notch = cope
+    ? [
+        `${isRound(m.shape) ? "cope" : "notch"} to a round of ${deg(2 * cope.radiusMm)} mm at ${deg(cope.angleDeg)}°${cope.offsetMm > 0.05 ? `, ${deg(cope.offsetMm)} mm off its middle` : ""}: see the template`,
+      ]
+    : [];
+  const list = [...cuts.map(one), ...notch];
+  return {
+    end,
+    cuts,
+    cope,
+    words: list.length > 1 ? `pointed, ${list.length} cuts: ${list.join("; then ")}` : (list[0] ?? "square"),
+  };
+}

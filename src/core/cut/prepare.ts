@@ -1,0 +1,46 @@
+import { isHollow, MATERIALS, type Structure } from "../frame";
+import type { Finish } from "./holes";
+
+/** What a piece's ends need before they are fitted. */
+export interface Preparation {
+  /** Sections that it holds for. */
+  sections: string[];
+  wallMm: number;
+  steps: string[];
+}
+
+/** Walls above which a plain edge no longer lets a bead through, mm (common practice, no source). */
+const BEVEL_FROM_MM = 4;
+const FULL_BEVEL_FROM_MM = 6;
+/** How far back from the joint coating comes off, mm (common practice, no source). */
+const STRIP_MM = 25;
+
+/** Edge preparation by wall. (Common practice, no source; a procedure that is laid down goes before it.) */
+export function bevelFor(wallMm: number): string {
+  if (wallMm < BEVEL_FROM_MM) return "Leave the edges square, fit close.";
+  if (wallMm < FULL_BEVEL_FROM_MM) return "Bevel the edges that get a bead about 30°, or leave half a wall of gap.";
+  return "Bevel the edges that get a bead 30 to 37°, leave a nose of 1 to 2 mm and a gap of 2 to 3 mm.";
+}
+
+/** Preparation of every section's ends. @param finish what happens after welding. */
+export function preparations(structure: Structure, finish: Finish): Preparation[] {
+  const sections = new Map<string, Preparation>();
+  for (const m of structure.members) {
+    if (sections.has(m.section)) continue;
+    const t = m.properties.wallMm;
+    sections.set(m.section, {
+      sections: [m.section],
+      wallMm: t,
+      steps: [
+        isHollow(m.shape) ? "Deburr inside and out." : "Deburr every edge.",
+        `Strip zinc, primer and scale ${STRIP_MM} mm back from each joint: their fume is poison and their beads are porous.`,
+        bevelFor(t),
+        MATERIALS[m.material].label.startsWith("Mild")
+          ? "Wipe off oil with a solvent and let it dry before the arc; never a chlorinated one."
+          : "Degrease, then brush with a stainless brush kept for this metal only; let solvent dry, never a chlorinated one.",
+        ...(finish === "zinc dip" ? ["No paint marks under zinc: mark with chalk or tags."] : []),
+      ],
+    });
+  }
+  return [...sections.values()];
+}

@@ -1,0 +1,388 @@
+import { add3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { fail, ok, type Result, stated, type UnitPreference } from "../units";
+import type { FreeFrame, FreeJoint, FreeMember, Point } from "./freeSchema";
+import { member, statedPoint } from "./freeStart";
+import type { EndName } from "./meeting";
+import { place } from "./placing";
+
+export type Axis = "x" | "y" | "z";
+const AXES: readonly Axis[] = ["x", "y", "z"];
+/** Ends nearer than this are one place, mm. */
+const SAME_MM = 0.2;
+
+const near = (a: Vec3, b: Vec3): boolean => norm3(sub3(a, b)) < SAME_MM;
+const find = (frame: FreeFrame, id: string): FreeMember | undefined => frame.members.find((m) => m.id === id);
+
+/** The first free name with a letter: M1, M2 … @param taken names given meanwhile. */
+export function nextName(frame: FreeFrame, letter: string, taken: ReadonlySet<string> = new Set()): string {
+  const used = new Set([...frame.members.map((m) => m.id), ...taken]);
+  for (let i = 1; ; i++) if (!used.has(`${letter}${i}`)) return `${letter}${i}`;
+}
+
+/** Keeps coordinates that did not change as they were typed. */
+const movedPoint = (p: Point, by: Vec3, units: UnitPreference): Point => {
+  const out = { ...p };
+  AXES.forEach((a, i) => {
+    const d = by[i] as number;
+    if (d !== 0) out[a] = stated(p[a].mm + d, units);
+  });
+  return out;
+};
+
+const mirrored = (p: Point, axis: "x" | "y", atMm: number, units: UnitPreference): Point => ({
+  ...p,
+  [axis]: stated(2 * atMm - p[axis].mm, units),
+});
+
+/** The mirror image of a member; what looks sideways looks the other way. */
+function imageOf(m: FreeMember, id: string, axis: "x" | "y", atMm: number, units: UnitPreference): FreeMember {
+  const flip = { left: "right", right: "left", front: "back", back: "front", up: "up", down: "down" } as const;
+  const turnsOver = axis === "x" ? ["left", "right"] : ["front", "back"];
+  return {
+    ...m,
+    id,
+    from: mirrored(m.from, axis, atMm, units),
+    to: mirrored(m.to, axis, atMm, units),
+    turnDeg: m.turnDeg === 0 ? 0 : -m.turnDeg,
+    flush: m.flush && turnsOver.includes(m.flush.side) ? { ...m.flush, side: flip[m.flush.side] } : m.flush,
+    offset: m.offset && { ...m.offset, across: stated(-m.offset.across.mm, units) },
+  };
+}
+
+/** Brings every linked mirror image in step with its original. */
+export function followMirrors(frame: FreeFrame, units: UnitPreference): FreeFrame {
+  if (!frame.members.some((m) => m.mirror)) return frame;
+  return {
+    ...frame,
+    members: frame.members.map((m) => {
+      const original = m.mirror && find(frame, m.mirror.of);
+      if (!m.mirror || !original || original === m) return m;
+      const image = imageOf(original, m.id, m.mirror.axis, m.mirror.at.mm, units);
+      const same = AXES.every(
+        (a) => Math.abs(image.from[a].mm - m.from[a].mm) < 1e-6 && Math.abs(image.to[a].mm - m.to[a].mm) < 1e-6,
+      );
+      return {
+        ...image,
+        from: same ? m.from : image.from,
+        to: same ? m.to : image.to,
+        flush: m.flush,
+        locked: m.locked,
+        mirror: m.mirror,
+      };
+    }),
+  };
+}
+
+const change = (frame: FreeFrame, id: string, next: (m: FreeMember) => FreeMember): FreeFrame => ({
+  ...frame,
+  members: frame.members.map((m) => (m.id === id ? next(m) : m)),
+});
+
+/** @returns the frame with one member changed, and its images with it. */
+export const setMember = (frame: FreeFrame, id: string, what: Partial<FreeMember>, units: UnitPreference): FreeFrame =>
+  followMirrors(
+    change(frame, id, (m) => ({ ...m, ...what })),
+    units,
+  );
+
+/** Draws a member. @returns the frame and the new name. */
+export function addMember(
+  frame: FreeFrame,
+  from: Vec3,
+  to: Vec3,
+  section: string,
+  units: UnitPreference,
+): Result<{ frame: FreeFrame; id: string }> {
+  if (norm3(sub3(to, from)) < 1) return fail("Both ends are the same place: a member needs a length.");
+  const id = nextName(frame, "M");
+  return ok({ frame: { ...frame, members: [...frame.members, member(id, from, to, section, units)] }, id });
+}
+
+/** Members that may be moved by hand. */
+const movable = (frame: FreeFrame, ids: readonly string[]): Set<string> =>
+  new Set(ids.filter((id) => find(frame, id)?.locked === false));
+
+/**
+ * Moves members; ends of other members that stand on a moved end go with it, so that corners stay together.
+ * @param along whether what meets a moved member's ends follows. Locked members and linked images stay.
+ */
+export function moveMembers(
+  frame: FreeFrame,
+  ids: readonly string[],
+  by: Vec3,
+  units: UnitPreference,
+  along = false,
+): FreeFrame {
+  const moving = movable(frame, ids);
+  const ends = frame.members.filter((m) => moving.has(m.id)).flatMap((m) => [place(m.from), place(m.to)]);
+  const members = frame.members.map((m) => {
+    if (moving.has(m.id)) return { ...m, from: movedPoint(m.from, by, units), to: movedPoint(m.to, by, units) };
+    if (!along || m.locked) return m;
+    const follow = (p: Point): Point => (ends.some((e) => near(e, place(p))) ? movedPoint(p, by, units) : p);
+    return { ...m, from: follow(m.from), to: follow(m.to) };
+  });
+  return followMirrors({ ...frame, members }, units);
+}
+
+/** Moves every end that stands at a place to another one: a corner with all that meets there. */
+export function moveCorner(frame: FreeFrame, at: Vec3, to: Vec3, units: UnitPreference): FreeFrame {
+  const by = sub3(to, at);
+  const members = frame.members.map((m) => {
+    if (m.locked) return m;
+    const follow = (p: Point): Point => (near(at, place(p)) ? movedPoint(p, by, units) : p);
+    const next = { ...m, from: follow(m.from), to: follow(m.to) };
+    return norm3(sub3(place(next.to), place(next.from))) < 1 ? m : next;
+  });
+  return followMirrors({ ...frame, members }, units);
+}
+
+/** Moves one end of one member. */
+export const moveEnd = (frame: FreeFrame, id: string, end: EndName, to: Vec3, units: UnitPreference): FreeFrame =>
+  followMirrors(
+    change(frame, id, (m) => (m.locked ? m : { ...m, [end]: statedPoint(to, units) })),
+    units,
+  );
+
+/** Makes a member as long as typed between its ends on the centre lines; `keep` stays where it is. */
+export function setLength(
+  frame: FreeFrame,
+  id: string,
+  lengthMm: number,
+  keep: EndName | "middle",
+  units: UnitPreference,
+): Result<FreeFrame> {
+  const m = find(frame, id);
+  if (!m) return fail(`There is no member ${id}.`);
+  if (m.locked) return fail(`${id} is locked. Unlock it first.`);
+  if (!(lengthMm >= 1)) return fail("A length is more than zero.");
+  const [a, b] = [place(m.from), place(m.to)];
+  const u = unit3(sub3(b, a));
+  const grow = lengthMm - norm3(sub3(b, a));
+  const atFrom = keep === "from" ? 0 : keep === "to" ? -grow : -grow / 2;
+  const atTo = keep === "from" ? grow : keep === "to" ? 0 : grow / 2;
+  return ok(
+    followMirrors(
+      change(frame, id, (x) => ({
+        ...x,
+        from: movedPoint(x.from, scale3(u, atFrom), units),
+        to: movedPoint(x.to, scale3(u, atTo), units),
+      })),
+      units,
+    ),
+  );
+}
+
+/** Parts a member at a distance from its first end; the new piece takes a new name. */
+export function splitMember(
+  frame: FreeFrame,
+  id: string,
+  atMm: number,
+  units: UnitPreference,
+): Result<{ frame: FreeFrame; id: string }> {
+  const m = find(frame, id);
+  if (!m) return fail(`There is no member ${id}.`);
+  const [a, b] = [place(m.from), place(m.to)];
+  const length = norm3(sub3(b, a));
+  if (!(atMm > 5 && atMm < length - 5))
+    return fail(`Part ${id} between 5 mm and ${(length - 5).toFixed(0)} mm from its first end.`);
+  const middle = statedPoint(add3(a, scale3(unit3(sub3(b, a)), atMm)), units);
+  const name = nextName(frame, id[0] as string);
+  const members = frame.members.flatMap((x) =>
+    x.id === id
+      ? [
+          { ...x, to: middle, mirror: null },
+          { ...x, id: name, from: middle, mirror: null },
+        ]
+      : [x.mirror?.of === id ? { ...x, mirror: null } : x],
+  );
+  const groups = frame.groups.map((g) => (g.members.includes(id) ? { ...g, members: [...g.members, name] } : g));
+  return ok({ frame: { ...frame, members, groups }, id: name });
+}
+
+/** Takes members out, with everything that was said of them. */
+export function deleteMembers(frame: FreeFrame, ids: readonly string[]): FreeFrame {
+  const gone = new Set(ids);
+  const keep = (list: readonly string[]) => list.filter((m) => !gone.has(m));
+  return {
+    ...frame,
+    members: frame.members
+      .filter((m) => !gone.has(m.id))
+      .map((m) => ({
+        ...m,
+        flush: m.flush && gone.has(m.flush.to) ? null : m.flush,
+        mirror: m.mirror && gone.has(m.mirror.of) ? null : m.mirror,
+      })),
+    joints: frame.joints.filter((j) => !j.between.some((m) => gone.has(m))),
+    parts: frame.parts.map((p) => (p.on && gone.has(p.on) ? { ...p, on: null } : p)),
+    pairs: frame.pairs
+      .map((p) => ({ left: keep(p.left), right: keep(p.right) }))
+      .filter((p) => p.left.length > 0 && p.right.length > 0),
+    groups: frame.groups.map((g) => ({ ...g, members: keep(g.members) })),
+  };
+}
+
+interface Copies {
+  frame: FreeFrame;
+  ids: string[];
+}
+
+/** What was said of joints among members, for their copies. */
+function copiedJoints(frame: FreeFrame, names: ReadonlyMap<string, string>): FreeJoint[] {
+  return frame.joints.flatMap((j) => {
+    const [a, b] = j.between.map((m) => names.get(m));
+    return a && b
+      ? [{ ...j, between: [a, b] as [string, string], through: j.through && (names.get(j.through) ?? null) }]
+      : [];
+  });
+}
+
+function withCopies(frame: FreeFrame, ids: readonly string[], make: (m: FreeMember, id: string) => FreeMember): Copies {
+  const names = new Map<string, string>();
+  for (const id of ids) names.set(id, nextName(frame, id[0] as string, new Set(names.values())));
+  const copies = frame.members
+    .filter((m) => names.has(m.id))
+    .map((m) => {
+      const image = make(m, names.get(m.id) as string);
+      return { ...image, flush: image.flush && { ...image.flush, to: names.get(image.flush.to) ?? image.flush.to } };
+    });
+  return {
+    frame: {
+      ...frame,
+      members: [...frame.members, ...copies],
+      joints: [...frame.joints, ...copiedJoints(frame, names)],
+    },
+    ids: [...names.values()],
+  };
+}
+
+/** Copies members, each copy moved on by `by` from the last. */
+export function copyMembers(
+  frame: FreeFrame,
+  ids: readonly string[],
+  by: Vec3,
+  times: number,
+  units: UnitPreference,
+): Copies {
+  let out: Copies = { frame, ids: [] };
+  for (let i = 1; i <= times; i++) {
+    const shift = scale3(by, i);
+    const next = withCopies(out.frame, ids, (m, id) => ({
+      ...m,
+      id,
+      from: movedPoint(m.from, shift, units),
+      to: movedPoint(m.to, shift, units),
+      mirror: null,
+      locked: false,
+    }));
+    out = { frame: next.frame, ids: [...out.ids, ...next.ids] };
+  }
+  return out;
+}
+
+/**
+ * Mirror images of members across a plane, for left and right. @param link the images follow their originals.
+ * Declares them a pair when linked, so that the check for two lefts covers them.
+ */
+export function mirrorMembers(
+  frame: FreeFrame,
+  ids: readonly string[],
+  axis: "x" | "y",
+  atMm: number,
+  link: boolean,
+  units: UnitPreference,
+): Copies {
+  const at = stated(atMm, units);
+  const out = withCopies(frame, ids, (m, id) => ({
+    ...imageOf(m, id, axis, at.mm, units),
+    mirror: link ? { of: m.id, axis, at } : null,
+    locked: false,
+  }));
+  return link
+    ? { ...out, frame: { ...out.frame, pairs: [...out.frame.pairs, { left: [...ids], right: out.ids }] } }
+    : out;
+}
+
+/** Mirrors members where they are: twice gives them back. */
+export function flipMembers(
+  frame: FreeFrame,
+  ids: readonly string[],
+  axis: "x" | "y",
+  atMm: number,
+  units: UnitPreference,
+): FreeFrame {
+  const moving = movable(frame, ids);
+  return followMirrors(
+    { ...frame, members: frame.members.map((m) => (moving.has(m.id) ? imageOf(m, m.id, axis, atMm, units) : m)) },
+    units,
+  );
+}
+
+/** Sets members between the first and the last of them at equal gaps along an axis. */
+export function spaceEqually(
+  frame: FreeFrame,
+  ids: readonly string[],
+  axis: Axis,
+  units: UnitPreference,
+): Result<FreeFrame> {
+  const k = AXES.indexOf(axis);
+  const middle = (m: FreeMember): number => ((place(m.from)[k] as number) + (place(m.to)[k] as number)) / 2;
+  const row = frame.members.filter((m) => ids.includes(m.id)).sort((a, b) => middle(a) - middle(b));
+  const [first, last] = [row[0], row.at(-1)];
+  if (row.length < 3 || !first || !last)
+    return fail("Pick three members or more: the outer two stay, the others are spaced between them.");
+  const step = (middle(last) - middle(first)) / (row.length - 1);
+  if (step < 1) return fail(`They stand in one place along ${axis}: choose another direction.`);
+  let out = frame;
+  row.slice(1, -1).forEach((m, i) => {
+    const by: [number, number, number] = [0, 0, 0];
+    by[k] = middle(first) + (i + 1) * step - middle(m);
+    out = moveMembers(out, [m.id], by, units);
+  });
+  return ok(out);
+}
+
+/** Lays what a person says of a joint over what was found. Nothing said any more: the entry goes. */
+export function setJoint(frame: FreeFrame, a: string, b: string, what: Partial<Omit<FreeJoint, "between">>): FreeFrame {
+  const same = (j: FreeJoint): boolean => j.between.includes(a) && j.between.includes(b);
+  const known = frame.joints.find(same) ?? {
+    between: [a, b] as [string, string],
+    kind: null,
+    through: null,
+    faces: [],
+  };
+  const next = { ...known, ...what };
+  const plain =
+    next.kind === null &&
+    next.through === null &&
+    next.faces.every((f) => f.bead && f.leg === null && f.care === "none");
+  const others = frame.joints.filter((j) => !same(j));
+  return { ...frame, joints: plain ? others : [...others, next] };
+}
+
+/** Gives a member another name everywhere. */
+export function renameMember(frame: FreeFrame, id: string, name: string): Result<FreeFrame> {
+  if (!/^[A-Z][A-Z0-9]{0,5}$/.test(name)) return fail("A name has one to six capitals or digits, a letter first.");
+  if (name !== id && find(frame, name)) return fail(`There is a ${name} already.`);
+  const to = (m: string): string => (m === id ? name : m);
+  return ok({
+    ...frame,
+    members: frame.members.map((m) => ({
+      ...m,
+      id: to(m.id),
+      flush: m.flush && { ...m.flush, to: to(m.flush.to) },
+      mirror: m.mirror && { ...m.mirror, of: to(m.mirror.of) },
+    })),
+    joints: frame.joints.map((j) => ({
+      ...j,
+      between: [to(j.between[0]), to(j.between[1])],
+      through: j.through && to(j.through),
+    })),
+    parts: frame.parts.map((p) => ({ ...p, on: p.on && to(p.on) })),
+    pairs: frame.pairs.map((p) => ({ left: p.left.map(to), right: p.right.map(to) })),
+    groups: frame.groups.map((g) => ({ ...g, members: g.members.map(to) })),
+  });
+}
+
+/** Where a point on a member's line lies, from its first end, mm. */
+export const alongMember = (m: FreeMember, p: Vec3): number =>
+  dot3(sub3(p, place(m.from)), unit3(sub3(place(m.to), place(m.from))));

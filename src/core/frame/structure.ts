@@ -1,0 +1,105 @@
+import type { Vec2, Vec3 } from "../numeric";
+import type { Cutter } from "./cutter";
+import type { Care, Crown, FaceLine, Seam, StructureJointKind } from "./freeWords";
+import type { MaterialName } from "./materials";
+import type { EndName } from "./meeting";
+import type { Axes } from "./memberAxes";
+import type { Shape, ShapeProperties } from "./shapes";
+
+/** One end of a member as it is cut. */
+export interface MemberEnd {
+  /** Joints that end the member here. */
+  joints: string[];
+  /** What the end is cut to; several when it fits into a corner of others. */
+  cutters: Cutter[];
+  /** Where the cut passes the centre line. */
+  at: Vec3;
+  /** Whether the hollow is closed there by what it lands on, opens into another hollow, or stays open. */
+  hollow: "closed" | "open" | { into: string };
+}
+
+/** One member in its true place. Lengths in mm. */
+export interface StructureMember {
+  id: string;
+  section: string;
+  shape: Shape;
+  properties: ShapeProperties;
+  material: MaterialName;
+  seam: Seam;
+  crown: Crown;
+  axes: Axes;
+  /** Ends of the line that joints were found on. */
+  from: Vec3;
+  to: Vec3;
+  /** Outer outline across, in the axes y and z. */
+  outline: Vec2[];
+  /** Along the axis from `from`, at each corner of the outline: where the member begins and ends. */
+  begins: Float64Array;
+  finishes: Float64Array;
+  ends: Record<EndName, MemberEnd>;
+  longMm: number;
+  shortMm: number;
+  centreMm: number;
+  massKg: number;
+  centreOfMass: Vec3;
+  /** Outside, to be painted, mm2. */
+  surfaceMm2: number;
+}
+
+/** One face of a joint. */
+export interface StructureFace {
+  line: FaceLine;
+  /** The way it looks. */
+  toward: Vec3;
+  words: string;
+  lengthMm: number;
+  bead: boolean;
+  /** Null: as the wall. */
+  legMm: number | null;
+  care: Care;
+}
+
+/** Where two members meet. */
+export interface StructureJoint {
+  id: string;
+  kind: StructureJointKind;
+  /** Runs through, or the first of a mitre. */
+  a: string;
+  /** The branch, or the second of a mitre. */
+  b: string;
+  /** On the line of `a`. */
+  at: Vec3;
+  /** On the line of `b`. */
+  atB: Vec3;
+  endA: EndName | null;
+  endB: EndName | null;
+  /** Between the two, 0 to 180. */
+  angleDeg: number;
+  faces: StructureFace[];
+  /** Whether a person said what it is. */
+  said: boolean;
+}
+
+/** A part that is no member, in its place. */
+export interface StructurePart {
+  id: string;
+  name: string;
+  low: Vec3;
+  high: Vec3;
+  massKg: number;
+  centreOfMass: Vec3;
+  surfaceMm2: number;
+}
+
+/** A frame in space with everything that follows from its geometry: what every later stage reads. */
+export interface Structure {
+  members: StructureMember[];
+  joints: StructureJoint[];
+  parts: StructurePart[];
+  massKg: number;
+  centreOfMass: Vec3;
+  surfaceMm2: number;
+  /** Outermost points of members and parts. */
+  low: Vec3;
+  high: Vec3;
+}

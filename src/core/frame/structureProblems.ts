@@ -1,0 +1,222 @@
+import { cross3, dot3, squareTo, sub3, unit3 } from "../numeric";
+import { type Problem, plainMm } from "../units";
+import { clearances } from "./clearance";
+import type { Clash } from "./findJoints";
+import type { FreeFrame, FreeSection } from "./freeSchema";
+import { handedness } from "./handed";
+import { type Placed, reach } from "./meeting";
+import { place, shapeOf } from "./placing";
+import { isRound } from "./sectionOutline";
+import { fits } from "./sizeLimit";
+import type { Structure, StructureJoint } from "./structure";
+
+const error = (path: string, message: string): Problem => ({ path, message, severity: "error" });
+const warning = (path: string, message: string): Problem => ({ path, message, severity: "warning" });
+
+/** Largest coordinate taken: beyond it is a typing slip, mm. */
+const FAR_MM = 30_000;
+const TUBE_MM = { min: 5, max: 400 } as const;
+/** Angles between which a mitre can be cut on a saw. */
+const MITRE_DEG = { min: 20, max: 179.5 } as const;
+
+function sectionProblems(s: FreeSection): Problem[] {
+  const at = `free.sections.${s.id}`;
+  const found: Problem[] = [];
+  const size = (field: "width" | "height", label: string) => {
+    const v = s[field].mm;
+    if (!(v >= TUBE_MM.min && v <= TUBE_MM.max) && !(s.shape === "flat" && v >= 2 && v <= TUBE_MM.max))
+      found.push(
+        error(
+          `${at}.${field}`,
+          `${s.id}: ${label} of ${plainMm(v)} is outside ${TUBE_MM.min} to ${TUBE_MM.max} mm. Check the unit.`,
+        ),
+      );
+  };
+  const round = isRound(shapeOf(s));
+  size("width", round ? "a diameter" : "a width");
+  if (!round) size("height", "a height");
+  if (s.shape !== "bar" && s.shape !== "flat") {
+    const half = (round ? s.width.mm : Math.min(s.width.mm, s.height.mm)) / 2;
+    if (!(s.wall.mm >= 0.5)) found.push(error(`${at}.wall`, `${s.id}: a wall under 0.5 mm is foil. Check the unit.`));
+    else if (s.wall.mm >= half)
+      found.push(
+        error(
+          `${at}.wall`,
+          `${s.id}: a wall of ${plainMm(s.wall.mm)} fills the section: it must be under ${plainMm(half)}.`,
+        ),
+      );
+  }
+  return found;
+}
+
+function memberProblems(frame: FreeFrame): Problem[] {
+  const found: Problem[] = [];
+  if (frame.members.length === 0)
+    found.push(error("free.members", "The frame has no member yet. Start from a shape, or draw one."));
+  const seen = new Set<string>();
+  for (const m of frame.members) {
+    const at = `free.members.${m.id}`;
+    if (seen.has(m.id)) found.push(error(at, `Two members are called ${m.id}. Give one another name.`));
+    seen.add(m.id);
+    if (!frame.sections.some((s) => s.id === m.section))
+      found.push(error(at, `${m.id} is made of ${m.section}, which is not among the sections.`));
+    const d = sub3(place(m.to), place(m.from));
+    if (Math.hypot(...d) < 1) found.push(error(at, `${m.id} has no length: both ends are the same place.`));
+    for (const end of ["from", "to"] as const)
+      for (const axis of ["x", "y", "z"] as const)
+        if (Math.abs(m[end][axis].mm) > FAR_MM)
+          found.push(error(`${at}.${end}.${axis}`, `${m.id}: ${axis} is more than 30 m away. Check the unit.`));
+    if (m.flush && !frame.members.some((x) => x.id === m.flush?.to))
+      found.push(error(at, `${m.id} lies flush with ${m.flush.to}, which is gone. Choose another.`));
+    if (m.mirror && !frame.members.some((x) => x.id === m.mirror?.of))
+      found.push(error(at, `${m.id} mirrors ${m.mirror.of}, which is gone. Take the link off.`));
+  }
+  return found;
+}
+
+/** How far a branch stands out beside the face that it lands on, mm. */
+function overhang(j: StructureJoint, placed: ReadonlyMap<string, Placed>): number {
+  const [a, b] = [placed.get(j.a), placed.get(j.b)];
+  if (!a || !b || !j.endB || j.kind === "mitre" || j.kind === "lap") return 0;
+  const into = j.endB === "from" ? b.axes[0] : ([-b.axes[0][0], -b.axes[0][1], -b.axes[0][2]] as const);
+  const across = squareTo(into, a.axes[0]);
+  if (Math.hypot(...across) < 1e-6) return 0;
+  const e2 = cross3(a.axes[0], unit3(across));
+  const off = Math.abs(dot3(e2, j.atB) - dot3(e2, j.at));
+  return reach(b, e2) + off - reach(a, e2);
+}
+
+function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>): Problem[] {
+  const found: Problem[] = [];
+  for (const j of structure.joints) {
+    const at = `free.joints.${j.id}`;
+    if (j.kind === "mitre" && (j.angleDeg < MITRE_DEG.min || j.angleDeg > MITRE_DEG.max))
+      found.push(
+        error(
+          at,
+          `${j.id}: no mitre can be cut at ${j.angleDeg.toFixed(0)}° between ${j.a} and ${j.b}. Make it a butt, or open the angle to ${MITRE_DEG.min}° or more.`,
+        ),
+      );
+    const over = overhang(j, placed);
+    const through = placed.get(j.a);
+    if (over > 0.5 && through?.round)
+      found.push(
+        error(
+          at,
+          `${j.b} is wider than the round tube ${j.a} that it lands on, by ${plainMm(over)} on a side: its cope would not close. Take a smaller branch, or move it to the middle.`,
+        ),
+      );
+    else if (through && over > 0.15 * reach(through, through.axes[1]) + 0.5)
+      found.push(
+        warning(
+          at,
+          `${j.b} stands out beside ${j.a} by ${plainMm(over)}: its edge has nothing to be welded to there. Take a narrower branch, lay it flush, or turn it.`,
+        ),
+      );
+    if (j.faces.every((f) => !f.bead))
+      found.push(
+        error(at, `${j.id} has no bead on any face. Give it one, or say that ${j.a} and ${j.b} are not joined.`),
+      );
+  }
+  for (const m of structure.members)
+    if (m.shortMm <= 0)
+      found.push(
+        error(
+          `free.members.${m.id}`,
+          `${m.id} is cut away at one edge: it is ${plainMm(m.centreMm)} long and its ends need ${plainMm(m.centreMm - m.shortMm)}. Make it longer or its cuts squarer.`,
+        ),
+      );
+  return found;
+}
+
+function loose(structure: Structure): Problem[] {
+  const group = new Map(structure.members.map((m) => [m.id, m.id]));
+  const root = (id: string): string => {
+    let at = id;
+    while (group.get(at) !== at) at = group.get(at) as string;
+    return at;
+  };
+  for (const j of structure.joints) group.set(root(j.a), root(j.b));
+  const first = structure.members[0];
+  if (!first) return [];
+  return structure.members
+    .filter((m) => root(m.id) !== root(first.id))
+    .map((m) =>
+      warning(
+        `free.members.${m.id}`,
+        `${m.id} touches nothing that is joined to ${first.id}. Move it up to a face, or make it a job of its own.`,
+      ),
+    );
+}
+
+const placeWords = (at: readonly number[]): string =>
+  `x ${at[0]?.toFixed(0)}, y ${at[1]?.toFixed(0)}, z ${at[2]?.toFixed(0)}`;
+
+/**
+ * What is wrong or doubtful with a free frame, each at its place (`free.members.M1`, `free.joints.A`), with what would put
+ * it right. @param resolved of the same frame.
+ */
+export function structureProblems(
+  frame: FreeFrame,
+  resolved: { structure: Structure; clashes: readonly Clash[]; placed: ReadonlyMap<string, Placed> },
+): Problem[] {
+  const found = [...frame.sections.flatMap(sectionProblems), ...memberProblems(frame)];
+  if (!(frame.gap.mm >= 0 && frame.gap.mm <= 10)) found.push(error("free.gap", "A root gap lies between 0 and 10 mm."));
+  if (found.length > 0) return found;
+  const { structure, clashes, placed } = resolved;
+  for (const c of clashes)
+    found.push(
+      error(
+        `free.members.${c.b}`,
+        c.kind === "cross"
+          ? `${c.a} and ${c.b} run through each other at ${placeWords(c.at)} without a joint. Split one of them there, end one at the other, or lay one on top.`
+          : `${c.a} and ${c.b} lie in each other at ${placeWords(c.at)}. Move one aside until their faces touch.`,
+      ),
+    );
+  found.push(...jointProblems(structure, placed), ...loose(structure));
+  for (const c of clearances(frame, structure))
+    if (!c.ok) found.push(warning(c.of === "floor" ? "free.floor" : `free.obstacles.${c.of}`, c.why));
+  frame.pairs.forEach((p, i) => {
+    const hand = handedness(structure, p.left, p.right);
+    if (hand.verdict !== "mirrored") found.push(warning(`free.pairs.${i}`, hand.why));
+  });
+  for (const part of frame.parts) {
+    const size = place(part.size);
+    if (size.some((v) => !(v > 0)))
+      found.push(error(`free.parts.${part.id}`, `${part.id}: all three sizes must be more than zero.`));
+    const sorted = [...size].sort((a, b) => b - a) as [number, number, number];
+    for (const h of part.holes)
+      if (
+        !(h.diameter.mm > 0) ||
+        Math.abs(h.x.mm) + h.diameter.mm / 2 > sorted[0] / 2 ||
+        Math.abs(h.y.mm) + h.diameter.mm / 2 > sorted[1] / 2
+      )
+        found.push(
+          error(
+            `free.parts.${part.id}`,
+            `${part.id}: a hole of ${plainMm(h.diameter.mm)} at ${plainMm(h.x.mm)}, ${plainMm(h.y.mm)} from the middle does not lie inside the part.`,
+          ),
+        );
+    if (part.on && !frame.members.some((m) => m.id === part.on))
+      found.push(
+        error(`free.parts.${part.id}`, `${part.id} sits on ${part.on}, which is gone. Choose another member.`),
+      );
+  }
+  for (const o of frame.obstacles)
+    if (place(o.size).some((v) => !(v > 0)))
+      found.push(error(`free.obstacles.${o.id}`, `${o.id}: all three sizes must be more than zero.`));
+  if (frame.largest) {
+    const room = place(frame.largest.size);
+    const size = structure.high.map((v, i) => v - (structure.low[i] as number)) as unknown as [number, number, number];
+    if (room.some((v) => !(v > 0)))
+      found.push(error("free.largest", "The room must have three sizes of more than zero."));
+    else if (!fits(size, room))
+      found.push(
+        warning(
+          "free.largest",
+          `${size.map((v) => v.toFixed(0)).join(" × ")} mm does not go into ${frame.largest.what || "the room given"} of ${room.map((v) => v.toFixed(0)).join(" × ")} mm. See where to part it.`,
+        ),
+      );
+  }
+  return found;
+}

@@ -1,0 +1,7 @@
+import { bareUnit, type UnitPreference } from "./format";
+import { length } from "./length";
+import type { Length } from "./lengthSchema";
+
+/** A computed length as a person would have typed it: to 0.01 mm or a tenth of a thou. */
+export const stated = (mm: number, units: UnitPreference): Length =>
+  bareUnit(units) === "mm" ? length(String(+mm.toFixed(2) + 0)) : length(String(+(mm / 25.4).toFixed(4) + 0), "in");

@@ -1,0 +1,32 @@
+import Papa from "papaparse";
+import type { CutPiece, FreePiece } from "@/core/cut";
+import { bareUnit, fixed, type UnitPreference } from "@/core/units";
+
+/**
+ * The cut list as CSV, a line a piece kind, lengths in the job's unit.
+ * @param sectionWords what a section is called. @returns text with a header; a cell that a table program would take for a
+ * formula is quoted as text.
+ */
+export function cutCsv(
+  cut: readonly (CutPiece | FreePiece)[],
+  units: UnitPreference,
+  sectionWords: (piece: CutPiece | FreePiece) => string,
+): string {
+  const unit = bareUnit(units);
+  const length = (mm: number): string => (unit === "mm" ? fixed(mm, 1) : fixed(mm / 25.4, 4));
+  return Papa.unparse(
+    cut.map((p) => ({
+      pieces: p.quantity,
+      members: p.members.join(" "),
+      section: sectionWords(p),
+      [`long point, ${unit}`]: length(p.longPointMm),
+      [`short point, ${unit}`]: length(p.shortPointMm),
+      [`centre, ${unit}`]: length(p.centreMm),
+      [`added for shrinkage, ${unit}`]: length(p.allowanceMm.value),
+      [`cut to long point, ${unit}`]: length(p.cutLongPointMm),
+      ends: p.ends,
+      "kg each": fixed(p.massKg, 2),
+    })),
+    { escapeFormulae: true },
+  );
+}

@@ -1,0 +1,121 @@
+"use client";
+
+import { line } from "d3";
+import { useState } from "react";
+import { type CopeEdge, type CopeTemplate, copeTemplate } from "@/core/cut";
+import type { Structure } from "@/core/frame";
+import { formatLength, type UnitPreference } from "@/core/units";
+import { useJob } from "../job/JobProvider";
+import { Choice } from "../parts/Choice";
+import { Section } from "../parts/Sheet";
+
+/** Paper kept round the curve, mm. */
+const MARGIN_MM = 8;
+/** Rule to be measured before use, mm. */
+const RULE_MM = 50;
+
+/** A wrap-around template at 1:1, in mm: what is cut away lies above the curve. */
+export function TemplateSheet({
+  template,
+  name,
+  units,
+}: {
+  template: CopeTemplate;
+  name: string;
+  units: UnitPreference;
+}) {
+  const { aroundMm, deepMm, points } = template;
+  const height = deepMm + 45;
+  const width = aroundMm + 2 * MARGIN_MM;
+  const path = line<CopeTemplate["points"][number]>(
+    (p) => MARGIN_MM + p.aroundMm,
+    (p) => MARGIN_MM + p.inMm,
+  )(points as CopeTemplate["points"]);
+  return (
+    <svg
+      width={`${width.toFixed(2)}mm`}
+      height={`${height.toFixed(2)}mm`}
+      viewBox={`0 0 ${width.toFixed(2)} ${height.toFixed(2)}`}
+      role="img"
+      aria-label={`Template for ${name}, ${formatLength(aroundMm, units).text} round, ${formatLength(deepMm, units).text} deep`}
+      className="block border border-line bg-white"
+    >
+      <path
+        d={`M${MARGIN_MM} ${MARGIN_MM + deepMm + 20}V${MARGIN_MM}M${MARGIN_MM + aroundMm} ${MARGIN_MM + deepMm + 20}V${MARGIN_MM}`}
+        stroke="#000"
+        strokeWidth={0.2}
+      />
+      <path d={`M${MARGIN_MM} ${MARGIN_MM + deepMm + 20}H${MARGIN_MM + aroundMm}`} stroke="#000" strokeWidth={0.2} />
+      {[0.25, 0.5, 0.75].map((s) => (
+        <path
+          key={s}
+          d={`M${MARGIN_MM + s * aroundMm} ${MARGIN_MM}v${deepMm + 20}`}
+          stroke="#777"
+          strokeWidth={0.1}
+          strokeDasharray="2 1"
+        />
+      ))}
+      <path d={path ?? ""} fill="none" stroke="#000" strokeWidth={0.35} />
+      <text x={MARGIN_MM + 2} y={MARGIN_MM + deepMm + 17} fontSize={4} fill="#000">
+        {name}: wrap round, this edge square to the tube
+      </text>
+      <g stroke="#000" strokeWidth={0.25}>
+        <path
+          d={`M${MARGIN_MM} ${MARGIN_MM + deepMm + 27}h${RULE_MM}m0 -2v4M${MARGIN_MM} ${MARGIN_MM + deepMm + 25}v4`}
+        />
+      </g>
+      <text x={MARGIN_MM + RULE_MM + 3} y={MARGIN_MM + deepMm + 28.5} fontSize={3.5} fill="#000">
+        measure: {RULE_MM} mm
+      </text>
+    </svg>
+  );
+}
+
+/** Every end that is fitted to a round tube. Pieces that are alike need one template. */
+export function templatesOf(structure: Structure, edge: CopeEdge): { name: string; template: CopeTemplate }[] {
+  const alike = new Map<string, { names: string[]; template: CopeTemplate }>();
+  for (const m of structure.members)
+    for (const end of ["from", "to"] as const) {
+      const template = copeTemplate(m, end, edge);
+      if (!template) continue;
+      const key = template.points
+        .filter((_, i) => i % 6 === 0)
+        .map((p) => p.inMm.toFixed(2))
+        .join();
+      const known = alike.get(key) ?? { names: [], template };
+      known.names.push(`${m.id}, ${end === "from" ? "first" : "second"} end`);
+      alike.set(key, known);
+    }
+  return [...alike.values()].map(({ names, template }) => ({ name: names.join("; "), template }));
+}
+
+/** Templates to wrap round tube ends that land on round tubes. */
+export function CopeTemplates() {
+  const { job, evaluation } = useJob();
+  const [edge, setEdge] = useState<CopeEdge>("inner");
+  const { structure } = evaluation;
+  const list = structure ? templatesOf(structure, edge) : [];
+  if (list.length === 0) return null;
+  return (
+    <Section
+      title="Templates for copes"
+      aside={<span className="text-sm text-soft">1:1 on paper; print at 100 %</span>}
+    >
+      <Choice
+        label="What touches"
+        value={edge}
+        options={[
+          ["inner", "inner edge of the wall: leaves a groove for the bead (advised)"],
+          ["outer", "outer edge: closed outside, ground away inside"],
+        ]}
+        onChange={setEdge}
+      />
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: scrolls sideways, so the keyboard must reach it */}
+      <section className="mt-3 grid gap-4 overflow-x-auto" aria-label="Templates" tabIndex={0}>
+        {list.map((t) => (
+          <TemplateSheet key={t.name} template={t.template} name={t.name} units={job.plan.units} />
+        ))}
+      </section>
+    </Section>
+  );
+}

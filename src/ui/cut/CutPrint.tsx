@@ -1,0 +1,130 @@
+"use client";
+
+import Link from "next/link";
+import { useState } from "react";
+import { drillList, holeAdvice } from "@/core/cut";
+import { sectionWords } from "@/core/frame";
+import { bandWords, STAGE_CAUTIONS } from "@/core/job";
+import { formatLength, formatSmall, roundedLength } from "@/core/units";
+import { StructureDrawing } from "../drawing";
+import { useJob } from "../job/JobProvider";
+import { NotYet } from "../job/NotYet";
+import { stagePath } from "../job/stages";
+import { Button, buttonClass } from "../parts/Button";
+import { Choice } from "../parts/Choice";
+import { TemplateSheet, templatesOf } from "./CopeTemplates";
+import { PiecePicture } from "./PiecePicture";
+
+type Paper = "A4" | "Letter";
+/** Printable width, mm, with the margins below. */
+const WIDE: Record<Paper, number> = { A4: 186, Letter: 191 };
+
+/** The cut list on paper: list, holes, a card a piece, templates. */
+export function CutPrint() {
+  const { job, evaluation } = useJob();
+  const { units, free } = job.plan;
+  const [paper, setPaper] = useState<Paper>(units === "mm" ? "A4" : "Letter");
+  const { structure, cut } = evaluation;
+  if (!structure) return <NotYet stage="Cut list on paper" />;
+  const show = (mm: number): string => formatLength(mm, units).text;
+  const holes = holeAdvice(structure, job.plan.finish ?? "bare");
+  const drills = drillList(structure, job.plan.drill ?? []);
+  const templates = templatesOf(structure, "inner");
+  return (
+    <>
+      <style>{`@page { size: ${paper}; margin: 12mm; }`}</style>
+      <div className="screen-only flex flex-wrap items-end gap-3">
+        <Choice
+          label="Paper"
+          value={paper}
+          options={[
+            ["A4", "A4"],
+            ["Letter", "Letter"],
+          ]}
+          onChange={setPaper}
+        />
+        <Button look="advise" onClick={() => window.print()}>
+          Print
+        </Button>
+        <Link href={stagePath(job.id, "cut")} className={buttonClass()}>
+          Back to the cut list
+        </Link>
+      </div>
+      <article className="grid gap-4" style={{ maxWidth: `${WIDE[paper]}mm` }}>
+        <h1 className="text-2xl">Cut list: {job.plan.name}</h1>
+        <p>{STAGE_CAUTIONS.cut}</p>
+        <StructureDrawing structure={structure} units={units} label={`Frame of ${job.plan.name}`} maxHeight={260} />
+        <table className="w-full text-left text-sm">
+          <thead>
+            <tr>
+              {["Pieces", "Members", "Ends", "Long point", "Short point", "Added", "Cut to", "Done"].map((h) => (
+                <th key={h} className="border-b border-ink py-1 pr-2 font-semibold">
+                  {h}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {cut.map((p) => (
+              <tr key={p.members.join()} className="border-b border-line align-top">
+                <td className="fig py-1 pr-2">{p.quantity} ×</td>
+                <td className="py-1 pr-2">
+                  {p.members.join(", ")}
+                  {free && "section" in p ? (
+                    <span className="block text-soft">{sectionWords(free, p.section)}</span>
+                  ) : null}
+                </td>
+                <td className="py-1 pr-2">{p.ends}</td>
+                <td className="fig py-1 pr-2">{show(p.longPointMm)}</td>
+                <td className="fig py-1 pr-2">{show(p.shortPointMm)}</td>
+                <td className="fig py-1 pr-2">{bandWords(p.allowanceMm, units)}</td>
+                <td className="fig py-1 pr-2 font-bold">{roundedLength(p.cutLongPointMm, units)}</td>
+                <td className="py-1">☐</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <section>
+          <h2 className="text-lg">Holes, finish: {job.plan.finish ?? "bare"}</h2>
+          <ul className="text-sm">
+            {holes.map((a) => (
+              <li key={a.volume.members.join()}>
+                {a.volume.members.join(", ")}: {a.count === 1 ? "one hole" : `${a.count} holes`} of{" "}
+                {formatSmall(a.diameterMm, units)}, {a.where}
+              </li>
+            ))}
+            {drills.map(({ drill, pilotMm, notes }) => (
+              <li key={drill.id}>
+                {drill.id}, {drill.for}: {formatSmall(drill.diameter.mm, units)} in {drill.member}, {show(drill.at.mm)}{" "}
+                from its first end, {drill.face}
+                {pilotMm ? `; pilot ${formatSmall(pilotMm, units)}` : ""}. {notes.join(" ")}
+              </li>
+            ))}
+          </ul>
+        </section>
+        {cut.map((p) => (
+          <section key={p.members.join()} className="grid break-inside-avoid gap-1 border-t border-ink pt-2">
+            <p className="text-xl">
+              <strong className="fig">{p.quantity} ×</strong> {p.members.join(", ")}
+            </p>
+            <p className="fig text-5xl font-bold">{roundedLength(p.cutLongPointMm, units)}</p>
+            <PiecePicture piece={p} width={360} height={48} />
+            <p>{p.ends}</p>
+          </section>
+        ))}
+        {templates.map((t) => (
+          <section key={t.name} className="break-before-page overflow-hidden">
+            <h2 className="text-lg">Template: {t.name}</h2>
+            <p className="text-sm">
+              Print at 100 % and measure the rule. Fits the inner edge of the wall.
+              {t.template.aroundMm + 16 > WIDE[paper]
+                ? " Wider than the paper: print it on two sheets, shifted, or on a roll."
+                : ""}
+            </p>
+            <TemplateSheet template={t.template} name={t.name} units={units} />
+          </section>
+        ))}
+      </article>
+    </>
+  );
+}

@@ -1,0 +1,85 @@
+"use client";
+
+import { useState } from "react";
+import { sawTest } from "@/core/cut";
+import { fixed, formatLength, roundedLength } from "@/core/units";
+import { useJob } from "../job/JobProvider";
+import { Button } from "../parts/Button";
+import { Section } from "../parts/Sheet";
+import { useAddress } from "../parts/useAddress";
+import { PiecePicture } from "./PiecePicture";
+
+/** One piece at a time, with figures that can be read from the saw. */
+export function SawCard() {
+  const { job, evaluation } = useJob();
+  const { units } = job.plan;
+  const { cut } = evaluation;
+  const [word, setWord] = useAddress("piece");
+  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
+  const at = Math.max(
+    0,
+    cut.findIndex((p) => p.members[0] === word),
+  );
+  const piece = cut[at];
+  if (!piece) return null;
+  const { saw } = job.plan;
+  const correction = saw ? sawTest(saw.gap.mm, saw.leg.mm, saw.placing, saw.gapAt).addToSettingDeg : 0;
+  const key = piece.members.join();
+  const go = (by: number) => setWord(cut[Math.max(0, Math.min(cut.length - 1, at + by))]?.members[0] ?? null);
+  return (
+    <Section
+      title="At the saw"
+      aside={<span className="fig text-sm text-soft">{`piece ${at + 1} of ${cut.length}`}</span>}
+    >
+      <div className="grid gap-3" data-testid="saw-card">
+        <p className="text-2xl font-bold">
+          <span className="fig">{piece.quantity} ×</span> {piece.members.join(", ")}
+          {done.has(key) ? <span className="ml-3 text-pass">✓ cut</span> : null}
+        </p>
+        <p className="fig text-[clamp(2.2rem,9vw,4.5rem)] leading-none font-bold text-plum">
+          {roundedLength(piece.cutLongPointMm, units)}
+        </p>
+        <p className="text-soft">
+          stop to long point; short point <span className="fig">{formatLength(piece.cutShortPointMm, units).text}</span>
+        </p>
+        <PiecePicture piece={piece} width={420} height={64} />
+        {"detail" in piece ? (
+          <ol className="grid gap-1 text-lg">
+            {piece.detail.map((d) => (
+              <li key={d.end}>
+                <strong>{d.end === "from" ? "First end" : "Second end"}:</strong> {d.words}
+              </li>
+            ))}
+            {piece.cuts === "parallel" ? <li>The two cuts lie parallel: slide it on, do not turn it over.</li> : null}
+            {piece.cuts === "opposed" ? <li>The two cuts lean towards each other: turn it over end for end.</li> : null}
+          </ol>
+        ) : (
+          <p className="text-lg">{piece.ends}</p>
+        )}
+        {saw ? (
+          <p className="text-sm">
+            The saw was tested: add <span className="fig">{fixed(correction, 2)}°</span> to every angle set.
+          </p>
+        ) : null}
+        <div className="flex flex-wrap gap-2">
+          <Button big disabled={at === 0} onClick={() => go(-1)}>
+            Before
+          </Button>
+          <Button
+            big
+            look="advise"
+            onClick={() => {
+              setDone(new Set([...done, key]));
+              go(1);
+            }}
+          >
+            {at === cut.length - 1 ? "Cut" : "Cut, next piece"}
+          </Button>
+          <Button big disabled={at >= cut.length - 1} onClick={() => go(1)}>
+            Next
+          </Button>
+        </div>
+      </div>
+    </Section>
+  );
+}

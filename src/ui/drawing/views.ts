@@ -1,0 +1,63 @@
+import { extent, max } from "d3";
+import { bodyPoints, hull, type Structure, type StructureMember, type ViewAxes } from "@/core/frame";
+import type { Vec2, Vec3 } from "@/core/numeric";
+
+export type ViewName = "plan" | "front" | "side";
+
+/** What each view shows across, up, and towards the viewer. */
+export const VIEWS: Record<ViewName, ViewAxes & { words: string }> = {
+  plan: { right: 0, up: 1, depth: 2, words: "from above" },
+  front: { right: 0, up: 2, depth: 1, words: "from the front" },
+  side: { right: 1, up: 2, depth: 0, words: "from the right" },
+};
+
+/** A window on a view: its middle in mm and how many pixels a mm takes. */
+export interface Frameview {
+  middle: Vec2;
+  scale: number;
+}
+
+const flat = (p: Vec3, v: ViewAxes): Vec2 => ({ x: p[v.right], y: p[v.up] });
+
+/** Outline of a member as it is seen in a view. */
+export const seen = (m: StructureMember, v: ViewAxes): Vec2[] => hull(bodyPoints(m).map((p) => flat(p, v)));
+
+/** The window that shows all of a structure. */
+export function fitted(s: Structure, v: ViewAxes, width: number, height: number, margin: number): Frameview {
+  const [lowX, highX] = extent([s.low[v.right], s.high[v.right]]) as [number, number];
+  const [lowY, highY] = extent([s.low[v.up], s.high[v.up]]) as [number, number];
+  const w = max([highX - lowX, 200]) as number;
+  const h = max([highY - lowY, 200]) as number;
+  return {
+    middle: { x: (lowX + highX) / 2, y: (lowY + highY) / 2 },
+    scale: Math.min((width - 2 * margin) / w, (height - 2 * margin) / h),
+  };
+}
+
+/** Places on the screen, and back, for one window. */
+export interface Screen {
+  to: (p: Vec3) => Vec2;
+  toFlat: (p: Vec2) => Vec2;
+  /** Back into the frame, at a given depth. */
+  from: (at: Vec2, depthMm: number) => Vec3;
+  mmPerPx: number;
+}
+
+export function screenOf(v: ViewAxes, w: Frameview, width: number, height: number): Screen {
+  const toFlat = (p: Vec2): Vec2 => ({
+    x: width / 2 + (p.x - w.middle.x) * w.scale,
+    y: height / 2 - (p.y - w.middle.y) * w.scale,
+  });
+  return {
+    toFlat,
+    to: (p) => toFlat(flat(p, v)),
+    from: (at, depthMm) => {
+      const out: [number, number, number] = [0, 0, 0];
+      out[v.right] = w.middle.x + (at.x - width / 2) / w.scale;
+      out[v.up] = w.middle.y - (at.y - height / 2) / w.scale;
+      out[v.depth] = depthMm;
+      return out;
+    },
+    mmPerPx: 1 / w.scale,
+  };
+}

@@ -1,7 +1,7 @@
 // The four jobs of Fernhollow Clayworks' metal shop. Shop, jobs, people and readings are all made up.
 import { v5 as uuidv5 } from "uuid";
-import { resolveFrame } from "../../src/core/frame";
-import { CLOSE_STEP, type Entry, type Job, newPlan, type Plan, restsUnder, SHELF } from "../../src/core/job";
+import { type FreeFrame, fromRectangle, member, resolveFrame, STARTERS } from "../../src/core/frame";
+import { CLOSE_STEP, type Entry, type Job, newPlan, orderOf, type Plan, restsUnder, SHELF } from "../../src/core/job";
 import { type Gate, orderOfWork } from "../../src/core/plan";
 import { type BareUnit, length } from "../../src/core/units";
 
@@ -122,7 +122,7 @@ function wareCart(): { job: Job; changedAt: string } {
       flat: length("2"),
       levelMmPerM: null,
     },
-    bed: { ...base.bed, rests: restsUnder(frame, 6), mode: "best_fit" },
+    bed: { ...base.bed, rests: restsUnder(resolveFrame(frame), 6), mode: "best_fit" },
   };
   const steps = orderOfWork(resolveFrame(frame));
   const upTo = (key: string) =>
@@ -182,17 +182,19 @@ function gateLeaf(): { job: Job; changedAt: string } {
     crossRuns: "along",
     cross: [{ id: "M1", at: length("520") }],
   };
+  const drawn = fromRectangle(frame, "mm");
   const plan: Plan = {
     ...base,
     purpose:
-      "Gate leaf for the courtyard, hung on DA. M1 is the middle rail. The brace from A to the rail goes in after this frame is cold and is not in this drawing.",
+      "Gate leaf for the courtyard, hung on DA. M1 is the middle rail, X1 the brace up from the foot of the hinge side.",
     carries: "people",
     frame,
+    free: { ...drawn, members: [...drawn.members, member("X1", [15, 15, 25], [1785, 520, 25], "S1", "mm")] },
     limits: { kind: "class", linear: "B", flat: "F", levelMmPerM: null },
-    bed: { ...base.bed, rests: restsUnder(frame, 6) },
+    bed: { ...base.bed, rests: restsUnder(resolveFrame(frame), 6) },
     weld: { ...base.weld, volts: 17.5, amps: 110 },
   };
-  const keys = orderOfWork(resolveFrame(frame)).map((s) => s.key);
+  const keys = orderOf(plan).map((s) => s.key);
   const at = (key: string) => keys.indexOf(key);
   const record = new Record("Courtyard gate leaf", "2026-11-09T07:50:00.000Z", "mm", "Wren, bench")
     .measure(
@@ -223,7 +225,7 @@ function gateLeaf(): { job: Job; changedAt: string } {
     .measure("cold", "tape-ii", { AB: "1800", BC: "1000", CD: "1800", DA: "1000.5", AC: "2059.5", BD: "2059.0" })
     .more("feeler", { zA: "0", zB: "0", zC: "0", zD: "0.9" })
     .tick("measure/cold")
-    .note("Lifted at D by 0.9 mm with A, B and C down. Hung and swinging; brace fitted the day after.")
+    .note("Lifted at D by 0.9 mm with A, B and C down. Hung and swinging.")
     .tick(CLOSE_STEP);
   return jobOf("Courtyard gate leaf", "2026-11-06T13:00:00.000Z", plan, record);
 }
@@ -243,13 +245,44 @@ function loftDeck(): { job: Job; changedAt: string } {
     carries: "people",
     frame,
     limits: { kind: "class", linear: "B", flat: "F", levelMmPerM: 1 },
-    bed: { ...base.bed, rests: restsUnder(frame, 6) },
+    bed: { ...base.bed, rests: restsUnder(resolveFrame(frame), 6) },
     weld: { ...base.weld, volts: 19, amps: 130 },
   };
   const record = new Record("Drying-loft deck", "2026-11-20T16:10:00.000Z", "mm", "Wren, desk").note(
     "The engineer's drawing asks for 60 on edge. Ring beam measured 2402 × 1203 inside: deck stays 2400 × 1200.",
   );
   return jobOf("Drying-loft deck", "2026-11-20T15:40:00.000Z", plan, record);
+}
+
+/** Top frame, legs and stretchers of the stand, 30 in high. */
+function kilnFree(): FreeFrame {
+  const starter = STARTERS.find((s) => s.name === "table base");
+  const section: FreeFrame["sections"][number] = {
+    id: "S1",
+    shape: "tube",
+    profile: "1 1/2×1 1/2×1/8 in",
+    width: length("1 1/2", "in"),
+    height: length("1 1/2", "in"),
+    wall: length("1/8", "in"),
+    material: "mild steel",
+  };
+  const sizes = { length: 47.25 * 25.4, width: 23.625 * 25.4, height: 30 * 25.4, stretchers: "H", low: 6 * 25.4 };
+  const built = starter?.build(sizes, section, "inch-fraction");
+  if (!built?.ok) throw new Error("The stand of the demo cannot be built.");
+  const free = built.value;
+  const ab = free.members.find((m) => m.id === "AB");
+  const cd = free.members.find((m) => m.id === "CD");
+  if (!ab || !cd) throw new Error("The stand of the demo has no top frame.");
+  const x = 23.625 * 25.4;
+  const top = member("M1", [x, ab.from.y.mm, ab.from.z.mm], [x, cd.from.y.mm, cd.from.z.mm], "S1", "inch-fraction");
+  return {
+    ...free,
+    members: [...free.members, top],
+    groups: [
+      { id: "U1", name: "top frame", members: ["AB", "BC", "CD", "DA", "M1"] },
+      { id: "U2", name: "legs and stretchers", members: ["L1", "L2", "L3", "L4", "T1", "T2", "T3"] },
+    ],
+  };
 }
 
 function kilnStand(): { job: Job; changedAt: string } {
@@ -265,8 +298,9 @@ function kilnStand(): { job: Job; changedAt: string } {
   const plan: Plan = {
     ...base,
     purpose:
-      "Top frame of the stand for kiln shelves. Legs and stretchers are set on it later; this sheet is the flat frame with its middle stretcher M1.",
+      "Stand for kiln shelves: top frame with its middle member M1, four legs, stretchers near the floor. The top frame is built first and squared; the legs are set on it.",
     frame,
+    free: kilnFree(),
     limits: {
       kind: "own",
       length: { lower: inch("-1/16"), upper: inch("0") },
@@ -275,10 +309,10 @@ function kilnStand(): { job: Job; changedAt: string } {
       flat: inch("1/16"),
       levelMmPerM: 1.5,
     },
-    bed: { ...base.bed, rests: restsUnder(frame, 4), adjust: "feet", pitch: length("1.5", "mm") },
+    bed: { ...base.bed, rests: restsUnder(resolveFrame(frame), 4), adjust: "feet", pitch: length("1.5", "mm") },
     weld: { ...base.weld, process: "TIG", volts: 14, amps: 110, travelMmPerS: 2.5 },
   };
-  const keys = orderOfWork(resolveFrame(frame)).map((s) => s.key);
+  const keys = orderOf(plan).map((s) => s.key);
   const at = (key: string) => keys.indexOf(key);
   const record = new Record("Kiln-shelf stand", "2026-11-23T09:30:00.000Z", "in")
     .measure("bed", "height-gauge", { R1: "0.4 mm", R2: "1.9 mm", R3: "0.7 mm", R4: "1.1 mm" })

@@ -1,5 +1,5 @@
 import { type Finish, holeAdvice } from "@/core/cut";
-import type { Structure } from "@/core/frame";
+import { type Structure, sectionWords } from "@/core/frame";
 import {
   type BedRound,
   bandWords as band,
@@ -10,6 +10,8 @@ import {
   type Job,
   misreadWords,
   nudgeWords,
+  overallSizeMm,
+  type Plan,
   plusMinus,
   predict,
   restWords,
@@ -22,6 +24,16 @@ import { fixed, formatLength, formatSmall, roundedLength, type UnitPreference } 
 const whole = (job: Job): Evaluation => evaluate(job, predict(job.plan)?.prediction ?? null);
 
 const head = (title: string): string[] => ["", title.toUpperCase()];
+
+/** Size, section and weight of what is built. */
+function frameLine(e: Evaluation, plan: Plan): string {
+  const u = plan.units;
+  const size = overallSizeMm(plan).map((mm) => formatLength(mm, u).text);
+  const made = plan.free
+    ? plan.free.sections.map((s) => `${sectionWords(plan.free ?? { sections: [] }, s.id)}, ${s.material}`).join("; ")
+    : `${plan.frame.section.profile ?? "own section"}, ${plan.frame.material}`;
+  return `${size.join(" × ")}, ${made}${e.structure ? `, ${fixed(e.structure.massKg, 1)} kg` : ""}`;
+}
 
 function cutLines(e: Evaluation, u: UnitPreference): string[] {
   return e.cut.map(
@@ -105,7 +117,7 @@ export function reportText(job: Job): string {
   const caution = CARRIES_CAUTION[plan.carries];
   const lines = [
     plan.name,
-    `${formatLength(plan.frame.length.mm, u).text} × ${formatLength(plan.frame.width.mm, u).text}, ${plan.frame.section.profile ?? "own section"}, ${plan.frame.material}${e.frame ? `, ${fixed(e.frame.massKg, 1)} kg` : ""}`,
+    frameLine(e, plan),
     ...(caution ? [caution] : []),
     ...e.problems.map((p) => `${p.severity}: ${p.path}: ${p.message}`),
     ...head("Cut list"),
@@ -113,7 +125,7 @@ export function reportText(job: Job): string {
     ...(e.structure ? holeLines(e.structure, plan.finish ?? "bare", u) : []),
     ...head("Predicted loss by welding, nine frames in ten"),
     ...(e.prediction
-      ? Object.entries(e.prediction.sidesMm).map(([s, v]) => `${s}: ${band(v, u)}`)
+      ? Object.entries(e.prediction.sidesMm ?? e.prediction.spansMm).map(([s, v]) => `${s}: ${band(v, u)}`)
       : [whyNoPrediction(plan) ?? ""]),
     ...(e.prediction?.crossPullMm ?? []).map(
       (c) => `${c.member} draws its sides together by ${band(c.pullMm, u)} where it stands`,

@@ -1,7 +1,5 @@
-import { resolveFrame } from "@/core/frame";
-import { bandWords, type Job, planProblems, predict, predictedDecimals, whyNoPrediction } from "@/core/job";
-import { orderOfWork } from "@/core/plan";
-import type { FramePrediction, SimulatedQuantity } from "@/core/shrink";
+import { bandWords, type Job, orderOf, planProblems, predict, predictedDecimals, whyNoPrediction } from "@/core/job";
+import type { FramePrediction, SetUpTarget, SimulatedQuantity } from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 
 /** The simulation of a job as data: what `--json` prints. Lengths in mm, angles in degrees, forces in N. */
@@ -33,16 +31,28 @@ interface StepRow {
   clampForcesN: { id: string; forceN: number }[];
 }
 
-/** Quantities told step by step. */
-const BY_STEP = ["AB", "BC", "CD", "DA", "square", "twist"];
+/** Quantities told step by step: of a rectangle its sides and shape, of other frames the members that change most. */
+const RECTANGLE = ["AB", "BC", "CD", "DA", "square", "twist"];
+const MOST_TOLD = 6;
+function toldByStep(found: FramePrediction): string[] {
+  if (found.prediction.sidesMm) return RECTANGLE;
+  const size = (id: string): number => Math.abs(found.prediction.quantities.find((q) => q.id === id)?.nominal ?? 0);
+  return found.prediction.quantities
+    .map((q) => q.id)
+    .filter((id) => id.startsWith("span "))
+    .sort((a, b) => size(b) - size(a))
+    .slice(0, MOST_TOLD);
+}
 
-function stepRows(job: Job, { replay }: FramePrediction): StepRow[] {
+function stepRows(job: Job, found: FramePrediction): StepRow[] {
+  const { replay } = found;
+  const told = toldByStep(found);
   let before = -1;
-  return orderOfWork(resolveFrame(job.plan.frame)).map(({ key, say }) => {
+  return orderOf(job.plan).map(({ key, say }) => {
     const row = replay.ids.lastIndexOf(key);
     const at = (q: Pick<SimulatedQuantity, "after">, i: number): number => q.after[i] ?? 0;
     const change = Object.fromEntries(
-      replay.quantities.filter((q) => BY_STEP.includes(q.id)).map((q) => [q.id, at(q, row) - at(q, before)]),
+      replay.quantities.filter((q) => told.includes(q.id)).map((q) => [q.id, at(q, row) - at(q, before)]),
     );
     before = row;
     return { key, say, row, change, clampForcesN: replay.clampForces[row] ?? [] };
@@ -60,7 +70,8 @@ export function simulationText(job: Job): string {
   const { prediction } = found;
   const small = (mm: number): string =>
     formatSmall(mm, u, { decimals: predictedDecimals(u), bare: true, signed: true }).padStart(7);
-  const target = (t: (typeof prediction.setUp.targets)[number], units: UnitPreference): string => {
+  const told = toldByStep(found);
+  const target = (t: SetUpTarget, units: UnitPreference): string => {
     const value = t.unit === "°" ? `${fixed(t.target.value, 3)}°` : formatLength(t.target.value, units).text;
     const spread = Math.max(t.target.high - t.target.value, t.target.value - t.target.low);
     return `${t.label}: ${value} ± ${t.unit === "°" ? `${fixed(spread, 3)}°` : formatSmall(spread, units, { decimals: predictedDecimals(u) })}`;
@@ -74,12 +85,16 @@ export function simulationText(job: Job): string {
         ? `${q.label}: ${bandWords(q.estimate, u)}`
         : `${q.label}: ${fixed(q.estimate.value, 3)} ${q.unit} (${fixed(q.estimate.low, 3)} to ${fixed(q.estimate.high, 3)})`,
     ),
-    ...head("Set up off nominal"),
-    ...prediction.setUp.targets.filter((t) => t.nominal !== 0).map((t) => target(t, u)),
+    ...(prediction.setUp
+      ? [
+          ...head("Set up off nominal"),
+          ...prediction.setUp.targets.filter((t) => t.nominal !== 0).map((t) => target(t, u)),
+        ]
+      : []),
     ...head(`What each step does, ${u === "mm" ? "mm" : "in"} (nominal)`),
-    `     ${["AB", "BC", "CD", "DA", "AC-BD", "twist"].map((n) => n.padStart(7)).join("")}`,
+    `     ${told.map((n) => n.replace("span ", "").replace("square", "AC-BD").padStart(7)).join("")}`,
     ...stepRows(job, found).map(
-      (s, i) => `${String(i + 1).padStart(3)}. ${BY_STEP.map((id) => small(s.change[id] ?? 0)).join("")}  ${s.say}`,
+      (s, i) => `${String(i + 1).padStart(3)}. ${told.map((id) => small(s.change[id] ?? 0)).join("")}  ${s.say}`,
     ),
     ...head("Why"),
     ...prediction.reasons,

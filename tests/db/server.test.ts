@@ -53,8 +53,8 @@ describe("the prediction that a page starts with", () => {
     const id = await start();
     const plan = await planOf(id);
     await expect
-      .poll(async () => value(await startOf(id)).prediction?.sidesMm.AB.value ?? null, { timeout: 60_000 })
-      .toBe(predict(plan)?.prediction.sidesMm.AB.value);
+      .poll(async () => value(await startOf(id)).prediction?.sidesMm?.AB.value ?? null, { timeout: 60_000 })
+      .toBe(predict(plan)?.prediction.sidesMm?.AB.value);
     const big = {
       ...plan,
       frame: {

@@ -38,6 +38,35 @@ function fromAbove(m: StructureMember, kind: ResolvedMember["kind"]): ResolvedMe
   };
 }
 
+/** What any frame covers of the bed: the box round it seen from above, its lower left at the origin. */
+export function footprint(structure: Structure): ResolvedFrame | null {
+  const first = structure.members[0];
+  if (!first) return null;
+  const [x0, y0] = [structure.low[0], structure.low[1]];
+  const shift = (p: Vec2): Vec2 => ({ x: p.x - x0, y: p.y - y0 });
+  const [lengthMm, widthMm] = [structure.high[0] - x0, structure.high[1] - y0];
+  const p = first.properties;
+  return {
+    lengthMm,
+    widthMm,
+    section: { faceMm: Math.min(p.widthMm, widthMm / 2), depthMm: p.heightMm, wallMm: p.wallMm },
+    properties: { areaMm2: p.areaMm2, iOutOfPlaneMm4: p.iyMm4, iInPlaneMm4: p.izMm4, jMm4: p.jMm4, outsideRadiusMm: 0 },
+    material: first.material,
+    corners: { A: { x: 0, y: 0 }, B: { x: lengthMm, y: 0 }, C: { x: lengthMm, y: widthMm }, D: { x: 0, y: widthMm } },
+    members: structure.members.map((m) => {
+      const seen = fromAbove(m, "cross");
+      return {
+        ...seen,
+        axis: [shift(seen.axis[0]), shift(seen.axis[1])] as [Vec2, Vec2],
+        outline: seen.outline.map(shift),
+      };
+    }),
+    joints: [],
+    massKg: structure.massKg,
+    centreOfMass: shift({ x: structure.centreOfMass[0], y: structure.centreOfMass[1] }),
+  };
+}
+
 /**
  * The rectangle A, B, C, D of a free frame, when it has one: four level members AB, BC, CD, DA of one tube, at right angles,
  * joined at their corners. It is what is squared, levelled and held against the limits; everything else hangs on it.

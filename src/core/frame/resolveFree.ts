@@ -181,7 +181,7 @@ function resolveMember(
   const cuttersAt = (end: EndName): Cutter[] => {
     const out = end === "to" ? x : scale3(x, -1);
     const c = own[end];
-    if (c && c.cutters.length > 0) return c.cutters;
+    if (c && c.cutters.length > 0) return distinct(c.cutters);
     if (c && c.past.length > 0) {
       // Runs past whichever branch reaches farthest.
       const far = (k: Cutter): number => meets(k, m.from, out) ?? 0;
@@ -246,6 +246,21 @@ function resolveMember(
     surfaceMm2: Math.max(0, simple ? stop - start : mean) * outerPerimeterMm(shape, radius),
   };
 }
+
+/** One plane twice is one cut: a leg under a mitred corner lands on two members in one level. */
+const distinct = (cutters: readonly Cutter[]): Cutter[] =>
+  cutters.filter(
+    (c, i) =>
+      !cutters
+        .slice(0, i)
+        .some(
+          (k) =>
+            k.kind === "plane" &&
+            c.kind === "plane" &&
+            dot3(k.normal, c.normal) > 1 - 1e-7 &&
+            Math.abs(dot3(k.normal, c.point) - dot3(k.normal, k.point)) < 0.05,
+        ),
+  );
 
 /** Ends that a cap closes: it stands at the end of the member that it is said to sit on. */
 function cappedEnds(frame: FreeFrame, placed: ReadonlyMap<string, Placed>): Set<string> {

@@ -12,8 +12,8 @@ import {
   verdicts,
 } from "../check";
 import { type AsCut, asCut, type CutPiece, cutList, type FreePiece, freeCutList } from "../cut";
-import { CORNERS, type ResolvedFrame, SIDES, type Side, type Span, type Structure } from "../frame";
-import { orderOfWork, type Step } from "../plan";
+import { CORNERS, footprint, type ResolvedFrame, SIDES, type Side, type Span, type Structure } from "../frame";
+import type { Step } from "../plan";
 import type { Prediction } from "../shrink";
 import {
   type Impossible,
@@ -28,6 +28,7 @@ import type { Estimate, Problem } from "../units";
 import { builtOf } from "./built";
 import { CLOSE_STEP } from "./entries";
 import type { Job } from "./jobSchema";
+import { orderOf } from "./orderOf";
 import { planProblems } from "./plan";
 import type { Plan } from "./planSchema";
 import { type Round, roundsOf, spansOf, uOfHeights, uOfReading } from "./rounds";
@@ -89,6 +90,8 @@ export interface Evaluation {
   structure: Structure | null;
   /** The rectangle that is squared; null while the plan has errors, and for a frame that has none. */
   frame: ResolvedFrame | null;
+  /** What lies over the bed, seen from above: the rectangle, or the box round a frame that has none. */
+  footprint: ResolvedFrame | null;
   /** Null while the plan has errors, and while it is being worked out. */
   prediction: Prediction | null;
   setUp: SetUp | null;
@@ -154,8 +157,10 @@ function sideLosses(job: Job, prediction: Prediction, rounds: FrameRound[], cold
   const before = [...rounds]
     .reverse()
     .find((r) => ["dry fit", "tacked"].includes(r.round.gate) && SIDES.every((s) => r.readings.has(s)));
+  const { sidesMm } = prediction;
+  if (!sidesMm) return [];
   return SIDES.map((side): SideLoss => {
-    const predicted = prediction.sidesMm[side];
+    const predicted = sidesMm[side];
     const first = before?.readings.get(side);
     const last = cold?.readings.get(side);
     if (!before || !cold || !first || !last) return { side, predicted, measured: null, agrees: null };
@@ -233,6 +238,7 @@ interface Ground {
   problems: Problem[];
   structure: Structure | null;
   frame: ResolvedFrame | null;
+  footprint: ResolvedFrame | null;
   prediction: Prediction | null;
   target: SetUp | null;
   limits: Limit[];
@@ -246,7 +252,8 @@ function groundOf(job: Job, predicted: Prediction | null): Ground {
   const problems = planProblems(plan);
   const broken = (area: string) => problems.some((p) => p.severity === "error" && p.path.startsWith(area));
   const { structure, frame } = builtOf(plan);
-  const prediction = frame && !broken("weld") ? predicted : null;
+  const over = frame ?? (structure && footprint(structure));
+  const prediction = structure && !broken("weld") ? predicted : null;
   const ticked = new Set<string>();
   for (const entry of job.entries) {
     if (entry.kind !== "tick") continue;
@@ -258,16 +265,20 @@ function groundOf(job: Job, predicted: Prediction | null): Ground {
     problems,
     structure,
     frame,
+    footprint: over,
     prediction,
-    target: frame && prediction ? setUp(frame.corners, prediction.cornerMovesMm) : null,
-    limits: frame && !broken("limits") ? resolveLimits(plan.limits, frame) : [],
+    target: frame && prediction?.cornerMovesMm ? setUp(frame.corners, prediction.cornerMovesMm) : null,
+    limits:
+      over && !broken("limits")
+        ? resolveLimits(plan.limits, over).filter((l) => frame !== null || l.id === "flat")
+        : [],
     rounds: roundsOf(job.entries),
-    steps: frame ? orderOfWork(frame) : [],
+    steps: orderOf(plan),
     ticked,
   };
 }
 
-function workOutBedRound({ job, limits, problems, frame, prediction }: Ground, r: Round): BedRound {
+function workOutBedRound({ job, limits, problems, footprint: over, prediction }: Ground, r: Round): BedRound {
   const { plan } = job;
   const names = [...r.readings.keys()];
   const read = [...r.readings.values()].map((reading) => reading.value.mm);
@@ -288,7 +299,7 @@ function workOutBedRound({ job, limits, problems, frame, prediction }: Ground, r
   return {
     ...r,
     verdict,
-    lying: frame ? lying(places, heights, frame, prediction?.twistNPerMm ?? null, plan.units) : null,
+    lying: over ? lying(places, heights, over, prediction?.twistNPerMm ?? null, plan.units) : null,
   };
 }
 
@@ -323,10 +334,12 @@ const evaluateFrameRound = (ground: Ground, frame: ResolvedFrame, r: Round): Fra
 const evaluateBedRound = (ground: Ground, r: Round): BedRound =>
   remembered(BED_ROUNDS, ground, r, () => workOutBedRound(ground, r));
 
+const NO_LOSS: Estimate = { value: 0, low: 0, high: 0 };
+
 /** A pair of sides is cut to one length: the mean of what the two lose. */
 function lossOfPair(prediction: Prediction | null, a: Side, b: Side): Estimate {
   const mean = (of: keyof Estimate): number =>
-    prediction ? (prediction.sidesMm[a][of] + prediction.sidesMm[b][of]) / 2 : 0;
+    prediction?.sidesMm ? (prediction.sidesMm[a][of] + prediction.sidesMm[b][of]) / 2 : 0;
   return { value: mean("value"), low: mean("low"), high: mean("high") };
 }
 
@@ -381,7 +394,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const cold = frameRounds.findLast(isCold) ?? null;
   const cut: Evaluation["cut"] = job.plan.free
     ? structure
-      ? freeCutList(structure)
+      ? freeCutList(structure, (id) => prediction?.spansMm[id] ?? NO_LOSS)
       : []
     : frame
       ? cutList(frame, { lengthMm: lossOfPair(prediction, "AB", "CD"), widthMm: lossOfPair(prediction, "BC", "DA") })
@@ -390,6 +403,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
     problems,
     structure,
     frame,
+    footprint: ground.footprint,
     prediction,
     setUp: target,
     cut,

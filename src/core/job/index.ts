@@ -7,6 +7,7 @@ export * from "./entrySchema";
 export * from "./evaluate";
 export * from "./instruments";
 export * from "./jobSchema";
+export * from "./orderOf";
 export * from "./plan";
 export * from "./planSchema";
 export * from "./predict";

@@ -1,6 +1,6 @@
 import { limitProblems } from "../check";
 import { drillProblems, type SawTestReading, type Stock, sawTestProblems, stockProblems } from "../cut";
-import { type Frame, shapeOf, shapeProperties } from "../frame";
+import { type Frame, type ResolvedFrame, resolveFrame, shapeOf, shapeProperties } from "../frame";
 import { weldProblems } from "../shrink";
 import { length, type Problem, type UnitPreference } from "../units";
 import { builtOf } from "./built";
@@ -56,10 +56,10 @@ export function planProblems(plan: Plan): Problem[] {
 const RESTS_ALONG = { 4: [0, 1], 6: [0, 0.5, 1] } as const;
 
 /** Rests under the corners (4) or under corners and middles of AB and CD (6), at the centre of the tubes. */
-export function restsUnder(frame: Frame, count: 4 | 6): Rest[] {
-  const half = frame.section.face.mm / 2;
-  const places = [half, frame.width.mm - half].flatMap((y) =>
-    RESTS_ALONG[count].map((share) => ({ x: half + share * (frame.length.mm - 2 * half), y })),
+export function restsUnder(frame: Pick<ResolvedFrame, "lengthMm" | "widthMm" | "section">, count: 4 | 6): Rest[] {
+  const half = frame.section.faceMm / 2;
+  const places = [half, frame.widthMm - half].flatMap((y) =>
+    RESTS_ALONG[count].map((share) => ({ x: half + share * (frame.lengthMm - 2 * half), y })),
   );
   const stated = (mm: number) => length(String(+mm.toFixed(3)));
   return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x), y: stated(p.y) }));
@@ -118,7 +118,13 @@ export function newPlan(name: string, units: UnitPreference): Plan {
       levelMmPerM: null,
     },
     frame,
-    bed: { rests: restsUnder(frame, 4), adjust: "shims", mode: "level", pitch: l("1.5", "0.06"), thread: "right" },
+    bed: {
+      rests: restsUnder(resolveFrame(frame), 4),
+      adjust: "shims",
+      mode: "level",
+      pitch: l("1.5", "0.06"),
+      thread: "right",
+    },
     weld: { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, tackLength: l("10", "3/8") },
   };
 }

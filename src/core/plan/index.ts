@@ -4,3 +4,4 @@ export * from "./hingeFirst";
 export * from "./schools";
 export * from "./simulationOf";
 export * from "./step";
+export * from "./structureOrder";

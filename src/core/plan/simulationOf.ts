@@ -1,63 +1,104 @@
-import type { ResolvedFrame, ResolvedJoint } from "../frame";
-import { SIDES } from "../frame";
-import { clampPoints, fromFrame, heatJPerMm, lineOf, type SimulationStep, type Weld } from "../shrink";
+import { type ResolvedFrame, type ResolvedJoint, SIDES, type Structure } from "../frame";
+import {
+  clampPoints,
+  fromFrame,
+  fromStructure,
+  heatJPerMm,
+  type LineName,
+  lineOf,
+  lineOfFace,
+  type SimulationStep,
+  type Weld,
+} from "../shrink";
 import type { Step } from "./step";
 
 /** A clamp with its share of a bar bent over the bed, N/mm (own judgement; it matters only through tacks that yield). */
 const CLAMP_N_PER_MM = 2e4;
 
+/** One place where a frame is held down. */
+interface Clamp {
+  member: string;
+  point: string;
+}
+
 /**
  * An order of work as the mechanics sees it. Each step keeps its key, so that movement can be told by step; one step may
- * become several. Clamps press the sides down on the bed; measuring while the corners hinge puts the shape back; waiting
- * changes nothing in the model.
- * @param frame resolved. @param weld settings: the same heat for tacks and beads (a tack's share is a factor of the model).
+ * become several. Clamps press what lies on the bed down; measuring while the joints turn puts the shape back; waiting
+ * changes nothing in the model. The heat is the same for tacks and beads (a tack's share is a factor of the model).
+ * @param line of a joint's face, null when there is no such joint.
  */
-export function simulationSteps(frame: ResolvedFrame, weld: Weld, steps: readonly Step[]): SimulationStep[] {
+function inSteps(
+  steps: readonly Step[],
+  weld: Weld,
+  clamps: readonly Clamp[],
+  line: (joint: string, face: NonNullable<Step["face"]>) => LineName | null,
+): SimulationStep[] {
   const heat = heatJPerMm(weld);
-  const mechanical = fromFrame(frame);
-  const clamps = SIDES.flatMap((side) => clampPoints(mechanical, side).map((point) => ({ side, point })));
-  const joint = (name: string | null): ResolvedJoint | undefined => frame.joints.find((j) => j.name === name);
-  const stepsOf = (step: Step): SimulationStep[] => {
+  const one = (step: Step): SimulationStep[] => {
     const id = step.key;
-    const at = joint(step.joint);
+    const at = step.joint && step.face ? line(step.joint, step.face) : null;
     switch (step.kind) {
       case "hold":
-        return clamps.map(({ side, point }) => ({
+        return clamps.map(({ member, point }) => ({
           id,
           do: "clamp",
-          clamp: `${side} ${point}`,
-          member: side,
+          clamp: `${member} ${point}`,
+          member,
           point,
           direction: [0, 0, 1],
           stiffnessNPerMm: CLAMP_N_PER_MM,
           toMm: 0,
         }));
       case "release":
-        return clamps.map(({ side, point }) => ({ id, do: "unclamp", clamp: `${side} ${point}` }));
+        return clamps.map(({ member, point }) => ({ id, do: "unclamp", clamp: `${member} ${point}` }));
       case "flip":
         return [{ id, do: "flip" }];
       case "tack":
-        return at && step.face
-          ? [
-              {
-                id,
-                do: "tack",
-                joint: at.name,
-                line: lineOf(at, step.face),
-                lengthMm: weld.tackLength.mm,
-                heatJPerMm: heat,
-              },
-            ]
+        return at && step.joint
+          ? [{ id, do: "tack", joint: step.joint, line: at, lengthMm: weld.tackLength.mm, heatJPerMm: heat }]
           : [];
       case "bead":
-        return at && step.face
-          ? [{ id, do: "bead", joint: at.name, line: lineOf(at, step.face), heatJPerMm: heat }]
-          : [];
+        return at && step.joint ? [{ id, do: "bead", joint: step.joint, line: at, heatJPerMm: heat }] : [];
       case "measure":
         return step.closes ? [{ id, do: "square up", residualShare: 0 }] : [{ id, do: "wait" }];
       case "wait":
         return [{ id, do: "wait" }];
     }
   };
-  return steps.flatMap(stepsOf);
+  return steps.flatMap(one);
+}
+
+/** @param frame a rectangle. @param weld settings. @param steps its order of work. */
+export function simulationSteps(frame: ResolvedFrame, weld: Weld, steps: readonly Step[]): SimulationStep[] {
+  const mechanical = fromFrame(frame);
+  const clamps = SIDES.flatMap((member) => clampPoints(mechanical, member).map((point) => ({ member, point })));
+  return inSteps(steps, weld, clamps, (name, face) => {
+    const joint: ResolvedJoint | undefined = frame.joints.find((j) => j.name === name);
+    return joint ? lineOf(joint, face) : null;
+  });
+}
+
+/** Members whose ends both lie this near to the lowest lie on the bed, mm. */
+const ON_BED_MM = 1;
+/** More clamps than this hold nothing better and cost time. */
+const MOST_CLAMPS = 12;
+
+/** The same for any frame: held down at the ends of what lies lowest. */
+export function structureSteps(structure: Structure, weld: Weld, steps: readonly Step[]): SimulationStep[] {
+  const { frame } = fromStructure(structure);
+  const height = (p: string | undefined): number => frame.points[p ?? ""]?.[2] ?? 0;
+  const flat = frame.members.filter((m) => Math.abs(height(m.points[0]) - height(m.points.at(-1))) < ON_BED_MM);
+  const lowest = Math.min(...flat.map((m) => height(m.points[0])));
+  const seen = new Set<string>();
+  const clamps: Clamp[] = flat
+    .filter((m) => height(m.points[0]) - lowest < ON_BED_MM)
+    .flatMap((m) => [m.points[0], m.points.at(-1)].map((point) => ({ member: m.id, point: point as string })))
+    .filter(({ point }) => !seen.has(point) && seen.add(point))
+    .slice(0, MOST_CLAMPS);
+  // Three that hold a plane, or none: two would only pin a line.
+  const held = clamps.length >= 3 ? clamps : [];
+  return inSteps(steps, weld, held, (name, face) => {
+    const joint = structure.joints.find((j) => j.id === name);
+    return joint ? lineOfFace(joint, face) : null;
+  });
 }

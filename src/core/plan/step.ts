@@ -1,4 +1,4 @@
-import type { MitreFace, TeeFace } from "../frame";
+import type { FaceLine, MitreFace, TeeFace } from "../frame";
 
 export const GATES = ["cut", "bed", "dry fit", "tacked", "hot", "cold"] as const;
 /** A moment when one must measure before going on. */
@@ -12,7 +12,7 @@ export interface Step {
   part: "tack" | "weld";
   /** `A` or `M1/AB`; null for steps of the whole frame. */
   joint: string | null;
-  face: MitreFace | TeeFace | null;
+  face: MitreFace | TeeFace | FaceLine | null;
   /** Which face of the frame is up while this is done. */
   up: "top" | "bottom";
   /** Gate to measure at, for a measure step. */

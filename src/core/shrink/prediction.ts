@@ -1,15 +1,26 @@
-import { CORNERS, type Corner, MATERIALS, type ResolvedFrame, SIDES, type Side } from "../frame";
+import {
+  CORNERS,
+  type Corner,
+  MATERIALS,
+  type MaterialName,
+  type ResolvedFrame,
+  SIDES,
+  type Side,
+  type Structure,
+} from "../frame";
 import { partOf, type Vec2 } from "../numeric";
 import { type Estimate, plainMm } from "../units";
 import { FACTORS, factorsFor, type ShrinkFactors } from "./constants";
 import { frameOutputs, frameQuantities } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
+import { fromStructure } from "./fromStructure";
 import { heatJPerMm } from "./heat";
 import type { LineName } from "./mechanicalFrame";
 import type { OutputPoint } from "./outputs";
 import { type SetUpShape, settingUp } from "./setUpShape";
 import { DRAWS, type SimulatedQuantity, type Simulation, simulate, type Yielded } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
+import { structureOutputs, structureQuantities } from "./structureQuantities";
 import { twistStiffness } from "./twistStiffness";
 import type { Weld } from "./weldSchema";
 
@@ -21,15 +32,18 @@ export interface Prediction {
   heatJPerMm: number;
   /** Free closing of one fully beaded mitre line, mm. */
   closingMm: number;
-  sidesMm: Record<Side, Estimate>;
+  /** Of a frame with a rectangle A to D: what its sides lose. Null for others. */
+  sidesMm: Record<Side, Estimate> | null;
+  /** How much nearer the ends of each member come, mm. */
+  spansMm: Record<string, Estimate>;
   /** How far each cross member draws its two sides together where it stands. */
   crossPullMm: { member: string; pullMm: Estimate }[];
-  /** Movement of each corner from the shape to set up to the cold frame, mm. */
-  cornerMovesMm: Record<Corner, Vec2>;
+  /** Movement of each corner from the shape to set up to the cold frame, mm; null where none is set off nominal. */
+  cornerMovesMm: Record<Corner, Vec2> | null;
   quantities: PredictedQuantity[];
-  /** Force that lifts one corner of the finished frame by 1 mm with three held, N/mm. */
-  twistNPerMm: number;
-  setUp: SetUpShape;
+  /** Force that lifts one corner of the finished rectangle by 1 mm with three held, N/mm. */
+  twistNPerMm: number | null;
+  setUp: SetUpShape | null;
   reasons: string[];
 }
 
@@ -94,6 +108,7 @@ export function* predictFrame(
     heatJPerMm: heat,
     closingMm,
     sidesMm: Object.fromEntries(SIDES.map((s) => [s, lossOf(of(s))])) as Record<Side, Estimate>,
+    spansMm: {},
     crossPullMm: frame.members
       .filter((m) => m.kind === "cross")
       .map((m) => ({ member: m.name, pullMm: lossOf(of(`pull ${m.name}`)) })),
@@ -103,36 +118,89 @@ export function* predictFrame(
     quantities: simulation.quantities.map(({ byStep: _, after: __, ...q }) => q),
     twistNPerMm,
     setUp: shape.toSetUp(simulation.quantities),
-    reasons: reasonsOf(frame, heat, closingMm, shape.beyondMm, simulation),
+    reasons: reasonsOf(
+      { wallMm: frame.section.wallMm, materials: [frame.material] },
+      heat,
+      closingMm,
+      shape.beyondMm,
+      simulation,
+    ),
   };
-  return {
-    prediction,
-    replay: {
-      ids: simulation.steps.map((s) => s.id),
-      points: simulation.points,
-      history: simulation.history,
-      quantities: simulation.quantities.map(({ id, label, unit, after, byStep }) => ({
-        id,
-        label,
-        unit,
-        after,
-        byStep,
-      })),
-      clampForces: simulation.clampForces,
-      lines: simulation.steps.map((s) => ("line" in s ? s.line : null)),
-      yielded: simulation.yielded,
-    },
+  return { prediction, replay: replayOf(simulation) };
+}
+
+const replayOf = (simulation: Simulation): Replay => ({
+  ids: simulation.steps.map((s) => s.id),
+  points: simulation.points,
+  history: simulation.history,
+  quantities: simulation.quantities.map(({ id, label, unit, after, byStep }) => ({ id, label, unit, after, byStep })),
+  clampForces: simulation.clampForces,
+  lines: simulation.steps.map((s) => ("line" in s ? s.line : null)),
+  yielded: simulation.yielded,
+});
+
+/**
+ * Predicts any frame in space welded in one order, as it is drawn: nothing is set up off nominal. A generator: yields the
+ * share done.
+ * @param rectangle of the structure, or null. @param steps the order of work as the mechanics sees it.
+ * @throws RangeError when frame or steps have an error.
+ */
+export function* predictStructure(
+  structure: Structure,
+  rectangle: ResolvedFrame | null,
+  weld: Weld,
+  steps: readonly SimulationStep[],
+  factors: ShrinkFactors = FACTORS,
+): Generator<number, FramePrediction> {
+  const first = structure.members[0];
+  if (!first) throw new RangeError("The frame has no member.");
+  const material = MATERIALS[first.material];
+  const own = factorsFor(first.material === "mild steel", factors);
+  const heat = heatJPerMm(weld);
+  const simulation = yield* simulate({
+    frame: fromStructure(structure).frame,
+    steps,
+    outputs: structureOutputs(structure, rectangle),
+    quantities: structureQuantities(structure, rectangle),
+    factors: own,
+    draws: DRAWS,
+  });
+  const wall = Math.min(...structure.members.map((m) => m.properties.wallMm));
+  const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * wall);
+  const of = (id: string): Estimate =>
+    lossOf(simulation.quantities.find((q) => q.id === id)?.estimate ?? { value: 0, low: 0, high: 0 });
+  const has = (id: string): boolean => simulation.quantities.some((q) => q.id === id);
+  const materials = new Set(structure.members.map((m) => m.material));
+  const prediction: Prediction = {
+    heatJPerMm: heat,
+    closingMm,
+    sidesMm: SIDES.every(has) ? (Object.fromEntries(SIDES.map((s) => [s, of(s)])) as Record<Side, Estimate>) : null,
+    spansMm: Object.fromEntries(structure.members.map((m) => [m.id, of(`span ${m.id}`)])),
+    crossPullMm: [],
+    cornerMovesMm: null,
+    quantities: simulation.quantities.map(({ byStep: _, after: __, ...q }) => q),
+    twistNPerMm: null,
+    setUp: null,
+    reasons: [
+      ...reasonsOf({ wallMm: wall, materials: [...materials] }, heat, closingMm, null, simulation),
+      ...(materials.size > 1
+        ? [
+            `Several materials: all are worked out as ${MATERIALS[first.material].label}. Take the figures for a rough guide.`,
+          ]
+        : []),
+    ],
   };
+  return { prediction, replay: replayOf(simulation) };
 }
 
 function reasonsOf(
-  frame: ResolvedFrame,
+  { wallMm, materials }: { wallMm: number; materials: readonly MaterialName[] },
   heat: number,
   closingMm: number,
   beyondMm: number | null,
   simulation: Simulation,
 ): string[] {
-  const { caution } = MATERIALS[frame.material];
+  const cautions = new Set(materials.flatMap((m) => MATERIALS[m].caution ?? []));
   const tacks = new Set(
     simulation.yielded.flatMap((y) => {
       const step = simulation.steps[y.step];
@@ -145,7 +213,7 @@ function reasonsOf(
       : [
           `A corner would move by ${plainMm(Math.round(beyondMm))}: more than this model can say. Check heat, wall and sizes; nothing is set up off nominal.`,
         ]),
-    `${Math.round(heat)} J/mm on a wall of ${plainMm(frame.section.wallMm)} closes a mitre freely by about ${closingMm.toFixed(2)} mm under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
+    `${Math.round(heat)} J/mm on a wall of ${plainMm(wallMm)} closes a mitre freely by about ${closingMm.toFixed(2)} mm under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
     "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter. They are wide because no coupon of this shop has been measured.",
     ...(simulation.steps.some((s) => s.do === "clamp")
       ? ["Clamps hold it down on the bed; along the bed it is free to shrink."]
@@ -154,6 +222,6 @@ function reasonsOf(
       ? [`${tacks.size} ${tacks.size === 1 ? "tack gives" : "tacks give"} way a little while other faces are welded.`]
       : []),
     ...simulation.notes,
-    ...(caution ? [caution] : []),
+    ...cautions,
   ];
 }

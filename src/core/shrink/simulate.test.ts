@@ -266,6 +266,7 @@ describe("set-up targets", () => {
     const found = predict(plan);
     if (!found) throw new Error("no prediction");
     const { setUp } = found.prediction;
+    if (!setUp) throw new Error("no set-up");
     expect(setUp.leftMm).toBeLessThan(1e-5);
     for (const s of ["AB", "BC", "CD", "DA", "AC", "BD"]) {
       const target = setUp.targets.find((t) => t.id === s);
@@ -292,7 +293,7 @@ describe("beyond the model", () => {
     const hot = { ...plan, frame: limp, weld: { ...plan.weld, volts: 50, amps: 600, travelMmPerS: 0.5 } };
     const found = predict(hot)?.prediction;
     expect(found?.reasons[0]).toMatch(/more than this model can say/);
-    expect(found?.setUp.targets.find((t) => t.id === "AB")?.target.value).toBe(1000);
+    expect(found?.setUp?.targets.find((t) => t.id === "AB")?.target.value).toBe(1000);
     for (const q of found?.quantities ?? []) expect(Number.isFinite(q.nominal)).toBe(true);
     expect(predict(plan)?.prediction.reasons[0]).not.toMatch(/more than this model/);
   });

@@ -3,6 +3,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { BED_SHARE } from "@/core/check";
+import type { ResolvedFrame } from "@/core/frame";
 import { type BedRound, type Plan, restsUnder, restWords, STAGE_CAUTIONS } from "@/core/job";
 import { fixed, formatLength, formatSmall, length } from "@/core/units";
 import { FrameDrawing, type PointMark } from "../drawing";
@@ -16,7 +17,7 @@ import { LengthField } from "../parts/LengthField";
 import { SelectField } from "../parts/SelectField";
 import { Caution, Now, Section } from "../parts/Sheet";
 
-function RestFields() {
+function RestFields({ over }: { over: ResolvedFrame }) {
   const { plan, units, edit, field, forget } = usePlanField();
   const { bed } = plan;
   const set = (change: Partial<Plan["bed"]>) => edit((p) => ({ ...p, bed: { ...p.bed, ...change } }));
@@ -27,14 +28,14 @@ function RestFields() {
   };
   const free = Array.from({ length: 99 }, (_, i) => `R${i + 1}`).find((id) => !bed.rests.some((r) => r.id === id));
   const centre = () => ({
-    x: length(String(+(plan.frame.length.mm / 2).toFixed(1))),
-    y: length(String(+(plan.frame.width.mm / 2).toFixed(1))),
+    x: length(String(+(over.lengthMm / 2).toFixed(1))),
+    y: length(String(+(over.widthMm / 2).toFixed(1))),
   });
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => place(restsUnder(plan.frame, 4))}>Four, under the corners</Button>
-        <Button onClick={() => place(restsUnder(plan.frame, 6))}>Six, with the middles of AB and CD</Button>
+        <Button onClick={() => place(restsUnder(over, 4))}>Four, under the corners</Button>
+        <Button onClick={() => place(restsUnder(over, 6))}>Six, with the middles of AB and CD</Button>
         <Button
           disabled={!free || bed.rests.length >= 40}
           onClick={() => free && set({ rests: [...bed.rests, { id: free, ...centre() }] })}
@@ -190,7 +191,7 @@ const FLAT = ["flat"] as const;
 /** Fourth stage: is the bed good enough, and what to do at each rest. */
 export function BedStage() {
   const { job, evaluation } = useJob();
-  const { frame, bedRounds } = evaluation;
+  const { footprint: frame, bedRounds } = evaluation;
   const { plan } = job;
   const { units } = plan;
   const inSight = useRounds(bedRounds);
@@ -222,7 +223,7 @@ export function BedStage() {
     };
   });
   const outside = plan.bed.rests.filter(
-    (r) => r.x.mm < 0 || r.y.mm < 0 || r.x.mm > plan.frame.length.mm || r.y.mm > plan.frame.width.mm,
+    (r) => r.x.mm < 0 || r.y.mm < 0 || r.x.mm > frame.lengthMm || r.y.mm > frame.widthMm,
   );
   const say = verdict
     ? verdict.word === "not measured"
@@ -323,10 +324,10 @@ export function BedStage() {
             {outside.length > 0 ? (
               <p className="mb-3 text-close">
                 Check: {outside.map((r) => r.id).join(", ")} lie outside the frame of{" "}
-                {formatLength(plan.frame.length.mm, units).text} × {formatLength(plan.frame.width.mm, units).text}.
+                {formatLength(frame.lengthMm, units).text} × {formatLength(frame.widthMm, units).text}.
               </p>
             ) : null}
-            <RestFields />
+            <RestFields over={frame} />
           </Section>
           <Caution>{STAGE_CAUTIONS.bed}</Caution>
         </div>

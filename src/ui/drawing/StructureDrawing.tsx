@@ -16,6 +16,8 @@ interface Props {
   /** Joint that is worked on, and the way to the face. */
   joint?: { at: readonly [number, number, number]; toward: readonly [number, number, number] } | null;
   doneJoints?: readonly (readonly [number, number, number])[];
+  /** Lines over the frame: where it is predicted to lie. */
+  lines?: readonly (readonly (readonly [number, number, number])[])[];
 }
 
 /** The view in which a frame shows most of itself. */
@@ -35,6 +37,7 @@ export function StructureDrawing({
   maxHeight = 420,
   joint,
   doneJoints = [],
+  lines = [],
 }: Props) {
   const [ref, width] = useWidth(600);
   const name = view ?? broadest(structure);
@@ -77,6 +80,8 @@ export function StructureDrawing({
         })}
         {members.map(({ m }) => {
           const [a, b] = [screen.to(m.ends.from.at), screen.to(m.ends.to.at)];
+          // Seen end on, a name would only hide what lies there.
+          if (Math.hypot(a.x - b.x, a.y - b.y) < 24 && !selected.includes(m.id)) return null;
           return (
             <text
               key={m.id}
@@ -96,6 +101,23 @@ export function StructureDrawing({
             </text>
           );
         })}
+        {lines.length > 0 ? (
+          <path
+            d={lines
+              .map((l) =>
+                l
+                  .map(screen.to)
+                  .map((p, i) => `${i === 0 ? "M" : "L"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`)
+                  .join(""),
+              )
+              .join("")}
+            fill="none"
+            stroke="var(--cool)"
+            strokeWidth={2}
+            strokeDasharray="7 4"
+            data-testid="moved"
+          />
+        ) : null}
         {doneJoints.map((p) => (
           <circle key={p.join("/")} cx={screen.to(p).x} cy={screen.to(p).y} r={4} fill="var(--ink)" />
         ))}

@@ -2,8 +2,7 @@
 
 import { useId } from "react";
 import { angleLimit, FLAT_CLASSES, flatLimitMm, LINEAR_CLASSES, type Limits, linearLimitMm } from "@/core/check";
-import type { Frame } from "@/core/frame";
-import { CARRIES, type Carries, type Plan } from "@/core/job";
+import { CARRIES, type Carries, overallSizeMm, type Plan } from "@/core/job";
 import { fixed, formatLength, formatSmall, length, type UnitPreference } from "@/core/units";
 import { FrameDrawing } from "../drawing";
 import { Choice } from "../parts/Choice";
@@ -28,13 +27,12 @@ type OwnLimits = Extract<Limits, { kind: "own" }>;
 type ClassLimits = Extract<Limits, { kind: "class" }>;
 
 /** The numbers of a class as limits of one's own, to go on from. */
-function ownFromClass(limits: ClassLimits, frame: Frame): OwnLimits {
+function ownFromClass(limits: ClassLimits, [lengthMm, widthMm]: [number, number]): OwnLimits {
   const stated = (mm: number) => length(String(mm));
   const range = (mm: number) => {
     const limit = linearLimitMm(limits.linear, mm);
     return { lower: stated(-limit), upper: stated(limit) };
   };
-  const [lengthMm, widthMm] = [frame.length.mm, frame.width.mm];
   return {
     kind: "own",
     length: range(lengthMm),
@@ -138,7 +136,7 @@ function LimitFields() {
         onChange={(kind) => {
           forget("limits.");
           if (kind === "class") set({ kind, linear: "B", flat: "F", levelMmPerM: limits.levelMmPerM });
-          else if (limits.kind === "class") set(ownFromClass(limits, plan.frame));
+          else if (limits.kind === "class") set(ownFromClass(limits, overallSizeMm(plan)));
         }}
       />
       {limits.kind === "own" ? (

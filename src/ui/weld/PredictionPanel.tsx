@@ -1,8 +1,7 @@
 "use client";
 
-import { SIDES } from "@/core/frame";
 import { bandWords, predictedDecimals } from "@/core/job";
-import type { Prediction } from "@/core/shrink";
+import type { Prediction, SetUpShape } from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { PredictionStatus } from "../job/PredictionStatus";
@@ -10,23 +9,22 @@ import { PredictionStatus } from "../job/PredictionStatus";
 /** Shape of the cold frame beyond its sizes. */
 const SHAPE = ["square", "flat", "twist"] as const;
 
-function Targets({ prediction, units }: { prediction: Prediction; units: UnitPreference }) {
+function Targets({ setUp, units }: { setUp: SetUpShape; units: UnitPreference }) {
   const words = (value: number, nominal: number, unit: string): string =>
     unit === "°"
       ? `${fixed(value, 3)}°`
       : nominal === 0
         ? formatSmall(value, units, { decimals: predictedDecimals(units) })
         : formatLength(value, units).text;
-  const camber = prediction.setUp.targets.filter(
+  const camber = setUp.targets.filter(
     (t) => /^(bow|lift)/.test(t.id) && (t.target.low > 0.05 || t.target.high < -0.05),
   );
-  const shown = [...prediction.setUp.targets.filter((t) => !/^(bow|lift)/.test(t.id)), ...camber];
+  const shown = [...setUp.targets.filter((t) => !/^(bow|lift)/.test(t.id)), ...camber];
   return (
     <details>
       <summary className="tap cursor-pointer font-semibold">Set up off nominal</summary>
       <p className="mb-2 max-w-prose text-sm text-soft">
-        Built like this, the cold frame lands on nominal, within the scatter stated. Found in {prediction.setUp.rounds}{" "}
-        rounds.
+        Built like this, the cold frame lands on nominal, within the scatter stated. Found in {setUp.rounds} rounds.
       </p>
       <table className="w-full text-left">
         <caption className="sr-only">What to set up so that the cold frame is on nominal</caption>
@@ -52,6 +50,15 @@ function Targets({ prediction, units }: { prediction: Prediction; units: UnitPre
   );
 }
 
+/** Members told of a frame without a rectangle. */
+const MOST_TOLD = 6;
+const mostMoved = ({ spansMm }: Prediction): Prediction["spansMm"] =>
+  Object.fromEntries(
+    Object.entries(spansMm)
+      .sort((a, b) => Math.abs(b[1].value) - Math.abs(a[1].value))
+      .slice(0, MOST_TOLD),
+  );
+
 /** Predicted loss per side with its band, the shape of the cold frame, what cross members pull, what to set up. */
 export function PredictionPanel() {
   const { job, evaluation } = useJob();
@@ -66,12 +73,12 @@ export function PredictionPanel() {
           <table className="w-full text-left">
             <caption className="sr-only">Predicted loss and shape; nine frames in ten end inside the band</caption>
             <tbody>
-              {SIDES.map((s) => (
+              {Object.entries(prediction.sidesMm ?? mostMoved(prediction)).map(([s, loss]) => (
                 <tr key={s} className="border-t border-line">
                   <th className="py-1.5 font-normal">
                     <span className="fig font-semibold">{s}</span> loses
                   </th>
-                  <td className="fig py-1.5 text-right text-plum">{bandWords(prediction.sidesMm[s], units)}</td>
+                  <td className="fig py-1.5 text-right text-plum">{bandWords(loss, units)}</td>
                 </tr>
               ))}
               {pull ? (
@@ -90,7 +97,7 @@ export function PredictionPanel() {
                 ))}
             </tbody>
           </table>
-          <Targets prediction={prediction} units={units} />
+          {prediction.setUp ? <Targets setUp={prediction.setUp} units={units} /> : null}
           <ul className="grid max-w-prose gap-1 text-sm text-soft">
             {prediction.reasons.map((r) => (
               <li key={r}>{r}</li>

@@ -6,7 +6,7 @@ import { useEffect, useId, useState } from "react";
 import { SIDES } from "@/core/frame";
 import { bandWords, predictedDecimals } from "@/core/job";
 import { faceWords, type Step } from "@/core/plan";
-import { lineOf, type Replay } from "@/core/shrink";
+import { lineOf, lineOfFace, type Replay } from "@/core/shrink";
 import { fixed, formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
@@ -75,7 +75,16 @@ export function StepSlider({
 }
 
 const ROWS = [...SIDES, "square", "twist"] as const;
-const NAMES: Record<string, string> = { square: "AC less BD", twist: "twist" };
+const NAMES: Record<string, string> = { square: "AC less BD", twist: "twist", flat: "out of flat" };
+/** Members told of a frame without a rectangle: those that change most. */
+const MOST_TOLD = 6;
+
+function rowsOf(replay: Replay): readonly string[] {
+  if (replay.quantities.some((q) => q.id === "square")) return ROWS;
+  const size = (id: string): number => Math.abs(replay.quantities.find((q) => q.id === id)?.after.at(-1) ?? 0);
+  const spans = replay.quantities.map((q) => q.id).filter((id) => id.startsWith("span "));
+  return [...spans.sort((a, b) => size(b) - size(a)).slice(0, MOST_TOLD), "flat"];
+}
 
 /** True numbers beside the exaggerated drawing: this step, so far, and cold with its band. */
 export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: Step; before: Step | undefined }) {
@@ -88,7 +97,8 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
   return (
     <table className="w-full text-left text-[0.9rem] sm:text-base">
       <caption className="mb-1 text-left text-sm text-soft">
-        Predicted change, {units === "mm" ? "mm" : "in"}; minus is shorter. Twist: A and C above B and D.
+        Predicted change, {units === "mm" ? "mm" : "in"}; minus is shorter.
+        {replay.quantities.some((q) => q.id === "twist") ? " Twist: A and C above B and D." : ""}
       </caption>
       <thead className="text-sm text-soft">
         <tr>
@@ -101,13 +111,13 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
         </tr>
       </thead>
       <tbody>
-        {ROWS.map((id) => {
+        {rowsOf(replay).map((id) => {
           const by = replay.quantities.find((q) => q.id === id);
           const cold = evaluation.prediction?.quantities.find((q) => q.id === id);
           if (!by || !cold) return null;
           return (
             <tr key={id} className="border-t border-line">
-              <th className="fig py-1 font-semibold whitespace-nowrap">{NAMES[id] ?? id}</th>
+              <th className="fig py-1 font-semibold whitespace-nowrap">{NAMES[id] ?? id.replace("span ", "")}</th>
               <td className="fig py-1 pl-2 text-right">{small((by.after[row] ?? 0) - (by.after[earlier] ?? 0))}</td>
               <td className="fig py-1 pl-2 text-right">{small(by.after[row] ?? 0)}</td>
               <td className="fig py-1 pl-2 text-right text-plum sm:whitespace-nowrap">
@@ -123,13 +133,15 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
 
 /** What is under force at a step: clamps that hold the frame off where it wants to be, tacks that gave way. */
 export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
-  const { evaluation } = useJob();
+  const { job, evaluation } = useJob();
   const row = rowOf(replay, step.key);
   const own = replay.ids.flatMap((id, i) => (id === step.key ? [i] : []));
   const before = own[0] !== undefined && step.kind === "release" ? own[0] - 1 : row;
   const pull = Math.max(0, ...(replay.clampForces[before] ?? []).map((c) => Math.abs(c.forceN)));
-  const { frame } = evaluation;
+  const { structure, frame } = evaluation;
   const place = (name: string, line: string): string => {
+    const free = job.plan.free && structure?.joints.find((j) => j.id === name);
+    if (free) return `${name}, ${free.faces.find((f) => lineOfFace(free, f.line) === line)?.words ?? line}`;
     const joint = frame?.joints.find((j) => j.name === name);
     const face = joint?.faces.find((f) => lineOf(joint, f) === line);
     return frame && joint && face ? faceWords(frame, joint, face) : name;
@@ -153,7 +165,9 @@ export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
 /** Which steps moved one quantity most, with bars; each leads to its step. */
 export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (key: string) => void }) {
   const { job, evaluation } = useJob();
-  const [quantity, setQuantity] = useState("square");
+  const [quantity, setQuantity] = useState(() =>
+    replay.quantities.some((q) => q.id === "square") ? "square" : (rowsOf(replay)[0] ?? "flat"),
+  );
   const id = useId();
   const { units } = job.plan;
   const choices = replay.quantities.filter((q) => q.unit === "mm" && !/^(bow|lift|taper)/.test(q.id));

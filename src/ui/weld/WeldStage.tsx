@@ -3,9 +3,11 @@
 import { Check, ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { useCallback, useEffect, useMemo, useRef } from "react";
+import type { ResolvedFrame } from "@/core/frame";
 import { predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
 import { type Step, TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
-import { formatSmall } from "@/core/units";
+import type { Replay } from "@/core/shrink";
+import { formatSmall, type UnitPreference } from "@/core/units";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { CarriesCaution } from "../job/Notices";
@@ -20,6 +22,7 @@ import { jointMark } from "./jointMark";
 import { PredictionPanel } from "./PredictionPanel";
 import { ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
 import { cornerLifts, exaggeration, movedOutlines, rowOf } from "./replay";
+import { StructureReplay } from "./StructureReplay";
 import { WeldSettings } from "./WeldSettings";
 
 function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | null; onPick: (s: Step) => void }) {
@@ -68,21 +71,78 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
   );
 }
 
+/** A rectangle with the joint that is worked on, what is done, and how it has moved by then. */
+function RectangleReplay({
+  frame,
+  replay,
+  steps,
+  now,
+  shown,
+  ticked,
+  factor,
+  units,
+}: {
+  frame: ResolvedFrame;
+  replay: Replay | null;
+  steps: readonly Step[];
+  now: Step | null;
+  shown: Step | undefined;
+  ticked: ReadonlySet<string>;
+  factor: number;
+  units: UnitPreference;
+}) {
+  const doneJoints = steps.filter((s) => s.joint && ticked.has(s.key)).flatMap((s) => jointMark(frame, s)?.at ?? []);
+  const unique = [...new Map(doneJoints.map((q) => [`${q.x}/${q.y}`, q])).values()];
+  const row = replay && shown ? rowOf(replay, shown.key) : -1;
+  const lifts = replay ? cornerLifts(replay, row) : null;
+  return (
+    <FrameDrawing
+      frame={frame}
+      units={units}
+      label={now ? `Where to work: ${now.say}` : "The frame"}
+      selected={frame.joints.find((j) => j.name === now?.joint)?.members ?? []}
+      joint={now ? jointMark(frame, now) : null}
+      doneJoints={unique}
+      moved={
+        replay && row >= 0
+          ? {
+              outlines: movedOutlines(frame, replay, row, factor),
+              note: `Dashed: predicted after this step, drawn ${factor} times as large. At corners: height, ${units === "mm" ? "mm" : "in"}.`,
+            }
+          : null
+      }
+      cornerText={
+        lifts
+          ? Object.fromEntries(
+              Object.entries(lifts).map(([c, mm]) => [
+                c,
+                formatSmall(mm, units, { decimals: predictedDecimals(units), bare: true, signed: true }),
+              ]),
+            )
+          : {}
+      }
+      cornerTone="cool"
+      bare
+      maxHeight={400}
+    />
+  );
+}
+
 /** Sixth stage: the order, one instruction at a time, to be ticked. */
 export function WeldStage() {
   const { job, evaluation, store, predicted } = useJob();
-  const { frame, steps, ticked } = evaluation;
+  const { structure, frame, steps, ticked } = evaluation;
   const { replay, wantReplay } = predicted;
-  const { units } = job.plan;
+  const { units, free } = job.plan;
   const [asked, move] = useAddress("step");
   useWakeLock();
   useEffect(wantReplay, [wantReplay]);
   const part = (steps.find((s) => s.key === asked) ?? steps.find((s) => !ticked.has(s.key)) ?? steps.at(-1))?.part;
   const factor = useMemo(() => {
-    if (!frame || !replay) return 1;
+    if (!frame || !replay || free) return 1;
     const rows = steps.filter((s) => s.part === part).map((s) => rowOf(replay, s.key));
     return exaggeration(frame, replay, rows);
-  }, [frame, replay, steps, part]);
+  }, [frame, replay, steps, part, free]);
   const show = useCallback(
     (i: number) => {
       const step = steps[i];
@@ -90,7 +150,7 @@ export function WeldStage() {
     },
     [steps, move],
   );
-  if (!frame) return <NotYet stage="Tack and weld" />;
+  if (!structure) return <NotYet stage="Tack and weld" />;
   const next = steps.find((s) => !ticked.has(s.key)) ?? null;
   const now = steps.find((s) => s.key === asked) ?? next;
   const index = now ? steps.indexOf(now) : -1;
@@ -104,12 +164,8 @@ export function WeldStage() {
     const after = [...steps.slice(index + 1), ...steps.slice(0, index)].find((s) => !ticked.has(s.key));
     move(after?.key ?? null, "replace");
   };
-  const doneJoints = steps.filter((s) => s.joint && ticked.has(s.key)).flatMap((s) => jointMark(frame, s)?.at ?? []);
   // With every step ticked the drawing shows the cold frame.
   const shownStep = now ?? steps.at(-1);
-  const row = replay && shownStep ? rowOf(replay, shownStep.key) : -1;
-  const lifts = replay ? cornerLifts(replay, row) : null;
-  const unique = [...new Map(doneJoints.map((q) => [`${q.x}/${q.y}`, q])).values()];
   return (
     <>
       <h1 className="sr-only">Tack and weld</h1>
@@ -161,35 +217,28 @@ export function WeldStage() {
               </Link>
             ) : null}
           </div>
-          <FrameDrawing
-            frame={frame}
-            units={units}
-            label={now ? `Where to work: ${now.say}` : "The frame"}
-            selected={frame.joints.find((j) => j.name === now?.joint)?.members ?? []}
-            joint={now ? jointMark(frame, now) : null}
-            doneJoints={unique}
-            moved={
-              replay && row >= 0
-                ? {
-                    outlines: movedOutlines(frame, replay, row, factor),
-                    note: `Dashed: predicted after this step, drawn ${factor} times as large. At corners: height, ${units === "mm" ? "mm" : "in"}.`,
-                  }
-                : null
-            }
-            cornerText={
-              lifts
-                ? Object.fromEntries(
-                    Object.entries(lifts).map(([c, mm]) => [
-                      c,
-                      formatSmall(mm, units, { decimals: predictedDecimals(units), bare: true, signed: true }),
-                    ]),
-                  )
-                : {}
-            }
-            cornerTone="cool"
-            bare
-            maxHeight={400}
-          />
+          {free || !frame ? (
+            <StructureReplay
+              structure={structure}
+              replay={replay}
+              steps={steps}
+              now={now}
+              shown={shownStep}
+              ticked={ticked}
+              units={units}
+            />
+          ) : (
+            <RectangleReplay
+              frame={frame}
+              replay={replay}
+              steps={steps}
+              now={now}
+              shown={shownStep}
+              ticked={ticked}
+              factor={factor}
+              units={units}
+            />
+          )}
           {replay && shownStep ? (
             <>
               <StepSlider steps={steps} index={steps.indexOf(shownStep)} onIndex={show} />

@@ -13,15 +13,19 @@ export const rowOf = (replay: Replay, step: string): number => replay.ids.lastIn
  * that steps can be compared.
  * @param rows those that share the factor.
  */
-export function exaggeration(frame: ResolvedFrame, replay: Replay, rows: readonly number[]): number {
+export const exaggeration = (frame: ResolvedFrame, replay: Replay, rows: readonly number[]): number =>
+  roundFactor(replay, rows, Math.min(frame.lengthMm, frame.widthMm), 2);
+
+/** The same for any frame. @param sizeMm that the movement is seen against. @param axes 2: seen from above alone. */
+export function roundFactor(replay: Replay, rows: readonly number[], sizeMm: number, axes: 2 | 3 = 3): number {
   let largest = 0;
   for (const row of rows)
     for (const p of replay.points) {
       const out = replay.history[row];
-      if (out) largest = Math.max(largest, Math.hypot(out[p.first] as number, out[p.first + 1] as number));
+      if (out) largest = Math.max(largest, Math.hypot(...out.subarray(p.first, p.first + axes)));
     }
   if (largest <= 0) return 1;
-  const wanted = (SHARE * Math.min(frame.lengthMm, frame.widthMm)) / largest;
+  const wanted = (SHARE * sizeMm) / largest;
   const power = 10 ** Math.floor(Math.log10(wanted));
   return Math.max(1, power * ([5, 2, 1].find((n) => n * power <= wanted) ?? 1));
 }

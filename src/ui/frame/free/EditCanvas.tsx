@@ -343,6 +343,9 @@ export function EditCanvas(props: Props) {
             (m.ends.from.at[1] + m.ends.to.at[1]) / 2,
             (m.ends.from.at[2] + m.ends.to.at[2]) / 2,
           ]);
+          // Seen end on, a name would only hide what lies there.
+          const [a, b] = [screen.to(m.ends.from.at), screen.to(m.ends.to.at)];
+          if (Math.hypot(a.x - b.x, a.y - b.y) < 24 && !picked.includes(m.id)) return null;
           return (
             <text
               key={m.id}

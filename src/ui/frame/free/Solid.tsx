@@ -62,7 +62,12 @@ function Body({
       }}
     >
       <mesh geometry={body}>
-        <meshLambertMaterial color={chosen ? colours.plum : colours.tube} />
+        <meshLambertMaterial
+          color={chosen ? colours.plum : colours.tube}
+          polygonOffset
+          polygonOffsetFactor={1}
+          polygonOffsetUnits={1}
+        />
       </mesh>
       <lineSegments geometry={edges}>
         <lineBasicMaterial color={colours.ink} />

@@ -189,7 +189,7 @@ function gateLeaf(): { job: Job; changedAt: string } {
       "Gate leaf for the courtyard, hung on DA. M1 is the middle rail, X1 the brace up from the foot of the hinge side.",
     carries: "people",
     frame,
-    free: { ...drawn, members: [...drawn.members, member("X1", [15, 15, 25], [1785, 520, 25], "S1", "mm")] },
+    free: { ...drawn, members: [...drawn.members, member("X1", [25, 25, 15], [1775, 520, 15], "S1", "mm")] },
     limits: { kind: "class", linear: "B", flat: "F", levelMmPerM: null },
     bed: { ...base.bed, rests: restsUnder(resolveFrame(frame), 6) },
     weld: { ...base.weld, volts: 17.5, amps: 110 },

@@ -12,7 +12,7 @@ export interface CopeTemplate {
 
 /** Which edge of the wall is to touch: the inner one leaves a groove for the bead. */
 export type CopeEdge = "inner" | "outer";
-const STEPS = 180;
+const STEPS = 192;
 
 /**
  * Depth of a cope, closed form for a round branch: distance from the through member's axis at a place round the branch.

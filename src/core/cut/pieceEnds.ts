@@ -23,6 +23,8 @@ export interface PieceEnd {
 }
 
 const FLAT = 1e-4;
+/** Most saws turn no farther than this from square (common practice, no source). */
+const SAW_REACH_DEG = 60;
 const deg = (v: number): string => String(+v.toFixed(2));
 
 /** Which way an edge looks: outward from the middle of the frame, inward, or by direction. */
@@ -94,7 +96,8 @@ export function pieceEnd(structure: Structure, m: StructureMember, end: EndName)
     const edge = `long edge ${edgeWords(structure, m, c.long)}`;
     const lay = c.up === "side" ? ", piece laid on its side" : "";
     const tilt = c.tiltDeg === 0 ? "" : `, blade tilted ${deg(Math.abs(c.tiltDeg))}°`;
-    return `${deg(Math.abs(c.fromSquareDeg))}°${tilt}${lay}, ${edge}`;
+    const far = Math.abs(c.fromSquareDeg) > SAW_REACH_DEG ? ", beyond most saws: mark it out and cut it by hand" : "";
+    return `${deg(Math.abs(c.fromSquareDeg))}°${tilt}${lay}, ${edge}${far}`;
   };
   const notch = cope
     ? [

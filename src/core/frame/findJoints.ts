@@ -54,11 +54,12 @@ function habit(m: Placed, n: Placed, ends: [EndName, EndName], landed: Landed): 
   const w = angle < 0.5 ? UP : unit3(cross3(a, b));
   const [ha, hb] = [reach(m, w), reach(n, w)];
   const offset = Math.abs(dot3(sub3(n.from, m.from), w));
-  const larger = reach(m, m.axes[1]) + reach(m, m.axes[2]) >= reach(n, n.axes[1]) + reach(n, n.axes[2]) ? m : n;
-  if (m.round !== n.round) return butt(m.round ? n : m);
-  if (angle < SHARP_DEG || Math.abs(ha - hb) > 0.5 || offset > 0.5) return butt(larger);
+  const larger = reach(m, m.axes[1]) + reach(m, m.axes[2]) >= reach(n, n.axes[1]) + reach(n, n.axes[2]) - 0.5 ? m : n;
+  // Two that are mitred already stay so; a third lands on them.
   const [takenM, takenN] = [landed.mitred(m.id, ends[0]), landed.mitred(n.id, ends[1])];
   if (takenM || takenN) return butt(takenM ? m : n);
+  if (m.round !== n.round) return butt(m.round ? n : m);
+  if (angle < SHARP_DEG || Math.abs(ha - hb) > 0.5 || offset > 0.5) return butt(larger);
   return mitre;
 }
 

@@ -115,7 +115,10 @@ function firstPlaces(taken: readonly Taken[], names: readonly string[]): Result<
     const [up, down] = [candidate(1), candidate(-1)];
     if (next.ties.length === 2 && at.size > 2 && h > 1)
       return fail(`${next.n} could lie on either side: it is tied by two distances only. Take one more from it.`);
-    at.set(next.n, miss(up) <= miss(down) + 1e-9 ? up : down);
+    // The first one off the line goes to the back; from then on the ties decide.
+    const first = at.size === 2 && !taken.some((t) => t.kind === "point");
+    const [one, other] = first && down.y > up.y ? [down, up] : [up, down];
+    at.set(next.n, miss(one) <= miss(other) + 1e-9 ? one : other);
     placed = true;
   }
   const left = names.filter((n) => !at.has(n));

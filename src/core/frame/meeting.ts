@@ -40,6 +40,8 @@ const ONWARD = -Math.cos((25 * Math.PI) / 180);
 export function reach(m: Placed, direction: Vec3): number {
   const y = dot3(m.axes[1], direction);
   const z = dot3(m.axes[2], direction);
+  // A drawn circle has corners; the tube has none.
+  if (m.round) return (m.outline[0]?.x ?? 0) * Math.hypot(y, z);
   let most = 0;
   for (const p of m.outline) {
     const r = Math.abs(p.x * y + p.y * z);

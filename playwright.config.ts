@@ -14,6 +14,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: "en-GB",
     timezoneId: "UTC",
+    // What cannot be pressed or typed into is said early.
+    actionTimeout: 45_000,
     trace: "retain-on-failure",
     launchOptions: {
       executablePath: "/usr/bin/chromium",

@@ -27,6 +27,7 @@ import {
   STARTERS,
   setLength,
   setMember,
+  sidesOf,
   snap,
   spaceEqually,
   splitForSize,
@@ -350,6 +351,8 @@ describe("sizes taken from an object", () => {
       expect(p.at.y).toBeCloseTo(want[1], 3);
     }
     expect(shape.value.doubtful).toEqual([]);
+    // The diagonals cross each other: what is left are the four sides.
+    expect(sidesOf(shape.value)).toHaveLength(4);
   });
   it("find the lines that do not agree, and say when one more is needed", () => {
     const wrong = fitted(

@@ -11,6 +11,8 @@ export interface MeasuredShape {
   points: { name: string; at: Vec2; uMm: number | null }[];
   /** Read less fitted, by line. */
   residuals: { line: number; text: string; mm: number; standard: number }[];
+  /** Pairs of points between which a distance was taken. */
+  taken: [string, string][];
   /** Lines that do not agree with the others. */
   doubtful: number[];
   /** Readings more than are needed to place the points. */
@@ -259,7 +261,23 @@ export function measuredShape(taken: readonly Taken[]): Result<MeasuredShape> {
       uMm: u[i] ?? null,
     })),
     residuals,
+    taken: taken.flatMap((t): [string, string][] => (t.kind === "distance" ? [[t.from, t.to]] : [])),
     doubtful: residuals.filter((r) => Math.abs(r.standard) > DOUBT).map((r) => r.line),
     spare: taken.reduce((s, t) => s + (t.kind === "point" ? 2 : 1), 0) - free.length,
   });
+}
+
+/** Taken distances that cross no other: the sides of the object. A diagonal crosses the other one, or a side. */
+export function sidesOf(shape: MeasuredShape): [Vec2, Vec2][] {
+  const at = (name: string): Vec2 => shape.points.find((p) => p.name === name)?.at ?? { x: 0, y: 0 };
+  const turn = (a: Vec2, b: Vec2, c: Vec2): number => Math.sign((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x));
+  const crosses = ([a, b]: [string, string], [c, d]: [string, string]): boolean => {
+    if (new Set([a, b, c, d]).size < 4) return false;
+    const [p, q, r, s] = [at(a), at(b), at(c), at(d)];
+    return turn(p, q, r) * turn(p, q, s) < 0 && turn(r, s, p) * turn(r, s, q) < 0;
+  };
+  return shape.taken
+    .filter((t, i) => shape.taken.findIndex((x) => x.includes(t[0]) && x.includes(t[1])) === i)
+    .filter((t) => !shape.taken.some((x) => crosses(t, x)))
+    .map(([a, b]) => [at(a), at(b)]);
 }

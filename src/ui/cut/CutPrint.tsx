@@ -58,7 +58,7 @@ export function CutPrint() {
           <thead>
             <tr>
               {["Pieces", "Members", "Ends", "Long point", "Short point", "Added", "Cut to", "Done"].map((h) => (
-                <th key={h} className="border-b border-ink py-1 pr-2 font-semibold">
+                <th key={h} className={`border-b border-ink py-1 pr-2 font-semibold ${h === "Ends" ? "w-[34%]" : ""}`}>
                   {h}
                 </th>
               ))}
@@ -75,10 +75,10 @@ export function CutPrint() {
                   ) : null}
                 </td>
                 <td className="py-1 pr-2">{p.ends}</td>
-                <td className="fig py-1 pr-2">{show(p.longPointMm)}</td>
-                <td className="fig py-1 pr-2">{show(p.shortPointMm)}</td>
+                <td className="fig py-1 pr-2 whitespace-nowrap">{show(p.longPointMm)}</td>
+                <td className="fig py-1 pr-2 whitespace-nowrap">{show(p.shortPointMm)}</td>
                 <td className="fig py-1 pr-2">{bandWords(p.allowanceMm, units)}</td>
-                <td className="fig py-1 pr-2 font-bold">{roundedLength(p.cutLongPointMm, units)}</td>
+                <td className="fig py-1 pr-2 font-bold whitespace-nowrap">{roundedLength(p.cutLongPointMm, units)}</td>
                 <td className="py-1">☐</td>
               </tr>
             ))}

@@ -125,7 +125,7 @@ export function JobShell({ children }: { children: ReactNode }) {
           </button>
         </div>
       </header>
-      <div className="grid gap-5 md:grid-cols-[10.5rem_minmax(0,1fr)]">
+      <div className="grid gap-5 md:grid-cols-[10.5rem_minmax(0,1fr)] print:block">
         <StageNav />
         <main key={pathname} className="grid min-w-0 content-start gap-6 border-t-2 border-ink bg-sheet p-4 sm:p-6">
           <Notices />

@@ -380,7 +380,7 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
             <SetsPanel frame={frame} structure={structure} picked={picked} onEdit={set} />
           </Fold>
           <Fold title="Measured from an object">
-            <SurveyPanel frame={frame} section={section} units={units} onEdit={set} />
+            <SurveyPanel frame={frame} section={section} units={units} rightMm={structure.high[0]} onEdit={set} />
           </Fold>
           <div className="flex flex-wrap gap-2 border-t border-line pt-3">
             <Button onClick={() => setStarting(true)}>Start from a shape</Button>

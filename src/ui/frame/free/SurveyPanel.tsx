@@ -2,7 +2,7 @@
 
 import { extent } from "d3";
 import { useState } from "react";
-import { addMember, type FreeFrame, measuredShape, readSurvey } from "@/core/frame";
+import { addMember, type FreeFrame, measuredShape, readSurvey, sidesOf } from "@/core/frame";
 import { formatLength, formatSmall, type UnitPreference } from "@/core/units";
 import { Button } from "../../parts/Button";
 import { FieldMessage } from "../../parts/Field";
@@ -12,10 +12,13 @@ export function SurveyPanel({
   frame,
   section,
   units,
+  rightMm,
   onEdit,
 }: {
   frame: FreeFrame;
   section: string;
+  /** How far what is drawn already reaches to the right: the measured shape is drawn beside it. */
+  rightMm: number;
   units: UnitPreference;
   onEdit: (frame: FreeFrame) => void;
 }) {
@@ -28,6 +31,7 @@ export function SurveyPanel({
   const [lowY, highY] = extent(points, (p) => p.at.y) as [number, number];
   const scale = points.length > 1 ? Math.min(300 / Math.max(1, highX - lowX), 160 / Math.max(1, highY - lowY)) : 1;
   const at = (p: { x: number; y: number }) => ({ x: 30 + (p.x - lowX) * scale, y: 185 - (p.y - lowY) * scale });
+  const beside = frame.members.length > 0 ? rightMm + 200 - (lowX ?? 0) : 0;
   const sides = read.ok ? read.value.filter((t) => t.kind === "distance") : [];
   return (
     <div className="grid gap-3">
@@ -103,16 +107,14 @@ export function SurveyPanel({
             className="justify-self-start"
             onClick={() => {
               let next: FreeFrame = { ...frame, survey: text };
-              for (const t of sides) {
-                const [a, b] = [points.find((p) => p.name === t.from), points.find((p) => p.name === t.to)];
-                if (!a || !b) continue;
-                const done = addMember(next, [a.at.x, a.at.y, 0], [b.at.x, b.at.y, 0], section, units);
+              for (const [a, b] of sidesOf(shape.value)) {
+                const done = addMember(next, [a.x + beside, a.y, 0], [b.x + beside, b.y, 0], section, units);
                 if (done.ok) next = done.value.frame;
               }
               onEdit(next);
             }}
           >
-            Draw a member along every distance
+            Draw its sides as members
           </Button>
         </>
       ) : null}

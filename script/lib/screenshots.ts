@@ -16,11 +16,13 @@ const job = (name: string): string => {
 };
 const cart = job("Ware cart base");
 
-const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean; heading?: string }[] = [
+const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean; heading?: string; press?: string[] }[] = [
   { name: "jobs", path: "/", size: DESK },
   { name: "job", path: cart, size: DESK },
   { name: "frame", path: `${job("Drying-loft deck")}/frame`, size: DESK },
+  { name: "frame-free", path: `${job("Kiln-shelf stand")}/frame`, size: DESK, press: ["as a body"] },
   { name: "cut", path: `${cart}/cut`, size: DESK },
+  { name: "saw", path: `${job("Courtyard gate leaf")}/cut?piece=X1`, size: BENCH, heading: "At the saw" },
   { name: "bars", path: `${job("Drying-loft deck")}/cut`, size: DESK, heading: "Test of the saw" },
   { name: "replay", path: `${cart}/weld?step=bead%2FA%2Finside`, size: DESK, heading: "Why this order" },
   { name: "bed", path: `${cart}/bed`, size: DESK },
@@ -47,6 +49,10 @@ for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.
   await page.goto(address + view.path, { waitUntil: "networkidle" });
   await page.evaluate(() => document.fonts.ready);
   await page.waitForTimeout(1800);
+  for (const name of view.press ?? []) {
+    await page.getByRole("radio", { name }).click();
+    await page.waitForTimeout(2500);
+  }
   if (view.heading)
     await page.getByRole("heading", { name: view.heading }).evaluate((e) => e.scrollIntoView({ block: "start" }));
   await page.screenshot({ path: `${folder}/${view.name}.png` });

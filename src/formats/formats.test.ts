@@ -1,8 +1,14 @@
 import { readFileSync } from "node:fs";
+import fc from "fast-check";
 import Papa from "papaparse";
 import { describe, expect, it } from "vitest";
 import { demoJobs } from "../../script/lib/demo-jobs";
+import { started } from "../../tests/support/freeFrames";
+import { type FreeFrame, mirrorMembers, moveMembers, STARTERS } from "../core/frame";
+import { evaluate, type Plan } from "../core/job";
+import { length, type UnitPreference } from "../core/units";
 import {
+  cutCsv,
   JOB_FILE_VERSION,
   jobFileJsonSchema,
   readingsCsv,
@@ -68,6 +74,54 @@ describe("the job file", () => {
     expect(JSON.parse(readFileSync("public/schema/job-file.schema.json", "utf8"))).toEqual(
       JSON.parse(JSON.stringify(jobFileJsonSchema())),
     );
+  });
+});
+
+describe("a frame drawn freely", () => {
+  const plan = (free: FreeFrame): Plan => ({ ...cart.plan, free });
+  it("comes back from its file to the last digit, whatever it was started from and however it was edited", () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...STARTERS.map((s) => s.name)),
+        fc.double({ min: -900, max: 900, noNaN: true }),
+        fc.constantFrom<UnitPreference>("mm", "inch-decimal"),
+        (name, mm, units) => {
+          let free = started(name);
+          const first = free.members[0]?.id ?? "";
+          free = moveMembers(free, [first], [mm, mm / 7, 0], units, true);
+          free = mirrorMembers(free, [first], "x", mm, true, units).frame;
+          const job = { ...cart, plan: plan(free) };
+          expect(readJobFile(writeJobFile(job))).toEqual({ ok: true, job });
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+  it("is stored with its clashes, and refused only for what could not be read again", () => {
+    const clash = { ...started("rectangle"), gap: length("90") };
+    expect(readJobFile(writeJobFile({ ...cart, plan: plan(clash) })).ok).toBe(true);
+    const file = JSON.parse(writeJobFile({ ...cart, plan: plan(started("rectangle")) }));
+    file.job.plan.free.members[0].id = "no name";
+    expect(problem(JSON.stringify(file))).toMatchObject({ path: "job.plan.free.members.0.id" });
+    file.job.plan.free.members[0].id = "AB";
+    file.job.plan.free.members[0].from.x = { mm: 5, text: "6", unit: "mm" };
+    expect(problem(JSON.stringify(file))?.path).toBe("job.plan.free.members.0.from.x");
+  });
+  it("has its cut list as CSV, a line a kind, read back by a common parser", () => {
+    const free = started("table base");
+    const cut = evaluate({ ...cart, plan: plan(free) }, null).cut;
+    const rows = Papa.parse<Record<string, string>>(
+      cutCsv(cut, "mm", () => "=SUM(1)"),
+      { header: true },
+    ).data;
+    expect(rows.map((r) => [r.pieces, r.members])).toEqual(cut.map((p) => [String(p.quantity), p.members.join(" ")]));
+    expect(rows[0]?.["long point, mm"]).toBe("1200.0");
+    expect(rows[0]?.section).toBe("'=SUM(1)");
+  });
+  it("is told by the report with what it is made of", () => {
+    const text = reportText({ ...cart, plan: plan(started("stand")) });
+    expect(text).toMatch(/1200\.0 mm × 800\.0 mm, tube 40×40×3, mild steel, \d+\.\d kg/);
+    expect(text).toMatch(/4 × L1, L2, L3, L4/);
   });
 });
 

@@ -3,8 +3,11 @@ import { performance } from "node:perf_hooks";
 import { type BrowserContext, chromium, type Page } from "@playwright/test";
 import autocannon from "autocannon";
 import { v4 as uuid } from "uuid";
+import { type Job, newPlan, type Plan } from "../../src/core/job";
 import { length } from "../../src/core/units";
+import { writeJobFile } from "../../src/formats/jobFile";
 import { startApp } from "../support/app";
+import { largeFrame } from "../support/largeFrame";
 
 const STAGES = ["", "/frame", "/cut", "/bed", "/square", "/weld", "/check", "/log"];
 const row = (name: string, value: string, target = ""): void =>
@@ -81,6 +84,47 @@ async function interaction(page: Page, url: string): Promise<number> {
   }
   await page.waitForTimeout(500);
   return page.evaluate(() => (window as unknown as { longest: number }).longest);
+}
+
+/** A job with a frame drawn freely of so many members. @returns its address. */
+async function freeJob(address: string, members: number): Promise<string> {
+  const plan: Plan = { ...newPlan(`Bench, ${members} members`, "mm"), free: largeFrame(members) };
+  const job: Job = { id: uuid(), createdAt: new Date().toISOString(), version: 1, plan, instruments: [], entries: [] };
+  const answer = await fetch(`${address}/api/jobs/file?origin=bench`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: writeJobFile(job),
+  });
+  const { id } = (await answer.json()) as { id: string };
+  return `${address}/jobs/${id}`;
+}
+
+/** Frames that the screen makes while a member is drawn along: 16.7 ms each when the hand is followed at once. */
+async function dragged(page: Page, url: string): Promise<number[]> {
+  await page.goto(`${url}/frame`, { waitUntil: "networkidle" });
+  const box = await page.getByRole("button", { name: /^Member K1,/ }).boundingBox();
+  if (!box) throw new Error("no member to drag");
+  const [x, y] = [box.x + box.width / 3, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.evaluate(() => {
+    const w = window as unknown as { frames: number[] };
+    w.frames = [];
+    let last = performance.now();
+    const tick = (now: number) => {
+      w.frames.push(now - last);
+      last = now;
+      requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  });
+  for (let i = 1; i <= 90; i++) {
+    await page.mouse.move(x, y + (i % 30));
+    await page.waitForTimeout(10);
+  }
+  const frames = await page.evaluate(() => (window as unknown as { frames: number[] }).frames.slice(5));
+  await page.mouse.up();
+  return frames;
 }
 
 async function readingsPerSecond(address: string, jobId: string, connections: number) {
@@ -166,6 +210,16 @@ for (const stage of STAGES) {
 }
 const page = await browser.newPage();
 row("square: longest answer to a key (INP)", ms(await interaction(page, `${job}/square`)), "target under 100 ms");
+const sixty = await freeJob(app.address, 60);
+const frames = (await dragged(page, sixty)).sort((a, b) => a - b);
+row(
+  "frame of 60 members: a frame while dragging",
+  ms(median(frames)),
+  `19 in 20 under ${ms(frames[Math.floor(0.95 * frames.length)] ?? 0)}; target 16 ms of work a move`,
+);
+const large = await freeJob(app.address, 200);
+const opened = await usable(await browser.newPage(), `${large}/frame`);
+row("frame of 200 members: opened", `LCP ${ms(opened.lcp)}`, `live after ${ms(opened.live)}; target under 1000 ms`);
 await browser.close();
 
 console.log("\nreadings route, 6 s each, one job");

@@ -206,7 +206,7 @@ test("sizes from an object become a frame; a misread line is named", async ({ pa
   await text.fill("P1 P2 1200\nP2 P3 900\nP3 P4 1200\nP4 P1 900\nP1 P3 1500\nP2 P4 1500");
   await expect(page.getByText("1 to spare, and all agree.")).toBeVisible();
   await page.getByRole("button", { name: "Draw its sides as members" }).click();
-  await expect(now(page)).toContainText("8 members, 2400 mm × 920 mm");
+  await expect(now(page)).toContainText("8 members, 2420 mm × 940 mm");
 });
 
 test("round tube: templates, the card at the saw, paper, CSV, and pieces as cut", async ({ page, address }) => {

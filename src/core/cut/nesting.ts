@@ -86,20 +86,19 @@ export function nestingProblem(
   // Only equal cuts fall into each other when every other piece is turned over.
   const mitred = (p: CutPiece): boolean =>
     p.cuts === "opposed" && p.sawDeg[0] !== 0 && Math.abs(p.sawDeg[0] - p.sawDeg[1]) < 0.005;
+  // Parallel cuts fall into each other as they are: the piece is slid on, not turned over.
+  const shares = (p: CutPiece): boolean =>
+    (stock.flip && mitred(p)) ||
+    (p.cuts === "parallel" && Math.abs(Math.abs(p.sawDeg[0]) - Math.abs(p.sawDeg[1])) < 0.005);
   const tilt = (p: CutPiece): number => Math.cos(radians(p.sawDeg[0]));
   const pieces = cut.map((p) => ({
     members: p.members,
     quantity: p.quantity,
     longMm: p.cutLongPointMm,
-    needMm:
-      stock.flip && mitred(p)
-        ? (p.cutLongPointMm + p.cutShortPointMm) / 2 + kerf / tilt(p)
-        : p.cutLongPointMm + kerf / tilt(p),
+    needMm: shares(p) ? (p.cutLongPointMm + p.cutShortPointMm) / 2 + kerf / tilt(p) : p.cutLongPointMm + kerf / tilt(p),
   }));
   // Turned over in turn, a row of mitred pieces still starts and ends on a slant.
-  const slant = stock.flip
-    ? Math.max(0, ...cut.filter(mitred).map((p) => faceMm * Math.tan(Math.abs(radians(p.sawDeg[0])))))
-    : 0;
+  const slant = Math.max(0, ...cut.filter(shares).map((p) => faceMm * Math.tan(Math.abs(radians(p.sawDeg[0])))));
   const byPrice = stock.bars.length > 0 && stock.bars.every((b) => b.price !== null);
   const bars = [
     ...stock.offcuts.map((o) => ({

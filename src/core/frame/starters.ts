@@ -207,6 +207,7 @@ export const STARTERS: readonly Starter[] = [
       len("reach", "From the back member to the nose", 1500),
       len("nose", "Length of the nose tube", 400),
       len("stay", "Stay, forward of the back member", 600),
+      choice("supports", "Angled supports", ["none", "from the back member to the stay"]),
     ],
     build: (v, s, units) => {
       const { widthMm: w, heightMm } = sizeOf(s);
@@ -230,8 +231,16 @@ export const STARTERS: readonly Starter[] = [
           member("R1", foot(-1), tip, s.id, units),
           member("L1", foot(1), tip, s.id, units),
           member("M1", on(-1, stay), on(1, stay), s.id, units),
+          ...(v.supports === "none"
+            ? []
+            : [
+                member("X1", [w / 2, y - 0.6 * w, z], [stay, on(-1, stay)[1] + 1.5 * w, z], s.id, units),
+                member("X2", [w / 2, y + 0.6 * w, z], [stay, on(1, stay)[1] - 1.5 * w, z], s.id, units),
+              ]),
         ],
-        { pairs: [{ left: ["L1"], right: ["R1"] }] },
+        {
+          pairs: [{ left: ["L1"], right: ["R1"] }, ...(v.supports === "none" ? [] : [{ left: ["X2"], right: ["X1"] }])],
+        },
       );
     },
   },

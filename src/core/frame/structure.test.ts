@@ -70,6 +70,20 @@ describe("joints are found from geometry alone", () => {
       expect(structureProblems(frame, resolved), s.name).toEqual([]);
       expect(resolved.structure.joints, s.name).toHaveLength(counts[s.name] ?? -1);
     }
+    // Other words of their choices: supports add four joints, a stretcher all round four more than an H.
+    const more = (name: string, change: Record<string, string>): number => {
+      const frame = started(name, change);
+      const resolved = resolveFree(frame);
+      expect(structureProblems(frame, resolved), name).toEqual([]);
+      return resolved.structure.joints.length;
+    };
+    expect(more("A-shaped drawbar", { supports: "from the back member to the stay" })).toBe(10);
+    expect(more("table base", { stretchers: "all round" })).toBe(20);
+    expect(more("table base", { stretchers: "none" })).toBe(12);
+    expect(more("gate leaf", { hinge: "BC", brace: "above the rail" })).toBe(10);
+    expect(more("rectangle", { corners: "butted" })).toBe(4);
+    expect(more("rails with a kink", { how: "angle" })).toBe(8);
+    expect(more("rack", { top: "no" })).toBe(6);
   });
   it("does not matter in which order members were drawn, nor which end came first", () => {
     const frame = started("table base");

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { resolveFrame } from "../frame";
+import { fromRectangle, resolveFrame } from "../frame";
 import { length } from "../units";
 import {
   CLOSE_STEP,
@@ -291,5 +291,48 @@ describe("a bed by rod", () => {
     expect(byRod?.rests.map((r) => r.heightMm?.toFixed(6))).toEqual(["0.000000", "0.600000", "0.000000", "0.200000"]);
     expect(byRod?.word).toBe(byHeight?.word);
     expect(byRod?.flatness.zoneMm).toBeCloseTo(byHeight?.flatness.zoneMm ?? -1, 9);
+  });
+});
+
+describe("two people at one free frame", () => {
+  const free = fromRectangle(plan.frame, "mm");
+  const base: Plan = { ...plan, free };
+  const moved = (id: string, y: string): Plan => ({
+    ...base,
+    free: {
+      ...free,
+      members: free.members.map((m) => (m.id === id ? { ...m, from: { ...m.from, y: length(y) } } : m)),
+    },
+  });
+  it("who moves one member does not undo who moved another; both are told by name", () => {
+    const { theirs, both, merged } = collide(base, moved("AB", "33"), moved("CD", "555"));
+    expect(both).toEqual([]);
+    expect(theirs.map((c) => c.label)).toEqual(["Member CD"]);
+    expect(merged.free?.members.find((m) => m.id === "AB")?.from.y.mm).toBe(33);
+    expect(merged.free?.members.find((m) => m.id === "CD")?.from.y.mm).toBe(555);
+  });
+  it("what one took out stays out, unless the other changed it; what one put in stays", () => {
+    const without: Plan = { ...base, free: { ...free, members: free.members.filter((m) => m.id !== "CD") } };
+    expect(collide(base, moved("AB", "33"), without).merged.free?.members.map((m) => m.id)).toEqual(["AB", "BC", "DA"]);
+    expect(
+      collide(base, moved("CD", "555"), without)
+        .merged.free?.members.map((m) => m.id)
+        .sort(),
+    ).toEqual(["AB", "BC", "CD", "DA"]);
+  });
+  it("the same member moved by both is told as such", () => {
+    expect(collide(base, moved("AB", "33"), moved("AB", "44")).both).toEqual(["free.members.AB"]);
+  });
+  it("a frame started anew is one line of the log, not hundreds", () => {
+    const many = {
+      ...free,
+      members: Array.from({ length: 390 }, (_, i) => ({
+        ...(free.members[0] as (typeof free.members)[number]),
+        id: `M${i}`,
+      })),
+    };
+    const changes = planChanges(base, { ...base, free: many });
+    expect(changes.find((c) => c.path === "free")).toMatchObject({ from: "4 members", to: "390 members" });
+    expect(changes.length).toBeLessThan(400);
   });
 });

@@ -204,6 +204,7 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
                 turnDeg={look.turn}
                 tiltDeg={look.tilt}
                 onPick={(id) => setChosen(picked.includes(id) ? [] : [id])}
+                onTurn={(turn, tilt) => setLook({ turn, tilt })}
               />
             </div>
           ) : (
@@ -278,9 +279,11 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
             </label>
           </div>
           <p className="text-sm text-soft">
-            {tool === "draw"
-              ? "Press where it begins and where it ends. Points are drawn to ends, middles, faces, lines and equal gaps. Escape: back to picking."
-              : "Press a member to pick it, with Shift for several; draw it along to move it, or a corner by its square. Arrow keys move what is picked, Delete takes it out."}
+            {view === "solid"
+              ? "Draw it along to turn it; press a member to pick it."
+              : tool === "draw"
+                ? "Press where it begins and where it ends. Points are drawn to ends, middles, faces, lines and equal gaps. Escape: back to picking."
+                : "Press a member to pick it, with Shift for several; draw it along to move it, or a corner by its square. Arrow keys move what is picked, Delete takes it out."}
           </p>
           <p className="fig text-sm">
             Centre of mass {structure.centreOfMass.map(show).join(", ")}; outside surface{" "}

@@ -1,7 +1,7 @@
 "use client";
 
 import { Canvas, useThree } from "@react-three/fiber";
-import { useEffect, useMemo } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { BufferAttribute, BufferGeometry, EdgesGeometry, OrthographicCamera, Vector3 } from "three";
 import { bodyPoints, type Structure, type StructureMember } from "@/core/frame";
 
@@ -107,13 +107,16 @@ export default function Solid({
   turnDeg,
   tiltDeg,
   onPick,
+  onTurn,
 }: {
   structure: Structure;
   picked: readonly string[];
   turnDeg: number;
   tiltDeg: number;
   onPick: (id: string) => void;
+  onTurn: (turnDeg: number, tiltDeg: number) => void;
 }) {
+  const hand = useRef<{ x: number; y: number } | null>(null);
   const colours = useMemo<Colours>(() => {
     const style = getComputedStyle(document.documentElement);
     const dark =
@@ -126,7 +129,24 @@ export default function Solid({
     return { tube: of("--line"), ink: of("--ink"), plum: of("--plum"), brass: of("--brass") };
   }, []);
   return (
-    <Canvas orthographic frameloop="demand" gl={{ preserveDrawingBuffer: true }} style={{ height: 470 }}>
+    <Canvas
+      orthographic
+      frameloop="demand"
+      gl={{ preserveDrawingBuffer: true }}
+      style={{ height: 470, touchAction: "none" }}
+      onPointerDown={(e) => {
+        hand.current = { x: e.clientX, y: e.clientY };
+      }}
+      onPointerMove={(e) => {
+        if (!hand.current || e.buttons === 0) return;
+        const [dx, dy] = [e.clientX - hand.current.x, e.clientY - hand.current.y];
+        hand.current = { x: e.clientX, y: e.clientY };
+        onTurn(turnDeg - 0.4 * dx, Math.max(-90, Math.min(90, tiltDeg + 0.4 * dy)));
+      }}
+      onPointerUp={() => {
+        hand.current = null;
+      }}
+    >
       <ambientLight intensity={1.4} />
       <directionalLight position={[-2, -3, 5]} intensity={1.6} />
       <Look s={structure} turnDeg={turnDeg} tiltDeg={tiltDeg} />

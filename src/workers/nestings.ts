@@ -6,6 +6,7 @@ import type { NestingApi } from "./nesting.worker";
 export class Nestings {
   private readonly worker: Worker;
   private readonly api: Remote<NestingApi>;
+  private ended = false;
 
   constructor(failed: () => void) {
     this.worker = new Worker(new URL("./nesting.worker.ts", import.meta.url), { type: "module" });
@@ -17,7 +18,10 @@ export class Nestings {
     return this.api.nest(cut, stock, faceMm);
   }
 
+  /** May be called again: a question under way may fail because of it, and its failure ends too. */
   end(): void {
+    if (this.ended) return;
+    this.ended = true;
     this.api[releaseProxy]();
     this.worker.terminate();
   }

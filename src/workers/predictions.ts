@@ -8,6 +8,7 @@ export class Predictions {
   private readonly worker: Worker;
   private readonly api: Remote<PredictionApi>;
   private ticket = 0;
+  private ended = false;
 
   constructor(failed: () => void) {
     this.worker = new Worker(new URL("./prediction.worker.ts", import.meta.url), { type: "module" });
@@ -26,10 +27,13 @@ export class Predictions {
 
   /** Stops what is under way, within a few hundredths of a second. */
   cancel(): void {
-    void this.api.cancel();
+    if (!this.ended) void this.api.cancel();
   }
 
+  /** May be called again: a question under way may fail because of it, and its failure ends too. */
   end(): void {
+    if (this.ended) return;
+    this.ended = true;
     this.api[releaseProxy]();
     this.worker.terminate();
   }

@@ -79,6 +79,13 @@ test("the saw's error by two test pieces, and holes for welding and for the dip"
   await page.getByRole("textbox", { name: "Gap" }).fill("60");
   await page.keyboard.press("Tab");
   await expect(page.getByText(/^Not usable: .*no saw is off by that/)).toBeVisible();
+  // A hole of one's own, with its pilot; one that does not fit is said at its field.
+  await page.getByRole("button", { name: "A hole" }).click();
+  await page.getByRole("textbox", { name: "H1, diameter" }).fill("13");
+  await expect(page.getByText(/Pilot first/)).toBeVisible();
+  await page.getByRole("textbox", { name: "H1, diameter" }).fill("45");
+  await expect(page.getByText(/^Not usable: H1: a hole of 45 mm does not fit/)).toBeVisible();
+  await page.getByRole("textbox", { name: "H1, diameter" }).fill("13");
   await expectAccessible(page);
   // What changed is told by name in the log.
   await page.goto(`${address}${job}/log`);

@@ -3,7 +3,7 @@ import { length } from "@/core/units";
 import { demoJob, expect, expectAccessible, saved, startJob, test } from "./fixtures";
 
 test("the order replays on the drawing by key, with true numbers and what did most", async ({ page, address }) => {
-  const job = await demoJob(page, address, "Courtyard gate leaf");
+  const job = await demoJob(page, address, "Ware cart base");
   await page.goto(`${address}${job}/weld`);
   const slider = page.getByRole("slider", { name: "Step of the replay" });
   await expect(slider).toBeVisible();

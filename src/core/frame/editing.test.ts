@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, started } from "../../../tests/support/freeFrames";
+import { drawn, squareTube, started } from "../../../tests/support/freeFrames";
 import { length } from "../units";
 import {
   addMember,
@@ -272,6 +272,23 @@ describe("left and right", () => {
       verdict: "two of one hand",
       why: expect.stringMatching(/Mirror one/),
     });
+  });
+  it("an angle or a channel is laid end for end on the other side, so that its legs lie mirrored", () => {
+    for (const shape of ["angle", "channel"] as const) {
+      const arm = drawn(
+        {
+          R1: [
+            [0, 0, 20],
+            [600, 200, 20],
+          ],
+        },
+        [{ ...squareTube(40, 4), shape }],
+      );
+      const { frame, ids } = mirrorMembers(arm, ["R1"], "y", 500, false, "mm");
+      expect(of(frame, ["R1"], ids).verdict, shape).toBe("mirrored");
+      const kink = resolveFree(started("rails with a kink", {}, { ...squareTube(40, 4), shape })).structure;
+      expect(handedness(kink, ["L1", "L2"], ["R1", "R2"]).verdict, shape).toBe("mirrored");
+    }
   });
   it("what is its own mirror image fits either side; what differs is said", () => {
     const straight = drawn({

@@ -34,18 +34,32 @@ const mirrored = (p: Point, axis: "x" | "y", atMm: number, units: UnitPreference
   [axis]: stated(2 * atMm - p[axis].mm, units),
 });
 
+/** Sections that are not their own mirror image: turned end for end, they are. */
+const oneSided = (frame: Pick<FreeFrame, "sections">, m: FreeMember): boolean => {
+  const shape = frame.sections.find((s) => s.id === m.section)?.shape;
+  return shape === "angle" || shape === "channel";
+};
+
 /** The mirror image of a member; what looks sideways looks the other way. */
-function imageOf(m: FreeMember, id: string, axis: "x" | "y", atMm: number, units: UnitPreference): FreeMember {
+function imageOf(
+  frame: Pick<FreeFrame, "sections">,
+  m: FreeMember,
+  id: string,
+  axis: "x" | "y",
+  atMm: number,
+  units: UnitPreference,
+): FreeMember {
+  const swap = oneSided(frame, m);
   const flip = { left: "right", right: "left", front: "back", back: "front", up: "up", down: "down" } as const;
   const turnsOver = axis === "x" ? ["left", "right"] : ["front", "back"];
   return {
     ...m,
     id,
-    from: mirrored(m.from, axis, atMm, units),
-    to: mirrored(m.to, axis, atMm, units),
-    turnDeg: m.turnDeg === 0 ? 0 : -m.turnDeg,
+    from: mirrored(swap ? m.to : m.from, axis, atMm, units),
+    to: mirrored(swap ? m.from : m.to, axis, atMm, units),
+    turnDeg: swap || m.turnDeg === 0 ? m.turnDeg : -m.turnDeg,
     flush: m.flush && turnsOver.includes(m.flush.side) ? { ...m.flush, side: flip[m.flush.side] } : m.flush,
-    offset: m.offset && { ...m.offset, across: stated(-m.offset.across.mm, units) },
+    offset: m.offset && (swap ? m.offset : { ...m.offset, across: stated(-m.offset.across.mm, units) }),
   };
 }
 
@@ -57,7 +71,7 @@ export function followMirrors(frame: FreeFrame, units: UnitPreference): FreeFram
     members: frame.members.map((m) => {
       const original = m.mirror && find(frame, m.mirror.of);
       if (!m.mirror || !original || original === m) return m;
-      const image = imageOf(original, m.id, m.mirror.axis, m.mirror.at.mm, units);
+      const image = imageOf(frame, original, m.id, m.mirror.axis, m.mirror.at.mm, units);
       const same = AXES.every(
         (a) => Math.abs(image.from[a].mm - m.from[a].mm) < 1e-6 && Math.abs(image.to[a].mm - m.to[a].mm) < 1e-6,
       );
@@ -293,7 +307,7 @@ export function mirrorMembers(
 ): Copies {
   const at = stated(atMm, units);
   const out = withCopies(frame, ids, (m, id) => ({
-    ...imageOf(m, id, axis, at.mm, units),
+    ...imageOf(frame, m, id, axis, at.mm, units),
     mirror: link ? { of: m.id, axis, at } : null,
     locked: false,
   }));
@@ -312,7 +326,10 @@ export function flipMembers(
 ): FreeFrame {
   const moving = movable(frame, ids);
   return followMirrors(
-    { ...frame, members: frame.members.map((m) => (moving.has(m.id) ? imageOf(m, m.id, axis, atMm, units) : m)) },
+    {
+      ...frame,
+      members: frame.members.map((m) => (moving.has(m.id) ? imageOf(frame, m, m.id, axis, atMm, units) : m)),
+    },
     units,
   );
 }

@@ -86,6 +86,10 @@ const opening = (v: StarterValues, s: FreeSection): string | null => {
 const free = (s: FreeSection, members: FreeMember[], more: Partial<FreeFrame> = {}): Result<FreeFrame> =>
   ok({ ...emptyFree(s), members, ...more });
 
+/** A member on the other side of one like it: a section that is one-sided is laid end for end, so that both are a pair. */
+const otherHand = (id: string, from: Vec3, to: Vec3, s: FreeSection, units: UnitPreference): FreeMember =>
+  s.shape === "angle" || s.shape === "channel" ? member(id, to, from, s.id, units) : member(id, from, to, s.id, units);
+
 /** Butt corners: AB and CD run through. */
 const butted = (members: readonly FreeMember[]): FreeFrame["joints"] => {
   const ids = members.map((m) => m.id);
@@ -191,8 +195,8 @@ export const STARTERS: readonly Starter[] = [
       const rails = [
         member("R1", [0, a, z], [L, a, z], s.id, units),
         member("R2", [L, a, z], [L + run, c, z + rise], s.id, units),
-        member("L1", [0, b, z], [L, b, z], s.id, units),
-        member("L2", [L, b, z], [L + run, d, z + rise], s.id, units),
+        otherHand("L1", [0, b, z], [L, b, z], s, units),
+        otherHand("L2", [L, b, z], [L + run, d, z + rise], s, units),
       ];
       const across = at.value.map((x, i) => member(`M${i + 1}`, [x, a, z], [x, b, z], s.id, units));
       const head = member(`M${across.length + 1}`, [L + run, c, z + rise], [L + run, d, z + rise], s.id, units);
@@ -229,13 +233,13 @@ export const STARTERS: readonly Starter[] = [
           member("B1", [w / 2, 0, z], [w / 2, W, z], s.id, units),
           member("N1", [reach - nose, y, z], [reach, y, z], s.id, units),
           member("R1", foot(-1), tip, s.id, units),
-          member("L1", foot(1), tip, s.id, units),
+          otherHand("L1", foot(1), tip, s, units),
           member("M1", on(-1, stay), on(1, stay), s.id, units),
           ...(v.supports === "none"
             ? []
             : [
                 member("X1", [w / 2, y - 0.6 * w, z], [stay, on(-1, stay)[1] + 1.5 * w, z], s.id, units),
-                member("X2", [w / 2, y + 0.6 * w, z], [stay, on(1, stay)[1] - 1.5 * w, z], s.id, units),
+                otherHand("X2", [w / 2, y + 0.6 * w, z], [stay, on(1, stay)[1] - 1.5 * w, z], s, units),
               ]),
         ],
         {

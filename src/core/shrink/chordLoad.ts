@@ -1,4 +1,5 @@
 import { add3, dot3, type Sparse, scale3, type Vec3 } from "../numeric";
+import { lineAt } from "./jointGeometry";
 import type { BeamElement, MechanicalModel, ModelJoint, ModelMember } from "./mechanicalModel";
 import { lineOffset } from "./ring";
 
@@ -12,7 +13,7 @@ export function chordLoad(model: MechanicalModel, joint: ModelJoint, line: numbe
   if (!chord) throw new Error(`${joint.id} has no chord`);
   const member = model.members.get(chord.member) as ModelMember;
   const offset = add3(
-    scale3(ring.normal, (chord.depthMm - chord.wallMm) / 2),
+    scale3(ring.normal, lineAt(chord.depthMm, chord.wallMm)),
     line < 2 ? [0, 0, 0] : lineOffset(ring, line),
   );
   const y = dot3(offset, member.axes[1]);

@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/freeFrames";
+import { squareTube, started } from "../../../tests/support/freeFrames";
 import { ladder, ladderStructure, tacksThenBeads } from "../../../tests/support/ladder";
-import { rectangleIn, resolveFree, STARTERS } from "../frame";
+import { rectangleIn, resolveFree, SHAPES, STARTERS } from "../frame";
 import { newPlan, orderOf, predict, whyNoPrediction } from "../job";
 import { drain } from "../numeric";
+import { length } from "../units";
 import {
   frameOutputs,
   frameQuantities,
@@ -65,6 +66,18 @@ describe("the mechanics of any frame", () => {
       for (const step of orderOf(plan))
         if (!["hold", "release"].includes(step.kind)) expect(done.has(step.key), step.key).toBe(true);
     }
+  });
+  it("of any section: tube, round, angle, channel, flat and round bar all come out finite, and no frame is refused for it", () => {
+    for (const shape of SHAPES)
+      for (const name of ["rectangle", "A-shaped drawbar", "table base"]) {
+        const section = { ...squareTube(40, 4), shape, height: length(shape === "flat" ? "10" : "40") };
+        const plan = { ...newPlan("x", "mm"), free: started(name, {}, section) };
+        expect(whyNoPrediction(plan), `${shape} ${name}`).toBeNull();
+        for (const q of predict(plan)?.prediction.quantities ?? []) {
+          expect(Number.isFinite(q.nominal), `${shape} ${name} ${q.id}`).toBe(true);
+          expect(Math.abs(q.nominal), `${shape} ${name} ${q.id}`).toBeLessThan(30);
+        }
+      }
   });
   it("of what is one's mirror image is mirrored too: left and right arms of a drawbar lose alike", () => {
     const plan = { ...newPlan("x", "mm"), free: started("A-shaped drawbar") };

@@ -37,6 +37,13 @@ function into(member: ModelMember, node: number): Vec3 {
 
 const angleBetween = (a: Vec3, b: Vec3): number => (Math.atan2(norm3(cross3(a, b)), dot3(a, b)) * 180) / Math.PI;
 
+/** From the middle to where a face's weld line runs: the middle of a wall, or the face itself of what is solid, mm. */
+export const lineAt = (widthMm: number, wallMm: number): number =>
+  2 * wallMm >= widthMm ? widthMm / 2 : (widthMm - wallMm) / 2;
+
+/** Width over wall of a hollow; what is solid does not give way like a lozenge. */
+const slendernessOf = (widthMm: number, wallMm: number): number => Math.max(1, (widthMm - wallMm) / wallMm);
+
 /** A mitre or straight butt: both members end at one point. */
 export function cornerOf(
   spec: BeamJoint,
@@ -69,8 +76,8 @@ export function cornerOf(
     normal,
     e1,
     e2,
-    half1Mm: (width - wallMm) / 2 / Math.sin(((angleDeg / 2) * Math.PI) / 180),
-    half2Mm: (height - wallMm) / 2,
+    half1Mm: lineAt(width, wallMm) / Math.sin(((angleDeg / 2) * Math.PI) / 180),
+    half2Mm: lineAt(height, wallMm),
     widthMm: width,
     wallMm,
     beta: 1,
@@ -79,7 +86,7 @@ export function cornerOf(
     lozenge: {
       section: a.section,
       axes: a.axes,
-      slenderness: (width - wallMm) / wallMm,
+      slenderness: slendernessOf(width, wallMm),
       widthMm: width,
       aboutMitre: butt ? 0 : SERIES.mitreAboutMitre,
       aboutUp: butt ? 0 : SERIES.mitreAboutUp,
@@ -123,8 +130,8 @@ export function branchOn(
     normal,
     e1: along,
     e2,
-    half1Mm: (width - t) / 2 / (lap ? 1 : slope),
-    half2Mm: (height - t) / 2,
+    half1Mm: lineAt(width, t) / (lap ? 1 : slope),
+    half2Mm: lineAt(height, t),
     widthMm: width,
     wallMm: t,
     beta: lap ? 1 : height / chordWidth,
@@ -133,7 +140,7 @@ export function branchOn(
     lozenge: {
       section: b.section,
       axes: b.axes,
-      slenderness: (chordWidth - tc) / tc,
+      slenderness: slendernessOf(chordWidth, tc),
       widthMm: width,
       aboutMitre: SERIES.teeAboutChord,
       aboutUp: 0,

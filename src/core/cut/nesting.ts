@@ -1,9 +1,9 @@
-import { radians, seeded } from "../numeric";
+import { radians } from "../numeric";
 import type { CutPiece } from "./cutList";
 import type { Stock } from "./stockSchema";
 
 /** A way to cut one kind of bar. */
-interface Pattern {
+export interface Pattern {
   bar: number;
   /** How many of each piece. */
   counts: number[];
@@ -59,13 +59,7 @@ export interface Solved {
 
 /** More ways to cut than a plan for one frame needs. */
 const MOST_PATTERNS = 4_000;
-/** Rounds of adding patterns; ordinary jobs need a few dozen. */
-const MOST_ROUNDS = 400;
-/** Looks at one bar before the best so far is taken. */
-const MOST_LOOKS = 200_000;
-const FILL_LOOKS = 4_000;
-/** Plans to begin with. */
-const TRIES = 60;
+
 /** An offcut costs next to nothing, the shorter the less: it goes first. */
 const OFFCUT_COST = 1e-3;
 
@@ -167,138 +161,6 @@ export function nestingLp({ pieces, bars, patterns }: NestingProblem, whole: boo
     "End",
     "",
   ].join("\n");
-}
-
-/**
- * The way to cut one bar that is worth most at given prices for pieces. Source: bounded knapsack, by branch and bound on the
- * worth per length.
- * @param worth of one of each piece. @param most how many of each there are. @param looks after which the best so far is taken.
- * @returns counts and their worth.
- */
-export function bestPattern(
-  { pieces, bars, kerfMm }: NestingProblem,
-  bar: number,
-  worth: readonly number[],
-  most: readonly number[] = pieces.map((p) => p.quantity),
-  looks = MOST_LOOKS,
-): { counts: number[]; worth: number } {
-  const room = (bars[bar]?.usableMm ?? 0) + kerfMm + 1e-9;
-  const order = pieces
-    .map((p, i) => ({ i, need: p.needMm, most: most[i] ?? 0, worth: worth[i] ?? 0 }))
-    .filter((x) => x.most > 0 && x.worth > 1e-12 && x.need <= room)
-    .sort((a, b) => b.worth / b.need - a.worth / a.need || b.need - a.need);
-  const counts = pieces.map(() => 0);
-  let best = { counts: [...counts], worth: 0 };
-  let looked = 0;
-  const walk = (k: number, left: number, sum: number): void => {
-    if (sum > best.worth + 1e-12) best = { counts: [...counts], worth: sum };
-    const x = order[k];
-    looked += 1;
-    if (!x || looked > looks) return;
-    // No filling of what is left is worth more than all of it at this rate.
-    if (sum + (left * x.worth) / x.need <= best.worth + 1e-12) return;
-    for (let c = Math.min(x.most, Math.floor(left / x.need)); c >= 0; c--) {
-      counts[x.i] = c;
-      walk(k + 1, left - c * x.need, sum + c * x.worth);
-    }
-    counts[x.i] = 0;
-  };
-  walk(0, room, 0);
-  return best;
-}
-
-/**
- * Whole plans that leave little: bar after bar, each filled as full as it goes around the longest piece that is left; a
- * little chance in what a length is worth makes every plan another one.
- * Source: minimum bin slack (Gupta and Ho, 1999, from memory).
- */
-function fullBars(problem: NestingProblem, bar: number, tries: number): Pattern[][] {
-  const { pieces } = problem;
-  const random = seeded(1);
-  const longest = pieces.map((_, i) => i).sort((a, b) => (pieces[b]?.needMm ?? 0) - (pieces[a]?.needMm ?? 0));
-  return Array.from({ length: tries }, (_, t) => {
-    const left = pieces.map((p) => p.quantity);
-    const plan: Pattern[] = [];
-    for (;;) {
-      const first = longest.find((i) => (left[i] ?? 0) > 0);
-      if (first === undefined) return plan;
-      const worth = pieces.map((p, i) =>
-        i === first ? 1e6 * p.needMm : p.needMm * (t === 0 ? 1 : 1 + 0.05 * random()),
-      );
-      const { counts } = bestPattern(problem, bar, worth, left, FILL_LOOKS);
-      if (counts.every((c) => c === 0)) return [];
-      plan.push({ bar, counts });
-      for (const [i, c] of counts.entries()) left[i] = (left[i] ?? 0) - c;
-    }
-  });
-}
-
-const greatestDivisor = (a: number, b: number): number => (b < 1e-6 ? a : greatestDivisor(b, a % b));
-
-/**
- * Solves a nesting with any solver. Where not every pattern was written down, patterns are added as the linear program's
- * prices ask for them until none is worth more than its bar; what that program costs, no plan can undercut.
- * Source: column generation (Gilmore and Gomory, 1961, 1963, from memory).
- * @param solve takes a program in LP form. @param stock for what is worth keeping.
- */
-export function solveNesting(problem: NestingProblem, solve: (lp: string) => Solved, stock: Stock): Nesting {
-  if (problem.complete) return nestingOf(problem, solve(nestingLp(problem, true)), stock);
-  const { pieces, bars } = problem;
-  const seen = new Set<string>();
-  const grown: NestingProblem = { ...problem, patterns: [] };
-  const add = (p: Pattern): boolean => {
-    const key = `${p.bar}/${p.counts.join()}`;
-    if (seen.has(key)) return false;
-    seen.add(key);
-    grown.patterns.push(p);
-    return true;
-  };
-  // Plans to begin with, on every kind of bar that is bought; the best of them is also what has to be undercut.
-  let best: { plan: Pattern[]; cost: number } | null = null;
-  bars.forEach((b, i) => {
-    if (b.offcut && bars.some((x) => !x.offcut)) return;
-    for (const plan of fullBars(problem, i, TRIES)) {
-      const cost = plan.length * b.cost;
-      if (plan.length > 0 && Number.isFinite(b.quantity) === false && (!best || cost < best.cost))
-        best = { plan, cost };
-      for (const p of plan) add(p);
-    }
-  });
-  let least = 0;
-  for (let round = 0; round < MOST_ROUNDS; round++) {
-    const lp = solve(nestingLp(grown, false));
-    const worth = pieces.map((_, i) => lp.duals[`piece${i}`] ?? 0);
-    let added = false;
-    let short = 0;
-    bars.forEach((b, i) => {
-      const best = bestPattern(problem, i, worth);
-      // A bar of which there are few has a price of its own: its row's dual, not positive.
-      const price = b.cost - (lp.duals[`bar${i}`] ?? 0);
-      if (best.worth > price + 1e-7 * Math.max(1, b.cost) && add({ bar: i, counts: best.counts })) added = true;
-      if (price > 0) short = Math.max(short, best.worth / price - 1);
-    });
-    // Scaled down until no pattern is worth more than its bar, the prices bound every plan from below (Farley, 1990, from memory).
-    const value =
-      pieces.reduce((s, p, i) => s + p.quantity * (worth[i] as number), 0) +
-      bars.reduce((s, b, i) => s + (Number.isFinite(b.quantity) ? b.quantity * (lp.duals[`bar${i}`] ?? 0) : 0), 0);
-    least = Math.max(least, value / (1 + Math.max(0, short)));
-    if (!added) break;
-  }
-  // Costs come in steps: what lies between two of them is the upper one.
-  const step = bars.some((b) => b.offcut) ? 0 : bars.map((b) => b.cost).reduce(greatestDivisor);
-  const floor = step > 1e-6 ? Math.ceil(least / step - 1e-6) * step : least;
-  const start = best as { plan: Pattern[]; cost: number } | null;
-  const nesting =
-    start && start.cost <= floor + 1e-6
-      ? nestingOf(
-          { ...grown, patterns: start.plan },
-          { optimal: true, values: Object.fromEntries(start.plan.map((_, k) => [`x${k}`, 1])), duals: {} },
-          stock,
-        )
-      : nestingOf(grown, solve(nestingLp(grown, true)), stock);
-  const cost = nesting.bars.reduce((s, b) => s + (bars.find((x) => x.id === b.id)?.cost ?? 0), 0);
-  const share = cost > 0 ? Math.min(1, floor / cost) : 1;
-  return { ...nesting, proven: nesting.missing.length === 0 && share > 1 - 1e-6, bound: share };
 }
 
 /** Reads a solution back into bars. @param stock for what is worth keeping. */

@@ -1,8 +1,9 @@
-import { add3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { add3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { fail, ok, type Result, stated, type UnitPreference } from "../units";
 import type { FreeFrame, FreeJoint, FreeMember, Point } from "./freeSchema";
 import { member, statedPoint } from "./freeStart";
 import type { EndName } from "./meeting";
+import { followMirrors } from "./mirrorImage";
 import { place } from "./placing";
 
 export type Axis = "x" | "y" | "z";
@@ -28,64 +29,6 @@ const movedPoint = (p: Point, by: Vec3, units: UnitPreference): Point => {
   });
   return out;
 };
-
-const mirrored = (p: Point, axis: "x" | "y", atMm: number, units: UnitPreference): Point => ({
-  ...p,
-  [axis]: stated(2 * atMm - p[axis].mm, units),
-});
-
-/** Sections that are not their own mirror image: turned end for end, they are. */
-const oneSided = (frame: Pick<FreeFrame, "sections">, m: FreeMember): boolean => {
-  const shape = frame.sections.find((s) => s.id === m.section)?.shape;
-  return shape === "angle" || shape === "channel";
-};
-
-/** The mirror image of a member; what looks sideways looks the other way. */
-function imageOf(
-  frame: Pick<FreeFrame, "sections">,
-  m: FreeMember,
-  id: string,
-  axis: "x" | "y",
-  atMm: number,
-  units: UnitPreference,
-): FreeMember {
-  const swap = oneSided(frame, m);
-  const flip = { left: "right", right: "left", front: "back", back: "front", up: "up", down: "down" } as const;
-  const turnsOver = axis === "x" ? ["left", "right"] : ["front", "back"];
-  return {
-    ...m,
-    id,
-    from: mirrored(swap ? m.to : m.from, axis, atMm, units),
-    to: mirrored(swap ? m.from : m.to, axis, atMm, units),
-    turnDeg: swap || m.turnDeg === 0 ? m.turnDeg : -m.turnDeg,
-    flush: m.flush && turnsOver.includes(m.flush.side) ? { ...m.flush, side: flip[m.flush.side] } : m.flush,
-    offset: m.offset && (swap ? m.offset : { ...m.offset, across: stated(-m.offset.across.mm, units) }),
-  };
-}
-
-/** Brings every linked mirror image in step with its original. */
-export function followMirrors(frame: FreeFrame, units: UnitPreference): FreeFrame {
-  if (!frame.members.some((m) => m.mirror)) return frame;
-  return {
-    ...frame,
-    members: frame.members.map((m) => {
-      const original = m.mirror && find(frame, m.mirror.of);
-      if (!m.mirror || !original || original === m) return m;
-      const image = imageOf(frame, original, m.id, m.mirror.axis, m.mirror.at.mm, units);
-      const same = AXES.every(
-        (a) => Math.abs(image.from[a].mm - m.from[a].mm) < 1e-6 && Math.abs(image.to[a].mm - m.to[a].mm) < 1e-6,
-      );
-      return {
-        ...image,
-        from: same ? m.from : image.from,
-        to: same ? m.to : image.to,
-        flush: m.flush,
-        locked: m.locked,
-        mirror: m.mirror,
-      };
-    }),
-  };
-}
 
 const change = (frame: FreeFrame, id: string, next: (m: FreeMember) => FreeMember): FreeFrame => ({
   ...frame,
@@ -113,7 +56,7 @@ export function addMember(
 }
 
 /** Members that may be moved by hand. */
-const movable = (frame: FreeFrame, ids: readonly string[]): Set<string> =>
+export const movable = (frame: FreeFrame, ids: readonly string[]): Set<string> =>
   new Set(ids.filter((id) => find(frame, id)?.locked === false));
 
 /**
@@ -235,7 +178,7 @@ export function deleteMembers(frame: FreeFrame, ids: readonly string[]): FreeFra
   };
 }
 
-interface Copies {
+export interface Copies {
   frame: FreeFrame;
   ids: string[];
 }
@@ -250,7 +193,11 @@ function copiedJoints(frame: FreeFrame, names: ReadonlyMap<string, string>): Fre
   });
 }
 
-function withCopies(frame: FreeFrame, ids: readonly string[], make: (m: FreeMember, id: string) => FreeMember): Copies {
+export function withCopies(
+  frame: FreeFrame,
+  ids: readonly string[],
+  make: (m: FreeMember, id: string) => FreeMember,
+): Copies {
   const names = new Map<string, string>();
   for (const id of ids) names.set(id, nextName(frame, id[0] as string, new Set(names.values())));
   const copies = frame.members
@@ -291,47 +238,6 @@ export function copyMembers(
     out = { frame: next.frame, ids: [...out.ids, ...next.ids] };
   }
   return out;
-}
-
-/**
- * Mirror images of members across a plane, for left and right. @param link the images follow their originals.
- * Declares them a pair when linked, so that the check for two lefts covers them.
- */
-export function mirrorMembers(
-  frame: FreeFrame,
-  ids: readonly string[],
-  axis: "x" | "y",
-  atMm: number,
-  link: boolean,
-  units: UnitPreference,
-): Copies {
-  const at = stated(atMm, units);
-  const out = withCopies(frame, ids, (m, id) => ({
-    ...imageOf(frame, m, id, axis, at.mm, units),
-    mirror: link ? { of: m.id, axis, at } : null,
-    locked: false,
-  }));
-  return link
-    ? { ...out, frame: { ...out.frame, pairs: [...out.frame.pairs, { left: [...ids], right: out.ids }] } }
-    : out;
-}
-
-/** Mirrors members where they are: twice gives them back. */
-export function flipMembers(
-  frame: FreeFrame,
-  ids: readonly string[],
-  axis: "x" | "y",
-  atMm: number,
-  units: UnitPreference,
-): FreeFrame {
-  const moving = movable(frame, ids);
-  return followMirrors(
-    {
-      ...frame,
-      members: frame.members.map((m) => (moving.has(m.id) ? imageOf(frame, m, m.id, axis, atMm, units) : m)),
-    },
-    units,
-  );
 }
 
 /** Sets members between the first and the last of them at equal gaps along an axis. */
@@ -399,7 +305,3 @@ export function renameMember(frame: FreeFrame, id: string, name: string): Result
     groups: frame.groups.map((g) => ({ ...g, members: g.members.map(to) })),
   });
 }
-
-/** Where a point on a member's line lies, from its first end, mm. */
-export const alongMember = (m: FreeMember, p: Vec3): number =>
-  dot3(sub3(p, place(m.from)), unit3(sub3(place(m.to), place(m.from))));

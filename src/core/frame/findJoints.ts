@@ -1,10 +1,10 @@
-import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
+import { add3, dot3, scale3, sub3, type Vec3 } from "../numeric";
 import type { FreeFrame, FreeJoint } from "./freeSchema";
-import type { FaceLine, StructureJointKind } from "./freeWords";
-import { type EndName, endOf, intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
-import { overlapMm, partingDirections } from "./overlap";
-import { directionWord } from "./placing";
-import type { StructureFace, StructureJoint } from "./structure";
+import type { StructureJointKind } from "./freeWords";
+import { facesOf } from "./jointFaces";
+import { angleOf, contested, type Found, habit, Landed, legOnRail } from "./jointHabits";
+import { intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
+import type { StructureJoint } from "./structure";
 
 /** Members that meet in a way that no joint can make, and where. */
 export interface Clash {
@@ -14,17 +14,6 @@ export interface Clash {
   at: Vec3;
 }
 
-const UP: Vec3 = [0, 0, 1];
-/** Corners sharper than this are no mitres by habit: the face would be many times the tube. */
-const SHARP_DEG = 30;
-/** Bodies less deep than this in each other only touch, mm. */
-const TOUCHING_MM = 0.5;
-export const STRAIGHT_DEG = 179.5;
-
-const angleOf = (a: Vec3, b: Vec3): number => (Math.atan2(norm3(cross3(a, b)), dot3(a, b)) * 180) / Math.PI;
-const upright = (m: Placed): boolean => Math.abs(m.axes[0][2]) > 0.9;
-const lying = (m: Placed): boolean => Math.abs(m.axes[0][2]) < 0.35;
-
 /** `A` for AB and DA, else both names. */
 function jointName(a: string, b: string): string {
   if (/^[A-Z]{2}$/.test(a) && /^[A-Z]{2}$/.test(b)) {
@@ -32,115 +21,6 @@ function jointName(a: string, b: string): string {
     if (shared) return shared;
   }
   return `${b}/${a}`;
-}
-
-/** What a corner of two ends is made as by habit, and which of the two runs through. */
-function habit(m: Placed, n: Placed, ends: [EndName, EndName], landed: Landed): Usual {
-  const [a, b] = [intoMember(m, ends[0]), intoMember(n, ends[1])];
-  const angle = angleOf(a, b);
-  const mitre = { kind: "mitre" as const, through: null };
-  const butt = (through: Placed) => ({ kind: "butt" as const, through: through.id });
-  if (angle > STRAIGHT_DEG) return butt(m);
-  for (const [leg, rail] of [
-    [m, n],
-    [n, m],
-  ] as const)
-    if (upright(leg) && lying(rail)) {
-      // A leg that ends at the rail's face stands under it; one that goes on beside it runs through.
-      const end = leg === m ? ends[0] : ends[1];
-      const below = dot3(squareTo(sub3(endOf(leg, end), rail.from), rail.axes[0]), intoMember(leg, end));
-      return below > 0.6 * reach(rail, UP) ? butt(rail) : butt(leg);
-    }
-  const w = angle < 0.5 ? UP : unit3(cross3(a, b));
-  const [ha, hb] = [reach(m, w), reach(n, w)];
-  const offset = Math.abs(dot3(sub3(n.from, m.from), w));
-  const larger = reach(m, m.axes[1]) + reach(m, m.axes[2]) >= reach(n, n.axes[1]) + reach(n, n.axes[2]) - 0.5 ? m : n;
-  // Two that are mitred already stay so; a third lands on them.
-  const [takenM, takenN] = [landed.mitred(m.id, ends[0]), landed.mitred(n.id, ends[1])];
-  if (takenM || takenN) return butt(takenM ? m : n);
-  if (m.round !== n.round) return butt(m.round ? n : m);
-  if (angle < SHARP_DEG || Math.abs(ha - hb) > 0.5 || offset > 0.5) return butt(larger);
-  return mitre;
-}
-
-/** Whether a leg meets a rail, which is settled before the rails' own corner is. */
-const legOnRail = (m: Placed, n: Placed): boolean => (upright(m) && lying(n)) || (upright(n) && lying(m));
-
-/** What ends have been settled so far: which faces each lands on, and which are mitred. */
-class Landed {
-  private readonly faces = new Map<string, { on: string; normal: Vec3; point: Vec3; square: number }[]>();
-  private readonly mitres = new Set<string>();
-
-  mitred(id: string, end: EndName): boolean {
-    return this.mitres.has(`${id} ${end}`);
-  }
-
-  take(f: Found): void {
-    if (f.kind === "lap" || !f.endB) return;
-    if (f.kind === "mitre") {
-      this.mitres.add(`${f.through.id} ${f.endA}`);
-      this.mitres.add(`${f.branch.id} ${f.endB}`);
-      return;
-    }
-    const key = `${f.branch.id} ${f.endB}`;
-    const into = intoMember(f.branch, f.endB);
-    const across = squareTo(into, f.through.axes[0]);
-    if (norm3(across) < 1e-6) return;
-    const normal = unit3(across);
-    const point = add3(f.at, scale3(normal, reach(f.through, normal)));
-    this.faces.set(key, [
-      ...(this.faces.get(key) ?? []),
-      { on: f.through.id, normal, point, square: dot3(into, normal) },
-    ]);
-  }
-
-  at(id: string, end: EndName) {
-    return this.faces.get(`${id} ${end}`) ?? [];
-  }
-}
-
-/** Corners of a member that ends on the faces it lands on so far. */
-function trimmed(m: Placed, end: EndName, landed: Landed): Vec3[] {
-  const [x, y, z] = m.axes;
-  const out = end === "to" ? x : scale3(x, -1);
-  const far = end === "to" ? m.from : m.to;
-  return m.outline.flatMap((p): Vec3[] => {
-    const off = add3(scale3(y, p.x), scale3(z, p.y));
-    const origin = add3(far, off);
-    let s = m.lengthMm;
-    for (const f of landed.at(m.id, end)) s = Math.min(s, dot3(sub3(f.point, origin), f.normal) / dot3(out, f.normal));
-    return [origin, add3(origin, scale3(out, s))];
-  });
-}
-
-/**
- * Two ends that both land on a third member have no corner of their own, unless one would then lie in the other: the one
- * that lands less square then lands on the other too.
- */
-function contested(m: Placed, n: Placed, ends: [EndName, EndName], landed: Landed): "none" | "free" | Placed {
-  const [onM, onN] = [landed.at(m.id, ends[0]), landed.at(n.id, ends[1])];
-  const shared = onM.filter((f) => onN.some((g) => g.on === f.on));
-  if (shared.length === 0) return "free";
-  const normals = [...onM, ...onN].map((f) => f.normal);
-  const directions = [...partingDirections(m.axes, n.axes), ...normals];
-  if (overlapMm(trimmed(m, ends[0], landed), trimmed(n, ends[1], landed), directions) < TOUCHING_MM) return "none";
-  const square = (list: typeof onM): number => Math.max(...list.map((f) => f.square));
-  return square(onM) >= square(onN) ? m : n;
-}
-
-interface Usual {
-  kind: StructureJointKind;
-  through: string | null;
-}
-
-interface Found {
-  kind: StructureJointKind;
-  through: Placed;
-  branch: Placed;
-  endA: EndName | null;
-  endB: EndName | null;
-  at: Vec3;
-  atB: Vec3;
 }
 
 const nearestOn = (m: Placed, p: Vec3): Vec3 => {
@@ -173,70 +53,6 @@ function settle(
   const [through, branch] = throughId === n.id ? [n, m] : [m, n];
   const [endA, endB] = through === m ? met.ends : [met.ends[1], met.ends[0]];
   return { kind, through, branch, endA, endB, at: nearestOn(through, met.at), atB: nearestOn(branch, met.at) };
-}
-
-const SIDE_WORDS = {
-  left: "left side",
-  right: "right side",
-  front: "front",
-  back: "back",
-  down: "underside",
-  up: "top",
-} as const;
-
-/** The faces of a joint, which way each looks and how long its bead is. */
-function facesOf(f: Found, said: FreeJoint | undefined): StructureFace[] {
-  const face = (line: FaceLine, toward: Vec3, lengthMm: number, words?: string): StructureFace => {
-    const own = said?.faces.find((x) => x.line === line);
-    return {
-      line,
-      toward,
-      words: words ?? SIDE_WORDS[directionWord(toward)],
-      lengthMm,
-      bead: own?.bead ?? true,
-      legMm: own?.leg?.mm ?? null,
-      care: own?.care ?? "none",
-    };
-  };
-  const both = (lines: [FaceLine, FaceLine], d: Vec3, lengthMm: number, words?: [string, string]) => [
-    face(lines[0], d, lengthMm, words?.[0]),
-    face(lines[1], scale3(d, -1), lengthMm, words?.[1]),
-  ];
-  const { through: a, branch: b } = f;
-  if (f.kind === "mitre" && f.endA && f.endB) {
-    const [ia, ib] = [intoMember(a, f.endA), intoMember(b, f.endB)];
-    const angle = (angleOf(ia, ib) * Math.PI) / 180;
-    let e2 = unit3(cross3(ia, ib));
-    if (dot3(e2, UP) < -1e-9) e2 = scale3(e2, -1);
-    const e1 = unit3(add3(ia, ib));
-    const [wa, wb] = [reach(a, unit3(cross3(e2, ia))), reach(b, unit3(cross3(e2, ib)))];
-    const length = (2 * norm3(add3(scale3(ia, wb), scale3(ib, wa)))) / Math.sin(angle);
-    return [
-      ...both(["inside", "outside"], e1, 2 * Math.min(reach(a, e2), reach(b, e2)), ["inside", "outside"]),
-      ...both(["top", "bottom"], e2, length),
-    ];
-  }
-  const straight = f.endA && f.endB && angleOf(intoMember(a, f.endA), intoMember(b, f.endB)) > STRAIGHT_DEG;
-  if (straight && f.endA && f.endB) {
-    const e2 = a.axes[2];
-    const normal = unit3(sub3(intoMember(b, f.endB), intoMember(a, f.endA)));
-    const e1 = cross3(e2, normal);
-    return [
-      ...both(["inside", "outside"], e1, 2 * Math.min(reach(a, e2), reach(b, e2))),
-      ...both(["top", "bottom"], e2, 2 * Math.min(reach(a, e1), reach(b, e1))),
-    ];
-  }
-  const along = a.axes[0];
-  const direction = f.kind === "lap" || !f.endB ? unit3(sub3(f.atB, f.at)) : intoMember(b, f.endB);
-  const normal = unit3(squareTo(direction, along));
-  const e2 = cross3(along, normal);
-  if (f.kind === "lap") {
-    const [wide, long] = [2 * reach(b, along), 2 * reach(a, e2)];
-    return [...both(["plus", "minus"], along, long), ...both(["top", "bottom"], e2, wide)];
-  }
-  const sine = norm3(cross3(direction, along));
-  const width = 2 * reach(b, unit3(squareTo(along, direction)));
-  return [...both(["plus", "minus"], along, 2 * reach(b, e2)), ...both(["top", "bottom"], e2, width / sine)];
 }
 
 /** A box round a member, so that most pairs need no closer look. */

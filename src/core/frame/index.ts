@@ -13,6 +13,8 @@ export * from "./materials";
 export * from "./measuredShape";
 export * from "./meeting";
 export * from "./memberAxes";
+export * from "./mirrorImage";
+export * from "./mirroring";
 export * from "./overlap";
 export * from "./parts";
 export * from "./placing";

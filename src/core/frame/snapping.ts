@@ -86,12 +86,3 @@ export function snap(
   g[depth] = p[depth];
   return { at: g, what: "grid", of: null };
 }
-
-/** Nearest distance of a point in a view to a member as seen there, mm. */
-export function seenFrom(m: Placed, p: Vec3, { right, up }: ViewAxes): number {
-  const d = sub3(m.to, m.from);
-  const w = sub3(p, m.from);
-  const l2 = d[right] ** 2 + d[up] ** 2;
-  const t = l2 < 1e-9 ? 0 : Math.max(0, Math.min(1, (w[right] * d[right] + w[up] * d[up]) / l2));
-  return Math.hypot(w[right] - t * d[right], w[up] - t * d[up]);
-}

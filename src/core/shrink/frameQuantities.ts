@@ -1,18 +1,8 @@
-import { CORNERS, type Corner, ends, type ResolvedFrame, SIDES } from "../frame";
+import { CORNERS, type Corner, type ResolvedFrame, SIDES } from "../frame";
 import type { Vec3 } from "../numeric";
+import { cornerQuantities } from "./cornerQuantities";
 import type { MechanicalModel } from "./mechanicalModel";
-import {
-  angleChange,
-  bow,
-  combined,
-  distanceChange,
-  flatnessOf,
-  type OutputPoint,
-  type Outputs,
-  outputsOf,
-  type Quantity,
-  twist,
-} from "./outputs";
+import { bow, distanceChange, flatnessOf, type OutputPoint, type Outputs, outputsOf, type Quantity } from "./outputs";
 
 const UP: Vec3 = [0, 0, 1];
 
@@ -47,18 +37,7 @@ export const frameQuantities =
     const corner = Object.fromEntries(
       CORNERS.map((c) => [c, outputs.points.find((p) => p.member === null && p.id === c) as OutputPoint]),
     ) as Record<Corner, OutputPoint>;
-    const span = (name: string, label: string): Quantity => {
-      const [p, q] = ends(name);
-      return distanceChange(name, label, corner[p], corner[q]);
-    };
-    const side = Object.fromEntries(SIDES.map((s) => [s, span(s, `side ${s}`)])) as Record<string, Quantity>;
-    const [ac, bd] = [span("AC", "diagonal AC"), span("BD", "diagonal BD")];
-    const angle = CORNERS.map((c, i) => {
-      const before = CORNERS[(i + 3) % 4] as Corner;
-      const after = CORNERS[(i + 1) % 4] as Corner;
-      return angleChange(`angle ${c}`, `corner ${c}`, corner[c], corner[before], corner[after]);
-    });
-    const skew = (1000 * Math.PI) / 180 / 4;
+    const shape = cornerQuantities(corner);
     const members = [...model.members.values()];
     const along = (id: string): OutputPoint[] => outputs.points.filter((p) => p.member === id);
     const centre = { x: frame.lengthMm / 2, y: frame.widthMm / 2 };
@@ -90,36 +69,10 @@ export const frameQuantities =
       });
     const flatPoints = [...CORNERS.map((c) => corner[c]), ...SIDES.flatMap((s) => spread(nodesOf(along(s))))];
     return [
-      ...SIDES.map((s) => side[s] as Quantity),
-      ac,
-      bd,
-      combined("square", "AC less BD", "mm", [
-        [1, ac],
-        [-1, bd],
-      ]),
-      ...angle,
-      combined(
-        "shear",
-        "out of square",
-        "mm/m",
-        angle.map((q, i) => [i % 2 === 0 ? skew : -skew, q] as const),
-      ),
-      combined("taper length", "AB less CD", "mm", [
-        [1, side.AB as Quantity],
-        [-1, side.CD as Quantity],
-      ]),
-      combined("taper width", "BC less DA", "mm", [
-        [1, side.BC as Quantity],
-        [-1, side.DA as Quantity],
-      ]),
+      ...shape.plan,
       ...pulls,
       flatnessOf("flat", "out of flat", flatPoints, UP),
-      twist(
-        "twist",
-        "twist",
-        CORNERS.map((c) => corner[c]),
-        UP,
-      ),
+      shape.twist,
       ...members.flatMap((m) => [
         bow(`bow ${m.id}`, `bow of ${m.id}, along the bed`, along(m.id), outward(m.id)),
         bow(`lift ${m.id}`, `bow of ${m.id}, up`, along(m.id), UP),

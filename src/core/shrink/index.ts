@@ -5,6 +5,7 @@ export * from "./chordLoad";
 export * from "./condensed";
 export * from "./condensedRun";
 export * from "./constants";
+export * from "./cornerQuantities";
 export * from "./draws";
 export * from "./frameQuantities";
 export * from "./fromFrame";

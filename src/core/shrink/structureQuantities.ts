@@ -1,28 +1,9 @@
-import {
-  CORNERS,
-  type Corner,
-  type EndName,
-  ends,
-  type ResolvedFrame,
-  SIDES,
-  type Structure,
-  type StructureMember,
-} from "../frame";
+import { CORNERS, type Corner, type EndName, type ResolvedFrame, type Structure, type StructureMember } from "../frame";
 import type { Vec3 } from "../numeric";
+import { cornerQuantities } from "./cornerQuantities";
 import { fromStructure, type JointPoints, mechanicalKind } from "./fromStructure";
 import type { MechanicalModel } from "./mechanicalModel";
-import {
-  angleChange,
-  bow,
-  combined,
-  distanceChange,
-  flatnessOf,
-  type OutputPoint,
-  type Outputs,
-  outputsOf,
-  type Quantity,
-  twist,
-} from "./outputs";
+import { bow, distanceChange, flatnessOf, type OutputPoint, type Outputs, outputsOf, type Quantity } from "./outputs";
 
 const UP: Vec3 = [0, 0, 1];
 /** Members whose ends lie at least this level with each other count for flatness, mm. */
@@ -140,35 +121,6 @@ function rectangleQuantities(outputs: Outputs): Quantity[] {
   const found = outputs.points.filter((p) => p.member === null).slice(0, CORNERS.length);
   if (found.length !== CORNERS.length) return [];
   const corner = Object.fromEntries(CORNERS.map((c, i) => [c, found[i] as OutputPoint])) as Record<Corner, OutputPoint>;
-  const span = (name: string, label: string): Quantity => {
-    const [p, q] = ends(name);
-    return distanceChange(name, label, corner[p], corner[q]);
-  };
-  const sides = SIDES.map((s) => span(s, `side ${s}`));
-  const [ac, bd] = [span("AC", "diagonal AC"), span("BD", "diagonal BD")];
-  const angles = CORNERS.map((c, i) =>
-    angleChange(
-      `angle ${c}`,
-      `corner ${c}`,
-      corner[c],
-      corner[CORNERS[(i + 3) % 4] as Corner],
-      corner[CORNERS[(i + 1) % 4] as Corner],
-    ),
-  );
-  return [
-    ...sides,
-    ac,
-    bd,
-    combined("square", "AC less BD", "mm", [
-      [1, ac],
-      [-1, bd],
-    ]),
-    ...angles,
-    twist(
-      "twist",
-      "twist",
-      CORNERS.map((c) => corner[c]),
-      UP,
-    ),
-  ];
+  const shape = cornerQuantities(corner);
+  return [...shape.plan, shape.twist];
 }

@@ -1,0 +1,129 @@
+import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
+import type { StructureJointKind } from "./freeWords";
+import { type EndName, endOf, intoMember, type Placed, reach } from "./meeting";
+import { overlapMm, partingDirections } from "./overlap";
+
+export const UP: Vec3 = [0, 0, 1];
+
+export const STRAIGHT_DEG = 179.5;
+
+export const angleOf = (a: Vec3, b: Vec3): number => (Math.atan2(norm3(cross3(a, b)), dot3(a, b)) * 180) / Math.PI;
+
+/** Corners sharper than this are no mitres by habit: the face would be many times the tube. */
+const SHARP_DEG = 30;
+
+/** Bodies less deep than this in each other only touch, mm. */
+const TOUCHING_MM = 0.5;
+
+const upright = (m: Placed): boolean => Math.abs(m.axes[0][2]) > 0.9;
+
+const lying = (m: Placed): boolean => Math.abs(m.axes[0][2]) < 0.35;
+
+/** What a corner of two ends is made as by habit, and which of the two runs through. */
+export function habit(m: Placed, n: Placed, ends: [EndName, EndName], landed: Landed): Usual {
+  const [a, b] = [intoMember(m, ends[0]), intoMember(n, ends[1])];
+  const angle = angleOf(a, b);
+  const mitre = { kind: "mitre" as const, through: null };
+  const butt = (through: Placed) => ({ kind: "butt" as const, through: through.id });
+  if (angle > STRAIGHT_DEG) return butt(m);
+  for (const [leg, rail] of [
+    [m, n],
+    [n, m],
+  ] as const)
+    if (upright(leg) && lying(rail)) {
+      // A leg that ends at the rail's face stands under it; one that goes on beside it runs through.
+      const end = leg === m ? ends[0] : ends[1];
+      const below = dot3(squareTo(sub3(endOf(leg, end), rail.from), rail.axes[0]), intoMember(leg, end));
+      return below > 0.6 * reach(rail, UP) ? butt(rail) : butt(leg);
+    }
+  const w = angle < 0.5 ? UP : unit3(cross3(a, b));
+  const [ha, hb] = [reach(m, w), reach(n, w)];
+  const offset = Math.abs(dot3(sub3(n.from, m.from), w));
+  const larger = reach(m, m.axes[1]) + reach(m, m.axes[2]) >= reach(n, n.axes[1]) + reach(n, n.axes[2]) - 0.5 ? m : n;
+  // Two that are mitred already stay so; a third lands on them.
+  const [takenM, takenN] = [landed.mitred(m.id, ends[0]), landed.mitred(n.id, ends[1])];
+  if (takenM || takenN) return butt(takenM ? m : n);
+  if (m.round !== n.round) return butt(m.round ? n : m);
+  if (angle < SHARP_DEG || Math.abs(ha - hb) > 0.5 || offset > 0.5) return butt(larger);
+  return mitre;
+}
+
+/** Whether a leg meets a rail, which is settled before the rails' own corner is. */
+export const legOnRail = (m: Placed, n: Placed): boolean => (upright(m) && lying(n)) || (upright(n) && lying(m));
+
+/** What ends have been settled so far: which faces each lands on, and which are mitred. */
+export class Landed {
+  private readonly faces = new Map<string, { on: string; normal: Vec3; point: Vec3; square: number }[]>();
+  private readonly mitres = new Set<string>();
+
+  mitred(id: string, end: EndName): boolean {
+    return this.mitres.has(`${id} ${end}`);
+  }
+
+  take(f: Found): void {
+    if (f.kind === "lap" || !f.endB) return;
+    if (f.kind === "mitre") {
+      this.mitres.add(`${f.through.id} ${f.endA}`);
+      this.mitres.add(`${f.branch.id} ${f.endB}`);
+      return;
+    }
+    const key = `${f.branch.id} ${f.endB}`;
+    const into = intoMember(f.branch, f.endB);
+    const across = squareTo(into, f.through.axes[0]);
+    if (norm3(across) < 1e-6) return;
+    const normal = unit3(across);
+    const point = add3(f.at, scale3(normal, reach(f.through, normal)));
+    this.faces.set(key, [
+      ...(this.faces.get(key) ?? []),
+      { on: f.through.id, normal, point, square: dot3(into, normal) },
+    ]);
+  }
+
+  at(id: string, end: EndName) {
+    return this.faces.get(`${id} ${end}`) ?? [];
+  }
+}
+
+/** Corners of a member that ends on the faces it lands on so far. */
+function trimmed(m: Placed, end: EndName, landed: Landed): Vec3[] {
+  const [x, y, z] = m.axes;
+  const out = end === "to" ? x : scale3(x, -1);
+  const far = end === "to" ? m.from : m.to;
+  return m.outline.flatMap((p): Vec3[] => {
+    const off = add3(scale3(y, p.x), scale3(z, p.y));
+    const origin = add3(far, off);
+    let s = m.lengthMm;
+    for (const f of landed.at(m.id, end)) s = Math.min(s, dot3(sub3(f.point, origin), f.normal) / dot3(out, f.normal));
+    return [origin, add3(origin, scale3(out, s))];
+  });
+}
+
+/**
+ * Two ends that both land on a third member have no corner of their own, unless one would then lie in the other: the one
+ * that lands less square then lands on the other too.
+ */
+export function contested(m: Placed, n: Placed, ends: [EndName, EndName], landed: Landed): "none" | "free" | Placed {
+  const [onM, onN] = [landed.at(m.id, ends[0]), landed.at(n.id, ends[1])];
+  const shared = onM.filter((f) => onN.some((g) => g.on === f.on));
+  if (shared.length === 0) return "free";
+  const normals = [...onM, ...onN].map((f) => f.normal);
+  const directions = [...partingDirections(m.axes, n.axes), ...normals];
+  if (overlapMm(trimmed(m, ends[0], landed), trimmed(n, ends[1], landed), directions) < TOUCHING_MM) return "none";
+  const square = (list: typeof onM): number => Math.max(...list.map((f) => f.square));
+  return square(onM) >= square(onN) ? m : n;
+}
+
+interface Usual {
+  kind: StructureJointKind;
+  through: string | null;
+}
+
+export interface Found {
+  kind: StructureJointKind;
+  through: Placed;
+  branch: Placed;
+  endA: EndName | null;
+  endB: EndName | null;
+  at: Vec3;
+  atB: Vec3;
+}

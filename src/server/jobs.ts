@@ -138,7 +138,7 @@ function misfit(entries: NewEntry[], job: Job): { path: string; message: string 
   const instruments = new Set(job.instruments.map((i) => i.id));
   for (const [i, e] of entries.entries()) {
     if (e.kind === "round") gates.set(e.id, e.gate);
-    const own = entryProblem(e);
+    const own = entryProblem(e, e.kind === "reading" ? gates.get(e.roundId) : undefined);
     if (own) return { path: `entries.${i}.${own.path}`, message: own.message };
     if (e.kind !== "reading") continue;
     const gate = gates.get(e.roundId);

@@ -149,7 +149,12 @@ describe("adding entries", () => {
     expect(await add(reading(bed.id, "AB"))).toMatchObject({ status: 422 });
     const cut = round("cut");
     value(await add(cut, reading(cut.id, "M12"), reading(cut.id, "AB")));
-    for (const what of ["AC", "zA", "R1"]) expect(await add(reading(cut.id, what))).toMatchObject({ status: 422 });
+    for (const what of ["AC", "zA", "BD"]) expect(await add(reading(cut.id, what))).toMatchObject({ status: 422 });
+    // R1 may be a rest or a piece: what it may read depends on where it is read.
+    expect(await add(reading(cut.id, "R1", "-5"))).toMatchObject({
+      status: 422,
+      problems: [{ path: "entries.0.value" }],
+    });
     expect(await add(reading(r.id, "M1"))).toMatchObject({ status: 422, problems: [{ path: "entries.0.what" }] });
     expect(await add({ ...reading(r.id), instrumentId: "yardstick" })).toMatchObject({
       status: 422,

@@ -7,11 +7,11 @@ export const CLOSE_STEP = "job/closed";
 /** Furthest that a reading may lie, mm: 100 m. */
 const FAR_MM = 100_000;
 
-/** @param entry a new entry. @returns what is wrong with its value, or null. */
-export function entryProblem(entry: NewEntry): { path: string; message: string } | null {
+/** @param entry a new entry. @param gate that it is read at, where known: a rest and a piece may share a name. */
+export function entryProblem(entry: NewEntry, gate?: Gate): { path: string; message: string } | null {
   if (entry.kind !== "reading" || entry.value === null) return null;
   const { mm } = entry.value;
-  const taped = !entry.what.startsWith("z") && !entry.what.startsWith("R");
+  const taped = gate === "cut" || (!entry.what.startsWith("z") && !/^R\d/.test(entry.what));
   if (Math.abs(mm) > FAR_MM)
     return { path: "value", message: `${mm / 1000} m is no reading of a frame. Check the unit.` };
   if (taped && mm <= 0)

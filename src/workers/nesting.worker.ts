@@ -4,7 +4,7 @@ import { type CutPiece, type Nesting, nestingProblem, type Stock, solveNesting }
 import { solvedBy } from "./solvedBy";
 
 /** A plan for one frame is proven in far less; what is not by then is shown with its gap. */
-const LIMIT_S = 8;
+const LIMIT_S = 1.2;
 
 let solver: ReturnType<typeof loadHighs> | null = null;
 

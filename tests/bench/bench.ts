@@ -107,17 +107,16 @@ async function dragged(page: Page, url: string): Promise<number[]> {
   const [x, y] = [box.x + box.width / 3, box.y + box.height / 2];
   await page.mouse.move(x, y);
   await page.mouse.down();
-  await page.evaluate(() => {
-    const w = window as unknown as { frames: number[] };
-    w.frames = [];
+  // As text: what a compiler adds to a named function is not there in the page.
+  await page.evaluate(`
+    window.frames = [];
     let last = performance.now();
-    const tick = (now: number) => {
-      w.frames.push(now - last);
+    requestAnimationFrame(function tick(now) {
+      window.frames.push(now - last);
       last = now;
       requestAnimationFrame(tick);
-    };
-    requestAnimationFrame(tick);
-  });
+    });
+  `);
   for (let i = 1; i <= 90; i++) {
     await page.mouse.move(x, y + (i % 30));
     await page.waitForTimeout(10);

@@ -29,7 +29,7 @@ for (const kinds of [3, 5, 8, 20, 40]) {
   const problem = nestingProblem(cut, stock, 40);
   if ("tooLong" in problem) throw new Error(problem.tooLong);
   const built = performance.now();
-  const plan = solveNesting(problem, (lp) => solvedBy(solver, lp, 8), stock);
+  const plan = solveNesting(problem, (lp) => solvedBy(solver, lp, 1.2), stock);
   const ms = performance.now() - start;
   console.log(
     `${`${kinds} lengths, ${problem.complete ? `all ${problem.patterns.length} patterns` : "patterns as they pay"}`.padEnd(58)} ${`${ms.toFixed(0)} ms`.padStart(12)}  target under 2000 ms; ${plan.proven ? "proven" : `bound ${plan.bound.toFixed(3)}`}, patterns ${(built - start).toFixed(0)} ms`,

@@ -58,7 +58,7 @@ export interface Solved {
 }
 
 /** More ways to cut than a plan for one frame needs. */
-const MOST_PATTERNS = 4_000;
+const MOST_PATTERNS = 300;
 
 /** An offcut costs next to nothing, the shorter the less: it goes first. */
 const OFFCUT_COST = 1e-3;

@@ -44,28 +44,54 @@ export function bestPattern(
   return best;
 }
 
+/** A whole plan: one entry a bar that is cut. */
+export type WholePlan = Pattern[];
+
 /**
- * Whole plans that leave little: bar after bar, each filled as full as it goes around the longest piece that is left; a
- * little chance in what a length is worth makes every plan another one.
+ * Whole plans that leave little: offcuts first, then bar after bar, each filled as full as it goes around the longest piece
+ * that is left, and at last laid into the cheapest bar that holds it. A little chance in what a length is worth, and in
+ * which bar is taken, makes every plan another one.
  * Source: minimum bin slack (Gupta and Ho, 1999, from memory).
  */
-export function fullBars(problem: NestingProblem, bar: number, tries: number): Pattern[][] {
-  const { pieces } = problem;
+export function fullPlans(problem: NestingProblem, tries: number): WholePlan[] {
+  const { pieces, bars, kerfMm } = problem;
   const random = seeded(1);
   const longest = pieces.map((_, i) => i).sort((a, b) => (pieces[b]?.needMm ?? 0) - (pieces[a]?.needMm ?? 0));
-  return Array.from({ length: tries }, (_, t) => {
+  const bought = bars.flatMap((b, i) => (b.offcut ? [] : [i]));
+  const offcuts = bars.flatMap((b, i) => (b.offcut ? Array.from({ length: b.quantity }, () => i) : []));
+  const need = (counts: readonly number[]): number => counts.reduce((s, c, i) => s + c * (pieces[i]?.needMm ?? 0), 0);
+  const cheapest = (counts: readonly number[]): number | undefined =>
+    bought
+      .filter((i) => need(counts) <= (bars[i]?.usableMm ?? 0) + kerfMm + 1e-9)
+      .sort((a, b) => (bars[a]?.cost ?? 0) - (bars[b]?.cost ?? 0))[0];
+  return Array.from({ length: tries }, (_, t): WholePlan => {
     const left = pieces.map((p) => p.quantity);
-    const plan: Pattern[] = [];
+    const plan: WholePlan = [];
+    const cut = (bar: number, counts: number[]) => {
+      plan.push({ bar, counts });
+      for (const [i, c] of counts.entries()) left[i] = (left[i] ?? 0) - c;
+    };
+    const shaken = (length: number): number => length * (t === 0 ? 1 : 1 + 0.08 * random());
+    for (const bar of offcuts) {
+      const { counts } = bestPattern(
+        problem,
+        bar,
+        pieces.map((p) => shaken(p.needMm)),
+        left,
+        FILL_LOOKS,
+      );
+      if (counts.some((c) => c > 0)) cut(bar, counts);
+    }
     for (;;) {
       const first = longest.find((i) => (left[i] ?? 0) > 0);
       if (first === undefined) return plan;
-      const worth = pieces.map((p, i) =>
-        i === first ? 1e6 * p.needMm : p.needMm * (t === 0 ? 1 : 1 + 0.05 * random()),
-      );
+      const able = bought.filter((i) => (pieces[first]?.needMm ?? 0) <= (bars[i]?.usableMm ?? 0) + kerfMm + 1e-9);
+      const bar = able[t < able.length ? t : Math.floor(random() * able.length)];
+      if (bar === undefined) return [];
+      const worth = pieces.map((p, i) => (i === first ? 1e6 * p.needMm : shaken(p.needMm)));
       const { counts } = bestPattern(problem, bar, worth, left, FILL_LOOKS);
       if (counts.every((c) => c === 0)) return [];
-      plan.push({ bar, counts });
-      for (const [i, c] of counts.entries()) left[i] = (left[i] ?? 0) - c;
+      cut(cheapest(counts) ?? bar, counts);
     }
   });
 }

@@ -1,12 +1,12 @@
 import { type Nesting, type NestingProblem, nestingLp, nestingOf, type Pattern, type Solved } from "./nesting";
-import { bestPattern, fullBars } from "./patterns";
+import { bestPattern, fullPlans, type WholePlan } from "./patterns";
 import type { Stock } from "./stockSchema";
 
 /** Rounds of adding patterns; ordinary jobs need a few dozen. */
 const MOST_ROUNDS = 400;
 
 /** Plans to begin with. */
-const TRIES = 60;
+const TRIES = 150;
 
 const greatestDivisor = (a: number, b: number): number => (b < 1e-6 ? a : greatestDivisor(b, a % b));
 
@@ -28,17 +28,15 @@ export function solveNesting(problem: NestingProblem, solve: (lp: string) => Sol
     grown.patterns.push(p);
     return true;
   };
-  // Plans to begin with, on every kind of bar that is bought; the best of them is also what has to be undercut.
-  let best: { plan: Pattern[]; cost: number } | null = null;
-  bars.forEach((b, i) => {
-    if (b.offcut && bars.some((x) => !x.offcut)) return;
-    for (const plan of fullBars(problem, i, TRIES)) {
-      const cost = plan.length * b.cost;
-      if (plan.length > 0 && Number.isFinite(b.quantity) === false && (!best || cost < best.cost))
-        best = { plan, cost };
-      for (const p of plan) add(p);
-    }
-  });
+  // What offcuts cost only puts them in order; what counts is what is bought.
+  const bought = (p: readonly Pattern[]): number =>
+    p.reduce((s, x) => s + (bars[x.bar]?.offcut ? 0 : (bars[x.bar]?.cost ?? 0)), 0);
+  let best: WholePlan | null = null;
+  for (const plan of fullPlans(problem, TRIES)) {
+    if (plan.length === 0) continue;
+    if (!best || bought(plan) < bought(best)) best = plan;
+    for (const p of plan) add(p);
+  }
   let least = 0;
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const lp = solve(nestingLp(grown, false));
@@ -59,19 +57,27 @@ export function solveNesting(problem: NestingProblem, solve: (lp: string) => Sol
     least = Math.max(least, value / (1 + Math.max(0, short)));
     if (!added) break;
   }
-  // Costs come in steps: what lies between two of them is the upper one.
-  const step = bars.some((b) => b.offcut) ? 0 : bars.map((b) => b.cost).reduce(greatestDivisor);
-  const floor = step > 1e-6 ? Math.ceil(least / step - 1e-6) * step : least;
-  const start = best as { plan: Pattern[]; cost: number } | null;
-  const nesting =
-    start && start.cost <= floor + 1e-6
-      ? nestingOf(
-          { ...grown, patterns: start.plan },
-          { optimal: true, values: Object.fromEntries(start.plan.map((_, k) => [`x${k}`, 1])), duals: {} },
-          stock,
-        )
-      : nestingOf(grown, solve(nestingLp(grown, true)), stock);
-  const cost = nesting.bars.reduce((s, b) => s + (bars.find((x) => x.id === b.id)?.cost ?? 0), 0);
-  const share = cost > 0 ? Math.min(1, floor / cost) : 1;
+  // Costs of bars come in steps: what lies between two of them is the upper one. All offcuts together are less than a step.
+  const buyable = bars.filter((b) => !b.offcut);
+  const offcutsAll = bars.reduce((s, b) => s + (b.offcut ? b.quantity * b.cost : 0), 0);
+  const step = buyable.map((b) => b.cost).reduce(greatestDivisor, 0);
+  const floor = step > 1e-6 ? Math.max(0, Math.ceil((least - offcutsAll) / step - 1e-6) * step) : least - offcutsAll;
+  const start = best as WholePlan | null;
+  const whole = (plan: WholePlan): Nesting =>
+    nestingOf(
+      { ...grown, patterns: plan },
+      { optimal: true, values: Object.fromEntries(plan.map((_, k) => [`x${k}`, 1])), duals: {} },
+      stock,
+    );
+  const costOf = (n: Nesting): number =>
+    n.missing.length > 0
+      ? Number.POSITIVE_INFINITY
+      : n.bars.reduce((s, b) => s + (b.offcut ? 0 : (bars.find((x) => x.id === b.id)?.cost ?? 0)), 0);
+  const begun = start ? whole(start) : null;
+  const done = begun !== null && costOf(begun) <= floor + 1e-6;
+  const searched = done ? null : nestingOf(grown, solve(nestingLp(grown, true)), stock);
+  const nesting = begun && (!searched || costOf(begun) <= costOf(searched)) ? begun : (searched as Nesting);
+  const cost = costOf(nesting);
+  const share = cost > 0 && Number.isFinite(cost) ? Math.min(1, floor / cost) : cost === 0 ? 1 : 0;
   return { ...nesting, proven: nesting.missing.length === 0 && share > 1 - 1e-6, bound: share };
 }

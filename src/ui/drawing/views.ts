@@ -1,4 +1,3 @@
-import { extent, max } from "d3";
 import { bodyPoints, hull, type Structure, type StructureMember, type ViewAxes } from "@/core/frame";
 import type { Vec2, Vec3 } from "@/core/numeric";
 
@@ -24,10 +23,10 @@ export const seen = (m: StructureMember, v: ViewAxes): Vec2[] => hull(bodyPoints
 
 /** The window that shows all of a structure. */
 export function fitted(s: Structure, v: ViewAxes, width: number, height: number, margin: number): Frameview {
-  const [lowX, highX] = extent([s.low[v.right], s.high[v.right]]) as [number, number];
-  const [lowY, highY] = extent([s.low[v.up], s.high[v.up]]) as [number, number];
-  const w = max([highX - lowX, 200]) as number;
-  const h = max([highY - lowY, 200]) as number;
+  const [lowX, highX] = [s.low[v.right], s.high[v.right]];
+  const [lowY, highY] = [s.low[v.up], s.high[v.up]];
+  const w = Math.max(highX - lowX, 200);
+  const h = Math.max(highY - lowY, 200);
   return {
     middle: { x: (lowX + highX) / 2, y: (lowY + highY) / 2 },
     scale: Math.min((width - 2 * margin) / w, (height - 2 * margin) / h),

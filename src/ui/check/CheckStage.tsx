@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import type { LimitVerdict } from "@/core/check";
 import { bandWords, type FrameRound, plusMinus } from "@/core/job";
 import { fixed, formatLength, formatSmall } from "@/core/units";
@@ -20,8 +21,13 @@ import {
 import { fieldText } from "../parts/LengthField";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
+import { WhenSeen } from "../parts/WhenSeen";
 import { spanMarks } from "../square/SquareStage";
-import { LossChart } from "./LossChart";
+
+/** Room kept for the chart, px. */
+const CHART_PX = 160;
+// The chart, and what draws it, comes when it is seen.
+const LossChart = dynamic(() => import("./LossChart").then((m) => m.LossChart), { ssr: false });
 
 function VerdictRow({ v }: { v: LimitVerdict }) {
   const { job } = useJob();
@@ -144,7 +150,9 @@ export function CheckStage() {
               <PredictionStatus />
             ) : (
               <>
-                <LossChart losses={losses} units={units} />
+                <WhenSeen heightPx={CHART_PX}>
+                  <LossChart losses={losses} units={units} />
+                </WhenSeen>
                 <ul className="mt-2 grid gap-1 text-sm">
                   {losses.map((l) => (
                     <li key={l.side}>

@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useState } from "react";
 import { CORNERS, SPANS, type Span } from "@/core/frame";
 import { type FrameRound, misreadWords, nudgeWords, plusMinus } from "@/core/job";
@@ -14,7 +15,12 @@ import { Choice } from "../parts/Choice";
 import { fieldText } from "../parts/LengthField";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
-import { RoundsChart } from "./RoundsChart";
+import { WhenSeen } from "../parts/WhenSeen";
+
+/** Room kept for the chart, px. */
+const CHART_PX = 160;
+// The chart, and what draws it, comes when it is seen.
+const RoundsChart = dynamic(() => import("./RoundsChart").then((m) => m.RoundsChart), { ssr: false });
 
 /** Marks on the drawing: what was read on each span, the next one strong. */
 export function spanMarks(
@@ -227,7 +233,9 @@ export function SquareStage() {
             }
           >
             {rounds.some((r) => r.square?.shearMmPerM) ? (
-              <RoundsChart rounds={rounds} currentId={roundId} limitMmPerM={limitMmPerM} />
+              <WhenSeen heightPx={CHART_PX}>
+                <RoundsChart rounds={rounds} currentId={roundId} limitMmPerM={limitMmPerM} />
+              </WhenSeen>
             ) : (
               <p className="text-soft">
                 Nothing measured yet. Five of the six readings fix the shape; the sixth checks them.

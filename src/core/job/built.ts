@@ -1,8 +1,6 @@
 import {
-  type Clash,
   frameProblems,
   fromRectangle,
-  type Placed,
   type ResolvedFrame,
   rectangleIn,
   resolveFrame,
@@ -21,7 +19,7 @@ export interface Built {
   /** The rectangle that is squared and levelled; null while there are errors, and for frames that have none. */
   frame: ResolvedFrame | null;
   /** Members on their lines, errors or not: what can be drawn. */
-  drawn: { structure: Structure; placed: ReadonlyMap<string, Placed>; clashes: readonly Clash[] } | null;
+  drawn: ReturnType<typeof resolveFree> | null;
 }
 
 const KNOWN = new WeakMap<object, Built>();

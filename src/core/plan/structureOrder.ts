@@ -1,5 +1,5 @@
 import type { Structure, StructureFace, StructureJoint } from "../frame";
-import { norm3, sub3, type Vec3 } from "../numeric";
+import type { Vec3 } from "../numeric";
 import type { Step } from "./step";
 
 /** A face looks down when its way is this far below level: it wants the frame turned over. */
@@ -12,12 +12,21 @@ const DOWN = -0.7;
 export function jumpingAbout(joints: readonly StructureJoint[]): StructureJoint[] {
   const left = [...joints];
   const out: StructureJoint[] = [];
-  const far = (a: Vec3, b: Vec3): number => norm3(sub3(a, b));
+  // Plain arithmetic: this is asked for every pair of joints.
+  const far = (a: Vec3, b: Vec3): number => Math.sqrt((a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2);
   while (left.length > 0) {
     const [last, before] = [out.at(-1), out.at(-2)];
     const worth = (j: StructureJoint): number =>
       last ? far(j.at, last.at) + (before ? 0.5 * far(j.at, before.at) : 0) : -(j.at[0] + j.at[1] + j.at[2]);
-    const next = left.reduce((best, j) => (worth(j) > worth(best) + 1e-6 ? j : best));
+    let next = left[0] as StructureJoint;
+    let most = Number.NEGATIVE_INFINITY;
+    for (const j of left) {
+      const w = worth(j);
+      if (w > most + 1e-6) {
+        most = w;
+        next = j;
+      }
+    }
     out.push(next);
     left.splice(left.indexOf(next), 1);
   }

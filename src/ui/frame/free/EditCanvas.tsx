@@ -20,6 +20,8 @@ import { type Frameview, fitted, screenOf, seen, VIEWS, type ViewName } from "..
 
 interface Props {
   frame: FreeFrame;
+  /** The same frame, worked out. */
+  drawn: ReturnType<typeof resolveFree>;
   units: UnitPreference;
   view: ViewName;
   tool: "pick" | "draw";
@@ -117,7 +119,7 @@ export function EditCanvas(props: Props) {
   const [first, setFirst] = useState<Vec3 | null>(null);
   const [at, setAt] = useState<Snap | null>(null);
   const svg = useRef<SVGSVGElement>(null);
-  const committed = useMemo(() => resolveFree(frame), [frame]);
+  const { drawn: committed } = props;
   const shown = useMemo(() => (draft ? resolveFree(draft) : committed), [draft, committed]);
   const { structure, placed } = shown;
   // The window stays where it is while something is moved.

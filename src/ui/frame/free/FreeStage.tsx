@@ -210,6 +210,7 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
           ) : (
             <EditCanvas
               frame={frame}
+              drawn={drawn}
               units={units}
               view={view}
               tool={tool}

@@ -1,8 +1,16 @@
-import { type Cutter, directionWord, type EndName, isRound, type Structure, type StructureMember } from "../frame";
-import { degrees, dot3, scale3, sub3, type Vec3 } from "../numeric";
+import {
+  type Cutter,
+  directionWord,
+  type EndName,
+  isRound,
+  middleOf,
+  type Structure,
+  type StructureMember,
+} from "../frame";
+import { add3, cross3, degrees, dot3, norm3, scale3, sub3, type Vec3 } from "../numeric";
 
 /** One cut at a piece's end, as it is set on the saw. */
-export interface SawCut {
+interface SawCut {
   /** From a square cut. Positive: the outer edge is the longer one, as seen from the middle of the frame. */
   fromSquareDeg: number;
   /** Tilt of the blade or of the piece besides, for a compound cut; zero else. */
@@ -28,24 +36,10 @@ const SAW_REACH_DEG = 60;
 const deg = (v: number): string => String(+v.toFixed(2));
 
 /** Which way an edge looks: outward from the middle of the frame, inward, or by direction. */
-export function edgeWords(structure: Structure, m: StructureMember, way: Vec3): string {
-  const middle = scale3(
-    [m.ends.from.at[0] + m.ends.to.at[0], m.ends.from.at[1] + m.ends.to.at[1], m.ends.from.at[2] + m.ends.to.at[2]],
-    0.5,
-  );
-  const from = sub3(
-    middle,
-    scale3(
-      [
-        structure.low[0] + structure.high[0],
-        structure.low[1] + structure.high[1],
-        structure.low[2] + structure.high[2],
-      ],
-      0.5,
-    ),
-  );
+function edgeWords(structure: Structure, m: StructureMember, way: Vec3): string {
+  const from = sub3(middleOf(m), scale3(add3(structure.low, structure.high), 0.5));
   const out = dot3(from, way);
-  const reach = Math.hypot(...from);
+  const reach = norm3(from);
   if (Math.abs(out) > 0.5 * reach && Math.abs(out) > 20) return out > 0 ? "outside" : "inside";
   return `toward the ${directionWord(way)}`;
 }
@@ -70,12 +64,8 @@ const copeOf = (m: StructureMember, c: Extract<Cutter, { kind: "cylinder" }>): N
   const cos = dot3(x, c.axis);
   const w = sub3(c.point, m.from);
   // Shortest way between the two lines.
-  const square: Vec3 = [
-    x[1] * c.axis[2] - x[2] * c.axis[1],
-    x[2] * c.axis[0] - x[0] * c.axis[2],
-    x[0] * c.axis[1] - x[1] * c.axis[0],
-  ];
-  const size = Math.hypot(...square);
+  const square = cross3(x, c.axis);
+  const size = norm3(square);
   return {
     radiusMm: c.radiusMm,
     angleDeg: degrees(Math.acos(Math.min(1, Math.abs(cos)))),

@@ -111,9 +111,7 @@ describe("the cut list of any frame", () => {
     expect(line(started("table base"), "L1").handed).toBeNull();
   });
   it("allowance is added to every length, and its band is kept", () => {
-    const cut = freeCutList(of(started("ladder")), (id) =>
-      id === "M1" ? { value: 1, low: 0.5, high: 2 } : { value: 0, low: 0, high: 0 },
-    );
+    const cut = freeCutList(of(started("ladder")), { M1: { value: 1, low: 0.5, high: 2 } });
     const rungs = cut.find((p) => p.members.includes("M1"));
     // Four rungs on one line take the mean of what they are to be given.
     expect(rungs?.allowanceMm).toEqual({ value: 0.25, low: 0.125, high: 0.5 });
@@ -195,7 +193,6 @@ describe("closed volumes of any frame", () => {
     const cap = {
       id: "P1",
       kind: "cap" as const,
-      name: "",
       at,
       size,
       triangular: false,

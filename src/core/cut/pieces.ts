@@ -1,5 +1,5 @@
-import { MATERIALS, type Structure, type StructureMember } from "../frame";
-import { dot3, scale3, sub3 } from "../numeric";
+import { MATERIALS, middleOf, type Structure, type StructureMember } from "../frame";
+import { dot3, sub3 } from "../numeric";
 import type { Estimate } from "../units";
 import type { CutPiece } from "./cutList";
 import { type PieceEnd, pieceEnd } from "./pieceEnds";
@@ -19,10 +19,7 @@ interface LocalCut {
 }
 
 function localCuts(m: StructureMember): LocalCut[] {
-  const middle = scale3(
-    [m.ends.from.at[0] + m.ends.to.at[0], m.ends.from.at[1] + m.ends.to.at[1], m.ends.from.at[2] + m.ends.to.at[2]],
-    0.5,
-  );
+  const middle = middleOf(m);
   const local = (v: readonly [number, number, number]) => m.axes.map((d) => dot3(d, v)) as [number, number, number];
   return (["from", "to"] as const).flatMap((end) =>
     m.ends[end].cutters.map((c): LocalCut => {
@@ -32,7 +29,6 @@ function localCuts(m: StructureMember): LocalCut[] {
         return { end, kind: "plane", at: dot3(p, n) / n[0], y: -n[1] / n[0], z: -n[2] / n[0], more: [] };
       }
       const a = local(c.axis);
-      const s = a[1] + a[2] * 1e-3 < 0 || (Math.abs(a[1]) < 1e-9 && Math.abs(a[2]) < 1e-9 && a[0] < 0) ? -1 : 1;
       // Point of the axis nearest to the piece's middle.
       const k = dot3(p, a);
       return {
@@ -41,7 +37,7 @@ function localCuts(m: StructureMember): LocalCut[] {
         at: p[0] - k * a[0],
         y: p[1] - k * a[1],
         z: p[2] - k * a[2],
-        more: [s * a[0], s * a[1], s * a[2], c.radiusMm],
+        more: upward(a, c.radiusMm),
       };
     }),
   );
@@ -76,6 +72,7 @@ const quarter: Turn = (c) => ({
       : upward([c.more[0] as number, -(c.more[2] as number), c.more[1] as number], c.more[3] as number),
 });
 
+/** Direction and radius of a round, the same whichever way its axis runs. */
 function upward([x, y, z]: [number, number, number], radius: number): number[] {
   const s = y + z * 1e-3 < -1e-12 || (Math.abs(y) < 1e-9 && Math.abs(z) < 1e-9 && x < 0) ? -1 : 1;
   return [s * x, s * y, s * z, radius];
@@ -160,9 +157,9 @@ const none: Estimate = { value: 0, low: 0, high: 0 };
 
 /**
  * Cut list of a frame in space: pieces that can be laid over each other make one line.
- * @param structure resolved. @param allowance of a member, added to its lengths; none when left out.
+ * @param structure resolved. @param allowances by member, added to its lengths; none for those that are left out.
  */
-export function freeCutList(structure: Structure, allowance: (member: string) => Estimate = () => none): FreePiece[] {
+export function freeCutList(structure: Structure, allowances: Readonly<Record<string, Estimate>> = {}): FreePiece[] {
   const lines = new Map<string, StructureMember[]>();
   const mirror = new Map<string, string>();
   for (const m of structure.members) {
@@ -173,7 +170,7 @@ export function freeCutList(structure: Structure, allowance: (member: string) =>
   return [...lines].map(([own, members]): FreePiece => {
     const m = members[0] as StructureMember;
     const detail: [PieceEnd, PieceEnd] = [pieceEnd(structure, m, "from"), pieceEnd(structure, m, "to")];
-    const all = members.map((x) => allowance(x.id));
+    const all = members.map((x) => allowances[x.id] ?? none);
     const mean = (k: keyof Estimate): number => all.reduce((s, e) => s + e[k], 0) / all.length;
     const extra = { value: mean("value"), low: mean("low"), high: mean("high") };
     const cuts = lieOf(detail);

@@ -25,6 +25,7 @@ import {
   renameMember,
   resolveFree,
   STARTERS,
+  setJoint,
   setLength,
   setMember,
   sidesOf,
@@ -120,6 +121,17 @@ describe("editing", () => {
     expect(s.joints.find((j) => [j.a, j.b].sort().join() === "A1,AB")).toMatchObject({ kind: "butt", angleDeg: 180 });
     expect(s.massKg).toBeCloseTo(resolveFree(frame).structure.massKg, 9);
     expect(splitMember(frame, "AB", 2, "mm").ok).toBe(false);
+    // What was said of the far corner holds for the piece that is there now.
+    const said = {
+      ...setJoint(frame, "AB", "BC", { kind: "butt", through: "AB" }),
+      pairs: [{ left: ["AB"], right: ["CD"] }],
+    };
+    const parted = splitMember(said, "AB", 400, "mm");
+    if (!parted.ok) throw new Error(parted.message);
+    expect(resolveFree(parted.value.frame).structure.joints.find((j) => j.a === "A1" && j.b === "BC")?.kind).toBe(
+      "butt",
+    );
+    expect(parted.value.frame.pairs[0]?.left).toEqual(["AB", "A1"]);
     const copied = copyMembers(frame, ["M1", "M2"], [0, 0, 100], 2, "mm");
     expect(copied.ids).toEqual(["M4", "M5", "M6", "M7"]);
     const uneven = moveMembers(frame, ["M2"], [77, 0, 0], "mm");

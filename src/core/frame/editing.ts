@@ -152,8 +152,17 @@ export function splitMember(
         ]
       : [x.mirror?.of === id ? { ...x, mirror: null } : x],
   );
-  const groups = frame.groups.map((g) => (g.members.includes(id) ? { ...g, members: [...g.members, name] } : g));
-  return ok({ frame: { ...frame, members, groups }, id: name });
+  // The new piece belongs to what the whole belonged to; what was said of a joint holds for whichever piece is there.
+  const withPiece = (list: string[]): string[] => list.flatMap((x) => (x === id ? [x, name] : [x]));
+  const groups = frame.groups.map((g) => ({ ...g, members: withPiece(g.members) }));
+  const pairs = frame.pairs.map((p) => ({ left: withPiece(p.left), right: withPiece(p.right) }));
+  const said = frame.joints.flatMap((j): FreeJoint[] => {
+    const to = (x: string): string => (x === id ? name : x);
+    return j.between.includes(id)
+      ? [{ ...j, between: [to(j.between[0]), to(j.between[1])], through: j.through && to(j.through) }]
+      : [];
+  });
+  return ok({ frame: { ...frame, members, groups, pairs, joints: [...frame.joints, ...said] }, id: name });
 }
 
 /** Takes members out, with everything that was said of them. */

@@ -6,7 +6,6 @@ import { MATERIAL_NAMES } from "./materials";
 const memberName = z
   .string()
   .regex(/^[A-Z][A-Z0-9]{0,5}$/, "A name has one to six capitals or digits, a letter first.");
-const note = z.string().max(200, "At most 200 characters.");
 
 export const pointSchema = z.strictObject({ x: lengthSchema, y: lengthSchema, z: lengthSchema });
 
@@ -66,7 +65,6 @@ export const holeSchema = z.strictObject({ x: lengthSchema, y: lengthSchema, dia
 export const partSchema = z.strictObject({
   id: z.string().regex(/^P[1-9]\d?$/, "Parts are named P1 to P99."),
   kind: z.enum(PART_KINDS),
-  name: z.string().max(60, "At most 60 characters."),
   /** Middle of the part. */
   at: pointSchema,
   size: pointSchema,
@@ -119,7 +117,6 @@ export const freeFrameSchema = z.strictObject({
   largest: z.strictObject({ what: z.string().max(60), size: pointSchema }).nullable(),
   /** Sizes taken from an existing object, as written down: points or distances, a line each. */
   survey: z.string().max(8000, "At most 8000 characters."),
-  note,
 });
 
 export type FreeFrame = z.infer<typeof freeFrameSchema>;

@@ -23,7 +23,6 @@ export const emptyFree = (section: FreeSection): FreeFrame => ({
   groups: [],
   largest: null,
   survey: "",
-  note: "",
 });
 
 /** A member with the shop's habits: seam inside, crown outward. */

@@ -32,7 +32,6 @@ export function resolvePart(part: FreePart): StructurePart {
     : at;
   return {
     id: part.id,
-    name: part.name || part.kind,
     low,
     high: add3(at, scale3(size, 0.5)),
     massKg: face * t * MATERIALS[part.material].densityKgPerMm3,

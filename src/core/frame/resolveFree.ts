@@ -1,4 +1,4 @@
-import { add3, dot3, scale3, type Vec2, type Vec3 } from "../numeric";
+import { add3, dot3, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
 import { type Cutter, meets } from "./cutter";
 import { type Cuts, cutsOf, distinct } from "./endCuts";
 import { type Clash, findJoints } from "./findJoints";
@@ -52,7 +52,7 @@ function ridges(cutters: readonly Cutter[], m: Placed): Ridge[] {
     const n = m.axes.map((d) => dot3(d, k.normal)) as [number, number, number];
     return Math.abs(n[0]) < 1e-9
       ? []
-      : [{ p: dot3(add3(k.point, scale3(m.from, -1)), k.normal) / n[0], q: n[1] / n[0], r: n[2] / n[0] }];
+      : [{ p: dot3(sub3(k.point, m.from), k.normal) / n[0], q: n[1] / n[0], r: n[2] / n[0] }];
   });
   return planes.flatMap((one, i) =>
     planes.slice(i + 1).map((two) => ({ a: one.q - two.q, b: one.r - two.r, c: one.p - two.p })),
@@ -160,7 +160,7 @@ function cappedEnds(frame: FreeFrame, placed: ReadonlyMap<string, Placed>): Set<
   for (const part of frame.parts) {
     const m = part.kind === "cap" && part.on ? placed.get(part.on) : undefined;
     if (!m) continue;
-    const s = dot3(add3(place(part.at), scale3(m.from, -1)), m.axes[0]);
+    const s = dot3(sub3(place(part.at), m.from), m.axes[0]);
     out.add(`${m.id} ${s < m.lengthMm / 2 ? "from" : "to"}`);
   }
   return out;
@@ -235,3 +235,6 @@ export function bodyPoints(m: StructureMember): Vec3[] {
     ...m.outline.map((p, i) => at(p, m.finishes[i] as number)),
   ];
 }
+
+/** Middle of a member as it is cut, on its centre line. */
+export const middleOf = ({ ends }: StructureMember): Vec3 => scale3(add3(ends.from.at, ends.to.at), 0.5);

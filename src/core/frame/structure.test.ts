@@ -310,7 +310,6 @@ describe("weight, centre of mass, surface", () => {
         {
           id: "P1",
           kind: "plate" as const,
-          name: "",
           at,
           size: { x: length("100"), y: length("80"), z: length("6") },
           triangular: false,
@@ -498,6 +497,10 @@ describe("what is wrong is said at its place, with what would put it right", () 
       faces: none.map((line) => ({ line, bead: false, leg: null, care: "none" })),
     });
     says(bare, "free.joints.M1/AB", /no bead on any face/);
+    const huge = setJoint(ladder, "M1", "AB", {
+      faces: [{ line: "top", bead: true, leg: length("90"), care: "none" }],
+    });
+    says(huge, "free.joints.M1/AB", /bead of 90 mm is outside 1 to 25 mm/);
     const [first] = ladder.members;
     if (!first) throw new Error("no member");
     says(

@@ -83,7 +83,6 @@ export interface StructureJoint {
 /** A part that is no member, in its place. */
 export interface StructurePart {
   id: string;
-  name: string;
   low: Vec3;
   high: Vec3;
   massKg: number;

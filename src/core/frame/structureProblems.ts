@@ -16,6 +16,8 @@ const warning = (path: string, message: string): Problem => ({ path, message, se
 /** Largest coordinate taken: beyond it is a typing slip, mm. */
 const FAR_MM = 30_000;
 const TUBE_MM = { min: 5, max: 400 } as const;
+/** Sizes of a bead on tube; beyond them it is a slip. */
+const BEAD_MM = { min: 1, max: 25 } as const;
 /** Angles between which a mitre can be cut on a saw. */
 const MITRE_DEG = { min: 20, max: 179.5 } as const;
 
@@ -113,6 +115,14 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
           `${j.b} stands out beside ${j.a} by ${plainMm(over)}: its edge has nothing to be welded to there. Take a narrower branch, lay it flush, or turn it.`,
         ),
       );
+    for (const f of j.faces)
+      if (f.legMm !== null && !(f.legMm >= BEAD_MM.min && f.legMm <= BEAD_MM.max))
+        found.push(
+          error(
+            at,
+            `${j.id}, ${f.words}: a bead of ${plainMm(f.legMm)} is outside ${BEAD_MM.min} to ${BEAD_MM.max} mm. Check the unit, or leave it empty for one as the wall.`,
+          ),
+        );
     if (j.faces.every((f) => !f.bead))
       found.push(
         error(at, `${j.id} has no bead on any face. Give it one, or say that ${j.a} and ${j.b} are not joined.`),

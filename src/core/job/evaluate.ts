@@ -334,8 +334,6 @@ const evaluateFrameRound = (ground: Ground, frame: ResolvedFrame, r: Round): Fra
 const evaluateBedRound = (ground: Ground, r: Round): BedRound =>
   remembered(BED_ROUNDS, ground, r, () => workOutBedRound(ground, r));
 
-const NO_LOSS: Estimate = { value: 0, low: 0, high: 0 };
-
 /** A pair of sides is cut to one length: the mean of what the two lose. */
 function lossOfPair(prediction: Prediction | null, a: Side, b: Side): Estimate {
   const mean = (of: keyof Estimate): number =>
@@ -394,7 +392,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const cold = frameRounds.findLast(isCold) ?? null;
   const cut: Evaluation["cut"] = job.plan.free
     ? structure
-      ? freeCutList(structure, (id) => prediction?.spansMm[id] ?? NO_LOSS)
+      ? freeCutList(structure, prediction?.spansMm)
       : []
     : frame
       ? cutList(frame, { lengthMm: lossOfPair(prediction, "AB", "CD"), widthMm: lossOfPair(prediction, "BC", "DA") })

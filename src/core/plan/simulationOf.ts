@@ -3,6 +3,7 @@ import {
   clampPoints,
   fromFrame,
   fromStructure,
+  heatFromFillet,
   heatJPerMm,
   type LineName,
   lineOf,
@@ -15,6 +16,13 @@ import type { Step } from "./step";
 /** A clamp with its share of a bar bent over the bed, N/mm (own judgement; it matters only through tacks that yield). */
 const CLAMP_N_PER_MM = 2e4;
 
+/** A face of a joint as the mechanics sees it. */
+interface Face {
+  line: LineName;
+  /** Size of its bead, null when nobody gave one. */
+  legMm: number | null;
+}
+
 /** One place where a frame is held down. */
 interface Clamp {
   member: string;
@@ -24,19 +32,20 @@ interface Clamp {
 /**
  * An order of work as the mechanics sees it. Each step keeps its key, so that movement can be told by step; one step may
  * become several. Clamps press what lies on the bed down; measuring while the joints turn puts the shape back; waiting
- * changes nothing in the model. The heat is the same for tacks and beads (a tack's share is a factor of the model).
- * @param line of a joint's face, null when there is no such joint.
+ * changes nothing in the model. A tack has the heat of the settings (its share is a factor of the model), and so has a bead
+ * whose size nobody gave.
+ * @param face what a joint's face is to the mechanics, null when there is no such joint.
  */
 function inSteps(
   steps: readonly Step[],
   weld: Weld,
   clamps: readonly Clamp[],
-  line: (joint: string, face: NonNullable<Step["face"]>) => LineName | null,
+  face: (joint: string, face: NonNullable<Step["face"]>) => Face | null,
 ): SimulationStep[] {
   const heat = heatJPerMm(weld);
   const one = (step: Step): SimulationStep[] => {
     const id = step.key;
-    const at = step.joint && step.face ? line(step.joint, step.face) : null;
+    const at = step.joint && step.face ? face(step.joint, step.face) : null;
     switch (step.kind) {
       case "hold":
         return clamps.map(({ member, point }) => ({
@@ -55,10 +64,20 @@ function inSteps(
         return [{ id, do: "flip" }];
       case "tack":
         return at && step.joint
-          ? [{ id, do: "tack", joint: step.joint, line: at, lengthMm: weld.tackLength.mm, heatJPerMm: heat }]
+          ? [{ id, do: "tack", joint: step.joint, line: at.line, lengthMm: weld.tackLength.mm, heatJPerMm: heat }]
           : [];
       case "bead":
-        return at && step.joint ? [{ id, do: "bead", joint: step.joint, line: at, heatJPerMm: heat }] : [];
+        return at && step.joint
+          ? [
+              {
+                id,
+                do: "bead",
+                joint: step.joint,
+                line: at.line,
+                heatJPerMm: at.legMm === null ? heat : heatFromFillet(weld.process, at.legMm),
+              },
+            ]
+          : [];
       case "measure":
         return step.closes ? [{ id, do: "square up", residualShare: 0 }] : [{ id, do: "wait" }];
       case "wait":
@@ -74,7 +93,7 @@ export function simulationSteps(frame: ResolvedFrame, weld: Weld, steps: readonl
   const clamps = SIDES.flatMap((member) => clampPoints(mechanical, member).map((point) => ({ member, point })));
   return inSteps(steps, weld, clamps, (name, face) => {
     const joint: ResolvedJoint | undefined = frame.joints.find((j) => j.name === name);
-    return joint ? lineOf(joint, face) : null;
+    return joint ? { line: lineOf(joint, face), legMm: null } : null;
   });
 }
 
@@ -99,6 +118,8 @@ export function structureSteps(structure: Structure, weld: Weld, steps: readonly
   const held = clamps.length >= 3 ? clamps : [];
   return inSteps(steps, weld, held, (name, face) => {
     const joint = structure.joints.find((j) => j.id === name);
-    return joint ? lineOfFace(joint, face) : null;
+    return joint
+      ? { line: lineOfFace(joint, face), legMm: joint.faces.find((f) => f.line === face)?.legMm ?? null }
+      : null;
   });
 }

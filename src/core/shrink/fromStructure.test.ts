@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { squareTube, started } from "../../../tests/support/freeFrames";
 import { ladder, ladderStructure, tacksThenBeads } from "../../../tests/support/ladder";
-import { rectangleIn, resolveFree, SHAPES, STARTERS } from "../frame";
+import { rectangleIn, resolveFree, SHAPES, STARTERS, setJoint } from "../frame";
 import { newPlan, orderOf, predict, whyNoPrediction } from "../job";
 import { drain } from "../numeric";
 import { length } from "../units";
@@ -78,6 +78,27 @@ describe("the mechanics of any frame", () => {
           expect(Math.abs(q.nominal), `${shape} ${name} ${q.id}`).toBeLessThan(30);
         }
       }
+  });
+  it("a larger bead pulls more, in the ratio of its area", () => {
+    const free = started("ladder", { rungs: 1 });
+    const sized = (leg: string) => {
+      const faces = (["plus", "minus", "top", "bottom"] as const).map((line) => ({
+        line,
+        bead: true,
+        leg: length(leg),
+        care: "none" as const,
+      }));
+      const plan = {
+        ...newPlan("x", "mm"),
+        free: setJoint(setJoint(free, "M1", "AB", { faces }), "M1", "CD", { faces }),
+      };
+      return predict(plan)?.prediction.spansMm.M1?.value ?? 0;
+    };
+    const [small, large] = [sized("3"), sized("4.2")];
+    expect(large).toBeGreaterThan(small);
+    // Twice the deposit; part of what the rung is drawn in by are the corners, which stay as they are.
+    expect(large / small).toBeGreaterThan(1.4);
+    expect(large / small).toBeLessThan(2.2);
   });
   it("of what is one's mirror image is mirrored too: left and right arms of a drawbar lose alike", () => {
     const plan = { ...newPlan("x", "mm"), free: started("A-shaped drawbar") };

@@ -152,7 +152,6 @@ export function PartsPanel({
                     {
                       id: free,
                       kind,
-                      name: "",
                       at: statedPoint(placeFor(kind, structure, on), units),
                       size: statedPoint(USUAL[kind], units),
                       triangular: kind === "gusset",

@@ -130,6 +130,14 @@ test("members by keyboard alone: added by numbers, picked, moved, split, taken o
   await expect(now(page)).toContainText("5 members");
   await page.keyboard.press("Control+z");
   await expect(now(page)).toContainText("6 members");
+  // Left and right: the image follows, and the pair is checked.
+  await memberButton(page, "M1").press("Enter");
+  await page.getByRole("button", { name: "Add the mirror image" }).press("Enter");
+  await expect(page.getByText("Kept as the mirror image of M1.")).toBeVisible();
+  await page.getByRole("button", { name: /Left and right, sub-assemblies/ }).press("Enter");
+  await expect(page.getByText("M1 and M3 are mirror images.")).toBeVisible();
+  await page.getByRole("button", { name: "Make a sub-assembly of M3" }).press("Enter");
+  await expect(page.getByRole("textbox", { name: "Name of U1" })).toHaveValue("sub-assembly 1");
   await saved(page);
 });
 
@@ -226,6 +234,14 @@ test("round tube: templates, the card at the saw, paper, CSV, and pieces as cut"
   await expect(card).toContainText("U1, U2, U3");
   await expect(card).toContainText("cope to a round of 40 mm at 90°");
   await expect(page).toHaveURL(/piece=U1/);
+  // What is cut is a tick of the record: it stays, and can be taken back.
+  await saved(page);
+  await page.reload();
+  await card.getByRole("button", { name: "Before" }).click();
+  await expect(card).toContainText("✓ cut");
+  await card.getByRole("button", { name: "Take the tick back" }).click();
+  await expect(card).not.toContainText("✓ cut");
+  await expect(card).toContainText("Lay it in with seam inside, crown outward.");
   await expect(page.getByTestId("buy")).toContainText("Buy 2 × 6000 mm", { timeout: 30_000 });
   await read(page, { R1: "2000.5", R2: "2003" });
   await expect(page.getByRole("list", { name: "Pieces compared" })).toContainText("R2 is");

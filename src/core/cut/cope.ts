@@ -80,3 +80,13 @@ export function copeTemplate(m: StructureMember, end: EndName, wallEdge: CopeEdg
   const points = round.map((p, i) => ({ aroundMm: p.around, inMm: most - (at[i] as number) }));
   return { end, aroundMm: points.at(-1)?.aroundMm ?? 0, deepMm: Math.max(...points.map((p) => p.inMm)), points };
 }
+
+/** What two sheets of one template share, mm. */
+const OVERLAP_MM = 10;
+
+/** Where the sheets begin on which a drawing is printed, mm from its left; one where it fits. @param paperMm printable. */
+export function sheetStartsMm(widthMm: number, paperMm: number): number[] {
+  const step = paperMm - OVERLAP_MM;
+  const count = Math.max(1, Math.ceil((widthMm - OVERLAP_MM) / step));
+  return Array.from({ length: count }, (_, i) => i * step);
+}

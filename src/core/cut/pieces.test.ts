@@ -16,6 +16,7 @@ import {
   openMembers,
   pilotMm,
   preparations,
+  sheetStartsMm,
 } from "./index";
 
 const of = (frame: FreeFrame): Structure => resolveFree(frame).structure;
@@ -170,6 +171,15 @@ describe("copes", () => {
       expect(p.inMm).toBeCloseTo(copeDepth(30, 30, 90, 0, phi), 5);
     }
     expect(line(frame, "M1").ends).toMatch(/cope to a round of 60 mm at 90°/);
+  });
+  it("is printed on as many sheets as it takes, each sharing a strip with the one before", () => {
+    expect(sheetStartsMm(180, 186)).toEqual([0]);
+    for (const width of [186, 187, 300, 520, 900]) {
+      const starts = sheetStartsMm(width, 186);
+      expect((starts.at(-1) ?? 0) + 186).toBeGreaterThanOrEqual(width);
+      for (const [i, s] of starts.slice(1).entries()) expect((starts[i] ?? 0) + 186 - s).toBe(10);
+      expect(starts).toHaveLength(width <= 186 ? 1 : Math.ceil((width - 10) / 176));
+    }
   });
   it("a square branch on a round is notched: as deep as the round falls away under half its width", () => {
     const frame = drawn({ R1: [[0, 0, 0], [1000, 0, 0], "S1"], M1: [[500, 0, 0], [500, 600, 0], "S2"] }, [

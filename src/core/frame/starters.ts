@@ -112,25 +112,29 @@ export function riseOf(how: string, runMm: number, v: StarterValues): number {
   return num(v, "rise");
 }
 
+/** A starter that begins with a rectangle: it needs an opening. */
+const around =
+  (build: Starter["build"]): Starter["build"] =>
+  (v, s, units) => {
+    const none = opening(v, s);
+    return none ? fail(none) : build(v, s, units);
+  };
+
 export const STARTERS: readonly Starter[] = [
   {
     name: "rectangle",
     says: "Four sides, mitred or butted.",
     fields: [...RECTANGLE_FIELDS, choice("corners", "Corners", ["mitred", "butted"])],
-    build: (v, s, units) => {
-      const none = opening(v, s);
-      if (none) return fail(none);
+    build: around((v, s, units) => {
       const sides = base(v, s, units);
       return free(s, sides, { joints: v.corners === "butted" ? butted(sides) : [] });
-    },
+    }),
   },
   {
     name: "ladder",
     says: "A rectangle with rungs at equal gaps.",
     fields: [...RECTANGLE_FIELDS, count("rungs", "Rungs", 4, 1, 60)],
-    build: (v, s, units) => {
-      const none = opening(v, s);
-      if (none) return fail(none);
+    build: around((v, s, units) => {
       const { widthMm: w, heightMm } = sizeOf(s);
       const at = equalGaps(num(v, "rungs"), num(v, "length") - 2 * w, w);
       if (!at.ok) return at;
@@ -139,7 +143,7 @@ export const STARTERS: readonly Starter[] = [
         member(`M${i + 1}`, [w + x, w / 2, z], [w + x, num(v, "width") - w / 2, z], s.id, units),
       );
       return free(s, [...base(v, s, units), ...rungs]);
-    },
+    }),
   },
   {
     name: "gate leaf",
@@ -151,9 +155,7 @@ export const STARTERS: readonly Starter[] = [
       choice("hinge", "Hinges at", ["DA", "BC"]),
       choice("brace", "Brace", ["below the rail", "above the rail", "none"]),
     ],
-    build: (v, s, units) => {
-      const none = opening(v, s);
-      if (none) return fail(none);
+    build: around((v, s, units) => {
       const { widthMm: w, heightMm } = sizeOf(s);
       const [L, H, rail, z] = [num(v, "length"), num(v, "width"), num(v, "rail"), heightMm / 2];
       if (rail < 2 * w || rail > H - 2 * w) return fail("The rail runs into the head or the foot of the leaf.");
@@ -164,7 +166,7 @@ export const STARTERS: readonly Starter[] = [
         members.push(member("X1", [foot, low, z], [head, high, z], s.id, units));
       }
       return free(s, members);
-    },
+    }),
   },
   {
     name: "rails with a kink",
@@ -257,9 +259,7 @@ export const STARTERS: readonly Starter[] = [
       choice("stretchers", "Stretchers", ["H", "all round", "none"]),
       len("low", "Stretchers, middle above the floor", 150),
     ],
-    build: (v, s, units) => {
-      const none = opening(v, s);
-      if (none) return fail(none);
+    build: around((v, s, units) => {
       const { widthMm: w, heightMm: h } = sizeOf(s);
       const [L, W, H, low] = [num(v, "length"), num(v, "width"), num(v, "height"), num(v, "low")];
       if (low > H - 2 * h || low < h / 2) return fail("The stretchers lie outside the legs.");
@@ -287,15 +287,13 @@ export const STARTERS: readonly Starter[] = [
                 return member(`T${i + 1}`, [x, y, low], [x2, y2, low], s.id, units);
               });
       return free(s, [...rails, ...legs, ...stretch]);
-    },
+    }),
   },
   {
     name: "stand",
     says: "Legs run through from floor to top, with a ring of rails for each shelf.",
     fields: [...RECTANGLE_FIELDS, len("height", "Height", 1400), count("shelves", "Rings of rails", 3, 1, 8)],
-    build: (v, s, units) => {
-      const none = opening(v, s);
-      if (none) return fail(none);
+    build: around((v, s, units) => {
       const { widthMm: w, heightMm: h } = sizeOf(s);
       const [L, W, H, n] = [num(v, "length"), num(v, "width"), num(v, "height"), num(v, "shelves")];
       const lowest = Math.min(120, H / 4) + h / 2;
@@ -322,7 +320,7 @@ export const STARTERS: readonly Starter[] = [
         });
       });
       return free(s, [...legs, ...rings.flat()]);
-    },
+    }),
   },
   {
     name: "rack",
@@ -360,9 +358,7 @@ export const STARTERS: readonly Starter[] = [
       len("in", "Second frame set in by", 0, 0, 5000),
       count("rungs", "Rungs in the lower", 1, 0, 40),
     ],
-    build: (v, s, units) => {
-      const none = opening(v, s);
-      if (none) return fail(none);
+    build: around((v, s, units) => {
       const { widthMm: w, heightMm: h } = sizeOf(s);
       const [L, W, inset] = [num(v, "length"), num(v, "width"), num(v, "in")];
       if (Math.min(L, W) - 2 * inset < 3 * w) return fail("Set in so far, the second frame has no opening.");
@@ -387,7 +383,7 @@ export const STARTERS: readonly Starter[] = [
           { id: "U2", name: "upper frame", members: second.map((m) => m.id) },
         ],
       });
-    },
+    }),
   },
 ];
 

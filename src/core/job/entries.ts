@@ -4,6 +4,8 @@ import type { NewEntry } from "./entrySchema";
 
 /** Step name of the tick that closes a job. */
 export const CLOSE_STEP = "job/closed";
+/** Step name of the tick that pieces are cut. @param member the first of them. */
+export const cutStep = (member: string): string => `cut/${member}`;
 /** Furthest that a reading may lie, mm: 100 m. */
 const FAR_MM = 100_000;
 

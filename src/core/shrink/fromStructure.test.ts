@@ -28,11 +28,12 @@ describe("the mechanics of any frame", () => {
       draws: 0,
     });
     const rectangle = rectangleIn(structure);
+    const mechanics = fromStructure(structure);
     const free = simulate({
-      frame: fromStructure(structure).frame,
+      frame: mechanics.frame,
       steps,
-      outputs: structureOutputs(structure, rectangle),
-      quantities: structureQuantities(structure, rectangle),
+      outputs: structureOutputs(structure, rectangle, mechanics.joints),
+      quantities: structureQuantities(structure, rectangle, mechanics.joints),
       draws: 0,
     });
     const [a, b] = [drain(own), drain(free)];

@@ -157,11 +157,12 @@ export function* predictStructure(
   const material = MATERIALS[first.material];
   const own = factorsFor(first.material === "mild steel", factors);
   const heat = heatJPerMm(weld);
+  const { frame, joints } = fromStructure(structure);
   const simulation = yield* simulate({
-    frame: fromStructure(structure).frame,
+    frame,
     steps,
-    outputs: structureOutputs(structure, rectangle),
-    quantities: structureQuantities(structure, rectangle),
+    outputs: structureOutputs(structure, rectangle, joints),
+    quantities: structureQuantities(structure, rectangle, joints),
     factors: own,
     draws: DRAWS,
   });

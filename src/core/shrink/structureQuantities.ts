@@ -1,7 +1,7 @@
 import { CORNERS, type Corner, type EndName, type ResolvedFrame, type Structure, type StructureMember } from "../frame";
 import type { Vec3 } from "../numeric";
 import { cornerQuantities } from "./cornerQuantities";
-import { fromStructure, type JointPoints, mechanicalKind } from "./fromStructure";
+import { type JointPoints, mechanicalKind } from "./fromStructure";
 import type { MechanicalModel } from "./mechanicalModel";
 import { bow, distanceChange, flatnessOf, type OutputPoint, type Outputs, outputsOf, type Quantity } from "./outputs";
 
@@ -24,12 +24,11 @@ const shared = (structure: Structure) => structure.joints.filter((j) => ["mitre"
 
 /**
  * Points to follow: the rectangle's corners as a tape takes them, then the corners where two ends are mitred, then every
- * member along its line.
+ * member along its line. @param joints points of every joint (see fromStructure).
  */
 export const structureOutputs =
-  (structure: Structure, rectangle: ResolvedFrame | null) =>
+  (structure: Structure, rectangle: ResolvedFrame | null, joints: ReadonlyMap<string, JointPoints>) =>
   (model: MechanicalModel): Outputs => {
-    const { joints } = fromStructure(structure);
     const taped = rectangle
       ? tapedCorners(structure, rectangle).flatMap(({ id, at }) => {
           const point = joints.get(id)?.a;
@@ -62,11 +61,10 @@ function endPoint(
 
 /** What is reported of any frame: how much every member's ends draw together, its bows, and for a rectangle its shape. */
 export const structureQuantities =
-  (structure: Structure, rectangle: ResolvedFrame | null) =>
+  (structure: Structure, rectangle: ResolvedFrame | null, joints: ReadonlyMap<string, JointPoints>) =>
   (model: MechanicalModel, outputs: Outputs): Quantity[] => {
     const along = (id: string): OutputPoint[] => outputs.points.filter((p) => p.member === id);
     const members = structure.members.filter((m) => model.members.has(m.id));
-    const { joints } = fromStructure(structure);
     const corners = outputs.points.filter((p) => p.member === null).slice(rectangle ? CORNERS.length : 0);
     const spans = members.map((m) => {
       const [p, q] = (["from", "to"] as const).map((end) =>

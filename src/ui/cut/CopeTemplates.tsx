@@ -14,19 +14,26 @@ const MARGIN_MM = 8;
 /** Rule to be measured before use, mm. */
 const RULE_MM = 50;
 
-/** A wrap-around template at 1:1, in mm: what is cut away lies above the curve. */
+/** Width of a template with its paper, mm. */
+export const sheetWidthMm = (t: CopeTemplate): number => t.aroundMm + 2 * MARGIN_MM;
+
+/** A wrap-around template at 1:1, in mm: what is cut away lies above the curve. @param part one sheet of several. */
 export function TemplateSheet({
   template,
   name,
   units,
+  part,
 }: {
   template: CopeTemplate;
   name: string;
   units: UnitPreference;
+  part?: { fromMm: number; wideMm: number };
 }) {
   const { aroundMm, deepMm, points } = template;
   const height = deepMm + 45;
-  const width = aroundMm + 2 * MARGIN_MM;
+  const from = part?.fromMm ?? 0;
+  const width = Math.min(part?.wideMm ?? Number.POSITIVE_INFINITY, sheetWidthMm(template) - from);
+  const left = from + MARGIN_MM;
   const path = line<CopeTemplate["points"][number]>(
     (p) => MARGIN_MM + p.aroundMm,
     (p) => MARGIN_MM + p.inMm,
@@ -35,7 +42,7 @@ export function TemplateSheet({
     <svg
       width={`${width.toFixed(2)}mm`}
       height={`${height.toFixed(2)}mm`}
-      viewBox={`0 0 ${width.toFixed(2)} ${height.toFixed(2)}`}
+      viewBox={`${from.toFixed(2)} 0 ${width.toFixed(2)} ${height.toFixed(2)}`}
       role="img"
       aria-label={`Template for ${name}, ${formatLength(aroundMm, units).text} round, ${formatLength(deepMm, units).text} deep`}
       className="block border border-line bg-white"
@@ -56,15 +63,13 @@ export function TemplateSheet({
         />
       ))}
       <path d={path ?? ""} fill="none" stroke="#000" strokeWidth={0.35} />
-      <text x={MARGIN_MM + 2} y={MARGIN_MM + deepMm + 17} fontSize={4} fill="#000">
+      <text x={left + 2} y={MARGIN_MM + deepMm + 17} fontSize={4} fill="#000">
         {name}: wrap round, this edge square to the tube
       </text>
       <g stroke="#000" strokeWidth={0.25}>
-        <path
-          d={`M${MARGIN_MM} ${MARGIN_MM + deepMm + 27}h${RULE_MM}m0 -2v4M${MARGIN_MM} ${MARGIN_MM + deepMm + 25}v4`}
-        />
+        <path d={`M${left} ${MARGIN_MM + deepMm + 27}h${RULE_MM}m0 -2v4M${left} ${MARGIN_MM + deepMm + 25}v4`} />
       </g>
-      <text x={MARGIN_MM + RULE_MM + 3} y={MARGIN_MM + deepMm + 28.5} fontSize={3.5} fill="#000">
+      <text x={left + RULE_MM + 3} y={MARGIN_MM + deepMm + 28.5} fontSize={3.5} fill="#000">
         measure: {RULE_MM} mm
       </text>
     </svg>

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import { drillList, holeAdvice } from "@/core/cut";
+import { drillList, holeAdvice, sheetStartsMm } from "@/core/cut";
 import { sectionWords } from "@/core/frame";
 import { bandWords, STAGE_CAUTIONS } from "@/core/job";
 import { formatLength, formatSmall, roundedLength } from "@/core/units";
@@ -12,7 +12,8 @@ import { NotYet } from "../job/NotYet";
 import { stagePath } from "../job/stages";
 import { Button, buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
-import { TemplateSheet, templatesOf } from "./CopeTemplates";
+import { sheetWidthMm, TemplateSheet, templatesOf } from "./CopeTemplates";
+import { Laying } from "./Laying";
 import { PiecePicture } from "./PiecePicture";
 
 type Paper = "A4" | "Letter";
@@ -97,6 +98,7 @@ export function CutPrint() {
               <li key={drill.id}>
                 {drill.id}, {drill.for}: {formatSmall(drill.diameter.mm, units)} in {drill.member}, {show(drill.at.mm)}{" "}
                 from its first end, {drill.face}
+                {drill.through ? ", through both walls" : ""}
                 {pilotMm ? `; pilot ${formatSmall(pilotMm, units)}` : ""}. {notes.join(" ")}
               </li>
             ))}
@@ -110,20 +112,24 @@ export function CutPrint() {
             <p className="fig text-5xl font-bold">{roundedLength(p.cutLongPointMm, units)}</p>
             <PiecePicture piece={p} width={360} height={48} />
             <p>{p.ends}</p>
+            {free ? <Laying structure={structure} members={p.members} /> : null}
           </section>
         ))}
-        {templates.map((t) => (
-          <section key={t.name} className="break-before-page overflow-hidden">
-            <h2 className="text-lg">Template: {t.name}</h2>
-            <p className="text-sm">
-              Print at 100 % and measure the rule. Fits the inner edge of the wall.
-              {t.template.aroundMm + 16 > WIDE[paper]
-                ? " Wider than the paper: print it on two sheets, shifted, or on a roll."
-                : ""}
-            </p>
-            <TemplateSheet template={t.template} name={t.name} units={units} />
-          </section>
-        ))}
+        {templates.flatMap((t) => {
+          const sheets = sheetStartsMm(sheetWidthMm(t.template), WIDE[paper]);
+          return sheets.map((fromMm, i) => (
+            <section key={`${t.name}/${fromMm}`} className="break-before-page overflow-hidden">
+              <h2 className="text-lg">Template: {t.name}</h2>
+              <p className="text-sm">
+                Print at 100 % and measure the rule. Fits the inner edge of the wall.
+                {sheets.length > 1
+                  ? ` Sheet ${i + 1} of ${sheets.length}: lay the curve and the dashed lines over those of the sheet before.`
+                  : ""}
+              </p>
+              <TemplateSheet template={t.template} name={t.name} units={units} part={{ fromMm, wideMm: WIDE[paper] }} />
+            </section>
+          ));
+        })}
       </article>
     </>
   );

@@ -185,6 +185,15 @@ function DrillList() {
                 onChange={(v) => v && change(d.id, { diameter: v })}
               />
             </div>
+            <label className="flex tap items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={d.through}
+                onChange={(e) => change(d.id, { through: e.target.checked })}
+              />
+              {d.id} goes through both walls
+            </label>
             <p className="text-sm">
               {line?.pilotMm ? (
                 <>

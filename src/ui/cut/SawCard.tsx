@@ -1,30 +1,30 @@
 "use client";
 
-import { useState } from "react";
 import { sawTest } from "@/core/cut";
+import { cutStep } from "@/core/job";
 import { fixed, formatLength, roundedLength } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { Section } from "../parts/Sheet";
 import { useAddress } from "../parts/useAddress";
+import { Laying } from "./Laying";
 import { PiecePicture } from "./PiecePicture";
 
 /** One piece at a time, with figures that can be read from the saw. */
 export function SawCard() {
-  const { job, evaluation } = useJob();
-  const { units } = job.plan;
-  const { cut } = evaluation;
+  const { job, evaluation, store } = useJob();
+  const { units, saw, free } = job.plan;
+  const { cut, structure, ticked } = evaluation;
   const [word, setWord] = useAddress("piece");
-  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
   const at = Math.max(
     0,
     cut.findIndex((p) => p.members[0] === word),
   );
   const piece = cut[at];
   if (!piece) return null;
-  const { saw } = job.plan;
   const correction = saw ? sawTest(saw.gap.mm, saw.leg.mm, saw.placing, saw.gapAt).addToSettingDeg : 0;
-  const key = piece.members.join();
+  const step = cutStep(piece.members[0] ?? "");
+  const done = ticked.has(step);
   const go = (by: number) => setWord(cut[Math.max(0, Math.min(cut.length - 1, at + by))]?.members[0] ?? null);
   return (
     <Section
@@ -34,7 +34,7 @@ export function SawCard() {
       <div className="grid gap-3" data-testid="saw-card">
         <p className="text-2xl font-bold">
           <span className="fig">{piece.quantity} ×</span> {piece.members.join(", ")}
-          {done.has(key) ? <span className="ml-3 text-pass">✓ cut</span> : null}
+          {done ? <span className="ml-3 text-pass">✓ cut</span> : null}
         </p>
         <p className="fig text-[clamp(2.2rem,9vw,4.5rem)] leading-none font-bold text-plum">
           {roundedLength(piece.cutLongPointMm, units)}
@@ -56,6 +56,7 @@ export function SawCard() {
         ) : (
           <p className="text-lg">{piece.ends}</p>
         )}
+        {free && structure ? <Laying structure={structure} members={piece.members} /> : null}
         {saw ? (
           <p className="text-sm">
             The saw was tested: add <span className="fig">{fixed(correction, 2)}°</span> to every angle set.
@@ -67,13 +68,13 @@ export function SawCard() {
           </Button>
           <Button
             big
-            look="advise"
+            look={done ? "plain" : "advise"}
             onClick={() => {
-              setDone(new Set([...done, key]));
-              go(1);
+              store.add({ kind: "tick", step, done: !done });
+              if (!done) go(1);
             }}
           >
-            {at === cut.length - 1 ? "Cut" : "Cut, next piece"}
+            {done ? "Take the tick back" : at === cut.length - 1 ? "Cut" : "Cut, next piece"}
           </Button>
           <Button big disabled={at >= cut.length - 1} onClick={() => go(1)}>
             Next

@@ -3,6 +3,7 @@
 import { useMemo } from "react";
 import type { Structure } from "@/core/frame";
 import { formatLength, type UnitPreference } from "@/core/units";
+import { MemberName } from "./MemberName";
 import { useWidth } from "./useWidth";
 import { fitted, screenOf, seen, VIEWS, type ViewName } from "./views";
 
@@ -78,29 +79,9 @@ export function StructureDrawing({
             />
           );
         })}
-        {members.map(({ m }) => {
-          const [a, b] = [screen.to(m.ends.from.at), screen.to(m.ends.to.at)];
-          // Seen end on, a name would only hide what lies there.
-          if (Math.hypot(a.x - b.x, a.y - b.y) < 24 && !selected.includes(m.id)) return null;
-          return (
-            <text
-              key={m.id}
-              x={(a.x + b.x) / 2}
-              y={(a.y + b.y) / 2}
-              fontSize={12}
-              textAnchor="middle"
-              dominantBaseline="central"
-              fill={selected.includes(m.id) ? "var(--plum)" : "var(--ink-soft)"}
-              stroke="var(--sheet)"
-              strokeWidth={4}
-              paintOrder="stroke"
-              className="fig"
-              fontWeight={selected.includes(m.id) ? 700 : 500}
-            >
-              {m.id}
-            </text>
-          );
-        })}
+        {members.map(({ m }) => (
+          <MemberName key={m.id} member={m} screen={screen} chosen={selected.includes(m.id)} ground="var(--sheet)" />
+        ))}
         {lines.length > 0 ? (
           <path
             d={lines

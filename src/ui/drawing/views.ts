@@ -10,6 +10,13 @@ export const VIEWS: Record<ViewName, ViewAxes & { words: string }> = {
   side: { right: 1, up: 2, depth: 0, words: "from the right" },
 };
 
+/** How a view was changed from showing all: nearer by so much, and moved on by so much, mm. */
+export interface Look {
+  zoom: number;
+  shift: Vec2;
+}
+export const WHOLE: Look = { zoom: 1, shift: { x: 0, y: 0 } };
+
 /** A window on a view: its middle in mm and how many pixels a mm takes. */
 export interface Frameview {
   middle: Vec2;
@@ -21,15 +28,22 @@ const flat = (p: Vec3, v: ViewAxes): Vec2 => ({ x: p[v.right], y: p[v.up] });
 /** Outline of a member as it is seen in a view. */
 export const seen = (m: StructureMember, v: ViewAxes): Vec2[] => hull(bodyPoints(m).map((p) => flat(p, v)));
 
-/** The window that shows all of a structure. */
-export function fitted(s: Structure, v: ViewAxes, width: number, height: number, margin: number): Frameview {
+/** The window that shows all of a structure, or what was asked for. */
+export function fitted(
+  s: Structure,
+  v: ViewAxes,
+  width: number,
+  height: number,
+  margin: number,
+  look: Look = WHOLE,
+): Frameview {
   const [lowX, highX] = [s.low[v.right], s.high[v.right]];
   const [lowY, highY] = [s.low[v.up], s.high[v.up]];
   const w = Math.max(highX - lowX, 200);
   const h = Math.max(highY - lowY, 200);
   return {
-    middle: { x: (lowX + highX) / 2, y: (lowY + highY) / 2 },
-    scale: Math.min((width - 2 * margin) / w, (height - 2 * margin) / h),
+    middle: { x: (lowX + highX) / 2 + look.shift.x, y: (lowY + highY) / 2 + look.shift.y },
+    scale: look.zoom * Math.min((width - 2 * margin) / w, (height - 2 * margin) / h),
   };
 }
 

@@ -45,7 +45,7 @@ export function describe(job: Job, steps: readonly Step[]): LogLine[] {
         return {
           entry,
           tone: "done",
-          text: `${entry.done ? "Done" : "Tick taken back"}: ${stepWords.get(entry.step) ?? entry.step}`,
+          text: `${entry.done ? "Done" : "Tick taken back"}: ${stepWords.get(entry.step) ?? entry.step.replace(/^cut\//, "cut ")}`,
           detail: null,
         };
       case "note":

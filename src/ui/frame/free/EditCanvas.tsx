@@ -4,6 +4,7 @@ import { type KeyboardEvent, memo, type PointerEvent, useEffect, useMemo, useRef
 import {
   type EndName,
   type FreeFrame,
+  middleOf,
   moveCorner,
   moveEnd,
   moveMembers,
@@ -15,8 +16,9 @@ import {
 } from "@/core/frame";
 import { add3, sub3, type Vec2, type Vec3 } from "@/core/numeric";
 import { formatLength, type UnitPreference } from "@/core/units";
+import { MemberName } from "../../drawing/MemberName";
 import { useWidth } from "../../drawing/useWidth";
-import { type Frameview, fitted, screenOf, seen, VIEWS, type ViewName } from "../../drawing/views";
+import { fitted, type Look, screenOf, seen, VIEWS, type ViewName } from "../../drawing/views";
 
 interface Props {
   frame: FreeFrame;
@@ -33,7 +35,7 @@ interface Props {
   /** Corners stay together when one is moved. */
   together: boolean;
   gridMm: number;
-  window: Frameview | null;
+  look: Look;
   onPick: (ids: string[]) => void;
   onJoint: (id: string | null) => void;
   onEdit: (frame: FreeFrame) => void;
@@ -124,8 +126,8 @@ export function EditCanvas(props: Props) {
   const { structure, placed } = shown;
   // The window stays where it is while something is moved.
   const window_ = useMemo(
-    () => props.window ?? fitted(committed.structure, axes, width, height, MARGIN),
-    [props.window, committed, axes, width, height],
+    () => fitted(committed.structure, axes, width, height, MARGIN, props.look),
+    [committed, axes, width, height, props.look],
   );
   const screen = screenOf(axes, window_, width, height);
   const depthMm = committed.structure.low[axes.depth];
@@ -256,7 +258,7 @@ export function EditCanvas(props: Props) {
   };
 
   const members = useMemo(() => {
-    const deep = (m: StructureMember): number => (m.ends.from.at[axes.depth] + m.ends.to.at[axes.depth]) / 2;
+    const deep = (m: StructureMember): number => middleOf(m)[axes.depth];
     const far = view === "front" ? -1 : 1;
     return [...structure.members].sort((a, b) => far * (deep(a) - deep(b)));
   }, [structure, axes, view]);
@@ -339,34 +341,9 @@ export function EditCanvas(props: Props) {
             onToggle={onToggle}
           />
         ))}
-        {members.map((m) => {
-          const mid = screen.to([
-            (m.ends.from.at[0] + m.ends.to.at[0]) / 2,
-            (m.ends.from.at[1] + m.ends.to.at[1]) / 2,
-            (m.ends.from.at[2] + m.ends.to.at[2]) / 2,
-          ]);
-          // Seen end on, a name would only hide what lies there.
-          const [a, b] = [screen.to(m.ends.from.at), screen.to(m.ends.to.at)];
-          if (Math.hypot(a.x - b.x, a.y - b.y) < 24 && !picked.includes(m.id)) return null;
-          return (
-            <text
-              key={m.id}
-              x={mid.x}
-              y={mid.y}
-              fontSize={12}
-              textAnchor="middle"
-              dominantBaseline="central"
-              fill={picked.includes(m.id) ? "var(--plum)" : "var(--ink-soft)"}
-              stroke="var(--well)"
-              strokeWidth={4}
-              paintOrder="stroke"
-              className="fig pointer-events-none"
-              fontWeight={picked.includes(m.id) ? 700 : 500}
-            >
-              {m.id}
-            </text>
-          );
-        })}
+        {members.map((m) => (
+          <MemberName key={m.id} member={m} screen={screen} chosen={picked.includes(m.id)} ground="var(--well)" />
+        ))}
         {structure.joints.map((j) => {
           const q = screen.to(j.at);
           const chosen = j.id === joint;

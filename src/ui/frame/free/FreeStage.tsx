@@ -1,17 +1,17 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { type KeyboardEvent, type ReactNode, useMemo, useState } from "react";
-import { addMember, copyMembers, deleteMembers, type FreeFrame, MATERIALS, moveMembers } from "@/core/frame";
+import { type KeyboardEvent, useMemo, useState } from "react";
+import { addMember, copyMembers, deleteMembers, type FreeFrame, MATERIALS, middleOf, moveMembers } from "@/core/frame";
 import { builtOf } from "@/core/job";
 import type { Vec3 } from "@/core/numeric";
 import { fixed, formatLength, type UnitPreference } from "@/core/units";
-import { type Frameview, fitted, VIEWS, type ViewName } from "../../drawing/views";
+import { VIEWS, type ViewName, WHOLE } from "../../drawing/views";
 import { useJob } from "../../job/JobProvider";
 import { usePlanField } from "../../job/usePlanField";
 import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
-import { FieldMessage } from "../../parts/Field";
+import { Fold } from "../../parts/Fold";
 import { Caution, Now, Section } from "../../parts/Sheet";
 import { StarterDialog } from "../StarterDialog";
 import { AddMember } from "./AddMember";
@@ -20,10 +20,12 @@ import { JointPanel } from "./JointPanel";
 import { ManyPanel } from "./ManyPanel";
 import { MemberPanel } from "./MemberPanel";
 import { PartsPanel } from "./PartsPanel";
+import { ProblemList } from "./ProblemList";
 import { RoomPanel } from "./RoomPanel";
 import { SectionsPanel } from "./SectionsPanel";
 import { SetsPanel } from "./SetsPanel";
 import { SurveyPanel } from "./SurveyPanel";
+import { ViewControls } from "./ViewControls";
 
 const Solid = dynamic(() => import("./Solid"), {
   ssr: false,
@@ -32,44 +34,11 @@ const Solid = dynamic(() => import("./Solid"), {
 
 type Shown = ViewName | "solid";
 
+/** How a body is looked at to begin with, degrees. */
+const TURNED = { turn: 30, tilt: 28 };
+
 /** One step of the arrow keys, and the grid that points fall on. */
 const GRID_MM: Record<UnitPreference, number> = { mm: 5, "inch-fraction": 25.4 / 8, "inch-decimal": 2.54 };
-
-/** A part of the page that opens when it is asked for. */
-function Fold({
-  title,
-  note,
-  open = false,
-  children,
-}: {
-  title: string;
-  note?: string;
-  open?: boolean;
-  children: ReactNode;
-}) {
-  const [shown, setShown] = useState(open);
-  return (
-    <section className="border-t border-line pt-2">
-      <h2 className="text-lg">
-        <button
-          type="button"
-          aria-expanded={shown}
-          onClick={() => setShown(!shown)}
-          className="flex tap w-full items-baseline justify-between gap-3 text-left"
-        >
-          <span>
-            <span aria-hidden="true" className="fig">
-              {shown ? "−" : "+"}
-            </span>{" "}
-            {title}
-          </span>
-          {note ? <span className="text-sm font-normal text-soft">{note}</span> : null}
-        </button>
-      </h2>
-      {shown ? <div className="pb-3">{children}</div> : null}
-    </section>
-  );
-}
 
 /** The frame stage for members drawn freely. */
 export function FreeStage({ frame }: { frame: FreeFrame }) {
@@ -80,8 +49,8 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
   const [chosen, setChosen] = useState<string[]>([]);
   const [joint, setJoint] = useState<string | null>(null);
   const [together, setTogether] = useState(true);
-  const [window_, setWindow] = useState<Frameview | null>(null);
-  const [look, setLook] = useState({ turn: 30, tilt: 28 });
+  const [look, setLook] = useState(WHOLE);
+  const [turned, setTurned] = useState(TURNED);
   const [starting, setStarting] = useState(false);
   const { drawn } = builtOf(job.plan);
   const problems = evaluation.problems.filter((p) => p.path.startsWith("free."));
@@ -135,23 +104,20 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
     } else return;
     e.preventDefault();
   };
+  /** Nearer or farther, on what is picked. */
   const zoom = (by: number) => {
     if (view === "solid") return;
-    const now = window_ ?? fitted(structure, VIEWS[view], 640, 470, 48);
-    const at = only && drawn.placed.get(only.id);
-    const middle = at
-      ? {
-          x: (at.from[VIEWS[view].right] + at.to[VIEWS[view].right]) / 2,
-          y: (at.from[VIEWS[view].up] + at.to[VIEWS[view].up]) / 2,
-        }
-      : now.middle;
-    setWindow({ middle, scale: now.scale * by });
+    const { right, up } = VIEWS[view];
+    const cut = only && structure.members.find((m) => m.id === only.id);
+    const at = cut && middleOf(cut);
+    const mid = (k: 0 | 1 | 2): number => (structure.low[k] + structure.high[k]) / 2;
+    setLook({ zoom: look.zoom * by, shift: at ? { x: at[right] - mid(right), y: at[up] - mid(up) } : look.shift });
   };
   const shift = (x: number, y: number) => {
     if (view === "solid")
-      return setLook({ turn: look.turn + 15 * x, tilt: Math.max(-90, Math.min(90, look.tilt + 15 * y)) });
-    const now = window_ ?? fitted(structure, VIEWS[view], 640, 470, 48);
-    setWindow({ ...now, middle: { x: now.middle.x + (120 * x) / now.scale, y: now.middle.y + (120 * y) / now.scale } });
+      return setTurned({ turn: turned.turn + 15 * x, tilt: Math.max(-90, Math.min(90, turned.tilt + 15 * y)) });
+    const step = (0.2 * Math.max(...size)) / look.zoom;
+    setLook({ ...look, shift: { x: look.shift.x + step * x, y: look.shift.y + step * y } });
   };
 
   return (
@@ -183,7 +149,7 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
               ]}
               onChange={(v) => {
                 setView(v);
-                setWindow(null);
+                setLook(WHOLE);
               }}
             />
             <Choice
@@ -201,10 +167,10 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
               <Solid
                 structure={structure}
                 picked={picked}
-                turnDeg={look.turn}
-                tiltDeg={look.tilt}
+                turnDeg={turned.turn}
+                tiltDeg={turned.tilt}
                 onPick={(id) => setChosen(picked.includes(id) ? [] : [id])}
-                onTurn={(turn, tilt) => setLook({ turn, tilt })}
+                onTurn={(turn, tilt) => setTurned({ turn, tilt })}
               />
             </div>
           ) : (
@@ -219,7 +185,7 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
               joint={joint}
               together={together}
               gridMm={grid}
-              window={window_}
+              look={look}
               onPick={setChosen}
               onJoint={setJoint}
               onEdit={set}
@@ -239,36 +205,15 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
             <Button disabled={!canRedo} onClick={() => store.redo()}>
               Redo
             </Button>
-            {view === "solid" ? null : (
-              <>
-                <Button aria-label="Nearer" onClick={() => zoom(1.4)}>
-                  +
-                </Button>
-                <Button aria-label="Farther" onClick={() => zoom(1 / 1.4)}>
-                  −
-                </Button>
-              </>
-            )}
-            {(
-              [
-                ["←", view === "solid" ? "Turn left" : "Look to the left", -1, 0],
-                ["→", view === "solid" ? "Turn right" : "Look to the right", 1, 0],
-                ["↑", view === "solid" ? "Tilt up" : "Look up", 0, 1],
-                ["↓", view === "solid" ? "Tilt down" : "Look down", 0, -1],
-              ] as const
-            ).map(([mark, label, x, y]) => (
-              <Button key={mark} aria-label={label} onClick={() => shift(x, y)}>
-                {mark}
-              </Button>
-            ))}
-            <Button
-              onClick={() => {
-                setWindow(null);
-                setLook({ turn: 30, tilt: 28 });
+            <ViewControls
+              solid={view === "solid"}
+              onZoom={zoom}
+              onShift={shift}
+              onWhole={() => {
+                setLook(WHOLE);
+                setTurned(TURNED);
               }}
-            >
-              All of it
-            </Button>
+            />
             <label className="flex tap items-center gap-2 text-sm">
               <input
                 type="checkbox"
@@ -286,35 +231,11 @@ export function FreeStage({ frame }: { frame: FreeFrame }) {
                 ? "Press where it begins and where it ends. Points are drawn to ends, middles, faces, lines and equal gaps. Escape: back to picking."
                 : "Press a member to pick it, with Shift for several; draw it along to move it, or a corner by its square. Arrow keys move what is picked, Delete takes it out."}
           </p>
-          <p className="fig text-sm">
+          <p className="fig text-sm" hidden={errors.some((p) => p.path.startsWith("free.sections"))}>
             Centre of mass {structure.centreOfMass.map(show).join(", ")}; outside surface{" "}
             {fixed(structure.surfaceMm2 / 1e6, 2)} m².
           </p>
-          {problems.length > 0 ? (
-            <ul className="grid gap-1" aria-label="What is wrong or doubtful">
-              {problems.map((p) => {
-                const id = /^free\.members\.(\w+)/.exec(p.path)?.[1];
-                const at = /^free\.joints\.(.+)$/.exec(p.path)?.[1];
-                return (
-                  <li key={`${p.path}/${p.message}`} className="flex flex-wrap items-baseline gap-x-3">
-                    <FieldMessage severity={p.severity}>{p.message}</FieldMessage>
-                    {id || at ? (
-                      <button
-                        type="button"
-                        className="text-sm underline"
-                        onClick={() => {
-                          if (id) setChosen([id]);
-                          if (at) setJoint(at);
-                        }}
-                      >
-                        Show {id ?? at}
-                      </button>
-                    ) : null}
-                  </li>
-                );
-              })}
-            </ul>
-          ) : null}
+          <ProblemList problems={problems} onMember={(id) => setChosen([id])} onJoint={setJoint} />
         </div>
         <div className="grid content-start gap-4">
           {only ? (

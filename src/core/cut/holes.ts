@@ -1,4 +1,5 @@
 import { isHollow, type Structure, type StructureMember } from "../frame";
+import { Groups } from "../numeric";
 
 /** What happens to the frame after welding. */
 export const FINISHES = ["bare", "paint", "zinc dip"] as const;
@@ -61,21 +62,16 @@ export const dipHoleMm = (largeMm: number): number =>
  */
 export function closedVolumes(structure: Structure): ClosedVolume[] {
   const hollow = structure.members.filter((m) => isHollow(m.shape));
-  const group = new Map(hollow.map((m) => [m.id, m.id]));
-  const root = (id: string): string => {
-    let at = id;
-    while (group.get(at) !== at) at = group.get(at) as string;
-    return at;
-  };
+  const groups = new Groups(hollow.map((m) => m.id));
   const open = new Set<string>();
   for (const m of hollow)
     for (const end of ["from", "to"] as const) {
       const h = m.ends[end].hollow;
       if (h === "open") open.add(m.id);
-      else if (typeof h === "object" && group.has(h.into)) group.set(root(m.id), root(h.into));
+      else if (typeof h === "object" && groups.has(h.into)) groups.join(m.id, h.into);
     }
   const sets = new Map<string, StructureMember[]>();
-  for (const m of hollow) sets.set(root(m.id), [...(sets.get(root(m.id)) ?? []), m]);
+  for (const m of hollow) sets.set(groups.of(m.id), [...(sets.get(groups.of(m.id)) ?? []), m]);
   return [...sets.values()]
     .filter((set) => !set.some((m) => open.has(m.id)))
     .map((set) => ({

@@ -16,12 +16,12 @@ export const DIRECTION: Record<Direction, Vec3> = {
 };
 const UP: Vec3 = [0, 0, 1];
 
-/** The direction word that a vector points to most. */
-export function directionWord(v: Vec3): Direction {
-  let best: Direction = "up";
-  for (const [word, d] of Object.entries(DIRECTION))
-    if (dot3(d, v) > dot3(DIRECTION[best], v) + 1e-9) best = word as Direction;
-  return best;
+/** The direction word that a vector points to most; up, then right, when several are alike. */
+export function directionWord([x, y, z]: Vec3): Direction {
+  const [ax, ay, az] = [Math.abs(x), Math.abs(y), Math.abs(z)];
+  if (az >= ax - 1e-9 && az >= ay - 1e-9) return z >= 0 ? "up" : "down";
+  if (ax >= ay - 1e-9) return x >= 0 ? "right" : "left";
+  return y >= 0 ? "back" : "front";
 }
 
 export const place = (p: Point): Vec3 => [p.x.mm, p.y.mm, p.z.mm];

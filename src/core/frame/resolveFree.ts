@@ -2,14 +2,14 @@ import { add3, dot3, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
 import { type Cutter, meets } from "./cutter";
 import { type Cuts, cutsOf, distinct } from "./endCuts";
 import { type Clash, findJoints } from "./findJoints";
-import type { FreeFrame, FreeMember } from "./freeSchema";
-import { MATERIALS } from "./materials";
+import type { FreeFrame, FreeMember, FreeSection } from "./freeSchema";
+import { MATERIALS, type MaterialName } from "./materials";
 import type { EndName, Placed } from "./meeting";
 import { resolvePart } from "./parts";
 import { place, placeMembers, shapeOf } from "./placing";
 import { isHollow, outerPerimeterMm } from "./sectionOutline";
 import { sectionProperties } from "./sections";
-import { shapeProperties } from "./shapes";
+import { type Shape, type ShapeProperties, shapeProperties } from "./shapes";
 import type { MemberEnd, Structure, StructureMember } from "./structure";
 
 /** Middle of an outline by area. */
@@ -72,16 +72,35 @@ function ridged(outline: readonly Vec2[], lines: readonly Ridge[]): Vec2[] {
   });
 }
 
+/** A section of the frame with what follows from it, worked out once for all its members. */
+interface Stock {
+  shape: Shape;
+  properties: ShapeProperties;
+  material: MaterialName;
+  perimeterMm: number;
+}
+
+function stockOf(section: FreeSection): Stock {
+  const shape = shapeOf(section);
+  const radius =
+    shape.shape === "tube"
+      ? sectionProperties({ faceMm: shape.widthMm, depthMm: shape.heightMm, wallMm: shape.wallMm }).outsideRadiusMm
+      : 0;
+  return {
+    shape,
+    properties: shapeProperties(shape),
+    material: section.material,
+    perimeterMm: outerPerimeterMm(shape, radius),
+  };
+}
+
 function resolveMember(
-  frame: FreeFrame,
+  { shape, properties, material, perimeterMm }: Stock,
   said: FreeMember,
   m: Placed,
   cuts: ReadonlyMap<string, Cuts>,
   capped: ReadonlySet<string>,
 ): StructureMember {
-  const section = frame.sections.find((s) => s.id === said.section) as FreeFrame["sections"][number];
-  const shape = shapeOf(section);
-  const properties = shapeProperties(shape);
   const [x, y, z] = m.axes;
   const line = (p: Vec2): Vec3 => add3(m.from, add3(scale3(y, p.x), scale3(z, p.y)));
   const own: Record<EndName, Cuts | undefined> = { from: cuts.get(`${m.id} from`), to: cuts.get(`${m.id} to`) };
@@ -120,10 +139,6 @@ function resolveMember(
   const [cs, ce] = [ending("from", c), ending("to", c)];
   const massLength = simple ? ce - cs : mean;
   const point = (s: number, p: Vec2): Vec3 => add3(line(p), scale3(x, s));
-  const radius =
-    shape.shape === "tube"
-      ? sectionProperties({ faceMm: shape.widthMm, depthMm: shape.heightMm, wallMm: shape.wallMm }).outsideRadiusMm
-      : 0;
   const endOf = (end: EndName, s: number): MemberEnd => ({
     joints: own[end]?.joints ?? [],
     cutters: cutters[end],
@@ -135,7 +150,7 @@ function resolveMember(
     section: said.section,
     shape,
     properties,
-    material: section.material,
+    material,
     seam: said.seam,
     crown: said.crown,
     axes: m.axes,
@@ -148,9 +163,9 @@ function resolveMember(
     longMm: Math.max(...finishes) - Math.min(...begins),
     shortMm: Math.min(...lengths),
     centreMm: stop - start,
-    massKg: Math.max(0, massLength) * properties.areaMm2 * MATERIALS[section.material].densityKgPerMm3,
+    massKg: Math.max(0, massLength) * properties.areaMm2 * MATERIALS[material].densityKgPerMm3,
     centreOfMass: point((cs + ce) / 2, c),
-    surfaceMm2: Math.max(0, simple ? stop - start : mean) * outerPerimeterMm(shape, radius),
+    surfaceMm2: Math.max(0, simple ? stop - start : mean) * perimeterMm,
   };
 }
 
@@ -174,19 +189,18 @@ function cappedEnds(frame: FreeFrame, placed: ReadonlyMap<string, Placed>): Set<
 export function resolveFree(frame: FreeFrame): { structure: Structure; clashes: Clash[]; placed: Map<string, Placed> } {
   const placed = placeMembers(frame);
   const { joints, clashes } = findJoints([...placed.values()], frame.joints);
+  const stock = new Map(frame.sections.map((s) => [s.id, stockOf(s)]));
   const hollow = new Set(
-    frame.members
-      .filter((m) => {
-        const s = frame.sections.find((x) => x.id === m.section);
-        return s && isHollow(shapeOf(s));
-      })
-      .map((m) => m.id),
+    frame.members.flatMap((m) => {
+      const s = stock.get(m.section);
+      return s && isHollow(s.shape) ? [m.id] : [];
+    }),
   );
   const cuts = cutsOf(placed, joints, frame.gap.mm, hollow);
   const capped = cappedEnds(frame, placed);
   const members = frame.members.flatMap((said) => {
-    const m = placed.get(said.id);
-    return m ? [resolveMember(frame, said, m, cuts, capped)] : [];
+    const [m, s] = [placed.get(said.id), stock.get(said.section)];
+    return m && s ? [resolveMember(s, said, m, cuts, capped)] : [];
   });
   const parts = frame.parts.map(resolvePart);
   const all = [...members, ...parts];

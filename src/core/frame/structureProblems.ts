@@ -1,4 +1,4 @@
-import { cross3, dot3, squareTo, sub3, unit3 } from "../numeric";
+import { cross3, dot3, Groups, squareTo, sub3, unit3 } from "../numeric";
 import { type Problem, plainMm } from "../units";
 import { clearances } from "./clearance";
 import type { Clash } from "./findJoints";
@@ -140,17 +140,12 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
 }
 
 function loose(structure: Structure): Problem[] {
-  const group = new Map(structure.members.map((m) => [m.id, m.id]));
-  const root = (id: string): string => {
-    let at = id;
-    while (group.get(at) !== at) at = group.get(at) as string;
-    return at;
-  };
-  for (const j of structure.joints) group.set(root(j.a), root(j.b));
+  const groups = new Groups(structure.members.map((m) => m.id));
+  for (const j of structure.joints) groups.join(j.a, j.b);
   const first = structure.members[0];
   if (!first) return [];
   return structure.members
-    .filter((m) => root(m.id) !== root(first.id))
+    .filter((m) => groups.of(m.id) !== groups.of(first.id))
     .map((m) =>
       warning(
         `free.members.${m.id}`,

@@ -1,4 +1,4 @@
-import { cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
+import { cross3, dot3, Groups, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
 import type { Problem } from "../units";
 import { extentAlong, memberAxes } from "./beam";
 import type { BeamMember, MechanicalFrame } from "./mechanicalFrame";
@@ -220,16 +220,11 @@ function crossings(frame: MechanicalFrame): Problem[] {
 
 /** Members that no joint connects with the rest. */
 function apart(frame: MechanicalFrame): Problem[] {
-  const group = new Map(frame.members.map((m) => [m.id, m.id]));
-  const root = (id: string): string => {
-    let at = id;
-    while (group.get(at) !== at) at = group.get(at) as string;
-    return at;
-  };
-  for (const j of frame.joints) group.set(root(j.a), root(j.b));
+  const groups = new Groups(frame.members.map((m) => m.id));
+  for (const j of frame.joints) groups.join(j.a, j.b);
   const first = frame.members[0];
   if (!first) return [];
-  const loose = frame.members.filter((m) => root(m.id) !== root(first.id));
+  const loose = frame.members.filter((m) => groups.of(m.id) !== groups.of(first.id));
   return loose.length === 0
     ? []
     : [

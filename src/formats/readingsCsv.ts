@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { type Job, roundsOf } from "@/core/job";
+import { type How, type Job, type ReadingEntry, roundsOf, stillStands } from "@/core/job";
 
 const COLUMNS = [
   "time",
@@ -9,6 +9,9 @@ const COLUMNS = [
   "value_mm",
   "as_typed",
   "unit_if_bare",
+  "slope_or_angle",
+  "how",
+  "averaged",
   "instrument",
   "by",
   "stands",
@@ -16,6 +19,30 @@ const COLUMNS = [
 
 /** A cell that a spreadsheet would take for a formula is led by an apostrophe. */
 const safe = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
+
+/** How a rest was read, in a few words that a spreadsheet can sort by. */
+function howWords(how: How | undefined): string {
+  if (!how) return "";
+  switch (how.by) {
+    case "height":
+      return `height from datum ${how.datum}`;
+    case "rod":
+      return `rod, set-up ${how.setUp}${how.sightM === null ? "" : `, sight ${how.sightM} m`}`;
+    case "slope":
+      return `slope from ${how.from}, arrow ${how.arrow}`;
+    case "difference":
+      return `height from ${how.from}`;
+    case "edge":
+      return `gap under an edge from ${how.from} to ${how.to}, blocks ${how.blocks[0].mm} and ${how.blocks[1].mm} mm`;
+  }
+}
+
+function valueCells(value: ReadingEntry["value"]): (string | number)[] {
+  if (value === null) return ["", "", "", ""];
+  return "slant" in value
+    ? ["", safe(value.text), value.slant, value.value]
+    : [value.mm, safe(value.text), value.unit, ""];
+}
 
 /**
  * Every reading of a job, one a row, also those that a later one replaced.
@@ -29,12 +56,12 @@ export function readingsCsv(job: Job): string {
       round.round.gate,
       round.number,
       r.what,
-      r.value === null ? "" : r.value.mm,
-      r.value === null ? "" : safe(r.value.text),
-      r.value === null ? "" : r.value.unit,
+      ...valueCells(r.value),
+      howWords(r.how),
+      r.again ? "yes" : "",
       safe(names.get(r.instrumentId) ?? r.instrumentId),
       safe(r.origin),
-      r.value === null ? "taken back" : round.readings.get(r.what)?.id === r.id ? "yes" : "replaced",
+      r.value === null ? "taken back" : stillStands(round, r) ? "yes" : "replaced",
     ]),
   );
   return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: "\r\n" })}\r\n`;

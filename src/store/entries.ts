@@ -6,7 +6,7 @@ import { isoTime, toSqlTime } from "./time";
 export const ENTRY_JSON = `JSON_OBJECT('kind', e.kind, 'id', e.id, 'at', ${isoTime("e.made_at")}, 'origin', e.origin,
   'gate', e.gate, 'method', e.method, 'roundId', e.round_id, 'instrumentId', e.instrument_id, 'what', e.what,
   'mm', e.value_mm, 'text', e.value_text, 'unit', e.value_unit, 'step', e.step, 'done', e.done, 'note', e.note,
-  'version', e.version, 'changes', JSON_EXTRACT(e.changes, '$'))`;
+  'version', e.version, 'changes', JSON_EXTRACT(e.changes, '$'), 'more', JSON_EXTRACT(e.more, '$'))`;
 
 /** @param doc text of ENTRY_JSON. @returns the entry as the core knows it. */
 export function entryOf(doc: string): Entry {
@@ -14,7 +14,7 @@ export function entryOf(doc: string): Entry {
   const base = { id: d.id, at: d.at, origin: d.origin };
   switch (d.kind as Entry["kind"]) {
     case "round":
-      return { kind: "round", ...base, gate: d.gate, method: d.method };
+      return { kind: "round", ...base, gate: d.gate, method: d.method, ...d.more };
     case "reading":
       return {
         kind: "reading",
@@ -22,7 +22,9 @@ export function entryOf(doc: string): Entry {
         roundId: d.roundId,
         instrumentId: d.instrumentId,
         what: d.what,
-        value: d.mm === null ? null : { mm: d.mm, text: d.text, unit: d.unit },
+        value: d.more?.slant ?? (d.mm === null ? null : { mm: d.mm, text: d.text, unit: d.unit }),
+        ...(d.more?.how ? { how: d.more.how } : {}),
+        ...(d.more?.again ? { again: true } : {}),
       };
     case "tick":
       return { kind: "tick", ...base, step: d.step, done: Boolean(d.done) };
@@ -35,20 +37,27 @@ export function entryOf(doc: string): Entry {
 
 type Cell = string | number | boolean | null;
 
+/** What only some entries have, as JSON; null when there is nothing. */
+const json = (parts: Record<string, unknown>): string | null =>
+  Object.values(parts).some((v) => v !== undefined) ? JSON.stringify(parts) : null;
+
 /** The columns that differ by kind, in the order of the INSERT. */
 function cells(e: Entry): Cell[] {
   const own: Record<string, Cell> = {};
-  if (e.kind === "round") Object.assign(own, { gate: e.gate, method: e.method });
-  else if (e.kind === "reading")
+  if (e.kind === "round") Object.assign(own, { gate: e.gate, method: e.method, more: json({ warmerK: e.warmerK }) });
+  else if (e.kind === "reading") {
+    const length = e.value !== null && "mm" in e.value ? e.value : null;
+    const slant = e.value !== null && "slant" in e.value ? e.value : undefined;
     Object.assign(own, {
       round: e.roundId,
       instrument: e.instrumentId,
       what: e.what,
-      mm: e.value?.mm ?? null,
-      text: e.value?.text ?? null,
-      unit: e.value?.unit ?? null,
+      mm: length?.mm ?? null,
+      text: length?.text ?? null,
+      unit: length?.unit ?? null,
+      more: json({ slant, how: e.how, again: e.again }),
     });
-  else if (e.kind === "tick") Object.assign(own, { step: e.step, done: e.done });
+  } else if (e.kind === "tick") Object.assign(own, { step: e.step, done: e.done });
   else if (e.kind === "note") own.note = e.text;
   else Object.assign(own, { version: e.version, changes: JSON.stringify(e.changes) });
   const order = [
@@ -65,11 +74,12 @@ function cells(e: Entry): Cell[] {
     "note",
     "version",
     "changes",
+    "more",
   ];
   return order.map((k) => own[k] ?? null);
 }
 
-const ROW = `(${Array.from({ length: 19 }, () => "?").join(", ")})`;
+const ROW = `(${Array.from({ length: 20 }, () => "?").join(", ")})`;
 /** Rows in one INSERT: keeps the number of placeholders far below the protocol's 65 535. */
 const CHUNK = 500;
 
@@ -84,7 +94,7 @@ export async function insertEntries(
     const part = entries.slice(from, from + CHUNK);
     await db.execute<ResultSetHeader>(
       `INSERT INTO entry (job_id, seq, id, kind, made_at, origin, gate, method, round_id, instrument_id, what,
-        value_mm, value_text, value_unit, step, done, note, version, changes) VALUES ${part.map(() => ROW).join(", ")}`,
+        value_mm, value_text, value_unit, step, done, note, version, changes, more) VALUES ${part.map(() => ROW).join(", ")}`,
       part.flatMap((e, i) => [jobId, lastSeq + from + i + 1, e.id, e.kind, toSqlTime(e.at), e.origin, ...cells(e)]),
     );
   }

@@ -2,7 +2,7 @@ import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql
 import { type Entry, type Job, overallSizeMm, type Plan, type Summary } from "@/core/job";
 import type { Instrument } from "@/core/units";
 import { ENTRY_JSON, entryOf, insertEntries } from "./entries";
-import { INSTRUMENT_JSON } from "./instruments";
+import { INSTRUMENT_JSON, instrumentOf } from "./instruments";
 import { isoTime, toSqlTime } from "./time";
 
 type Db = Pool | PoolConnection;
@@ -58,7 +58,7 @@ export async function loadJob(db: Db, id: string): Promise<StoredJob | null> {
     seq: Number(head.n),
     job: {
       ...base,
-      instruments: part(ORDER.instrument).map((d) => JSON.parse(d) as Instrument),
+      instruments: part(ORDER.instrument).map((d) => instrumentOf(JSON.parse(d))),
       entries: part(ORDER.entry).map(entryOf),
     },
   };

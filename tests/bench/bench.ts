@@ -217,8 +217,20 @@ row(
   `19 in 20 under ${ms(frames[Math.floor(0.95 * frames.length)] ?? 0)}; target 16 ms of work a move`,
 );
 const large = await freeJob(app.address, 200);
-const opened = await usable(await browser.newPage(), `${large}/frame`);
-row("frame of 200 members: opened", `LCP ${ms(opened.lcp)}`, `live after ${ms(opened.live)}; target under 1000 ms`);
+const opened: { lcp: number; live: number }[] = [];
+for (let i = 0; i < 5; i++) {
+  const context = await browser.newContext();
+  const settled = await context.newPage();
+  // A browser that is only just up is slow at everything: it gets a moment first, its cache stays empty.
+  await settled.waitForTimeout(1500);
+  opened.push(await usable(settled, `${large}/frame`));
+  await context.close();
+}
+row(
+  "frame of 200 members: opened, median of 5",
+  `LCP ${ms(median(opened.map((o) => o.lcp)))}`,
+  `live after ${ms(median(opened.map((o) => o.live)))}; target under 1000 ms, empty cache`,
+);
 await browser.close();
 
 console.log("\nreadings route, 6 s each, one job");

@@ -81,7 +81,9 @@ describe("a power cut in the middle of saving", () => {
       await app.start();
       const { job } = (await (await fetch(`${app.address}/api/jobs/${id}`)).json()) as { job: Job };
       const stored = new Map(
-        job.entries.flatMap((e) => (e.kind === "reading" && e.value ? [[e.id, e.value.mm] as const] : [])),
+        job.entries.flatMap((e) =>
+          e.kind === "reading" && e.value && "mm" in e.value ? [[e.id, e.value.mm] as const] : [],
+        ),
       );
       expect(acknowledged.size).toBeGreaterThanOrEqual(12 * (ROUNDS + 1));
       for (const [entryId, mm] of acknowledged) expect(stored.get(entryId), `reading ${entryId}`).toBe(mm);

@@ -169,9 +169,9 @@ describe("a stored job", () => {
       ],
     });
     const stored = await loadJob(pool(), job.id);
-    expect(stored?.job.entries.flatMap((e) => (e.kind === "reading" && e.value ? [e.value.mm] : []))).toEqual(
-      values.map((v) => (v === 0 ? 0 : v)),
-    );
+    expect(
+      stored?.job.entries.flatMap((e) => (e.kind === "reading" && e.value && "mm" in e.value ? [e.value.mm] : [])),
+    ).toEqual(values.map((v) => (v === 0 ? 0 : v)));
   });
   it("is not there when its insert fails half way", async () => {
     const job = newJob();

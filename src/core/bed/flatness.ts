@@ -1,5 +1,6 @@
 import type { Vec2 } from "../numeric";
 import { acrossPlane, collinear, fitPlane, heightOf, type Plane } from "./plane";
+import { ThinnestSlab } from "./thinnestSlab";
 
 /** Four points that decide the zone, with how much each counts. */
 interface Active {
@@ -97,29 +98,19 @@ function best4(xy: Vec2[], z: number[], among: number[]): Active {
   return (four && zone4(xy, z, four)) ?? { zone: -1, points: [], gradient: [] };
 }
 
-/** Up to here every subset is tried; beyond, an active set grows by the worst point. */
-const ENUMERATE = 40;
+/** Up to here every subset is tried; beyond, points are exchanged one at a time. */
+const ENUMERATE = 12;
 
 /** Largest four-point zone: by duality the minimum zone of all points. */
 function minimumZone(xy: Vec2[], z: number[]): Active {
-  const all = xy.map((_, i) => i);
-  if (all.length <= ENUMERATE) return best4(xy, z, all);
-  const plane = fitPlane(xy, z);
-  const set = new Set<number>([0, Math.floor(all.length / 3), Math.floor((2 * all.length) / 3), all.length - 1]);
-  for (let best = best4(xy, z, [...set]); ; best = best4(xy, z, [...set])) {
-    const slab = best.zone >= 0 ? slabPlane(xy, z, best) : plane;
-    const off = all.map((i) => at(z, i) - (slab ? heightOf(slab, at(xy, i)) : 0));
-    const middle = (Math.max(...off) + Math.min(...off)) / 2;
-    const sticksOut = (i: number): boolean => Math.abs(at(off, i) - middle) > best.zone / 2 + 1e-9;
-    // A slab that covers every point proves its zone. Where three of the four stand in line its plane may turn about them
-    // and the set itself can stick out; then the set grows until it proves itself, at the latest when it holds all.
-    const stalled = [...set].some(sticksOut);
-    const next = all
-      .filter((i) => !set.has(i) && (stalled || sticksOut(i)))
-      .sort((i, j) => Math.abs(at(off, j) - middle) - Math.abs(at(off, i) - middle));
-    if (next.length === 0) return best;
-    for (const i of next.slice(0, 2)) set.add(i);
-  }
+  if (xy.length <= ENUMERATE)
+    return best4(
+      xy,
+      z,
+      xy.map((_, i) => i),
+    );
+  const slab = new ThinnestSlab(xy).of(z);
+  return zone4(xy, z, slab.points) ?? { zone: slab.zoneMm, points: [], gradient: [] };
 }
 
 /** Middle plane of the slab that the active four define; by least squares when three of them are in line. */

@@ -1,5 +1,5 @@
-import { cholesky, normalDraw, type Rows, seeded, type Vec2 } from "../numeric";
-import { zoneOf } from "./flatness";
+import { normalDraw, type Rows, seeded, symmetricEigen, type Vec2 } from "../numeric";
+import { ThinnestSlab } from "./thinnestSlab";
 
 /** How a flatness scatters, mm. */
 export interface Scatter {
@@ -13,6 +13,15 @@ export interface Scatter {
 const DRAWS = 4000;
 const SEED = 30_317;
 
+/** Independent parts of a covariance: each a standard deviation at every point. */
+function rootsOf(cov: Rows): Rows {
+  const { values, vectors } = symmetricEigen(cov);
+  const largest = Math.max(...values);
+  return values.flatMap((value, k) =>
+    value > 1e-12 * largest ? [(vectors[k] as number[]).map((v) => v * Math.sqrt(value))] : [],
+  );
+}
+
 /**
  * Flatness by Monte Carlo: for when several groups of four points are within a few uncertainties of deciding it, so that
  * the linear figure says too little.
@@ -21,28 +30,23 @@ const SEED = 30_317;
 export function flatnessScatter(xy: readonly Vec2[], z: readonly number[], cov: number | Rows, draws = DRAWS): Scatter {
   const random = seeded(SEED);
   const n = xy.length;
-  // A reference point has no uncertainty: the least share keeps the factor from failing on its row of noughts.
-  const factor =
-    typeof cov === "number"
-      ? null
-      : cholesky(cov.map((row, i) => row.map((v, j) => v + (i === j ? 1e-15 * Math.max(...row.map(Math.abs), 1) : 0))));
-  const places = [...xy];
-  const zones: number[] = [];
-  const e = new Array<number>(n).fill(0);
+  // Heights that are known but for a plane have a covariance without full rank: its roots come from its eigenvectors.
+  const roots = typeof cov === "number" ? null : rootsOf(cov);
+  const slab = new ThinnestSlab(xy);
+  const zones = new Float64Array(draws);
+  const drawn = new Float64Array(n);
   for (let d = 0; d < draws; d++) {
-    for (let i = 0; i < n; i++) e[i] = normalDraw(random);
-    zones.push(
-      zoneOf(
-        places,
-        z.map((v, i) =>
-          typeof cov === "number"
-            ? v + cov * (e[i] as number)
-            : v + (factor?.[i] ?? []).reduce((s, l, j) => s + l * (e[j] as number), 0),
-        ),
-      ),
-    );
+    if (roots === null) for (let i = 0; i < n; i++) drawn[i] = (z[i] as number) + (cov as number) * normalDraw(random);
+    else {
+      for (let i = 0; i < n; i++) drawn[i] = z[i] as number;
+      for (const root of roots) {
+        const e = normalDraw(random);
+        for (let i = 0; i < n; i++) drawn[i] = (drawn[i] as number) + e * (root[i] as number);
+      }
+    }
+    zones[d] = slab.of(drawn).zoneMm;
   }
-  zones.sort((a, b) => a - b);
+  zones.sort();
   const mean = zones.reduce((s, v) => s + v, 0) / draws;
   return {
     mean,

@@ -10,7 +10,7 @@ import {
   shimStack,
   shims,
 } from "../bed";
-import type { Vec2 } from "../numeric";
+import type { Rows, Vec2 } from "../numeric";
 import type { Measured } from "../square";
 import { fixed, formatSmall, type UnitPreference } from "../units";
 import { type Conformity, conformity } from "./conformity";
@@ -33,6 +33,7 @@ export interface RestAdvice {
 
 export type BedWord =
   | "good as it is"
+  | "good on three rests"
   | "good with shims"
   | "good once the feet are turned"
   | "too close to call"
@@ -58,8 +59,51 @@ export interface BedVerdict {
 /** The bed may use half of the frame's flatness; the weld needs the rest (common practice, no source). */
 export const BED_SHARE = 0.5;
 
+/** Heights of a bed as they were read. */
+export interface BedHeights {
+  /** Points in the order of `cov`. */
+  points: readonly string[];
+  heightsMm: Readonly<Record<string, number>>;
+  /** Covariance, mm2. */
+  cov: Rows;
+  /** Whether they say how the bed slopes. */
+  levelKnown: boolean;
+}
+
+/** Heights that were each read alike. @param uMm standard uncertainty of one. */
+export function alikeHeights(heightsMm: Readonly<Record<string, number>>, uMm: number): BedHeights {
+  const points = Object.keys(heightsMm);
+  return {
+    points,
+    heightsMm,
+    cov: points.map((_, i) => points.map((__, j) => (i === j ? uMm ** 2 : 0))),
+    levelKnown: true,
+  };
+}
+
+/** The frame on three of the rests. */
+export interface OnThree {
+  rests: string[];
+  /** How far inside the triangle the weight lies, mm. */
+  marginMm: number;
+  /** How far the frame then sags out of flat by its own weight, mm. */
+  sagMm: number;
+}
+
+/** How a bed is brought right. */
+export interface Adjusting {
+  by: "shims" | "feet";
+  mode: ShimMode;
+  pitchMm: number;
+  thread: "right" | "left";
+  /** Leaves at hand, mm; a common set when left out. */
+  leavesMm?: readonly number[];
+  /** Whether one would rather lay the frame on three rests than shim all. */
+  onThree?: boolean;
+}
+
 /** Steepest slope with its uncertainty: that of the fitted slope in its own direction. */
-function steepest(xy: Vec2[], f: Flatness, uMm: number): Measured | null {
+function steepest(xy: Vec2[], f: Flatness, cov: Rows): Measured | null {
   if (!f.slopeMmPerM) return null;
   const value = Math.hypot(f.slopeMmPerM.x, f.slopeMmPerM.y);
   const n = value > 0 ? { x: f.slopeMmPerM.x / value, y: f.slopeMmPerM.y / value } : { x: 1, y: 0 };
@@ -71,31 +115,38 @@ function steepest(xy: Vec2[], f: Flatness, uMm: number): Measured | null {
     );
     return plane ? 1000 * (plane.bx * n.x + plane.by * n.y) : 0;
   });
-  return { value, u: uMm * Math.hypot(...weights) };
+  const variance = weights.reduce(
+    (s, a, i) => s + weights.reduce((t, b, j) => t + a * b * ((cov[i] as number[])[j] as number), 0),
+    0,
+  );
+  return { value, u: Math.sqrt(Math.max(0, variance)) };
 }
 
 /**
  * Is the bed good enough for these limits, and what to do at each rest.
- * @param rests places. @param heightsMm height of each rest that was read. @param uMm standard uncertainty of a height.
- * @param flatLimitMm flatness limit of the frame. @param levelMmPerM limit on slope, null when level does not matter.
- * @param adjust shims, or feet with their thread. @param units for the reasons.
+ * @param rests places. @param heights of the rests that were read. @param flatLimitMm flatness limit of the frame.
+ * @param levelMmPerM limit on slope, null when level does not matter. @param adjust shims, or feet with their thread.
+ * @param units for the reasons. @param three how the frame would lie on three of them; null when it cannot.
  */
 export function bedVerdict(
   rests: RestPlace[],
-  heightsMm: Record<string, number>,
-  uMm: number,
+  heights: BedHeights,
   flatLimitMm: number | null,
   levelMmPerM: number | null,
-  adjust: { by: "shims" | "feet"; mode: ShimMode; pitchMm: number; thread: "right" | "left" },
+  adjust: Adjusting,
   units: UnitPreference = "mm",
+  three: OnThree | null = null,
 ): BedVerdict {
+  const { heightsMm } = heights;
   const say = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
   const plain = (mm: number): string => formatSmall(mm, units, { decimals: 2, bare: true });
   const read = rests.filter((r) => heightsMm[r.id] !== undefined);
   const missing = rests.filter((r) => heightsMm[r.id] === undefined).map((r) => r.id);
   const lowest = Math.min(...read.map((r) => heightsMm[r.id] ?? 0));
   const z = read.map((r) => (heightsMm[r.id] ?? 0) - lowest);
-  const found = flatness(read, z, uMm);
+  const at = read.map((r) => heights.points.indexOf(r.id));
+  const cov = at.map((i) => at.map((j) => (heights.cov[i] as number[])[j] as number));
+  const found = flatness(read, z, cov);
   const moves = shims(read, z, adjust.mode);
   const advice = rests.map((r): RestAdvice => {
     const i = read.indexOf(r);
@@ -104,12 +155,12 @@ export function bedVerdict(
       id: r.id,
       heightMm: i >= 0 ? (z[i] ?? 0) : null,
       raiseMm,
-      stack: raiseMm !== null && adjust.by === "shims" ? shimStack(raiseMm, COMMON_LEAVES_MM) : null,
+      stack: raiseMm !== null && adjust.by === "shims" ? shimStack(raiseMm, adjust.leavesMm ?? COMMON_LEAVES_MM) : null,
       foot: raiseMm !== null && adjust.by === "feet" ? footTurn(raiseMm, adjust.pitchMm, adjust.thread) : null,
     };
   });
   const allowedMm = flatLimitMm === null ? null : flatLimitMm * BED_SHARE;
-  const slopeMmPerM = steepest(read, found, uMm);
+  const slopeMmPerM = heights.levelKnown ? steepest(read, found, cov) : null;
   const base = { missing, flatness: found, allowedMm, slopeMmPerM, rests: advice };
   if (found.status !== "ok" || found.zoneMm === null || found.uZoneMm === null) {
     const why =
@@ -129,16 +180,19 @@ export function bedVerdict(
           : (moves.shimsMm[i] ?? 0)
         : 0),
   );
-  const left = flatness(read, after, uMm);
+  const left = flatness(read, after, cov);
   const afterMm = left.zoneMm;
   const level =
     levelMmPerM !== null && slopeMmPerM ? conformity(slopeMmPerM.value, slopeMmPerM.u, null, levelMmPerM, true) : null;
-  const leftSlope = steepest(read, left, uMm);
+  const leftSlope = heights.levelKnown ? steepest(read, left, cov) : null;
   const levelAfter =
     levelMmPerM !== null && leftSlope ? conformity(leftSlope.value, leftSlope.u, null, levelMmPerM, true) : null;
   const flat = allowedMm === null ? null : conformity(found.zoneMm, found.uZoneMm, null, allowedMm, true);
   const flatAfter =
-    allowedMm === null || afterMm === null ? null : conformity(afterMm, left.uZoneMm ?? uMm, null, allowedMm, true);
+    allowedMm === null || afterMm === null
+      ? null
+      : conformity(afterMm, left.uZoneMm ?? found.uZoneMm, null, allowedMm, true);
+  const levelUnknown = levelMmPerM !== null && !heights.levelKnown && missing.length === 0;
   const measured = `Out of flat ${plain(found.zoneMm)} ± ${say(2 * found.uZoneMm)}`;
   const slopeSaid = level && slopeMmPerM ? `, slope ${fixed(slopeMmPerM.value, 2)} mm/m of ${levelMmPerM} allowed` : "";
   const done = { ...base, flat, level, afterMm };
@@ -154,12 +208,27 @@ export function bedVerdict(
       word: "not measured",
       why: `${measured}. There is no flatness or level limit to hold it against.`,
     };
+  if (levelUnknown)
+    return {
+      ...done,
+      word: "not measured",
+      why: `${measured}. How level it is these readings cannot say: gaps under an edge see flat alone. Add a level, a rod or heights.`,
+    };
   const against =
     allowedMm === null ? "" : `; the bed may use ${say(allowedMm)}, half of the frame's ${say(flatLimitMm ?? 0)}`;
   const words = [flat?.verdict, level?.verdict].filter((w) => w !== undefined);
   const wordsAfter = [flatAfter?.verdict, levelAfter?.verdict].filter((w) => w !== undefined);
   const why = `${measured}${against}${slopeSaid}.`;
   if (words.every((w) => w === "pass")) return { ...done, word: "good as it is", why };
+  // Three rests never rock and need no flat bed; what is left is how the frame hangs between them.
+  const threeDo =
+    three !== null && (allowedMm === null || three.sagMm <= allowedMm) && (level === null || level.verdict === "pass");
+  const onThree = (): BedVerdict => ({
+    ...done,
+    word: "good on three rests",
+    why: `${why} On ${three?.rests.join(", ")} alone the bed's flatness does not matter: the frame sags ${say(three?.sagMm ?? 0)} between them, its weight lies ${say(three?.marginMm ?? 0)} inside.`,
+  });
+  if (adjust.onThree && threeDo) return onThree();
   if ((flat?.acceptanceZoneEmpty ?? false) || (level?.acceptanceZoneEmpty ?? false))
     return {
       ...done,
@@ -172,6 +241,7 @@ export function bedVerdict(
       word: adjust.by === "shims" ? "good with shims" : "good once the feet are turned",
       why: `${why} ${adjust.by === "shims" ? "With the shims below" : "After the turns below"} about ${say(afterMm ?? 0)} is left.`,
     };
+  if (threeDo) return onThree();
   if (words.includes("fail")) return { ...done, word: "not good", why };
   return { ...done, word: "too close to call", why: `${why} The difference is smaller than the readings can show.` };
 }

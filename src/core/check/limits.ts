@@ -2,12 +2,12 @@ import type { Side } from "../frame";
 import { SIDES } from "../frame";
 import { type Problem, plainMm } from "../units";
 import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
-import type { Limits } from "./limitsSchema";
+import type { Deviation, Limits } from "./limitsSchema";
 
 /** One limit in numbers. mm, or mm/m where `unit` says so. */
 export interface Limit {
-  id: Side | "square" | "flat";
-  kind: "size" | "diagonal" | "corner" | "flat";
+  id: Side | "square" | "flat" | "place" | "straight" | "level" | "gap" | "flush";
+  kind: "size" | "diagonal" | "corner" | "flat" | "place" | "straight" | "level" | "gap" | "flush";
   label: string;
   unit: "mm" | "mm/m";
   /** Nominal size; 0 for the others. */
@@ -16,6 +16,8 @@ export interface Limit {
   upper: number | null;
   nonnegative: boolean;
   source: string;
+  /** Judged when it is measured; a frame passes without. */
+  optional?: true;
 }
 
 const own = (value: { mm: number } | null): number | null => (value === null ? null : value.mm);
@@ -45,70 +47,124 @@ export function limitProblems(limits: Limits): Problem[] {
   if (limits.flat && limits.flat.mm <= 0)
     error("flat", "Flatness must be more than zero; leave it empty for no limit.");
   else if (limits.flat && limits.flat.mm > 100) error("flat", "Over 100 mm out of flat is no limit. Check the unit.");
+  for (const key of ["gap", "flush"] as const) {
+    const value = limits[key];
+    if (value && (value.mm <= 0 || value.mm > 20))
+      error(key, "A gap or step may be more than zero and up to 20 mm; leave it empty for no limit.");
+  }
   return found;
+}
+
+/** Sizes that limits are looked up for, mm. */
+interface Sizes {
+  lengthMm: number;
+  widthMm: number;
+}
+
+/** What the chosen class, or the drawing, allows. mm, mm/m. */
+function figures(limits: Limits, { lengthMm, widthMm }: Sizes) {
+  const [shorter, longer] = [Math.min(lengthMm, widthMm), Math.max(lengthMm, widthMm)];
+  if (limits.kind === "own") {
+    const range = ({ lower, upper }: Deviation) => ({ lower: own(lower), upper: own(upper) });
+    return {
+      length: range(limits.length),
+      width: range(limits.width),
+      square: limits.square && {
+        byCorner: limits.square.as === "mm/m",
+        upper: limits.square.as === "mm/m" ? limits.square.limit : limits.square.limit.mm,
+      },
+      flat: own(limits.flat),
+      gap: own(limits.gap ?? null),
+      flush: own(limits.flush ?? null),
+    };
+  }
+  const { confirmed = {} } = limits;
+  const both = (mm: number) => ({ lower: -mm, upper: mm });
+  return {
+    length: both(confirmed.lengthMm ?? linearLimitMm(limits.linear, lengthMm)),
+    width: both(confirmed.widthMm ?? linearLimitMm(limits.linear, widthMm)),
+    square: { byCorner: true, upper: confirmed.angleMmPerM ?? angleLimit(limits.linear, shorter).mmPerM },
+    flat: confirmed.flatMm ?? flatLimitMm(limits.flat, longer),
+    gap: null,
+    flush: null,
+  };
+}
+
+/** Where each figure comes from. */
+function sources(limits: Limits) {
+  if (limits.kind === "own") return { length: "own limit", width: "own limit", square: "own limit", flat: "own limit" };
+  const of = (cls: string, confirmed: number | undefined): string =>
+    confirmed === undefined ? `ISO 13920-${cls}, from memory: confirm` : `ISO 13920-${cls}, confirmed`;
+  const { confirmed = {} } = limits;
+  return {
+    length: of(limits.linear, confirmed.lengthMm),
+    width: of(limits.linear, confirmed.widthMm),
+    square: of(limits.linear, confirmed.angleMmPerM),
+    flat: of(limits.flat, confirmed.flatMm),
+  };
 }
 
 /**
  * Limits in numbers for one frame.
  * @param limits as chosen. @param sizes nominal, outside; a class is looked up for them.
+ * @param rectangle whether the frame has sides AB to DA; another is judged by where its places lie.
  */
-export function resolveLimits(limits: Limits, { lengthMm, widthMm }: { lengthMm: number; widthMm: number }): Limit[] {
-  const shorter = Math.min(lengthMm, widthMm);
-  const longer = Math.max(lengthMm, widthMm);
+export function resolveLimits(limits: Limits, sizes: Sizes, rectangle = true): Limit[] {
+  const { length, width, square, flat, gap, flush } = figures(limits, sizes);
+  const source = sources(limits);
   const out: Limit[] = [];
-  const isClass = limits.kind === "class";
-  const source = isClass ? `ISO 13920-${limits.linear}, from memory` : "own limit";
-  const flatSource = isClass ? `ISO 13920-${limits.flat}, from memory` : "own limit";
-  for (const side of SIDES) {
-    const along = side === "AB" || side === "CD";
-    const nominal = along ? lengthMm : widthMm;
-    const range = isClass
-      ? { lower: -linearLimitMm(limits.linear, nominal), upper: linearLimitMm(limits.linear, nominal) }
-      : {
-          lower: own((along ? limits.length : limits.width).lower),
-          upper: own((along ? limits.length : limits.width).upper),
-        };
-    if (range.lower === null && range.upper === null) continue;
-    out.push({
-      id: side,
-      kind: "size",
-      label: `Side ${side}`,
-      unit: "mm",
-      nominal,
-      lower: range.lower === null ? null : nominal + range.lower,
-      upper: range.upper === null ? null : nominal + range.upper,
-      nonnegative: false,
-      source,
-    });
+  const upTo = (
+    id: Limit["id"] & Limit["kind"],
+    label: string,
+    upper: number | null,
+    from: string,
+    unit: Limit["unit"] = "mm",
+    optional = true,
+  ): void => {
+    if (upper === null) return;
+    const limit: Limit = { id, kind: id, label, unit, nominal: 0, lower: null, upper, nonnegative: true, source: from };
+    out.push(optional ? { ...limit, optional: true } : limit);
+  };
+  if (rectangle)
+    for (const side of SIDES) {
+      const along = side === "AB" || side === "CD";
+      const nominal = along ? sizes.lengthMm : sizes.widthMm;
+      const { lower, upper } = along ? length : width;
+      if (lower === null && upper === null) continue;
+      out.push({
+        id: side,
+        kind: "size",
+        label: `Side ${side}`,
+        unit: "mm",
+        nominal,
+        lower: lower === null ? null : nominal + lower,
+        upper: upper === null ? null : nominal + upper,
+        nonnegative: false,
+        source: along ? source.length : source.width,
+      });
+    }
+  else {
+    // Half of what an overall length may be off by, to either side.
+    const reach = Math.min(...[length.upper, width.upper].flatMap((v) => (v === null ? [] : [v])));
+    if (Number.isFinite(reach) && reach > 0)
+      upTo("place", "Farthest place from the drawing", reach, `${source.length}, of its lengths`, "mm", false);
   }
-  const square = isClass ? { as: "mm/m" as const, limit: angleLimit(limits.linear, shorter).mmPerM } : limits.square;
-  if (square) {
-    const byCorner = square.as === "mm/m";
-    const upper = byCorner ? square.limit : square.limit.mm;
+  if (square && rectangle)
     out.push({
       id: "square",
-      kind: byCorner ? "corner" : "diagonal",
-      label: byCorner ? "Worst corner from square" : "Diagonals apart",
-      unit: byCorner ? "mm/m" : "mm",
+      kind: square.byCorner ? "corner" : "diagonal",
+      label: square.byCorner ? "Worst corner from square" : "Diagonals apart",
+      unit: square.byCorner ? "mm/m" : "mm",
       nominal: 0,
-      lower: -upper,
-      upper,
+      lower: -square.upper,
+      upper: square.upper,
       nonnegative: false,
-      source,
+      source: source.square,
     });
-  }
-  const flat = isClass ? flatLimitMm(limits.flat, longer) : own(limits.flat);
-  if (flat !== null)
-    out.push({
-      id: "flat",
-      kind: "flat",
-      label: "Flatness",
-      unit: "mm",
-      nominal: 0,
-      lower: null,
-      upper: flat,
-      nonnegative: true,
-      source: flatSource,
-    });
+  upTo("flat", "Flatness", flat, source.flat, "mm", false);
+  upTo("straight", "Straightness of a member", flat, source.flat);
+  upTo("level", "Level", limits.levelMmPerM, "own limit", "mm/m");
+  upTo("gap", "Gap at a joint", gap, "own limit");
+  upTo("flush", "Flush step", flush, "own limit");
   return out;
 }

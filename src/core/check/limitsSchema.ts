@@ -24,12 +24,25 @@ const ownSchema = z.strictObject({
     .nullable(),
   flat: lengthSchema.nullable(),
   levelMmPerM: slope.nullable(),
+  /** Gap at a joint before welding, and step between two parts that shall be flush; left out when nobody minds. */
+  gap: lengthSchema.nullable().optional(),
+  flush: lengthSchema.nullable().optional(),
 });
+const figure = z.number("Give a number.").positive("Must be more than zero.").max(100, "That is no limit.");
 const classSchema = z.strictObject({
   kind: z.literal("class"),
   linear: z.enum(LINEAR_CLASSES),
   flat: z.enum(FLAT_CLASSES),
   levelMmPerM: slope.nullable(),
+  /** Figures of the class that were looked up and corrected; the rest stay from memory. */
+  confirmed: z
+    .strictObject({
+      lengthMm: figure.optional(),
+      widthMm: figure.optional(),
+      angleMmPerM: figure.optional(),
+      flatMm: figure.optional(),
+    })
+    .optional(),
 });
 export const limitsSchema = z.discriminatedUnion("kind", [ownSchema, classSchema]);
 export type Limits = z.infer<typeof limitsSchema>;

@@ -29,7 +29,7 @@ const REACH_MM: Partial<Record<Instrument["kind"], number>> = {
   rule: 1000,
   calliper: 300,
 };
-const READS_HEIGHTS: readonly Instrument["kind"][] = ["height gauge", "optical level", "feeler"];
+const READS_HEIGHTS: readonly Instrument["kind"][] = ["height gauge", "optical level", "feeler", "surface plate"];
 
 /** A truly flat surface read at four corners passes nineteen times in twenty from here (closed form of the half-normal). */
 const FLAT_SURE = 3.6;
@@ -83,6 +83,7 @@ function uOf(limit: Limit, frame: ResolvedFrame, instrument: Instrument): number
   if (limit.kind === "flat") return READS_HEIGHTS.includes(instrument.kind) ? u.uMm : null;
   const reach = REACH_MM[instrument.kind] ?? 0;
   if (limit.kind === "size") return limit.nominal <= reach ? fullUncertainty(u, limit.nominal) : null;
+  if (limit.kind !== "diagonal" && limit.kind !== "corner") return null;
   const { longestMm, check } = nominalCheck(frame, instrument);
   if (longestMm > reach) return null;
   return (limit.kind === "diagonal" ? check.diagonalDifferenceMm : worstCorner(check))?.u ?? null;

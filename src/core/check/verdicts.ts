@@ -22,6 +22,8 @@ export interface MeasuredFrame {
   sides: Partial<Record<string, Measured>>;
   square: SquareCheck | null;
   flatMm: Measured | null;
+  /** What else was measured, each by its limit, with the place where it is worst. */
+  worst?: Partial<Record<Limit["kind"], (Measured & { where: string }) | null>>;
 }
 
 /** Corners this close are equally far off: the first is named, so that every screen names the same one. */
@@ -41,10 +43,12 @@ export function worstCorner(square: SquareCheck): (Measured & { corner: string }
 function measure(limit: Limit, frame: MeasuredFrame): { value: Measured | null; note: string } {
   if (limit.kind === "size") return { value: frame.sides[limit.id] ?? null, note: "" };
   if (limit.kind === "flat") return { value: frame.flatMm, note: "" };
+  const worst = frame.worst?.[limit.kind];
+  if (worst !== undefined) return { value: worst, note: worst ? `, at ${worst.where}` : "" };
   if (!frame.square) return { value: null, note: "" };
   if (limit.kind === "diagonal") return { value: frame.square.diagonalDifferenceMm, note: "" };
-  const worst = worstCorner(frame.square);
-  return { value: worst, note: worst ? `, corner ${worst.corner}` : "" };
+  const corner = limit.kind === "corner" ? worstCorner(frame.square) : null;
+  return { value: corner, note: corner ? `, corner ${corner.corner}` : "" };
 }
 
 function reason(limit: Limit, value: Measured, result: Conformity, note: string, units: UnitPreference): string {
@@ -72,10 +76,11 @@ function reason(limit: Limit, value: Measured, result: Conformity, note: string,
  * @param limits resolved limits. @param frame measured sides, squareness and flatness. @param units for the reasons.
  */
 export function verdicts(limits: Limit[], frame: MeasuredFrame, units: UnitPreference = "mm"): LimitVerdict[] {
-  return limits.map((limit) => {
+  const asked = limits.filter((limit) => !limit.optional || measure(limit, frame).value !== null);
+  return asked.map((limit) => {
     const { value, note } = measure(limit, frame);
     if (!value) return { limit, measured: null, result: null, why: "Not measured yet." };
-    if (limit.kind !== "size" && frame.square?.fit.agree === false && limit.kind !== "flat") {
+    if (["diagonal", "corner"].includes(limit.kind) && frame.square?.fit.agree === false) {
       const result = {
         ...conformity(value.value, value.u, limit.lower, limit.upper),
         verdict: "too close to call" as const,

@@ -1,6 +1,7 @@
 import * as z from "zod";
 import { GATES } from "../plan";
-import { lengthSchema } from "../units";
+import { lengthSchema, slantSchema } from "../units";
+import { WHAT } from "./what";
 
 /** A moment, UTC, with milliseconds, in years that a database can hold. */
 export const timeSchema = z.iso
@@ -28,18 +29,55 @@ export const roundSchema = z.strictObject({
   gate: z.enum(GATES),
   /** For the bed: heights up from a datum, or rod readings under a level line (larger is lower). */
   method: z.enum(METHODS),
+  /** How much hotter the work is than what measures it, K; nought when nobody said. */
+  warmerK: z
+    .number("Give a number in °C.")
+    .min(-80, "No frame is so much colder than its tape.")
+    .max(900, "Hotter than that it glows: let it cool.")
+    .optional(),
 });
 
-/** One reading of a round. A later one of the same quantity takes its place; both stay in the record. */
+const restName = z.string().regex(/^R[1-9]\d?$/, "Rests are named R1 to R99.");
+
+/** How a rest was read, where a survey mixes its methods. Without it: as the round says. */
+export const howSchema = z.discriminatedUnion("by", [
+  z.strictObject({ by: z.literal("height"), datum: z.int().min(1).max(9) }),
+  /** Rod under a level line; the set-up of the level, and how far away the rod stood. */
+  z.strictObject({
+    by: z.literal("rod"),
+    setUp: z.int().min(1).max(9),
+    sightM: z.number().min(0).max(200, "No rod is read over 200 m.").nullable(),
+  }),
+  /** A level from rest to rest. Its arrow points on, or back. */
+  z.strictObject({ by: z.literal("slope"), from: restName, arrow: z.enum(["on", "back"]) }),
+  /** Height above another rest: a water level, a string with a rule. */
+  z.strictObject({ by: z.literal("difference"), from: restName }),
+  /** Gap under a straightedge or string that lies on blocks at two other rests. */
+  z.strictObject({
+    by: z.literal("edge"),
+    from: restName,
+    to: restName,
+    blocks: z.tuple([lengthSchema, lengthSchema]),
+  }),
+]);
+export type How = z.infer<typeof howSchema>;
+
+/**
+ * One reading of a round. A later one of the same quantity takes its place, or is averaged with it when it was read `again`;
+ * all stay in the record.
+ */
 export const readingSchema = z.strictObject({
   kind: z.literal("reading"),
   ...base,
   roundId: z.uuid(),
   instrumentId: z.string().min(1).max(36),
-  /** `AB`, `AC`, a rest `R1`, the height of a corner `zA`, or a cross member `M1`. */
-  what: z.string().regex(/^(z[A-D]|[A-Z][A-Z0-9]{0,5})$/, "Not something that is measured here."),
-  /** Null takes the reading back. */
-  value: lengthSchema.nullable(),
+  /** `AB`, `AC`, a rest `R1`, the height of a corner `zA`, a distance `A-M1AB`, an angle `D^A^B` … (see what.ts). */
+  what: z.string().max(40, "Not something that is measured here.").regex(WHAT, "Not something that is measured here."),
+  /** A length, or for slopes and angles a slant. Null takes the last reading back. */
+  value: z.union([lengthSchema, slantSchema]).nullable(),
+  how: howSchema.optional(),
+  /** Averaged with those before it. */
+  again: z.literal(true).optional(),
 });
 
 export const tickSchema = z.strictObject({

@@ -1,3 +1,4 @@
+export * from "./bedSurvey";
 export * from "./built";
 export * from "./carries";
 export * from "./cautions";
@@ -13,4 +14,5 @@ export * from "./planSchema";
 export * from "./predict";
 export * from "./predictable";
 export * from "./rounds";
+export * from "./what";
 export * from "./words";

@@ -2,7 +2,7 @@ import { limitProblems } from "../check";
 import { drillProblems, type SawTestReading, type Stock, sawTestProblems, stockProblems } from "../cut";
 import { type Frame, type ResolvedFrame, resolveFrame, shapeOf, shapeProperties } from "../frame";
 import { weldProblems } from "../shrink";
-import { length, type Problem, type UnitPreference } from "../units";
+import { length, type Problem, plainMm, type UnitPreference } from "../units";
 import { builtOf } from "./built";
 import type { Plan, Rest } from "./planSchema";
 
@@ -32,6 +32,13 @@ export function planProblems(plan: Plan): Problem[] {
   ];
   if (plan.bed.pitch.mm < 0.2 || plan.bed.pitch.mm > 10)
     found.push({ path: "bed.pitch", message: "A foot's thread has a pitch between 0.2 and 10 mm.", severity: "error" });
+  for (const [i, leaf] of (plan.bed.leaves ?? []).entries())
+    if (leaf.mm < 0.01 || leaf.mm > 50)
+      found.push({
+        path: `bed.leaves.${i}`,
+        message: `A shim is between 0.01 and 50 mm thick, not ${plainMm(leaf.mm)}.`,
+        severity: "error",
+      });
   const seen = new Set<string>();
   plan.bed.rests.forEach((rest, i) => {
     for (const axis of ["x", "y"] as const)

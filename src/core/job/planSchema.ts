@@ -20,6 +20,10 @@ export const bedSchema = z.strictObject({
   /** Thread pitch of the feet. */
   pitch: lengthSchema,
   thread: z.enum(["right", "left"]),
+  /** A surface under the whole frame, or three points. */
+  school: z.enum(["surface", "three"]).optional(),
+  /** Shims at hand; a common set when left out. */
+  leaves: z.array(lengthSchema).max(40, "At most 40 leaves.").optional(),
 });
 
 /** Everything about a job that is edited and saved as a whole, with a version. */

@@ -1,5 +1,6 @@
 export * from "./dense";
 export * from "./drain";
+export * from "./eigen";
 export * from "./groups";
 export * from "./linear";
 export * from "./random";

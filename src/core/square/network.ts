@@ -12,7 +12,7 @@ import {
   type Vec2,
   zeros,
 } from "../numeric";
-import { DETECT, type Diagnosis, diagnose } from "./diagnosis";
+import { DETECT, type Diagnosis, diagnose } from "../units";
 
 /** A taped distance, mm, with the standard uncertainty that is new in each reading. */
 export interface DistanceReading {
@@ -36,7 +36,18 @@ export interface AngleReading {
   valueRad: number;
   uRad: number;
 }
-export type Reading = DistanceReading | AngleReading;
+
+/** How far `of` lies off the line from `from` to `to`, mm, to either side. */
+export interface OffsetReading {
+  kind: "offset";
+  id: string;
+  of: string;
+  from: string;
+  to: string;
+  valueMm: number;
+  uMm: number;
+}
+export type Reading = DistanceReading | AngleReading | OffsetReading;
 
 /** Errors that all readings of one tape share. */
 export interface Tape {
@@ -74,6 +85,8 @@ export interface NetworkFit {
   readings: CheckedReading[];
   maxAbsW: number;
   diagnosis: Diagnosis;
+  /** How alike two readings' tests are, 0 to 1: at 1 a slip in one looks exactly like a slip in the other. */
+  alike: (a: string, b: string) => number;
   /** Standard uncertainty of any number that is computed from the fitted points. */
   uOf: (f: (points: Record<string, Vec2>) => number) => number;
 }
@@ -147,6 +160,22 @@ function linearise(reading: Reading, xy: Vec2[], index: Map<string, number>, unk
     put(i, { x: -e.x, y: -e.y });
     return { value: r, row };
   }
+  if (reading.kind === "offset") {
+    const [o, p] = at(reading.of);
+    const [i, a] = at(reading.from);
+    const [j, b] = at(reading.to);
+    const length = Math.hypot(b.x - a.x, b.y - a.y);
+    const e = { x: (b.x - a.x) / length, y: (b.y - a.y) / length };
+    const off = cross(e, sub(p, a));
+    const side = off < 0 ? -1 : 1;
+    const n = { x: -e.y * side, y: e.x * side };
+    // The foot of the offset shares its move out to the two ends of the line.
+    const t = dot(e, sub(p, a)) / length;
+    put(o, n);
+    put(i, { x: -(1 - t) * n.x, y: -(1 - t) * n.y });
+    put(j, { x: -t * n.x, y: -t * n.y });
+    return { value: Math.abs(off), row };
+  }
   const [i, p] = at(reading.from);
   const [m, q] = at(reading.at);
   const [j, t] = at(reading.to);
@@ -168,7 +197,7 @@ function covariance(readings: Reading[], tapes: Record<string, Tape>): Rows {
   const C = zeros(readings.length, readings.length);
   readings.forEach((ri, i) => {
     const row = C[i] as number[];
-    row[i] = (ri.kind === "distance" ? ri.uMm : ri.uRad) ** 2;
+    row[i] = (ri.kind === "angle" ? ri.uRad : ri.uMm) ** 2;
     readings.forEach((rj, j) => {
       if (ri.kind !== "distance" || rj.kind !== "distance" || !ri.tape || ri.tape !== rj.tape) return;
       const tape = tapes[ri.tape];
@@ -189,6 +218,7 @@ function undetermined(freedom: number, points: Record<string, Vec2>): NetworkFit
     readings: [],
     maxAbsW: 0,
     diagnosis: { status: "none", candidates: [] },
+    alike: () => 1,
     uOf: () => Number.POSITIVE_INFINITY,
   };
 }
@@ -219,7 +249,7 @@ export function adjustNetwork(network: Network): NetworkFit {
   if (conditionRatio(rows.map(({ row }, i) => row.map((x) => x / (sigma[i] as number)))) < 1e-9)
     return undetermined(freedom, asRecord(xy));
 
-  const observed = readings.map((r) => (r.kind === "distance" ? r.valueMm : r.valueRad));
+  const observed = readings.map((r) => (r.kind === "angle" ? r.valueRad : r.valueMm));
   const misfit = () => rows.map((r, i) => r.value - (observed[i] as number));
   let A: Rows = rows.map((r) => r.row);
   let AtP = multiply(transpose(A), P);
@@ -279,6 +309,11 @@ export function adjustNetwork(network: Network): NetworkFit {
     readings: checked,
     maxAbsW: Math.max(0, ...checked.map((c) => Math.abs(c.w))),
     diagnosis: freedom > 0 ? diagnose(checked) : { status: "none", candidates: [] },
+    alike: (a, b) => {
+      const [i, j] = [a, b].map((id) => readings.findIndex((r) => r.id === id)) as [number, number];
+      const scale = diagonal(N, i) * diagonal(N, j);
+      return scale > 0 ? Math.min(1, Math.abs((N[i] as number[])[j] as number) / Math.sqrt(scale)) : 1;
+    },
     uOf: (f) => {
       const step = 1e-3;
       const moved = (node: number, axis: "x" | "y", by: number) =>

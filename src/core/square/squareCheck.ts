@@ -1,5 +1,6 @@
 import { CORNERS, type Corner, ends, SIDES, type Side, SPANS, type Span } from "../frame";
-import { adjustNetwork, type NetworkFit, type Tape } from "./network";
+import type { Vec2 } from "../numeric";
+import { adjustNetwork, type NetworkFit, type Reading, type Tape } from "./network";
 import {
   cornerAngleDeg,
   type Quad,
@@ -82,6 +83,7 @@ function shapeWord(q: Quad, tellMm: number, lengthMm: number, widthMm: number): 
  * Shape of a rectangle from its taped sides and diagonals.
  * @param lengthMm nominal AB. @param widthMm nominal BC. @param spans what was read (any subset).
  * @param tapes errors shared by the readings of a tape. @param targetMm2 wanted AC^2 - BD^2, 0 for square.
+ * @param more other places of the frame and what was read to them: panels, angles, offsets.
  */
 export function squareCheck(
   lengthMm: number,
@@ -89,17 +91,27 @@ export function squareCheck(
   spans: Partial<Record<Span, SpanReading>>,
   tapes: Record<string, Tape> = {},
   targetMm2 = 0,
+  more: { nodes: Record<string, Vec2>; readings: readonly Reading[] } = { nodes: {}, readings: [] },
 ): SquareCheck {
   const missing = SPANS.filter((s) => !spans[s]);
   const fit = adjustNetwork({
-    nodes: { A: { x: 0, y: 0 }, B: { x: lengthMm, y: 0 }, C: { x: lengthMm, y: widthMm }, D: { x: 0, y: widthMm } },
-    readings: SPANS.flatMap((span) => {
-      const read = spans[span];
-      if (!read) return [];
-      const [from, to] = ends(span);
-      const base = { kind: "distance" as const, id: span, from, to, valueMm: read.mm, uMm: read.uMm };
-      return [read.tape === undefined ? base : { ...base, tape: read.tape }];
-    }),
+    nodes: {
+      A: { x: 0, y: 0 },
+      B: { x: lengthMm, y: 0 },
+      C: { x: lengthMm, y: widthMm },
+      D: { x: 0, y: widthMm },
+      ...more.nodes,
+    },
+    readings: [
+      ...SPANS.flatMap((span) => {
+        const read = spans[span];
+        if (!read) return [];
+        const [from, to] = ends(span);
+        const base = { kind: "distance" as const, id: span, from, to, valueMm: read.mm, uMm: read.uMm };
+        return [read.tape === undefined ? base : { ...base, tape: read.tape }];
+      }),
+      ...more.readings,
+    ],
     tapes,
   });
   const { AC, BD } = spans;

@@ -1,4 +1,4 @@
-import { CLOSE_STEP, type Entry, type Job, quantityWords, roundsOf } from "@/core/job";
+import { CLOSE_STEP, type Entry, type Job, quantityWords, roundsOf, stillStands } from "@/core/job";
 import type { Step } from "@/core/plan";
 
 /** One line of the record. */
@@ -27,15 +27,16 @@ export function describe(job: Job, steps: readonly Step[]): LogLine[] {
       }
       case "reading": {
         const round = rounds.get(entry.roundId);
-        const stands = round?.readings.get(entry.what)?.id === entry.id;
+        const stands = round !== undefined && stillStands(round, entry);
         const where = round ? `${round.round.gate} ${round.number}` : "";
         if (entry.value === null)
           return { entry, tone: "measured", text: `${quantityWords(entry.what)} taken back`, detail: where };
-        const bare = !/[a-zµ"']/i.test(entry.value.text);
+        const bare = !/[a-zµ"'°%]/i.test(entry.value.text);
+        const unit = "slant" in entry.value ? entry.value.slant : entry.value.unit;
         return {
           entry,
           tone: "measured",
-          text: `${quantityWords(entry.what)} ${entry.value.text}${bare ? ` ${entry.value.unit}` : ""}${stands ? "" : " (replaced later)"}`,
+          text: `${quantityWords(entry.what)} ${entry.value.text}${bare ? ` ${unit}` : ""}${entry.again ? ", averaged" : ""}${stands ? "" : " (replaced later)"}`,
           detail: `${where}, ${instruments.get(entry.instrumentId) ?? entry.instrumentId}`,
         };
       }

@@ -1,0 +1,287 @@
+import { chiSquareTail, Groups, type Rows, symmetricEigen, type Vec2, zeros } from "../numeric";
+import { DETECT, type Diagnosis, diagnose } from "../units";
+
+/** One reading of a survey, by whichever method. Lengths in mm, slopes in mm per metre. */
+export type SurveyReading = { id: string; uMm: number } & (
+  | { by: "height"; at: string; mm: number; datum: string }
+  /** Rod under the level line of one set-up of an optical level. `sightM`: distance of the rod, where it was noted. */
+  | { by: "rod"; at: string; mm: number; setUp: string; level: string; sightM: number | null }
+  /** A level from point to point: what it shows over a metre. `uMm` is that of the height over the whole length. */
+  | { by: "slope"; from: string; at: string; mmPerM: number; level: string; direction: 1 | -1 }
+  | { by: "difference"; from: string; at: string; mm: number }
+  /** Gap under a straightedge or string from point to point, on blocks of these heights. */
+  | {
+      by: "edge";
+      from: string;
+      to: string;
+      at: string;
+      gapMm: number;
+      blocksMm: readonly [number, number];
+      bulgeMm: number;
+    }
+);
+
+/** What an instrument may be wrong by in all its readings alike, mm per metre (1 sigma): a level's zero, a collimation. */
+export type SharedErrors = Readonly<Record<string, number>>;
+
+/** One reading after adjustment. */
+export interface CheckedHeight {
+  id: string;
+  /** Adjusted less read, mm. */
+  residualMm: number;
+  w: number;
+  controlled: boolean;
+  redundancy: number;
+  /** Smallest slip that would show, mm. */
+  detectableMm: number;
+}
+
+export interface SurveyFit {
+  status: "ok" | "ok_no_check";
+  /** Points in the order of `zMm` and `cov`. */
+  points: string[];
+  /** Heights, mm; the lowest is nought. Where the readings do not say how level the bed is, about its own mean plane. */
+  zMm: Record<string, number>;
+  /** Covariance of the heights, mm2, blind to what the readings do not say (height above all, perhaps tilt). */
+  cov: Rows;
+  /** Whether the readings say how the bed slopes: gaps under a straightedge alone do not. */
+  levelKnown: boolean;
+  freedom: number;
+  chi2: number;
+  pValue: number;
+  agree: boolean;
+  readings: CheckedHeight[];
+  diagnosis: Diagnosis;
+  /** Zero error or collimation of each instrument as these readings tell it, mm per metre. */
+  errors: Record<string, { mmPerM: number; uMmPerM: number }>;
+}
+
+export type Survey =
+  | SurveyFit
+  /** Points that nothing ties to the others. */
+  | { status: "disconnected"; unreached: string[] }
+  /** Points whose height the readings leave open. */
+  | { status: "loose"; loose: string[] }
+  | { status: "nothing" };
+
+/** Source of every height that a reading speaks of: a point, a datum, a set-up or an instrument's error. */
+interface Row {
+  id: string;
+  parts: Map<string, number>;
+  value: number;
+  u: number;
+  /** Stated on the shelf, not read here. */
+  prior: boolean;
+}
+
+const AGREE = 0.05;
+/** Shares of the largest eigenvalue below which the readings say nothing. */
+const NOTHING = 1e-11;
+
+/** How far `p` lies along the way from `a` to `b`, as a share. */
+function shareAlong(p: Vec2, a: Vec2, b: Vec2): number {
+  const d = { x: b.x - a.x, y: b.y - a.y };
+  return ((p.x - a.x) * d.x + (p.y - a.y) * d.y) / (d.x ** 2 + d.y ** 2);
+}
+
+function rowOf(r: SurveyReading, places: ReadonlyMap<string, Vec2>): Row {
+  const parts = new Map<string, number>();
+  const put = (name: string, k: number) => parts.set(name, (parts.get(name) ?? 0) + k);
+  const row = (value: number): Row => ({ id: r.id, parts, value, u: r.uMm, prior: false });
+  const at = (name: string): Vec2 => places.get(name) as Vec2;
+  put(r.at, 1);
+  switch (r.by) {
+    case "height":
+      put(`datum ${r.datum}`, -1);
+      return row(r.mm);
+    case "rod":
+      // Height is the line of sight less the rod; a line that rises by c with every metre reads c d too much.
+      put(`set-up ${r.setUp}`, -1);
+      if (r.sightM !== null) put(`error ${r.level}`, -r.sightM);
+      return row(-r.mm);
+    case "slope": {
+      const length = Math.hypot(at(r.at).x - at(r.from).x, at(r.at).y - at(r.from).y) / 1000;
+      put(r.from, -1);
+      put(`error ${r.level}`, r.direction * length);
+      return row(r.mmPerM * length);
+    }
+    case "difference":
+      put(r.from, -1);
+      return row(r.mm);
+    case "edge": {
+      const t = shareAlong(at(r.at), at(r.from), at(r.to));
+      put(r.from, -(1 - t));
+      put(r.to, -t);
+      return row((1 - t) * r.blocksMm[0] + t * r.blocksMm[1] - r.gapMm - r.bulgeMm);
+    }
+  }
+}
+
+const pointsIn = (r: SurveyReading): string[] =>
+  r.by === "edge" ? [r.from, r.to, r.at] : r.by === "slope" || r.by === "difference" ? [r.from, r.at] : [r.at];
+
+/** The part of `v` over the points that no plane explains, by removing 1, x, y in turn. @param basis orthonormal planes. */
+function beyondPlanes(v: readonly number[], basis: readonly (readonly number[])[]): number[] {
+  let rest = [...v];
+  for (const b of basis) {
+    const k = rest.reduce((s, x, i) => s + x * (b[i] as number), 0);
+    rest = rest.map((x, i) => x - k * (b[i] as number));
+  }
+  return rest;
+}
+
+const lengthOf = (v: readonly number[]): number => Math.hypot(...v);
+
+/** Orthonormal planes over some places: height, then tilt along x and y where the places tell it. */
+function planesOver(xy: readonly Vec2[]): number[][] {
+  const basis: number[][] = [];
+  for (const column of [xy.map(() => 1), xy.map((p) => p.x), xy.map((p) => p.y)]) {
+    const rest = beyondPlanes(column, basis);
+    const n = lengthOf(rest);
+    if (n > 1e-6 * Math.max(1, lengthOf(column))) basis.push(rest.map((x) => x / n));
+  }
+  return basis;
+}
+
+/**
+ * Heights of a bed from readings in any order and mixture: heights, rods, slopes, differences, gaps under an edge or string.
+ * What a level or an edge leaves open (height above all, tilt) is left open; what it says about flat is taken whole.
+ * Source: least squares by the pseudo-inverse of the normal matrix; errors shared by the readings of one instrument are
+ * unknowns with the shelf's word for them; single readings are tested after Baarda (from memory).
+ * @param places of all points. @param readings of them; points without a reading are left out.
+ * @param shared uncertainty of each level's zero or collimation; one that is missing counts as free of error.
+ */
+export function survey(
+  places: ReadonlyMap<string, Vec2>,
+  readings: readonly SurveyReading[],
+  shared: SharedErrors = {},
+): Survey {
+  const points = [...places.keys()].filter((p) => readings.some((r) => pointsIn(r).includes(p)));
+  if (points.length === 0) return { status: "nothing" };
+  const rows = readings.map((r) => rowOf(r, places));
+  const errors = [...new Set(rows.flatMap((r) => [...r.parts.keys()].filter((k) => k.startsWith("error "))))];
+  for (const e of errors) {
+    const u = shared[e.slice("error ".length)] ?? 0;
+    // An instrument without a stated error keeps its word: its error is nought.
+    rows.push({ id: e, parts: new Map([[e, 1]]), value: 0, u: Math.max(u, 1e-9), prior: true });
+  }
+  const names = [...points, ...new Set(rows.flatMap((r) => [...r.parts.keys()]).filter((k) => !places.has(k)))];
+  const index = new Map(names.map((n, i) => [n, i]));
+
+  const groups = new Groups(names);
+  for (const r of rows) {
+    const [first, ...others] = [...r.parts.keys()].filter((k) => !k.startsWith("error "));
+    for (const o of others) groups.join(first as string, o);
+  }
+  const own = groups.of(points[0] as string);
+  const unreached = points.filter((p) => groups.of(p) !== own);
+  if (unreached.length > 0) return { status: "disconnected", unreached };
+
+  const n = names.length;
+  const weighted = rows.map((r) => {
+    const row = new Array<number>(n).fill(0);
+    for (const [name, k] of r.parts) row[index.get(name) as number] = k / r.u;
+    return row;
+  });
+  // Columns brought to one size, so that a sure error and an unsure height do not hide each other.
+  const size = names.map((_, j) => Math.sqrt(weighted.reduce((s, row) => s + (row[j] as number) ** 2, 0)) || 1);
+  const normal = zeros(n, n);
+  for (const row of weighted)
+    for (let i = 0; i < n; i++) {
+      const a = (row[i] as number) / (size[i] as number);
+      if (a === 0) continue;
+      const line = normal[i] as number[];
+      for (let j = 0; j < n; j++) line[j] = (line[j] as number) + (a * (row[j] as number)) / (size[j] as number);
+    }
+  const { values, vectors } = symmetricEigen(normal);
+  const largest = Math.max(...values);
+  const basis = planesOver(points.map((p) => places.get(p) as Vec2));
+  const loose = new Set<string>();
+  let tilts = false;
+  let rank = 0;
+  const q = zeros(n, n);
+  values.forEach((value, k) => {
+    const v = (vectors[k] as number[]).map((x, i) => x / (size[i] as number));
+    if (value > NOTHING * largest) {
+      rank++;
+      for (let i = 0; i < n; i++) {
+        const line = q[i] as number[];
+        const vi = (v[i] as number) / value;
+        for (let j = 0; j < n; j++) line[j] = (line[j] as number) + vi * (v[j] as number);
+      }
+      return;
+    }
+    const over = v.slice(0, points.length);
+    const total = lengthOf(over);
+    if (total < 1e-9 * lengthOf(v)) return;
+    const rest = beyondPlanes(over, basis);
+    if (lengthOf(rest) > 1e-5 * total) {
+      const most = Math.max(...rest.map(Math.abs));
+      rest.forEach((x, i) => {
+        if (Math.abs(x) > 0.3 * most) loose.add(points[i] as string);
+      });
+    } else if (lengthOf(beyondPlanes(over, basis.slice(0, 1))) > 1e-5 * total) tilts = true;
+  });
+  if (loose.size > 0) return { status: "loose", loose: [...loose] };
+
+  const right = names.map((_, j) =>
+    rows.reduce((s, r, i) => s + ((weighted[i] as number[])[j] as number) * (r.value / r.u), 0),
+  );
+  const x = q.map((row) => row.reduce((s, v, j) => s + v * (right[j] as number), 0));
+  const checked = rows.map((r, i): CheckedHeight & { prior: boolean; chi: number } => {
+    const a = weighted[i] as number[];
+    const fitted = a.reduce((s, v, j) => s + v * (x[j] as number), 0);
+    const spread = a.reduce(
+      (s, v, k) => (v === 0 ? s : s + v * (q[k] as number[]).reduce((t, c, j) => t + c * (a[j] as number), 0)),
+      0,
+    );
+    const residual = fitted - r.value / r.u;
+    const redundancy = Math.max(0, 1 - spread);
+    const controlled = redundancy > 1e-7;
+    return {
+      id: r.id,
+      residualMm: residual * r.u,
+      w: controlled ? residual / Math.sqrt(redundancy) : 0,
+      controlled,
+      redundancy,
+      detectableMm: controlled ? (DETECT * r.u) / Math.sqrt(redundancy) : Number.POSITIVE_INFINITY,
+      prior: r.prior,
+      chi: residual ** 2,
+    };
+  });
+  const freedom = rows.length - rank;
+  const chi2 = checked.reduce((s, c) => s + c.chi, 0);
+  const pValue = freedom > 0 ? chiSquareTail(chi2, freedom) : 1;
+  const own2 = checked.filter((c) => !c.prior).map(({ prior: _p, chi: _c, ...c }) => c);
+  const lowest = Math.min(...points.map((_, i) => x[i] as number));
+  return {
+    status: own2.some((c) => c.controlled) ? "ok" : "ok_no_check",
+    points,
+    zMm: Object.fromEntries(points.map((p, i) => [p, (x[i] as number) - lowest])),
+    cov: points.map((_, i) => points.map((__, j) => (q[i] as number[])[j] as number)),
+    levelKnown: !tilts,
+    freedom,
+    chi2,
+    pValue,
+    agree: pValue >= AGREE,
+    readings: own2,
+    diagnosis: diagnose(
+      own2.map((c, i) => ({
+        id: c.id,
+        w: c.w,
+        controlled: c.controlled,
+        slip: c.controlled ? -c.residualMm / c.redundancy : 0,
+        uSlip: c.controlled ? (rows[i] as Row).u / Math.sqrt(c.redundancy) : Number.POSITIVE_INFINITY,
+      })),
+    ),
+    errors: Object.fromEntries(
+      errors.map((e) => {
+        const i = index.get(e) as number;
+        return [
+          e.slice("error ".length),
+          { mmPerM: x[i] as number, uMmPerM: Math.sqrt((q[i] as number[])[i] as number) },
+        ];
+      }),
+    ),
+  };
+}

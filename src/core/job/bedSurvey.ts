@@ -1,0 +1,109 @@
+import { type Survey, type SurveyReading, survey } from "../bed";
+import { type BedHeights, bulgeAt } from "../check";
+import type { Vec2 } from "../numeric";
+import { type Instrument, readingUncertainty } from "../units";
+import type { How } from "./entrySchema";
+import type { Rest } from "./planSchema";
+import type { Mean, Round } from "./rounds";
+
+/** A round of the bed, adjusted: every reading of it, by whichever method. */
+export interface BedSurvey {
+  survey: Survey;
+  /** Keys of readings that name a rest which is no longer there. */
+  homeless: string[];
+}
+
+/** How a rest was read where the entry does not say: as its round says. */
+const usualHow = (round: Round): How =>
+  round.round.method === "rod" ? { by: "rod", setUp: 1, sightM: null } : { by: "height", datum: 1 };
+
+function readingOf(
+  key: string,
+  what: string,
+  how: How,
+  mean: Mean,
+  instrument: Instrument,
+  places: ReadonlyMap<string, Vec2>,
+): SurveyReading {
+  const base = { id: key, at: what, uMm: mean.uMm };
+  switch (how.by) {
+    case "height":
+      return { ...base, by: "height", mm: mean.mm, datum: String(how.datum) };
+    case "rod": {
+      const tilt = instrument.foundScaleMmPerM ?? 0;
+      return {
+        ...base,
+        by: "rod",
+        mm: mean.mm - (how.sightM === null ? 0 : tilt * how.sightM),
+        setUp: String(how.setUp),
+        level: instrument.id,
+        sightM: how.sightM,
+      };
+    }
+    case "slope": {
+      const direction = how.arrow === "on" ? 1 : -1;
+      const [p, q] = [places.get(how.from), places.get(what)] as [Vec2, Vec2];
+      const metres = Math.hypot(p.x - q.x, p.y - q.y) / 1000;
+      return {
+        ...base,
+        by: "slope",
+        from: how.from,
+        // Slopes are noted as the bed lies: a level that points back errs the other way.
+        mmPerM: mean.mm + (1 - direction) * (instrument.foundZeroMm ?? 0),
+        uMm: mean.uMm * metres,
+        level: instrument.id,
+        direction,
+      };
+    }
+    case "difference":
+      return { ...base, by: "difference", from: how.from, mm: mean.mm };
+    case "edge": {
+      const [p, q] = [places.get(how.from), places.get(what)] as [Vec2, Vec2];
+      return {
+        ...base,
+        by: "edge",
+        from: how.from,
+        to: how.to,
+        gapMm: mean.mm,
+        blocksMm: [how.blocks[0].mm, how.blocks[1].mm],
+        bulgeMm: bulgeAt(instrument.edge, Math.hypot(p.x - q.x, p.y - q.y)),
+      };
+    }
+  }
+}
+
+/**
+ * A round of the bed as a survey.
+ * @param rests of the plan. @param means of the round's readings. @param instruments the shelf.
+ */
+export function bedSurvey(
+  round: Round,
+  rests: readonly Rest[],
+  means: ReadonlyMap<string, Mean>,
+  instruments: readonly Instrument[],
+): BedSurvey {
+  const places = new Map(rests.map((r) => [r.id, { x: r.x.mm, y: r.y.mm }]));
+  const homeless: string[] = [];
+  const shared: Record<string, number> = {};
+  const readings = [...round.readings.values(), ...round.slants.values()].flatMap((s): SurveyReading[] => {
+    const how = s.how ?? usualHow(round);
+    const mean = means.get(s.key);
+    const instrument = instruments.find((i) => i.id === s.instrumentId);
+    if (!mean || !instrument) return [];
+    const names = [s.what, ...("from" in how ? [how.from] : []), ...("to" in how ? [how.to] : [])];
+    if (names.some((n) => !places.has(n))) {
+      homeless.push(s.key);
+      return [];
+    }
+    const u = readingUncertainty(instrument);
+    shared[instrument.id] = how.by === "rod" ? u.uScale * 1000 : how.by === "slope" ? u.uZeroMm : 0;
+    return [readingOf(s.key, s.what, how, mean, instrument, places)];
+  });
+  return { survey: survey(places, readings, shared), homeless };
+}
+
+/** What a survey says of the heights; nothing when it does not hang together. */
+export const heightsOf = (s: Survey): BedHeights =>
+  s.status === "ok" || s.status === "ok_no_check"
+    ? { points: s.points, heightsMm: s.zMm, cov: s.cov, levelKnown: s.levelKnown }
+    : { points: [], heightsMm: {}, cov: [], levelKnown: true };

@@ -1,0 +1,100 @@
+import { norm, sub, type Vec2 } from "../numeric";
+import { type BestFit, bestFit } from "./bestFit";
+import { adjustNetwork, type NetworkFit, type Reading, type Tape } from "./network";
+
+/** One tap: which place, which way, how far. */
+export interface Tap {
+  place: string;
+  mm: number;
+  uMm: number;
+  /** The place that it is pushed toward or away from, whichever lies nearer to its way. */
+  toward: { place: string; away: boolean } | null;
+}
+
+/** What the readings of any frame say about where its places lie. */
+export interface GeneralCheck {
+  fit: NetworkFit;
+  /** Places that too few readings reach, left out. */
+  untied: string[];
+  /** Null when the readings do not fix the shape. */
+  bestFit: BestFit | null;
+  /** Farthest place from where it belongs, with its uncertainty. */
+  farthest: { place: string; value: number; u: number } | null;
+  /** Places to tap, farthest off first; those that the tape cannot tell from right are left. */
+  taps: Tap[];
+}
+
+const touched = (r: Reading): string[] =>
+  r.kind === "distance" ? [r.from, r.to] : r.kind === "angle" ? [r.from, r.at, r.to] : [r.of, r.from, r.to];
+
+/**
+ * Readings of which every place is reached at least twice: one that is reached once is left out with what reaches it, until
+ * nothing more falls out.
+ */
+export function tied(readings: readonly Reading[]): { readings: Reading[]; untied: string[] } {
+  let left = [...readings];
+  const untied = new Set<string>();
+  for (;;) {
+    const count = new Map<string, number>();
+    for (const r of left) for (const p of touched(r)) count.set(p, (count.get(p) ?? 0) + 1);
+    const once = [...count].flatMap(([p, n]) => (n < 2 ? [p] : []));
+    if (once.length === 0) return { readings: left, untied: [...untied] };
+    for (const p of once) untied.add(p);
+    left = left.filter((r) => !touched(r).some((p) => once.includes(p)));
+  }
+}
+
+/** The place that lies most nearly along a move from `from`, ahead of it or behind. */
+function towards(from: string, move: Vec2, nodes: Record<string, Vec2>): Tap["toward"] {
+  const start = nodes[from] as Vec2;
+  const size = norm(move);
+  let best: { place: string; along: number } | null = null;
+  for (const [place, at] of Object.entries(nodes)) {
+    const way = sub(at, start);
+    const far = norm(way);
+    if (place === from || far === 0) continue;
+    const along = (way.x * move.x + way.y * move.y) / (far * size);
+    if (!best || Math.abs(along) > Math.abs(best.along) + 1e-9) best = { place, along };
+  }
+  return best && Math.abs(best.along) > 0.5 ? { place: best.place, away: best.along < 0 } : null;
+}
+
+/**
+ * Where the places of any frame lie, by least squares, and how each must move.
+ * @param nodes nominal places, mm. @param readings distances, angles and offsets between them. @param tapes shared errors.
+ * @param wanted where they shall be; nominal when left out.
+ */
+export function generalCheck(
+  nodes: Record<string, Vec2>,
+  readings: readonly Reading[],
+  tapes: Record<string, Tape> = {},
+  wanted: Record<string, Vec2> = nodes,
+): GeneralCheck {
+  const use = tied(readings);
+  const names = Object.keys(nodes).filter((n) => use.readings.some((r) => touched(r).includes(n)));
+  const used = Object.fromEntries(names.map((n) => [n, nodes[n] as Vec2]));
+  if (names.length < 3) {
+    const fit = adjustNetwork({ nodes, readings: [], tapes });
+    return { fit, untied: use.untied, bestFit: null, farthest: null, taps: [] };
+  }
+  const fit = adjustNetwork({ nodes: used, readings: use.readings, tapes });
+  if (fit.status === "undetermined") return { fit, untied: use.untied, bestFit: null, farthest: null, taps: [] };
+  const found = bestFit(fit.points, wanted);
+  const uOf = (place: string): number => fit.uOf((p) => norm(bestFit(p, wanted).moves[place] as Vec2));
+  const taps = names
+    .map((place): Tap & { move: Vec2 } => {
+      const move = found.moves[place] as Vec2;
+      return { place, mm: norm(move), uMm: uOf(place), toward: null, move };
+    })
+    .sort((a, b) => b.mm - a.mm);
+  const [first] = taps;
+  return {
+    fit,
+    untied: use.untied,
+    bestFit: found,
+    farthest: first ? { place: first.place, value: first.mm, u: first.uMm } : null,
+    taps: taps
+      .filter((t) => t.mm > 2 * t.uMm)
+      .map(({ move, ...t }) => ({ ...t, toward: towards(t.place, move, used) })),
+  };
+}

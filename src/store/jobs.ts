@@ -1,6 +1,5 @@
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
 import { type Entry, type Job, overallSizeMm, type Plan, type Summary } from "@/core/job";
-import type { Instrument } from "@/core/units";
 import { ENTRY_JSON, entryOf, insertEntries } from "./entries";
 import { INSTRUMENT_JSON, instrumentOf } from "./instruments";
 import { isoTime, toSqlTime } from "./time";

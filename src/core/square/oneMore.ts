@@ -1,9 +1,9 @@
 import type { Vec2 } from "../numeric";
 import { adjustNetwork, type NetworkFit, type Reading, type Tape } from "./network";
 
-/** A reading that could be taken, with what it costs: tapes one, an angle two. */
+/** Readings that could be taken together, with what they cost: tapes one each, an angle two, what is written down nothing. */
 export interface Candidate {
-  reading: Reading;
+  readings: readonly Reading[];
   cost: number;
 }
 
@@ -35,6 +35,8 @@ export function ideal(r: Reading, nodes: Record<string, Vec2>): Reading {
   return { ...r, valueMm: Math.abs((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length };
 }
 
+const idsOf = (set: readonly Candidate[]): string[] => set.flatMap((c) => c.readings.map((r) => r.id));
+
 const worstAlike = (fit: NetworkFit, suspects: readonly string[]): number => {
   let worst = 0;
   for (let i = 0; i < suspects.length; i++)
@@ -62,14 +64,14 @@ export function oneMore(
   const consider = (set: readonly Candidate[]): void => {
     const cost = set.reduce((s, c) => s + c.cost, 0);
     if (best && best.alike < APART && cost >= best.cost) return;
-    const fit = planned(nodes, [...readings, ...set.map((c) => c.reading)], tapes);
+    const fit = planned(nodes, [...readings, ...set.flatMap((c) => c.readings)], tapes);
     if (fit.status === "undetermined") return;
     const alike = worstAlike(fit, suspects);
     const better =
       !best ||
       (alike < APART && (best.alike >= APART || cost < best.cost)) ||
       (best.alike >= APART && alike < best.alike - 1e-6);
-    if (better) best = { ids: set.map((c) => c.reading.id), alike, cost };
+    if (better) best = { ids: idsOf(set), alike, cost };
   };
   for (const c of candidates) consider([c]);
   if (!best || (best as OneMore).alike >= APART)
@@ -100,12 +102,12 @@ function judged(
 ): PlannedSet | null {
   const fit = planned(
     nodes,
-    set.map((c) => c.reading),
+    set.flatMap((c) => c.readings),
     tapes,
   );
   if (fit.status === "undetermined") return null;
-  const ids = set.map((c) => c.reading.id);
-  const lengths = new Set(set.filter((c) => c.reading.kind !== "angle").map((c) => c.reading.id));
+  const ids = idsOf(set);
+  const lengths = new Set(set.flatMap((c) => c.readings).flatMap((r) => (r.kind === "angle" ? [] : [r.id])));
   const checked = fit.readings.filter((r) => lengths.has(r.id));
   return {
     ids,
@@ -148,7 +150,7 @@ export function cheapestSets(
   const sets: Candidate[][] = [];
   for (let mask = 1; mask < 1 << list.length; mask++) {
     const set = list.filter((_, i) => mask & (1 << i));
-    if (set.length >= least) sets.push(set);
+    if (set.reduce((s, c) => s + c.readings.length, 0) >= least) sets.push(set);
   }
   const costOf = (set: readonly Candidate[]): number => set.reduce((s, c) => s + c.cost, 0);
   sets.sort((a, b) => costOf(a) - costOf(b) || a.length - b.length);

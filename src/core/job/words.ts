@@ -3,8 +3,10 @@ import type { CutPiece, FreePiece } from "../cut";
 import { sectionWords } from "../frame";
 import type { SquareCheck } from "../square";
 import { type Estimate, fixed, formatSmall, plainMm, type UnitPreference } from "../units";
-import type { FrameRound } from "./evaluate";
+import type { FrameRound } from "./frameRound";
+import type { MisreadHelp } from "./misreadHelp";
 import type { Plan } from "./planSchema";
+import { quantityOf } from "./what";
 
 /** Decimals of a millimetre that a prediction is told with: hundredths of a mm, or thousandths of an inch. */
 export const predictedDecimals = (u: UnitPreference): number => (u === "mm" ? 2 : 1);
@@ -29,7 +31,10 @@ export interface NudgeWords {
 }
 
 /** The nudge of a round in words. */
-export function nudgeWords(round: Pick<FrameRound, "square" | "impossible">, u: UnitPreference): NudgeWords {
+export function nudgeWords(
+  round: Pick<FrameRound, "square" | "impossible"> & { help?: MisreadHelp | null },
+  u: UnitPreference,
+): NudgeWords {
   const best = round.square?.nudges[0];
   if (round.impossible)
     return { act: "measure", say: `Read ${round.impossible.span} again.`, why: round.impossible.message };
@@ -45,7 +50,7 @@ export function nudgeWords(round: Pick<FrameRound, "square" | "impossible">, u: 
     return {
       act: "measure",
       say: "Measure again before moving anything.",
-      why: misreadWords(round.square, u),
+      why: misreadWords(round.square, u, round.help),
     };
   if (best.shiftMm <= 2 * best.uMm)
     return {
@@ -61,16 +66,26 @@ export function nudgeWords(round: Pick<FrameRound, "square" | "impossible">, u: 
 }
 
 /** Whether a reading looks misread; never names one that the numbers cannot name. */
-export function misreadWords(square: SquareCheck, u: UnitPreference): string {
+export function misreadWords(
+  square: Pick<SquareCheck, "fit">,
+  u: UnitPreference,
+  help: MisreadHelp | null = null,
+): string {
   const { fit } = square;
   const names = fit.diagnosis.candidates.map((c) => c.id).join(", ");
   if (fit.status === "undetermined") return "Too few readings to check each other.";
   if (fit.status === "ok_no_check") return "One reading short of a check: a misread tape could not be noticed.";
   if (fit.diagnosis.status === "located") return `${names} looks misread: read it again.`;
   if (fit.diagnosis.status === "detected_not_located") {
+    if (help?.byCut)
+      return `${help.byCut.id} looks misread by about ${formatSmall(Math.abs(help.byCut.slip), u)}: the tapes alone could not say so, the pieces as cut do. Read it again.`;
+    const ask =
+      help && help.ask.length > 0
+        ? ` Or measure one more thing: ${help.ask.join(", and ")}; then the numbers can say which.`
+        : "";
     const first = fit.diagnosis.candidates[0];
     const size = first ? ` by about ${formatSmall(Math.abs(first.slip), u)} if it is the one` : "";
-    return `One of ${names} is misread, and six tapes on one frame cannot say which. Read both diagonals again; ${first?.id ?? "one"} would be off${size}.`;
+    return `One of ${names} is misread, and these readings cannot say which. Read both diagonals again; ${first?.id ?? "one"} would be off${size}.${ask}`;
   }
   if (fit.agree === false)
     return "The readings disagree a little more than the tape should allow. Read the diagonals again.";
@@ -94,8 +109,24 @@ export function restWords(rest: RestAdvice, u: UnitPreference): string {
   return "leave it";
 }
 
-/** What is measured, as one says it: `height A` for the stored `zA`, everything else by its own name. */
-export const quantityWords = (what: string): string => (what.startsWith("z") ? `height ${what.slice(1)}` : what);
+/** What is measured, as one says it: `height A` for the stored `zA`, `A to M1AB` for a distance. */
+export function quantityWords(what: string): string {
+  const q = quantityOf(what);
+  switch (q.kind) {
+    case "name":
+      return q.name;
+    case "distance":
+      return `${q.from} to ${q.to}`;
+    case "angle":
+      return `angle ${q.from}${q.at}${q.to}`;
+    case "offset":
+      return `${q.of} off ${q.from}–${q.to}`;
+    case "rock":
+      return q.held ? `rock, ${q.held} held` : "rock";
+    default:
+      return `${q.kind} ${q.name}`;
+  }
+}
 
 /** What the stock of a piece is called. @param piece of the plan's cut list. */
 export function pieceSection(plan: Plan, piece: CutPiece | FreePiece): string {

@@ -9,3 +9,4 @@ export * from "./setUp";
 export * from "./shape";
 export * from "./squareCheck";
 export * from "./twistOnDiagonals";
+export * from "./walkingSet";

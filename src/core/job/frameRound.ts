@@ -1,0 +1,219 @@
+import { flatness } from "../bed";
+import { type LimitVerdict, type Overall, overall, verdicts } from "../check";
+import { SIDES, type Span } from "../frame";
+import {
+  type GeneralCheck,
+  generalCheck,
+  type Impossible,
+  impossible,
+  type Measured,
+  type Places,
+  type Reading,
+  type SetUp,
+  type SquareCheck,
+  squareCheck,
+  type Tape,
+} from "../square";
+import type { Ground } from "./ground";
+import { type MisreadHelp, misreadHelp } from "./misreadHelp";
+import { fullU, type Mean, meansOf, type Round, spansOf, uOfHeights } from "./rounds";
+import { quantityOf } from "./what";
+
+/** A round of sides, diagonals and corner heights with what follows from it. */
+export interface FrameRound extends Round {
+  means: ReadonlyMap<string, Mean>;
+  /** Null for a frame without corners A to D, and before anything is taped. */
+  square: SquareCheck | null;
+  /** Where all places that were measured lie, and how they would have to move. */
+  general: GeneralCheck | null;
+  /** Flatness from heights, or from a rock, mm. */
+  flatMm: (Measured & { by: string }) | null;
+  impossible: Impossible | null;
+  /** When one of the readings looks misread and the numbers cannot say which: what else is known, and what to measure. */
+  help: MisreadHelp | null;
+  verdicts: LimitVerdict[];
+  overall: Overall;
+}
+
+/** Readings may contradict the triangle rule by this before it is called impossible, mm. */
+const SLACK_MM = 5;
+
+/** Readings of distances, angles and offsets besides the sides and diagonals, for the fit. */
+function moreReadings(
+  means: ReadonlyMap<string, Mean>,
+  places: Places,
+): { readings: Reading[]; tapes: Record<string, Tape> } {
+  const readings: Reading[] = [];
+  const tapes: Record<string, Tape> = {};
+  const known = (...names: string[]): boolean =>
+    names.every((n) => places.nodes[n]) && new Set(names).size === names.length;
+  for (const [id, mean] of means) {
+    const q = quantityOf(id);
+    const tape = mean.tape ? { tape: mean.tape.id } : {};
+    if (q.kind === "distance" && known(q.from, q.to))
+      readings.push({ kind: "distance", id, from: q.from, to: q.to, valueMm: mean.mm, uMm: mean.uMm, ...tape });
+    else if (q.kind === "angle" && known(q.from, q.at, q.to)) {
+      // Angles are kept as the arc at one metre.
+      const valueRad = mean.mm / 1000;
+      readings.push({ kind: "angle", id, from: q.from, at: q.at, to: q.to, valueRad, uRad: fullU(mean) / 1000 });
+    } else if (q.kind === "offset" && known(q.of, q.from, q.to))
+      readings.push({ kind: "offset", id, of: q.of, from: q.from, to: q.to, valueMm: mean.mm, uMm: mean.uMm });
+    else continue;
+    if (mean.tape) tapes[mean.tape.id] = { uZeroMm: mean.tape.uZeroMm, uScale: mean.tape.uScale };
+  }
+  return { readings, tapes };
+}
+
+/** Flatness from heights at places, or else from a rock: half of what rocks. */
+function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["flatMm"] {
+  const heights = [...means].flatMap(([key, mean]) => {
+    const q = quantityOf(key);
+    const at = q.kind === "height" ? places.nodes[q.name] : undefined;
+    return at ? [{ at, mm: mean.mm, key }] : [];
+  });
+  const u = uOfHeights(
+    means,
+    heights.map((h) => h.key),
+  );
+  if (heights.length >= 4) {
+    const found = flatness(
+      heights.map((h) => h.at),
+      heights.map((h) => h.mm),
+      u,
+    );
+    if (found.zoneMm !== null && found.uZoneMm !== null)
+      return { value: found.zoneMm, u: found.uZoneMm, by: `${heights.length} heights` };
+  }
+  const held = [...means].filter(([key]) => quantityOf(key).kind === "rock");
+  const worst = held.reduce<Mean | null>((w, [, m]) => (!w || m.mm > w.mm ? m : w), null);
+  return worst && { value: worst.mm / 2, u: worst.uMm / 2, by: "half of the rock" };
+}
+
+/** The worst reading of one kind, with where it was. */
+function worstReading(means: ReadonlyMap<string, Mean>, kind: string): (Measured & { where: string }) | null {
+  let worst: (Measured & { where: string }) | null = null;
+  for (const [key, mean] of means) {
+    const q = quantityOf(key);
+    if (q.kind !== kind || !("name" in q)) continue;
+    if (!worst || Math.abs(mean.mm) > worst.value) worst = { value: Math.abs(mean.mm), u: fullU(mean), where: q.name };
+  }
+  return worst;
+}
+
+/** Works out a round of the frame: shape, places, flatness, verdicts. */
+export function workOutFrameRound(ground: Ground, places: Places, round: Round): FrameRound {
+  const { job, limits, target, frame } = ground;
+  const means = meansOf(round, job.instruments, ground.alphaPerK);
+  const { spans, tapes } = spansOf(means);
+  const more = moreReadings(means, places);
+  const mm = Object.fromEntries(Object.entries(spans).map(([k, v]) => [k, v.mm])) as Partial<Record<Span, number>>;
+  const wrong = frame ? impossible(mm, SLACK_MM) : null;
+  const before = round.round.gate !== "cold" && round.round.gate !== "hot";
+  const allTapes = { ...tapes, ...more.tapes };
+  // Places beyond the corners that too little reaches are left out of the fit; the general check names them.
+  const inSpans = Object.entries(spans).map(([id, v]): Reading => {
+    const base = {
+      kind: "distance" as const,
+      id,
+      from: id[0] as string,
+      to: id[1] as string,
+      valueMm: v.mm,
+      uMm: v.uMm,
+    };
+    return v.tape === undefined ? base : { ...base, tape: v.tape };
+  });
+  const general =
+    wrong || inSpans.length + more.readings.length === 0
+      ? null
+      : generalCheck(
+          places.nodes,
+          [...inSpans, ...more.readings],
+          allTapes,
+          wantedPlaces(places, before ? target : null),
+        );
+  const usable = general ? more.readings.filter((r) => general.fit.readings.some((c) => c.id === r.id)) : [];
+  const nodes = Object.fromEntries(
+    Object.entries(places.nodes).filter(([n]) => !/^[A-D]$/.test(n) && usable.some((r) => touches(r, n))),
+  );
+  const square =
+    !frame || wrong || Object.keys(spans).length === 0
+      ? null
+      : squareCheck(frame.lengthMm, frame.widthMm, spans, allTapes, before && target ? target.squareDifferenceMm2 : 0, {
+          nodes,
+          readings: usable,
+        });
+  const flatMm = flatOf(means, places);
+  const list = verdicts(
+    limits,
+    {
+      sides: Object.fromEntries(
+        SIDES.flatMap((side) => {
+          const mean = means.get(side);
+          return mean ? [[side, { value: mean.mm, u: fullU(mean) }]] : [];
+        }),
+      ),
+      square,
+      flatMm,
+      worst: {
+        place: general?.farthest ? { ...general.farthest, where: general.farthest.place } : null,
+        straight: worstReading(means, "straightness"),
+        level: worstReading(means, "level"),
+        gap: worstReading(means, "gap"),
+        flush: worstReading(means, "flush"),
+      },
+    },
+    job.plan.units,
+  );
+  const fit = square?.fit ?? general?.fit ?? null;
+  const help =
+    fit && fit.diagnosis.status === "detected_not_located"
+      ? misreadHelp(places, [...inSpans, ...usable], allTapes, fit, piecesAsCut(ground))
+      : null;
+  return { ...round, means, square, general, flatMm, impossible: wrong, help, verdicts: list, overall: overall(list) };
+}
+
+/** How far a side of a frame that is put together may differ from its piece as it was cut, mm (metrology of fit-up, u). */
+const U_AS_CUT_MM = 2;
+
+/** Sides as far as their pieces' cut lengths tell them: gaps and grinding make them no better than a couple of millimetres. */
+function piecesAsCut({ rounds, frame, job }: Ground): Reading[] {
+  if (!frame) return [];
+  const found = new Map<string, Reading>();
+  for (const r of rounds) {
+    if (r.round.gate !== "cut") continue;
+    for (const [id, mean] of meansOf(r, job.instruments))
+      if ((SIDES as readonly string[]).includes(id))
+        found.set(id, {
+          kind: "distance",
+          id: `${id} as cut`,
+          from: id[0] as string,
+          to: id[1] as string,
+          valueMm: mean.mm,
+          uMm: Math.hypot(U_AS_CUT_MM, fullU(mean)),
+        });
+  }
+  return [...found.values()];
+}
+
+const touches = (r: Reading, place: string): boolean =>
+  [r.from, r.to, r.kind === "angle" ? r.at : r.kind === "offset" ? r.of : r.from].includes(place);
+
+/** Where places shall be: set up off nominal for what the weld will do, the others moved along with the corners about them. */
+function wantedPlaces(places: Places, target: SetUp | null): Places["nodes"] {
+  if (!target) return places.nodes;
+  const { A, B, C, D } = places.nodes;
+  const { corners } = target;
+  if (!A || !B || !C || !D) return places.nodes;
+  const [length, width] = [B.x - A.x, D.y - A.y];
+  return Object.fromEntries(
+    Object.entries(places.nodes).map(([name, p]) => {
+      const [s, t] = [(p.x - A.x) / length, (p.y - A.y) / width];
+      const mix = (k: "x" | "y"): number =>
+        (1 - s) * (1 - t) * (corners.A[k] - A[k]) +
+        s * (1 - t) * (corners.B[k] - B[k]) +
+        s * t * (corners.C[k] - C[k]) +
+        (1 - s) * t * (corners.D[k] - D[k]);
+      return [name, { x: p.x + mix("x"), y: p.y + mix("y") }];
+    }),
+  );
+}

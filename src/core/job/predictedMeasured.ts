@@ -1,0 +1,105 @@
+import { CORNERS, SIDES, type Side } from "../frame";
+import type { Prediction } from "../shrink";
+import type { Measured } from "../square";
+import type { Estimate } from "../units";
+import type { FrameRound } from "./frameRound";
+import { fullU, uOfHeights } from "./rounds";
+
+/** Predicted against measured for one side. Losses are positive when the side got shorter, mm. */
+export interface SideLoss {
+  side: Side;
+  predicted: Estimate;
+  /** From the last round before welding to the last cold one; null until both are read. */
+  measured: Measured | null;
+  agrees: "inside the band" | "more than predicted" | "less than predicted" | "cannot tell" | null;
+}
+
+/** Predicted against measured change of shape, mm: AC less BD, or the twist of the corners. */
+export interface ShapeChange {
+  id: "square" | "twist";
+  label: string;
+  predicted: Estimate;
+  /** From the last round before welding to the last cold one; null until both are read. */
+  measured: Measured | null;
+  agrees: "inside the band" | "outside the band" | "cannot tell" | null;
+}
+
+/** Loss of each side, predicted and from the last round before welding to the last cold one. */
+export function sideLosses(prediction: Prediction, rounds: FrameRound[], cold: FrameRound | null): SideLoss[] {
+  const before = [...rounds]
+    .reverse()
+    .find((r) => ["dry fit", "tacked"].includes(r.round.gate) && SIDES.every((s) => r.readings.has(s)));
+  const { sidesMm } = prediction;
+  if (!sidesMm) return [];
+  return SIDES.map((side): SideLoss => {
+    const predicted = sidesMm[side];
+    const first = before?.means.get(side);
+    const last = cold?.means.get(side);
+    if (!first || !last) return { side, predicted, measured: null, agrees: null };
+    // One tape for both: its zero and scale error drop out of the difference.
+    const one = first.tape !== null && first.tape.id === last.tape?.id;
+    const measured = {
+      value: first.mm - last.mm,
+      u: one ? Math.hypot(first.uMm, last.uMm) : Math.hypot(fullU(first), fullU(last)),
+    };
+    const off = 2 * measured.u;
+    // A tape that may be off by more than the whole loss says nothing about it.
+    const agrees: SideLoss["agrees"] =
+      off > predicted.high
+        ? "cannot tell"
+        : measured.value - off > predicted.high
+          ? "more than predicted"
+          : measured.value + off < predicted.low
+            ? "less than predicted"
+            : measured.value >= predicted.low && measured.value <= predicted.high
+              ? "inside the band"
+              : "cannot tell";
+    return { side, predicted, measured, agrees };
+  });
+}
+
+/** Whether a change of shape lies in its band; a reading less sure than the band is wide says nothing. */
+function shapeAgreement(predicted: Estimate, { value, u }: Measured): ShapeChange["agrees"] {
+  const off = 2 * u;
+  if (off > (predicted.high - predicted.low) / 2) return "cannot tell";
+  if (value - off > predicted.high || value + off < predicted.low) return "outside the band";
+  return value >= predicted.low && value <= predicted.high ? "inside the band" : "cannot tell";
+}
+
+/** Change of the diagonals and of the twist, predicted and measured. */
+export function shapeChanges(prediction: Prediction, rounds: FrameRound[], cold: FrameRound | null): ShapeChange[] {
+  const diagonals = ["AC", "BD"];
+  const before = rounds.findLast(
+    (r) => ["dry fit", "tacked"].includes(r.round.gate) && diagonals.every((d) => r.means.has(d)),
+  );
+  const difference = (r: FrameRound): number => (r.means.get("AC")?.mm ?? 0) - (r.means.get("BD")?.mm ?? 0);
+  // Zero and scale of the tape drop out of the difference of two lengths that are nearly alike.
+  const uOf = (r: FrameRound): number => Math.SQRT2 * uOfHeights(r.means, diagonals);
+  const square: Measured | null =
+    before && cold && diagonals.every((d) => cold.means.has(d))
+      ? { value: difference(cold) - difference(before), u: Math.hypot(uOf(before), uOf(cold)) }
+      : null;
+  const names = CORNERS.map((c) => `z${c}`);
+  const z = names.map((n) => cold?.means.get(n)?.mm);
+  const twist: Measured | null =
+    cold && z.every((v) => v !== undefined)
+      ? {
+          value: z.reduce<number>((sum, v, i) => sum + (i % 2 === 0 ? 1 : -1) * (v ?? 0), 0),
+          u: 2 * uOfHeights(cold.means, names),
+        }
+      : null;
+  return (["square", "twist"] as const).flatMap((id): ShapeChange[] => {
+    const found = prediction.quantities.find((q) => q.id === id);
+    if (!found) return [];
+    const measured = id === "square" ? square : twist;
+    return [
+      {
+        id,
+        label: id === "square" ? "AC less BD" : "Twist, A and C above B and D",
+        predicted: found.estimate,
+        measured,
+        agrees: measured && shapeAgreement(found.estimate, measured),
+      },
+    ];
+  });
+}

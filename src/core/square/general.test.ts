@@ -1,0 +1,263 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/freeFrames";
+import { fromRectangle, rectangleIn, resolveFrame, resolveFree, STARTERS } from "../frame";
+import { newPlan } from "../job";
+import { norm, normalDraw, seeded, sub, type Vec2 } from "../numeric";
+import { length } from "../units";
+import {
+  adjustNetwork,
+  bestFit,
+  type Candidate,
+  cheapestSets,
+  cornerAngleDeg,
+  generalCheck,
+  ideal,
+  oneMore,
+  placesOf,
+  type Quad,
+  type Reading,
+  squareCheck,
+  walkingSet,
+} from "./index";
+
+const QUAD: Record<string, Vec2> = {
+  A: { x: 0, y: 0 },
+  B: { x: 1200, y: 0 },
+  C: { x: 1200, y: 800 },
+  D: { x: 0, y: 800 },
+};
+const PANELS: Record<string, Vec2> = { ...QUAD, M1AB: { x: 600, y: 0 }, M1CD: { x: 600, y: 800 } };
+const tape = (from: string, to: string, uMm = 0.5): Reading => ({
+  kind: "distance",
+  id: from.length + to.length === 2 ? from + to : `${from}-${to}`,
+  from,
+  to,
+  valueMm: 0,
+  uMm,
+});
+const angle = (from: string, at: string, to: string): Reading => ({
+  kind: "angle",
+  id: `${from}^${at}^${to}`,
+  from,
+  at,
+  to,
+  valueRad: 0,
+  uRad: (0.1 * Math.PI) / 180,
+});
+const SIX = ["AB", "BC", "CD", "DA", "AC", "BD"].map((s) => tape(s[0] as string, s[1] as string));
+const readOff = (nodes: Record<string, Vec2>, set: readonly Reading[]): Reading[] => set.map((r) => ideal(r, nodes));
+
+describe("the network of any frame", () => {
+  const random = seeded(5);
+  const bent = Object.fromEntries(
+    Object.entries(PANELS).map(([n, p]) => [n, { x: p.x + 3 * normalDraw(random), y: p.y + 3 * normalDraw(random) }]),
+  );
+  const set: Reading[] = [
+    ...SIX,
+    tape("A", "M1AB"),
+    tape("M1AB", "B"),
+    tape("M1AB", "M1CD"),
+    tape("C", "M1CD"),
+    angle("D", "A", "B"),
+    { kind: "offset", id: "M1CD|C-D", of: "M1CD", from: "C", to: "D", valueMm: 0, uMm: 0.3 },
+  ];
+
+  it("finds the places again from distances, angles and offsets", () => {
+    const { fit } = generalCheck(PANELS, readOff(bent, set));
+    for (const [p, q] of [
+      ["A", "C"],
+      ["M1AB", "D"],
+      ["M1CD", "B"],
+    ] as const)
+      expect(norm(sub(fit.points[p] as Vec2, fit.points[q] as Vec2))).toBeCloseTo(
+        norm(sub(bent[p] as Vec2, bent[q] as Vec2)),
+        6,
+      );
+    expect(fit.chi2).toBeCloseTo(0, 9);
+  });
+
+  it("has derivatives that are those of the readings: a fit from afar still arrives", () => {
+    const far = Object.fromEntries(
+      Object.entries(bent).map(([n, p]) => [n, { x: 1.02 * p.x, y: 0.985 * p.y + 0.01 * p.x }]),
+    );
+    const fit = adjustNetwork({ nodes: far, readings: readOff(bent, set) });
+    expect(fit.chi2).toBeCloseTo(0, 8);
+  });
+
+  it("leaves out a place that one reading reaches, and says so", () => {
+    const check = generalCheck(PANELS, readOff(bent, [...SIX, tape("A", "M1AB")]));
+    expect(check.untied).toEqual(["M1AB"]);
+    expect(check.fit.status).toBe("ok");
+    expect(Object.keys(check.fit.points).sort()).toEqual(["A", "B", "C", "D"]);
+  });
+
+  it("does not change with the names or the turn of the frame", () => {
+    const c = Math.cos(2.1);
+    const s = Math.sin(2.1);
+    const name = (n: string): string => ({ A: "Q", B: "K", C: "Z", D: "E", M1AB: "T", M1CD: "U" })[n] ?? n;
+    const turned = Object.fromEntries(
+      Object.entries(PANELS).map(([n, p]) => [name(n), { x: c * p.x - s * p.y, y: s * p.x + c * p.y }]),
+    );
+    const renamed = readOff(bent, set).map((r) =>
+      r.kind === "angle"
+        ? { ...r, from: name(r.from), at: name(r.at), to: name(r.to) }
+        : r.kind === "offset"
+          ? { ...r, of: name(r.of), from: name(r.from), to: name(r.to) }
+          : { ...r, from: name(r.from), to: name(r.to) },
+    );
+    const one = generalCheck(PANELS, readOff(bent, set));
+    const two = generalCheck(turned, renamed);
+    expect(two.farthest?.value).toBeCloseTo(one.farthest?.value as number, 6);
+    expect(two.farthest?.u).toBeCloseTo(one.farthest?.u as number, 6);
+    expect(two.farthest?.place).toBe(name(one.farthest?.place as string));
+  });
+
+  it("keeps the shape that six tapes give when a panel is read besides", () => {
+    const spans = Object.fromEntries(
+      readOff(bent, SIX).map((r) => [r.id, { mm: (r as { valueMm: number }).valueMm, uMm: 0.5 }]),
+    );
+    const nodes = { M1AB: PANELS.M1AB as Vec2, M1CD: PANELS.M1CD as Vec2 };
+    const more = readOff(bent, set.slice(6));
+    const check = squareCheck(1200, 800, spans, {}, 0, { nodes, readings: more });
+    expect(check.angleDeg?.A.value).toBeCloseTo(cornerAngleDeg(bent as Quad, "A"), 6);
+    expect(check.angleDeg?.A.u).toBeLessThan(squareCheck(1200, 800, spans).angleDeg?.A.u as number);
+  });
+});
+
+describe("rigid best fit", () => {
+  it("undoes any turn and shift, and moves nothing then", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        fc.double({ min: -500, max: 500, noNaN: true }),
+        (turn, shift) => {
+          const [c, s] = [Math.cos(turn), Math.sin(turn)];
+          const moved = Object.fromEntries(
+            Object.entries(PANELS).map(([n, p]) => [n, { x: c * p.x - s * p.y + shift, y: s * p.x + c * p.y - shift }]),
+          );
+          expect(bestFit(moved, PANELS).worst?.mm).toBeLessThan(1e-8);
+        },
+      ),
+    );
+  });
+  it("leaves less to move, in squares, than any other turn", () => {
+    const random = seeded(8);
+    const off = Object.fromEntries(
+      Object.entries(PANELS).map(([n, p]) => [n, { x: p.x + 4 * normalDraw(random), y: p.y + 4 * normalDraw(random) }]),
+    );
+    const sum = (moves: Record<string, Vec2>): number =>
+      Object.values(moves).reduce((t, m) => t + m.x ** 2 + m.y ** 2, 0);
+    const best = sum(bestFit(off, PANELS).moves);
+    const centre = (of: Record<string, Vec2>, k: "x" | "y"): number =>
+      Object.values(of).reduce((t, p) => t + p[k], 0) / Object.keys(of).length;
+    for (const turn of [-0.01, -0.001, 0.001, 0.01]) {
+      const th = bestFit(off, PANELS).turnRad + turn;
+      const moves = Object.fromEntries(
+        Object.entries(off).map(([n, p]) => {
+          const d = { x: p.x - centre(off, "x"), y: p.y - centre(off, "y") };
+          const q = PANELS[n] as Vec2;
+          return [
+            n,
+            {
+              x: q.x - centre(PANELS, "x") - (Math.cos(th) * d.x - Math.sin(th) * d.y),
+              y: q.y - centre(PANELS, "y") - (Math.sin(th) * d.x + Math.cos(th) * d.y),
+            },
+          ];
+        }),
+      );
+      expect(sum(moves)).toBeGreaterThan(best);
+    }
+  });
+});
+
+describe("what to measure", () => {
+  const known = ["AB", "BC", "CD", "DA"].map(
+    (s) => ({ ...tape(s[0] as string, s[1] as string, 2), id: `${s} as cut` }) as Reading,
+  );
+  const cut: Candidate = { readings: known, cost: 0 };
+  const corner: Candidate = { readings: [angle("D", "A", "B")], cost: 2 };
+
+  it("tells six tapes apart by none of them: their tests are all alike", () => {
+    const fit = adjustNetwork({ nodes: QUAD, readings: readOff(QUAD, SIX) });
+    for (const a of SIX) for (const b of SIX) expect(fit.alike(a.id, b.id)).toBeCloseTo(1, 4);
+  });
+
+  it("asks for what would tell them apart, and then the planted misread is really named", () => {
+    const suspects = SIX.map((r) => r.id);
+    // The pieces' lengths alone leave all diagonals and sides alike, and so does one angle: together they do not.
+    expect(oneMore(QUAD, SIX, {}, suspects, [cut, corner])?.ids).toEqual([...known.map((r) => r.id), "D^A^B"]);
+    expect(oneMore(QUAD, SIX, {}, suspects, [])).toBeNull();
+    const random = seeded(14);
+    let named = 0;
+    const runs = 120;
+    const all = [...SIX, ...known, angle("D", "A", "B")];
+    for (let k = 0; k < runs; k++) {
+      const slipped = SIX[4 + (k % 2)] as Reading;
+      const readings = readOff(QUAD, all).map(
+        (r): Reading =>
+          r.kind === "angle"
+            ? { ...r, valueRad: r.valueRad + r.uRad * normalDraw(random) }
+            : { ...r, valueMm: r.valueMm + r.uMm * normalDraw(random) + (r.id === slipped.id ? 20 : 0) },
+      );
+      const { diagnosis } = adjustNetwork({ nodes: QUAD, readings });
+      if (diagnosis.status === "located" && diagnosis.candidates[0]?.id === slipped.id) named++;
+    }
+    expect(named / runs).toBeGreaterThan(0.9);
+  });
+
+  it("finds the cheapest set: five tapes fix a frame, six show a misread, more say which", () => {
+    const sets = cheapestSets(
+      QUAD,
+      [
+        ...SIX.map((r) => ({ readings: [r], cost: 1 })),
+        ...["DAB", "ABC"].map((n) => ({ readings: [angle(n[0] as string, n[1] as string, n[2] as string)], cost: 2 })),
+      ],
+      {},
+      (fit) => fit.uOf((p) => cornerAngleDeg(p as Quad, "A")),
+      10,
+    );
+    expect(sets.decides?.ids.length).toBe(5);
+    expect(sets.decides?.detectableMm).toBe(Number.POSITIVE_INFINITY);
+    expect([...(sets.notices?.ids ?? [])].sort()).toEqual(SIX.map((r) => r.id).sort());
+    expect(sets.locates === null || sets.locates.cost > 6).toBe(true);
+  });
+
+  it("finds none when no set is sure enough", () => {
+    const sets = cheapestSets(
+      QUAD,
+      SIX.map((r) => ({ readings: [r], cost: 1 })),
+      {},
+      (fit) => fit.uOf((p) => cornerAngleDeg(p as Quad, "A")),
+      1e-4,
+    );
+    expect(sets).toEqual({ decides: null, notices: null, locates: null });
+  });
+});
+
+describe("places between which one measures", () => {
+  it("are outside corners and the branches' middles on a rectangle", () => {
+    const frame = { ...newPlan("t", "mm").frame, cross: [{ id: "M1", at: length("500") }] };
+    const { structure } = resolveFree(fromRectangle(frame, "mm"));
+    const places = placesOf(resolveFrame(frame), structure);
+    expect(Object.keys(places.nodes).sort()).toEqual(["A", "B", "C", "D", "M1AB", "M1CD"]);
+    expect(places.nodes.M1AB).toEqual({ x: places.nodes.M1CD?.x, y: 0 });
+    expect(places.nodes.M1CD?.y).toBe(600);
+    expect(places.along).toContainEqual(["A", "M1AB"]);
+  });
+  it("are there for every starter, and taped along members and across they fix its shape", () => {
+    for (const { name } of STARTERS) {
+      const { structure } = resolveFree(started(name));
+      const { nodes } = placesOf(rectangleIn(structure), structure);
+      const names = Object.keys(nodes);
+      expect(names.length, name).toBeGreaterThanOrEqual(3);
+      for (const n of names) expect(n, name).toMatch(/^[A-Z][A-Z0-9]{0,9}$/);
+      const set = walkingSet(placesOf(rectangleIn(structure), structure)).map(([p, q]) => tape(p, q));
+      const check = generalCheck(nodes, readOff(nodes, set));
+      expect(check.fit.status, name).toBe("ok");
+      expect(check.untied, name).toEqual([]);
+      expect(check.farthest?.value, name).toBeLessThan(1e-6);
+      expect(set.length, name).toBeLessThan(3 * names.length + 2);
+    }
+  });
+});

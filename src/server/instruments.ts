@@ -13,8 +13,17 @@ export const listInstruments = (): Promise<Instrument[]> => store.listInstrument
 export async function addInstrument(input: unknown): Promise<Outcome<Instrument>> {
   const parsed = parse(instrumentSchema.omit({ id: true }), input);
   if (!parsed.ok) return parsed;
-  if ((await listInstruments()).length >= SHELF_LIMIT)
-    return refuse(422, `The shelf is full: ${SHELF_LIMIT} instruments.`);
+  const shelf = await listInstruments();
+  if (shelf.length >= SHELF_LIMIT) return refuse(422, `The shelf is full: ${SHELF_LIMIT} instruments.`);
+  const { replaces } = parsed.value;
+  if (replaces !== undefined) {
+    const old = shelf.find((i) => i.id === replaces);
+    const wrong = (message: string) => refuse(422, message, [{ path: "replaces", message, severity: "error" }]);
+    if (!old) return wrong("The instrument that this card replaces is not on the shelf.");
+    if (shelf.some((i) => i.replaces === replaces))
+      return wrong(`${old.name} was tested meanwhile: its card has been replaced already. Open the shelf anew.`);
+    if (old.kind !== parsed.value.kind) return wrong(`A ${old.kind} cannot become a ${parsed.value.kind}.`);
+  }
   const instrument = { id: uuid(), ...parsed.value };
   await store.addInstruments(store.pool(), [instrument]);
   return done(instrument);

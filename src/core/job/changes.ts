@@ -29,6 +29,14 @@ const LABELS: Record<string, string> = {
   "bed.mode": "Shimmed to",
   "bed.pitch": "Foot pitch",
   "bed.thread": "Foot thread",
+  "bed.school": "Flat by",
+  aim: "Squared to",
+  "limits.gap": "Gap limit",
+  "limits.flush": "Flush limit",
+  "limits.confirmed.lengthMm": "Class figure for the length, mm",
+  "limits.confirmed.widthMm": "Class figure for the width, mm",
+  "limits.confirmed.angleMmPerM": "Class figure for angles, mm/m",
+  "limits.confirmed.flatMm": "Class figure for flatness, mm",
   "stock.kerf": "Saw cut",
   "stock.grip": "End for the vice",
   "stock.least": "Shortest offcut worth keeping",
@@ -71,6 +79,7 @@ export function fieldLabel(path: string): string {
   if (free) return `${FREE_LABELS[free[1] ?? ""] ?? "Frame drawn freely"}${free[2] ? ` ${free[2]}` : ""}`;
   const hole = /^drill\.(H\d+)\.(\w+)/.exec(path);
   if (hole) return `Hole ${hole[1]}, ${hole[2]}`;
+  if (path.startsWith("bed.leaves")) return "Shims at hand";
   return LABELS[path] ?? path;
 }
 

@@ -64,7 +64,7 @@ function moreReadings(
   return { readings, tapes };
 }
 
-/** Flatness from heights at places, or else from a rock: half of what rocks. */
+/** Flatness from heights at places, or else from edges across the diagonals, or from a rock: half of what rocks. */
 function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["flatMm"] {
   const heights = [...means].flatMap(([key, mean]) => {
     const q = quantityOf(key);
@@ -84,6 +84,10 @@ function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["f
     if (found.zoneMm !== null && found.uZoneMm !== null)
       return { value: found.zoneMm, u: found.uZoneMm, by: `${heights.length} heights` };
   }
+  const [ac, bd] = [means.get("eAC"), means.get("eBD")];
+  // Edges or strings across the diagonals pass half of the twist from each other where they cross (closed form).
+  if (ac && bd)
+    return { value: Math.abs(ac.mm - bd.mm), u: Math.hypot(ac.uMm, bd.uMm), by: "edges across both diagonals" };
   const held = [...means].filter(([key]) => quantityOf(key).kind === "rock");
   const worst = held.reduce<Mean | null>((w, [, m]) => (!w || m.mm > w.mm ? m : w), null);
   return worst && { value: worst.mm / 2, u: worst.uMm / 2, by: "half of the rock" };
@@ -102,7 +106,8 @@ function worstReading(means: ReadonlyMap<string, Mean>, kind: string): (Measured
 
 /** Works out a round of the frame: shape, places, flatness, verdicts. */
 export function workOutFrameRound(ground: Ground, places: Places, round: Round): FrameRound {
-  const { job, limits, target, frame } = ground;
+  const { job, limits, frame } = ground;
+  const target = job.plan.aim === "drawing" ? null : ground.target;
   const means = meansOf(round, job.instruments, ground.alphaPerK);
   const { spans, tapes } = spansOf(means);
   const more = moreReadings(means, places);

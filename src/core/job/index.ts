@@ -18,5 +18,6 @@ export * from "./predict";
 export * from "./predictable";
 export * from "./predictedMeasured";
 export * from "./rounds";
+export * from "./surveyWords";
 export * from "./what";
 export * from "./words";

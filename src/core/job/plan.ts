@@ -72,6 +72,21 @@ export function restsUnder(frame: Pick<ResolvedFrame, "lengthMm" | "widthMm" | "
   return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x), y: stated(p.y) }));
 }
 
+/** Points over the whole surface under a frame, from corner to corner, row by row: what a survey reads. */
+export function restsGrid(frame: Pick<ResolvedFrame, "lengthMm" | "widthMm">, along: number, across: number): Rest[] {
+  const stated = (mm: number) => length(String(+mm.toFixed(1)));
+  return Array.from({ length: along * across }, (_, i) => {
+    const row = Math.floor(i / along);
+    // To and fro, so that one walks round once.
+    const column = row % 2 === 0 ? i % along : along - 1 - (i % along);
+    return {
+      id: `R${i + 1}`,
+      x: stated((column / (along - 1)) * frame.lengthMm),
+      y: stated((row / (across - 1)) * frame.widthMm),
+    };
+  });
+}
+
 /** What a shop has at hand before it says otherwise: whole bars of the trade, a bandsaw's cut. */
 export function usualStock(units: UnitPreference): Stock {
   const inch = units !== "mm";

@@ -38,6 +38,8 @@ export const planSchema = z.strictObject({
   /** Members drawn freely. Where it is there it is what is built, and `frame` is only kept for going back to it. */
   free: freeFrameSchema.optional(),
   bed: bedSchema,
+  /** What it is squared to before it is welded: off nominal for what the weld will do, or as drawn. */
+  aim: z.enum(["set-up", "drawing"]).optional(),
   weld: weldSchema,
   /** What pieces are cut from; plans from before there was such a list have none. */
   stock: stockSchema.optional(),

@@ -1,8 +1,8 @@
 import type { RestAdvice } from "../check";
 import type { CutPiece, FreePiece } from "../cut";
 import { sectionWords } from "../frame";
-import type { SquareCheck } from "../square";
-import { type Estimate, fixed, formatSmall, plainMm, type UnitPreference } from "../units";
+import type { SquareCheck, Tap } from "../square";
+import { type Estimate, fixed, formatLength, formatSmall, plainMm, type UnitPreference } from "../units";
 import type { FrameRound } from "./frameRound";
 import type { MisreadHelp } from "./misreadHelp";
 import type { Plan } from "./planSchema";
@@ -64,6 +64,56 @@ export function nudgeWords(
     why: `± ${formatSmall(2 * best.uMm, u)} by the tape. Half the difference of the diagonals would be ${formatSmall(best.habitMm, u)} and leave ${Math.round(100 * best.habitLeaves)} % of the error.`,
   };
 }
+
+export const HOLDS = ["slides", "hinges", "strap"] as const;
+/** How a frame is brought square: a loose side slides, tacked corners hinge, or a strap pulls the long diagonal. */
+export type Hold = (typeof HOLDS)[number];
+
+/**
+ * The same by the way in which the frame is held.
+ * @param targetMm2 AC² − BD² that is wanted, mm2.
+ */
+export function heldWords(
+  round: Pick<FrameRound, "square" | "impossible"> & { help?: MisreadHelp | null },
+  hold: Hold,
+  targetMm2: number,
+  u: UnitPreference,
+): NudgeWords {
+  const slide = nudgeWords(round, u);
+  const { square } = round;
+  if (slide.act !== "slide" || hold === "slides" || !square?.corners) return slide;
+  if (hold === "hinges") {
+    if (!square.rack)
+      return {
+        act: "measure",
+        say: "It cannot be racked that far.",
+        why: "A hinged frame turns its corners only so far: cut a tack, or let a side slide.",
+      };
+    const { cAlongMm, dAlongMm, diagonalMm } = square.rack;
+    const toD = cAlongMm < 0;
+    return {
+      act: "slide",
+      say: `Hold AB. Push corner ${toD ? "C toward D" : "D toward C"} by ${formatSmall(Math.abs(cAlongMm), u, { decimals: 1 })}.`,
+      why: `The tacks hinge: D moves along by ${formatSmall(Math.abs(dAlongMm), u, { decimals: 1 })} too${
+        targetMm2 === 0 ? `, and both diagonals then read ${formatLength(diagonalMm, u, { decimals: 1 }).text}` : ""
+      }.`,
+    };
+  }
+  const { A, B, C, D } = square.corners;
+  const [ac, bd] = [Math.hypot(C.x - A.x, C.y - A.y), Math.hypot(D.x - B.x, D.y - B.y)];
+  const sum = ac ** 2 + bd ** 2;
+  const long = ac ** 2 - bd ** 2 > targetMm2 ? "AC" : "BD";
+  const until = Math.sqrt((sum + (long === "AC" ? targetMm2 : -targetMm2)) / 2);
+  return {
+    act: "slide",
+    say: `Put a strap across ${long} and pull until it reads ${formatLength(until, u, { decimals: 1 }).text}.`,
+    why: `${long} is the long one, now ${formatLength(long === "AC" ? ac : bd, u, { decimals: 1 }).text}. Stand clear of the strap; lock the corners before it is let go, for it springs back.`,
+  };
+}
+
+/** A tap of any frame, in words. */
+export const tapWords = (tap: Tap, u: UnitPreference): string =>
+  `${tap.place}: ${tap.toward ? `${tap.toward.away ? "away from" : "toward"} ${tap.toward.place} ` : ""}by ${formatSmall(tap.mm, u, { decimals: 1 })} ± ${formatSmall(2 * tap.uMm, u, { decimals: 1 })}`;
 
 /** Whether a reading looks misread; never names one that the numbers cannot name. */
 export function misreadWords(

@@ -1,137 +1,32 @@
 "use client";
 
-import { Plus, Trash2 } from "lucide-react";
+import dynamic from "next/dynamic";
 import { useState } from "react";
 import { BED_SHARE } from "@/core/check";
-import type { ResolvedFrame } from "@/core/frame";
-import { type BedRound, type Plan, restsUnder, restWords, STAGE_CAUTIONS } from "@/core/job";
-import { fixed, formatLength, formatSmall, length } from "@/core/units";
+import { type BedRound, restWords, STAGE_CAUTIONS, surveyWords } from "@/core/job";
+import { fixed, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, type PointMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
-import { usePlanField } from "../job/usePlanField";
-import { nextUnread, type Quantity, ReadingPad, RoundTabs, useRounds, WhatCanBeProven } from "../measure";
+import { nextUnread, ReadingPad, RoundTabs, useRounds, WhatCanBeProven } from "../measure";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
-import { LengthField } from "../parts/LengthField";
-import { SelectField } from "../parts/SelectField";
+import { Fold } from "../parts/Fold";
 import { Caution, Now, Section } from "../parts/Sheet";
+import { WhenSeen } from "../parts/WhenSeen";
+import { AdjustFields } from "./AdjustFields";
+import { MethodFields } from "./MethodFields";
+import { RestFields } from "./RestFields";
+import { type Method, surveyQuantities } from "./surveyQuantities";
 
-function RestFields({ over }: { over: ResolvedFrame }) {
-  const { plan, units, edit, field, forget } = usePlanField();
-  const { bed } = plan;
-  const set = (change: Partial<Plan["bed"]>) => edit((p) => ({ ...p, bed: { ...p.bed, ...change } }));
-  /** Other rests: texts typed for those that go (all of them, or one by its name) go with them. */
-  const place = (rests: Plan["bed"]["rests"], gone = "") => {
-    forget(gone ? `bed.rests.${gone}.` : "bed.rests.");
-    set({ rests });
-  };
-  const free = Array.from({ length: 99 }, (_, i) => `R${i + 1}`).find((id) => !bed.rests.some((r) => r.id === id));
-  const centre = () => ({
-    x: length(String(+(over.lengthMm / 2).toFixed(1))),
-    y: length(String(+(over.widthMm / 2).toFixed(1))),
-  });
-  return (
-    <div className="grid gap-4">
-      <div className="flex flex-wrap gap-2">
-        <Button onClick={() => place(restsUnder(over, 4))}>Four, under the corners</Button>
-        <Button onClick={() => place(restsUnder(over, 6))}>Six, with the middles of AB and CD</Button>
-        <Button
-          disabled={!free || bed.rests.length >= 40}
-          onClick={() => free && set({ rests: [...bed.rests, { id: free, ...centre() }] })}
-        >
-          <Plus size={18} aria-hidden="true" /> One more
-        </Button>
-      </div>
-      <ul className="grid gap-3">
-        {bed.rests.map((rest, i) => (
-          <li key={rest.id} className="grid grid-cols-[2.5rem_1fr_1fr_auto] items-start gap-2">
-            <strong className="fig mt-8">{rest.id}</strong>
-            {(["x", "y"] as const).map((axis) => (
-              <LengthField
-                key={axis}
-                label={
-                  <>
-                    <span className="sr-only">{rest.id} </span>
-                    {axis === "x" ? "from DA" : "from AB"}
-                  </>
-                }
-                units={units}
-                value={rest[axis]}
-                {...field(`bed.rests.${i}.${axis}`, `bed.rests.${rest.id}.${axis}`)}
-                onChange={(v) =>
-                  v && set({ rests: bed.rests.map((r) => (r.id === rest.id ? { ...r, [axis]: v } : r)) })
-                }
-              />
-            ))}
-            <Button
-              look="quiet"
-              className="mt-6.5"
-              aria-label={`Take ${rest.id} out`}
-              onClick={() =>
-                place(
-                  bed.rests.filter((r) => r.id !== rest.id),
-                  rest.id,
-                )
-              }
-            >
-              <Trash2 size={18} aria-hidden="true" />
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </div>
-  );
-}
-
-function AdjustFields() {
-  const { plan, units, edit, field } = usePlanField();
-  const { bed } = plan;
-  const set = (change: Partial<Plan["bed"]>) => edit((p) => ({ ...p, bed: { ...p.bed, ...change } }));
-  return (
-    <div className="grid gap-4">
-      <Choice
-        label="Rests are set by"
-        value={bed.adjust}
-        options={[
-          ["shims", "shims"],
-          ["feet", "screw feet"],
-        ]}
-        onChange={(adjust) => set({ adjust })}
-      />
-      <SelectField
-        label="Bring them into"
-        value={bed.mode}
-        options={[
-          ["level", "level with the highest rest"],
-          ["best_fit", "the bed's own slope: flat, not level"],
-          ["least_total", "the plane with the least shimming"],
-        ]}
-        onChange={(mode) => set({ mode })}
-      />
-      {bed.adjust === "feet" ? (
-        <div className="grid gap-4 sm:grid-cols-2">
-          <LengthField
-            label="Thread pitch"
-            units={units}
-            value={bed.pitch}
-            {...field("bed.pitch")}
-            onChange={(pitch) => pitch && set({ pitch })}
-          />
-          <SelectField
-            label="Thread"
-            value={bed.thread}
-            options={[
-              ["right", "right-hand"],
-              ["left", "left-hand"],
-            ]}
-            onChange={(thread) => set({ thread })}
-          />
-        </div>
-      ) : null}
-    </div>
-  );
-}
+/** Room kept for what comes when it is seen, px. */
+const PICTURES_PX = 520;
+const HISTORY_PX = 150;
+// Pictures, and what draws them, come when they are seen.
+const SurveyPictures = dynamic(() => import("./SurveyPictures"), { ssr: false });
+const FlatnessHistory = dynamic(() => import("./FlatnessHistory"), { ssr: false });
+const WhereToRest = dynamic(() => import("./WhereToRest"), { ssr: false });
+const WhoseTwist = dynamic(() => import("./WhoseTwist"), { ssr: false });
 
 function Advice({ round }: { round: BedRound }) {
   const { job } = useJob();
@@ -186,6 +81,33 @@ function Lie({ round }: { round: BedRound }) {
   );
 }
 
+/** The guided loop: one rest at a time, read again, until it is inside. */
+function NextStep({
+  round,
+  onRead,
+  onRound,
+}: {
+  round: BedRound;
+  onRead: (rest: string) => void;
+  onRound: () => void;
+}) {
+  const { next } = round;
+  if (!next) return null;
+  const { rest } = next;
+  return (
+    <section className="border-l-4 border-plum py-0.5 pl-4" aria-label="Next at the rests" data-testid="adjust">
+      <p className="text-lg font-semibold text-plum">{next.say}</p>
+      {next.why ? <p className="mt-1 max-w-prose text-soft">{next.why}</p> : null}
+      {rest ? (
+        <div className="mt-2 flex flex-wrap gap-2">
+          <Button onClick={() => onRead(rest)}>Done: read {rest} again</Button>
+          <Button onClick={onRound}>Read all again, in a new round</Button>
+        </div>
+      ) : null}
+    </section>
+  );
+}
+
 const FLAT = ["flat"] as const;
 
 /** Fourth stage: is the bed good enough, and what to do at each rest. */
@@ -197,19 +119,13 @@ export function BedStage() {
   const inSight = useRounds(bedRounds);
   const { current, stand, show, fresh, picked } = inSight;
   const [wanted, setWanted] = useState<"heights" | "rod">("heights");
+  const [by, setBy] = useState<Method>({ by: "usual" });
   if (!frame) return <NotYet stage="Bed" />;
   const method = current?.round.method ?? wanted;
-  const read = [...(current?.readings.values() ?? [])].map((r) => r.value.mm);
-  const mean = read.length > 0 ? read.reduce((s, x) => s + x, 0) / read.length : null;
-  const quantities = plan.bed.rests.map(
-    (r): Quantity => ({
-      name: r.id,
-      say: method === "rod" ? "Rod reading on this rest" : "Height of this rest",
-      expectedMm: mean,
-      askBeyondMm: 25,
-    }),
-  );
+  const quantities = surveyQuantities(by, plan.bed.rests, current, method);
   const now = picked ?? nextUnread(stand, quantities);
+  const nowRest = now?.split(" ")[0] ?? null;
+  const nowFrom = quantities.find((q) => (q.key ?? q.name) === now)?.how;
   const verdict = current?.verdict;
   const marks = plan.bed.rests.map((r): PointMark => {
     const advice = verdict?.rests.find((a) => a.id === r.id);
@@ -218,16 +134,40 @@ export function BedStage() {
       id: r.id,
       at: { x: r.x.mm, y: r.y.mm },
       text: height === null ? r.id : `${r.id} ${formatSmall(height, units, { decimals: 2, bare: true })}`,
-      tone: height === null && now !== r.id ? "plain" : "brass",
-      active: now === r.id,
+      tone: height === null && nowRest !== r.id ? "plain" : "brass",
+      active: nowRest === r.id,
     };
   });
   const outside = plan.bed.rests.filter(
     (r) => r.x.mm < 0 || r.y.mm < 0 || r.x.mm > frame.lengthMm || r.y.mm > frame.widthMm,
   );
+  const at = (id: string) => plan.bed.rests.find((r) => r.id === id);
+  const line = (from: string, to: string) => {
+    const [a, b] = [at(from), at(to)];
+    return a && b
+      ? [
+          {
+            id: `${from} ${to}`,
+            from: { x: a.x.mm, y: a.y.mm },
+            to: { x: b.x.mm, y: b.y.mm },
+            text: "",
+            tone: "brass" as const,
+          },
+        ]
+      : [];
+  };
+  const lines =
+    nowFrom?.by === "edge"
+      ? line(nowFrom.from, nowFrom.to)
+      : nowFrom && "from" in nowFrom && nowRest
+        ? line(nowFrom.from, nowRest)
+        : [];
+  const heard = current ? surveyWords(current, units) : null;
   const say = verdict
     ? verdict.word === "not measured"
-      ? "Go on reading."
+      ? heard?.wrong
+        ? "Look at the readings first."
+        : "Go on reading."
       : `The bed is ${verdict.word === "too close to call" ? "too close to call" : verdict.word}.`
     : "Read the height of every rest.";
   const drawing = (
@@ -236,7 +176,9 @@ export function BedStage() {
       units={units}
       label={`Rests under the frame with their heights; next: ${now ?? "none"}`}
       points={marks}
+      lines={lines}
       bare
+      unnamed={evaluation.frame === null}
       maxHeight={420}
     />
   );
@@ -246,7 +188,7 @@ export function BedStage() {
       <Now
         say={say}
         why={
-          verdict?.why ??
+          (heard?.wrong ? heard.say : verdict?.why) ??
           "Flat is not the same as level: a frame follows the flat of what it is tacked on. Half of its flatness limit is left to the bed."
         }
       />
@@ -254,6 +196,7 @@ export function BedStage() {
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-6">
           <div className="max-xl:hidden">{drawing}</div>
+          {current?.next ? <NextStep round={current} onRead={inSight.pick} onRound={() => show(null)} /> : null}
           {current && verdict ? (
             <Section
               title={plan.bed.adjust === "shims" ? "Shims" : "Feet"}
@@ -281,6 +224,11 @@ export function BedStage() {
             </Section>
           ) : null}
           {current ? <Lie round={current} /> : null}
+          {current && plan.bed.rests.length > 2 ? (
+            <WhenSeen heightPx={PICTURES_PX}>
+              <SurveyPictures round={current} />
+            </WhenSeen>
+          ) : null}
         </div>
         <div className="grid content-start gap-6 max-xl:order-first">
           {plan.bed.rests.length === 0 ? (
@@ -312,14 +260,38 @@ export function BedStage() {
                 : "Heights up from one datum: up is more."}
             </p>
           )}
+          {plan.bed.rests.length > 1 ? (
+            <MethodFields method={by} rests={plan.bed.rests} units={units} onChange={setBy} />
+          ) : null}
           {stand.size === 0 ? (
             <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
               <WhatCanBeProven kinds={FLAT} share={BED_SHARE} />
             </Section>
           ) : null}
+          {bedRounds.length > 1 ? (
+            <Section
+              title="Round by round"
+              aside={<span className="text-sm text-soft">out of flat; shaded: what the bed may use</span>}
+            >
+              <WhenSeen heightPx={HISTORY_PX}>
+                <FlatnessHistory
+                  rounds={bedRounds}
+                  currentId={current?.round.id ?? null}
+                  allowedMm={verdict?.allowedMm ?? null}
+                  units={units}
+                />
+              </WhenSeen>
+            </Section>
+          ) : null}
           <Section title="How it is set">
             <AdjustFields />
           </Section>
+          <Fold title="Where to rest it" note="three points, long tubes">
+            <WhereToRest />
+          </Fold>
+          <Fold title="Whose twist is it" note="frame or table">
+            <WhoseTwist round={current} />
+          </Fold>
           <Section title="Rests">
             {outside.length > 0 ? (
               <p className="mb-3 text-close">

@@ -1,33 +1,44 @@
 "use client";
 
 import dynamic from "next/dynamic";
+import { useState } from "react";
 import type { LimitVerdict } from "@/core/check";
+import { CORNERS } from "@/core/frame";
 import { bandWords, type FrameRound, plusMinus } from "@/core/job";
+import { walkingSet } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";
-import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { CarriesCaution } from "../job/Notices";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
 import {
+  frameQuantity,
   heightQuantities,
+  MeasuredDrawing,
+  MoreToRead,
   nextUnread,
   ReadingPad,
   RoundTabs,
   spanQuantities,
+  useMore,
   useRounds,
   WhatCanBeProven,
 } from "../measure";
-import { fieldText } from "../parts/LengthField";
+import { Fold } from "../parts/Fold";
+import { NumberField } from "../parts/NumberField";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
-import { spanMarks } from "../square/SquareStage";
 
 /** Room kept for the chart, px. */
 const CHART_PX = 160;
 // The chart, and what draws it, comes when it is seen.
+const TubeItself = dynamic(() => import("./TubeItself"), { ssr: false });
 const LossChart = dynamic(() => import("./LossChart").then((m) => m.LossChart), { ssr: false });
+
+/** A chance in words that do not pretend to more than is known. */
+const chance = (pc: number): string =>
+  pc > 0.995 ? "over 99 %" : pc < 0.005 ? "under 1 %" : `${Math.round(100 * pc)} %`;
 
 function VerdictRow({ v }: { v: LimitVerdict }) {
   const { job } = useJob();
@@ -45,14 +56,15 @@ function VerdictRow({ v }: { v: LimitVerdict }) {
       <span className="fig text-brass">{value}</span>
       <Verdict verdict={v.result?.verdict ?? "not measured"} />
       <span className="text-sm text-soft sm:col-span-3">
-        {v.why} <span className="whitespace-nowrap">({v.limit.source})</span>
+        {v.why} {v.result ? `Chance that it is inside: ${chance(v.result.pc)}. ` : ""}
+        <span className="whitespace-nowrap">({v.limit.source})</span>
       </span>
     </li>
   );
 }
 
 function headline(round: FrameRound | null, left: number): { say: string; why: string } {
-  if (!round || round.readings.size === 0)
+  if (!round || round.readings.size + round.slants.size === 0)
     return {
       say: "Let it get cold, then measure.",
       why: "A hot side reads long: 40 K over 2 m is about 1 mm. Four sides, both diagonals, four corner heights.",
@@ -81,36 +93,40 @@ function headline(round: FrameRound | null, left: number): { say: string; why: s
 
 const ALL_KINDS = ["size", "diagonal", "corner", "flat"] as const;
 
+const MORE = ["rock", "edge", "straightness", "level", "distance", "angle", "flush"] as const;
+/** Heights asked for on a frame without corners. */
+const MOST_HEIGHTS = 8;
+
 /** Seventh stage: the cold frame against its limits, and predicted against measured. */
 export function CheckStage() {
   const { job, evaluation } = useJob();
   const { units } = job.plan;
-  const { frame, losses, shapes, limits } = evaluation;
+  const { frame, places, losses, shapes, limits } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
   const inSight = useRounds(rounds);
   const { current, stand, show, fresh, picked } = inSight;
-  if (!frame) return <NotYet stage="Check" />;
-  const quantities = [...spanQuantities(frame, null), ...heightQuantities()];
+  const [warmerK, setWarmerK] = useState<number | null>(0);
+  const usual = !places
+    ? []
+    : frame
+      ? [...spanQuantities(frame, null, current), ...heightQuantities(CORNERS)]
+      : [
+          ...walkingSet(places).flatMap(([p, q]) => frameQuantity(`${p}-${q}`, places, current) ?? []),
+          ...heightQuantities(Object.keys(places.nodes).slice(0, MOST_HEIGHTS)),
+        ];
+  const { more, add } = useMore(current, places, new Set(usual.map((q) => q.name)));
+  if (!places) return <NotYet stage="Check" />;
+  const quantities = [...usual, ...more];
   const now = picked ?? nextUnread(stand, quantities);
-  const left = current?.verdicts.filter((v) => !v.result).length ?? limits.length;
+  const needed = limits.filter((l) => !l.optional);
+  const left = current?.verdicts.filter((v) => !v.result).length ?? needed.length;
   const words = headline(current, left);
-  const cornerText = Object.fromEntries(
-    [...(current?.readings ?? [])].flatMap(([what, r]) =>
-      what.startsWith("z") ? [[what[1], fieldText(r.value, units)]] : [],
-    ),
-  );
   const measured = losses.filter((l) => l.measured);
   const drawing = (
-    <FrameDrawing
-      frame={frame}
-      units={units}
-      bare
+    <MeasuredDrawing
+      round={current}
+      now={now}
       label={`Cold readings on the frame; next: ${now ?? "none"}`}
-      spans={spanMarks(current, now, (span) => {
-        const r = current?.readings.get(span);
-        return r ? fieldText(r.value, units) : null;
-      })}
-      cornerText={cornerText}
       maxHeight={400}
     />
   );
@@ -133,15 +149,51 @@ export function CheckStage() {
             <ul>
               {(
                 current?.verdicts ??
-                limits.map((limit) => ({ limit, measured: null, result: null, why: "Not measured yet." }))
+                needed.map((limit) => ({ limit, measured: null, result: null, why: "Not measured yet." }))
               ).map((v) => (
                 <VerdictRow key={v.limit.id} v={v} />
               ))}
             </ul>
+            {current?.flatMm ? (
+              <p className="mt-2 text-sm text-soft">
+                Flatness by {current.flatMm.by}
+                {current.flatMm.by.includes("rock")
+                  ? ": the gap with one corner held down is the worst case, twice what four heights give."
+                  : "."}
+              </p>
+            ) : null}
           </Section>
         </div>
         <div className="grid content-start gap-6 max-xl:order-first">
-          <ReadingPad gate="cold" rounds={inSight} quantities={quantities} firstInstrument="tape-ii" figure={drawing} />
+          {fresh ? (
+            <NumberField
+              label="The frame is warmer than the tape by"
+              unit="°C, 0 when both are cold"
+              min={-80}
+              max={900}
+              value={warmerK}
+              onChange={(v) => v !== null && setWarmerK(v)}
+            />
+          ) : current?.round.warmerK ? (
+            <p className="text-sm text-soft">
+              Read {current.round.warmerK} °C warmer than the tape: lengths are taken as they will be when cold.
+            </p>
+          ) : null}
+          <ReadingPad
+            gate="cold"
+            warmerK={warmerK ?? 0}
+            rounds={inSight}
+            quantities={quantities}
+            firstInstrument="tape-ii"
+            figure={drawing}
+          />
+          <MoreToRead
+            kinds={MORE}
+            onAdd={(what) => {
+              add(what);
+              inSight.pick(what);
+            }}
+          />
           <Section
             title="Predicted against measured"
             aside={<span className="text-sm text-soft">loss per side, {units === "mm" ? "mm" : "in"}</span>}
@@ -191,7 +243,12 @@ export function CheckStage() {
               </>
             )}
           </Section>
-          {evaluation.cold === null ? (
+          {frame ? (
+            <Fold title="What the tube itself brings" note="tolerances as bought">
+              <TubeItself />
+            </Fold>
+          ) : null}
+          {evaluation.cold === null && frame ? (
             <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
               <WhatCanBeProven kinds={ALL_KINDS} />
             </Section>

@@ -29,6 +29,16 @@ export interface PointMark {
   active?: boolean;
 }
 
+/** A line between two places of the frame with words on it. */
+export interface LineMark {
+  id: string;
+  from: Vec2;
+  to: Vec2;
+  text: string;
+  tone: Tone;
+  active?: boolean;
+}
+
 interface Props {
   frame: ResolvedFrame;
   units: UnitPreference;
@@ -39,6 +49,13 @@ interface Props {
   onPick?: (member: string) => void;
   spans?: readonly SpanMark[];
   points?: readonly PointMark[];
+  lines?: readonly LineMark[];
+  /** Places that are measured besides the corners, by name. */
+  places?: readonly { name: string; at: Vec2 }[];
+  /** The frame has no corners A to D: its box is drawn for, not named. */
+  unnamed?: boolean;
+  /** How it is seen, said below. */
+  seen?: string;
   /** Words at corners, beside their names. */
   cornerText?: Partial<Record<Corner, string>>;
   /** The joint being worked on and where on it, as a direction from the joint. */
@@ -181,6 +198,10 @@ export function FrameDrawing(props: Props) {
     onPick,
     spans = [],
     points = [],
+    lines = [],
+    places = [],
+    unnamed = false,
+    seen = "seen from above",
     cornerText = {},
     cornerTone = "brass",
     joint,
@@ -266,6 +287,34 @@ export function FrameDrawing(props: Props) {
             </g>
           );
         })}
+        {lines.map((mark) => {
+          const [from, to] = [p.to(mark.from), p.to(mark.to)];
+          const colour = COLOUR[mark.tone];
+          return (
+            <g key={mark.id}>
+              <path
+                d={`M${from.x} ${from.y}L${to.x} ${to.y}`}
+                stroke={colour}
+                strokeWidth={mark.active ? 4 : 1.5}
+                strokeDasharray={mark.active ? undefined : "2 4"}
+              />
+              <Words
+                at={p.to(add(mark.from, scale(sub(mark.to, mark.from), 0.42)))}
+                text={mark.text}
+                colour={colour}
+                strong={mark.active ?? false}
+                size={13}
+                upright={isUpright(p, mark.from, mark.to)}
+              />
+            </g>
+          );
+        })}
+        {places.map(({ name, at }) => (
+          <g key={name}>
+            <circle cx={p.to(at).x} cy={p.to(at).y} r={4} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.5} />
+            <Words at={outward(at, 15)} text={name} colour="var(--ink-soft)" size={12} />
+          </g>
+        ))}
         {frame.members
           .filter((m) => m.kind === "cross")
           .map((m) => (
@@ -327,7 +376,7 @@ export function FrameDrawing(props: Props) {
             </g>
           );
         })}
-        {CORNERS.map((c) => {
+        {(unnamed ? [] : CORNERS).map((c) => {
           const at = outward(frame.corners[c], 26);
           return (
             <g key={c}>
@@ -358,7 +407,7 @@ export function FrameDrawing(props: Props) {
         {children?.(p)}
       </svg>
       <div className="screen-only flex items-center justify-between gap-2 text-sm text-soft">
-        <span>{moved?.note ?? "To scale, seen from above."}</span>
+        <span>{moved?.note ?? `To scale, ${seen}.`}</span>
         <button
           type="button"
           className="tap shrink-0 rounded-[3px] px-2 whitespace-nowrap underline md:min-h-8"

@@ -29,16 +29,20 @@ type ClassLimits = Extract<Limits, { kind: "class" }>;
 /** The numbers of a class as limits of one's own, to go on from. */
 function ownFromClass(limits: ClassLimits, [lengthMm, widthMm]: [number, number]): OwnLimits {
   const stated = (mm: number) => length(String(mm));
-  const range = (mm: number) => {
-    const limit = linearLimitMm(limits.linear, mm);
+  const { confirmed = {} } = limits;
+  const range = (mm: number, looked: number | undefined) => {
+    const limit = looked ?? linearLimitMm(limits.linear, mm);
     return { lower: stated(-limit), upper: stated(limit) };
   };
   return {
     kind: "own",
-    length: range(lengthMm),
-    width: range(widthMm),
-    square: { as: "mm/m", limit: angleLimit(limits.linear, Math.min(lengthMm, widthMm)).mmPerM },
-    flat: stated(flatLimitMm(limits.flat, Math.max(lengthMm, widthMm))),
+    length: range(lengthMm, confirmed.lengthMm),
+    width: range(widthMm, confirmed.widthMm),
+    square: {
+      as: "mm/m",
+      limit: confirmed.angleMmPerM ?? angleLimit(limits.linear, Math.min(lengthMm, widthMm)).mmPerM,
+    },
+    flat: stated(confirmed.flatMm ?? flatLimitMm(limits.flat, Math.max(lengthMm, widthMm))),
     levelMmPerM: limits.levelMmPerM,
   };
 }
@@ -116,6 +120,22 @@ function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnL
         {...field("limits.flat")}
         onChange={(flat) => set({ ...limits, flat })}
       />
+      <LengthField
+        label="Gap at a joint, at most"
+        units={units}
+        optional
+        value={limits.gap ?? null}
+        {...field("limits.gap")}
+        onChange={(gap) => set({ ...limits, gap })}
+      />
+      <LengthField
+        label="Step where faces are flush, at most"
+        units={units}
+        optional
+        value={limits.flush ?? null}
+        {...field("limits.flush")}
+        onChange={(flush) => set({ ...limits, flush })}
+      />
     </div>
   );
 }
@@ -148,19 +168,50 @@ function LimitFields() {
             hint="A finest"
             value={limits.linear}
             options={LINEAR_CLASSES.map((c) => [c, `Class ${c}`] as const)}
-            onChange={(linear) => set({ ...limits, linear })}
+            onChange={(linear) => {
+              forget("limits.confirmed.");
+              const { confirmed: _old, ...rest } = limits;
+              set({ ...rest, linear });
+            }}
           />
           <SelectField
             label="Flatness"
             hint="E finest"
             value={limits.flat}
             options={FLAT_CLASSES.map((c) => [c, `Class ${c}`] as const)}
-            onChange={(flat) => set({ ...limits, flat })}
+            onChange={(flat) => {
+              forget("limits.confirmed.");
+              const { confirmed: _old, ...rest } = limits;
+              set({ ...rest, flat });
+            }}
           />
           <p className="text-sm text-soft sm:col-span-2">
-            The class tables are written from memory: confirm them against the standard, or type the limits of the
-            drawing.
+            The class tables are written from memory: look the figures up in the standard and type what it says, or type
+            the limits of the drawing.
           </p>
+          {(
+            [
+              ["lengthMm", "Length, ±", "mm"],
+              ["widthMm", "Width, ±", "mm"],
+              ["angleMmPerM", "Angle, ±", "mm/m"],
+              ["flatMm", "Flatness", "mm"],
+            ] as const
+          ).map(([key, label, unit]) => (
+            <NumberField
+              key={key}
+              label={label}
+              unit={`${unit}, from the standard; empty: from memory`}
+              optional
+              min={0.01}
+              max={100}
+              value={limits.confirmed?.[key] ?? null}
+              {...field(`limits.confirmed.${key}`)}
+              onChange={(v) => {
+                const { [key]: _old, ...others } = limits.confirmed ?? {};
+                set({ ...limits, confirmed: v === null ? others : { ...others, [key]: v } });
+              }}
+            />
+          ))}
         </div>
       )}
       <NumberField

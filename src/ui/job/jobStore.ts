@@ -233,7 +233,7 @@ export class JobStore {
 
   /** Opens a round with its first reading. @returns the round's id. */
   openRound(
-    round: Pick<RoundEntry, "gate" | "method">,
+    round: Pick<RoundEntry, "gate" | "method" | "warmerK">,
     reading: Omit<ReadingEntry, "id" | "at" | "origin" | "roundId">,
   ): string {
     const id = this.around.newId();

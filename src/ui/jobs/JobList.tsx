@@ -203,15 +203,20 @@ export function JobList({ jobs }: { jobs: readonly JobLine[] }) {
         <h1 className="text-xl">
           Mellow Plumb <span className="font-normal text-soft">flat frames, square when cold</span>
         </h1>
-        <button
-          type="button"
-          className="inline-flex tap min-w-11 items-center gap-2 rounded-[3px] border border-transparent px-2 hover:border-edge"
-          onClick={() => setDevice(true)}
-        >
-          <Menu size={18} aria-hidden="true" />
-          <span className="text-sm">{who || "Who?"}</span>
-          <span className="sr-only">, this device</span>
-        </button>
+        <div className="flex items-center gap-3">
+          <Link href="/shelf" prefetch={false} className="inline-flex tap items-center text-sm font-semibold">
+            Shelf of instruments
+          </Link>
+          <button
+            type="button"
+            className="inline-flex tap min-w-11 items-center gap-2 rounded-[3px] border border-transparent px-2 hover:border-edge"
+            onClick={() => setDevice(true)}
+          >
+            <Menu size={18} aria-hidden="true" />
+            <span className="text-sm">{who || "Who?"}</span>
+            <span className="sr-only">, this device</span>
+          </button>
+        </div>
       </header>
       <main className="grid gap-6 border-t-2 border-ink bg-sheet p-4 sm:p-6">
         {open ? (

@@ -2,32 +2,39 @@
 
 import { Undo2 } from "lucide-react";
 import { type FormEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
-import { quantityWords, type Round } from "@/core/job";
+import { keyOf, type Mean, quantityOf, quantityWords, type Round, stillStands } from "@/core/job";
 import type { Gate } from "@/core/plan";
-import { bareUnit, formatLength, formatSmall, readLength } from "@/core/units";
+import {
+  bareUnit,
+  fixed,
+  formatLength,
+  formatSmall,
+  type Length,
+  type Result,
+  readLength,
+  readSlant,
+  type Slant,
+  type SlantUnit,
+  slantMmPerM,
+  type UnitPreference,
+} from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { FieldMessage, inputClass } from "../parts/Field";
 import { bothSystems, fieldText } from "../parts/LengthField";
-import { InstrumentPicker } from "./InstrumentPicker";
+import { InstrumentPicker, shelfOf } from "./InstrumentPicker";
+import { keyOfQuantity, type Quantity } from "./quantities";
 import type { Rounds } from "./useRounds";
 
-/** One quantity to read. */
-export interface Quantity {
-  name: string;
-  /** What to do, as one would say it: "Tape side AB". */
-  say: string;
-  /** What it should be about, mm; null when nothing is known. */
-  expectedMm: number | null;
-  /** Further off than this is asked about once, mm. */
-  askBeyondMm: number;
-}
+export type { Quantity } from "./quantities";
 
 interface Props {
   gate: Gate;
   method?: "heights" | "rod";
+  /** How much hotter the work is than the tape, for a round that is begun here. */
+  warmerK?: number;
   /** The rounds of the stage; the pad reads the one in sight, or begins one. */
-  rounds: Rounds<Round>;
+  rounds: Rounds<Round & { means: ReadonlyMap<string, Mean> }>;
   quantities: readonly Quantity[];
   /** Instrument to begin with when none was used at this gate yet. */
   firstInstrument: string;
@@ -35,66 +42,158 @@ interface Props {
   figure: ReactNode;
 }
 
-/** First quantity that does not stand yet, in walking order. */
-export const nextUnread = (stand: ReadonlySet<string>, quantities: readonly Quantity[]): string | null =>
-  quantities.find((q) => !stand.has(q.name))?.name ?? null;
+/** Key of the first quantity that does not stand yet, in walking order. */
+export const nextUnread = (stand: ReadonlySet<string>, quantities: readonly Quantity[]): string | null => {
+  const next = quantities.find((q) => !stand.has(keyOfQuantity(q)));
+  return next ? keyOfQuantity(next) : null;
+};
+
+/** A stored value as the field shows it. */
+export const valueText = (value: Length | Slant, units: UnitPreference): string =>
+  "slant" in value ? value.text : fieldText(value, units);
+
+const EXAMPLES: Record<SlantUnit, string> = { deg: "90.1", "mm/m": "0.4", "%": "0.05" };
+
+/** A slant in the other units, as `bothSystems` does for lengths. */
+function slantWords(s: Slant, isAngle: boolean): string {
+  if (isAngle)
+    return `${fixed(s.value, 2)}°, ${fixed(slantMmPerM({ value: s.value - 90, slant: "deg" }), 1)} mm/m from square`;
+  const mmPerM = slantMmPerM(s);
+  return `${fixed(mmPerM, 2)} mm/m · ${fixed((Math.atan(mmPerM / 1000) * 180) / Math.PI, 3)}°`;
+}
+
+/** What stands of the quantity when it was read more than once. */
+function Repeats({ mean, slant }: { mean: Mean; slant: boolean }) {
+  const { job } = useJob();
+  const { units } = job.plan;
+  const small = (mm: number): string => (slant ? `${fixed(mm, 2)} mm/m` : formatSmall(mm, units, { decimals: 2 }));
+  if (mean.count < 2) return null;
+  return (
+    <p className="mt-1 text-sm" data-testid="repeats">
+      Mean of {mean.count}:{" "}
+      <span className="fig font-semibold text-brass">
+        {slant ? small(mean.mm) : formatLength(mean.mm, units, { decimals: 2 }).text} ± {small(2 * mean.uMm)}
+      </span>
+      , spread <span className="fig">{small(mean.spreadMm)}</span>.
+      {mean.disagree ? (
+        <span className="text-close">
+          {" "}
+          {mean.disagree.join(" and ")} disagree more than is known of them: test both.
+        </span>
+      ) : null}
+    </p>
+  );
+}
 
 /** One reading at a time: what to read, a large field, a large button. */
-export function ReadingPad({ gate, method = "heights", rounds, quantities, firstInstrument, figure }: Props) {
+export function ReadingPad(props: Props) {
+  const { gate, method = "heights", warmerK = 0, rounds, quantities, firstInstrument, figure } = props;
   const { current: round, roundId, stand, picked: wanted, pick: onActive, show: onRound } = rounds;
   const { job, store, texts } = useJob();
   const { units } = job.plan;
-  const last =
-    round?.all.at(-1) ??
-    [...job.entries].reverse().find((e) => e.kind === "reading" && quantities.some((q) => q.name === e.what));
+  const quantity =
+    quantities.find((q) => keyOfQuantity(q) === wanted) ?? quantities.find((q) => !stand.has(keyOfQuantity(q))) ?? null;
+  const shelf = shelfOf(job.instruments, quantity?.kinds);
+  const mine = new Set(quantities.map((q) => q.name));
+  const fits = (id: string): boolean => shelf.some((i) => i.id === id);
+  const last = [...(round?.all ?? []), ...job.entries].findLast(
+    (e) => e.kind === "reading" && (e.roundId === roundId || mine.has(e.what)) && fits(e.instrumentId),
+  );
+  const inRound = round?.all.findLast((e) => fits(e.instrumentId));
   const [picked, setPicked] = useState<string | null>(null);
-  const instrument = picked ?? (last?.kind === "reading" ? last.instrumentId : firstInstrument);
+  const chosen = [
+    picked,
+    inRound?.instrumentId,
+    last?.kind === "reading" ? last.instrumentId : null,
+    firstInstrument,
+  ].find((id) => id !== null && id !== undefined && fits(id));
+  const instrument = chosen ?? shelf[0]?.id ?? firstInstrument;
   const [said, setSaid] = useState<string | null>(null);
   const [asked, setAsked] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const id = useId();
-  const quantity = quantities.find((q) => q.name === wanted) ?? quantities.find((q) => !stand.has(q.name)) ?? null;
-  const key = `reading/${roundId ?? `new ${gate}`}/${quantity?.name ?? ""}`;
-  const typed = texts[key];
-  const there = quantity ? round?.readings.get(quantity.name) : undefined;
-  const text = typed ?? (there ? fieldText(there.value, units) : "");
-  const read = text.trim() === "" ? null : readLength(text, bareUnit(units));
+  const key = quantity ? keyOfQuantity(quantity) : "";
+  const textKey = `reading/${roundId ?? `new ${gate}`}/${key}`;
+  const typed = texts[textKey];
+  const there = quantity ? (round?.readings.get(key) ?? round?.slants.get(key)) : undefined;
+  const mean = there && round?.means.get(key);
+  const text = typed ?? (there ? valueText(there.value, units) : "");
+  const read: Result<Length | Slant> | null =
+    text.trim() === "" ? null : quantity?.slant ? readSlant(text, quantity.slant) : readLength(text, bareUnit(units));
+  const isAngle = quantity !== null && quantityOf(quantity.name).kind === "angle";
+  const bare = quantity?.slant ?? bareUnit(units);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the questions belong to one quantity of one round
   useEffect(() => {
     setSaid(null);
     setAsked(null);
-  }, [quantity?.name, roundId]);
+  }, [key, roundId]);
 
-  const keep = (sure: boolean) => {
+  const sizeOf = (v: Length | Slant): number => ("slant" in v ? (isAngle ? v.value : slantMmPerM(v)) : v.mm);
+  const inUnit = (x: number, precise = false): string =>
+    quantity?.slant
+      ? `${fixed(x, 2)} ${isAngle ? "°" : "mm/m"}`
+      : precise
+        ? formatLength(x, units).text
+        : formatSmall(x, units);
+
+  const keep = (sure: boolean, again = false) => {
     if (!quantity) return;
     if (!read?.ok) {
-      setSaid(read ? read.message : "Nothing typed: give the reading, for example 1200.5.");
+      setSaid(
+        read
+          ? read.message
+          : `Nothing typed: give the reading, for example ${quantity.slant ? EXAMPLES[quantity.slant] : "1200.5"}.`,
+      );
       input.current?.focus();
       return;
     }
-    const taped = !/^[zR]/.test(quantity.name);
-    if (taped && read.value.mm <= 0) {
-      setSaid(`${quantity.name} reads ${text.trim()}: a distance is more than zero.`);
+    const kind = quantityOf(quantity.name).kind;
+    const taped = kind === "distance" || (kind === "name" && !/^R\d/.test(quantity.name));
+    const size = sizeOf(read.value);
+    if (taped && size <= 0) {
+      setSaid(`${quantityWords(quantity.name)} reads ${text.trim()}: a distance is more than zero.`);
       return;
     }
-    const off = quantity.expectedMm === null ? 0 : read.value.mm - quantity.expectedMm;
-    if (!sure && asked !== text && Math.abs(off) > quantity.askBeyondMm) {
+    if (isAngle && (size <= 0 || size >= 180)) {
+      setSaid(`${text.trim()} is no angle of a corner: more than 0, less than 180 degrees.`);
+      return;
+    }
+    if ((kind === "gap" || kind === "rock" || kind === "offset" || quantity.how?.by === "edge") && size < 0) {
+      setSaid(`${text.trim()}: a gap is nought or more.`);
+      return;
+    }
+    // What is read from a mark further along the tape is that much longer.
+    const mark = quantity.slant ? 0 : (shelf.find((i) => i.id === instrument)?.fromMarkMm ?? 0);
+    const off = quantity.expected === null ? 0 : size - mark - quantity.expected;
+    if (!sure && asked !== text && Math.abs(off) > quantity.askBeyond) {
       setAsked(text);
       return;
     }
-    const name = quantity.name;
-    const reading = { kind: "reading" as const, instrumentId: instrument, what: name, value: read.value };
-    store.keepText(key, null);
+    const reading = {
+      kind: "reading" as const,
+      instrumentId: instrument,
+      what: quantity.name,
+      value: read.value,
+      ...(quantity.how ? { how: quantity.how } : {}),
+      ...(again ? { again: true as const } : {}),
+    };
+    store.keepText(textKey, null);
     if (roundId) store.add({ ...reading, roundId });
-    else onRound(store.openRound({ gate, method }, reading));
-    const order = quantities.map((q) => q.name);
-    const after = [...order.slice(order.indexOf(name) + 1), ...order.slice(0, order.indexOf(name))];
+    else onRound(store.openRound({ gate, method, ...(warmerK ? { warmerK } : {}) }, reading));
+    if (again) {
+      input.current?.focus();
+      return;
+    }
+    const order = quantities.map(keyOfQuantity);
+    const after = [...order.slice(order.indexOf(key) + 1), ...order.slice(0, order.indexOf(key))];
     onActive(after.find((n) => !stand.has(n)) ?? null);
     input.current?.focus();
   };
 
-  const latest = round?.all.filter((r) => round.readings.get(r.what)?.id === r.id).at(-1);
+  const latest = round?.all.findLast((r) => r.value !== null && stillStands(round, r));
+  const mark = quantity?.slant ? undefined : shelf.find((i) => i.id === instrument)?.fromMarkMm;
+  const expectedNow = quantity?.expected ?? null;
 
   return (
     <form
@@ -120,13 +219,13 @@ export function ReadingPad({ gate, method = "heights", rounds, quantities, first
             enterKeyHint="next"
             autoComplete="off"
             spellCheck={false}
-            maxLength={80}
+            maxLength={quantity.slant ? 40 : 80}
             aria-invalid={said !== null || (read !== null && !read.ok)}
             aria-describedby={`${id}-said`}
             onChange={(e) => {
               setSaid(null);
               setAsked(null);
-              store.keepText(key, e.target.value === "" ? null : e.target.value);
+              store.keepText(textKey, e.target.value === "" ? null : e.target.value);
             }}
           />
           <div id={`${id}-said`} aria-live="polite">
@@ -136,17 +235,23 @@ export function ReadingPad({ gate, method = "heights", rounds, quantities, first
               <FieldMessage severity="error">{read.message}</FieldMessage>
             ) : (
               <p className="fig mt-1 min-h-5 text-sm text-soft">
-                {read?.ok ? bothSystems(read.value.mm) : `Bare numbers are ${bareUnit(units)}.`}
+                {read?.ok
+                  ? "slant" in read.value
+                    ? slantWords(read.value, isAngle)
+                    : bothSystems(read.value.mm)
+                  : `Bare numbers are ${bare}.${mark ? ` Type what the tape shows: ${formatLength(mark, units, { trim: true }).text} is taken off.` : ""}`}
               </p>
             )}
           </div>
-          {asked !== null && read?.ok && quantity.expectedMm !== null ? (
+          {mean ? <Repeats mean={mean} slant={quantity.slant !== undefined} /> : null}
+          {asked !== null && read?.ok && expectedNow !== null ? (
             <div role="alert" className="mt-2 border-l-4 border-close py-1 pl-4">
               <p>
                 <strong>
-                  {formatSmall(Math.abs(read.value.mm - quantity.expectedMm), units)} from what it should be
+                  {inUnit(Math.abs(sizeOf(read.value) - (mark ?? 0) - expectedNow))} from{" "}
+                  {quantity.expectedBy ?? "what it should be"}
                 </strong>{" "}
-                ({formatLength(quantity.expectedMm, units).text}). Read again, or keep it if it is so.
+                ({inUnit(expectedNow, true)}). Read again, or keep it if it is so.
               </p>
               <Button className="mt-2" onClick={() => keep(true)}>
                 It is so: keep {quantityWords(quantity.name)}
@@ -157,6 +262,11 @@ export function ReadingPad({ gate, method = "heights", rounds, quantities, first
             <Button look="advise" big type="submit" className="grow md:grow-0">
               Keep {quantityWords(quantity.name)}
             </Button>
+            {there && typed !== undefined ? (
+              <Button big onClick={() => keep(false, true)}>
+                Average it with what stands
+              </Button>
+            ) : null}
             {round && latest ? (
               <Button
                 big
@@ -167,8 +277,9 @@ export function ReadingPad({ gate, method = "heights", rounds, quantities, first
                     instrumentId: latest.instrumentId,
                     what: latest.what,
                     value: null,
+                    ...(latest.how ? { how: latest.how } : {}),
                   });
-                  onActive(latest.what);
+                  onActive(keyOf(latest));
                 }}
               >
                 <Undo2 size={20} aria-hidden="true" /> Take back {quantityWords(latest.what)}
@@ -182,19 +293,22 @@ export function ReadingPad({ gate, method = "heights", rounds, quantities, first
       <div className="xl:hidden">{figure}</div>
       <ul className="grid grid-cols-3 gap-1 sm:grid-cols-4" aria-label="Readings of this round">
         {quantities.map((q) => {
-          const value = round?.readings.get(q.name);
-          const on = quantity?.name === q.name;
+          const own = keyOfQuantity(q);
+          const value = round?.readings.get(own) ?? round?.slants.get(own);
+          const on = key === own;
           return (
-            <li key={q.name}>
+            <li key={own}>
               <button
                 type="button"
                 aria-pressed={on}
-                onClick={() => onActive(q.name)}
+                onClick={() => onActive(own)}
                 className={`min-h-14 w-full rounded-[3px] border px-2 py-1 text-left leading-tight ${on ? "border-brass border-2 bg-brass-soft" : "border-line bg-well"}`}
               >
                 <span className="block text-sm font-semibold">{quantityWords(q.name)}</span>
                 <span className={`fig block truncate ${value ? "text-brass" : "text-soft"}`}>
-                  {value ? fieldText(value.value, units) : "to read"}
+                  {value
+                    ? `${valueText(value.value, units)}${value.repeats.length > 1 ? ` (${value.repeats.length}×)` : ""}`
+                    : "to read"}
                 </span>
               </button>
             </li>
@@ -202,9 +316,9 @@ export function ReadingPad({ gate, method = "heights", rounds, quantities, first
         })}
       </ul>
       <p className="sr-only">
-        {stand.size} of {quantities.length} read.
+        {quantities.filter((q) => stand.has(keyOfQuantity(q))).length} of {quantities.length} read.
       </p>
-      <InstrumentPicker value={instrument} onChange={setPicked} />
+      <InstrumentPicker value={instrument} kinds={quantity?.kinds} onChange={setPicked} />
     </form>
   );
 }

@@ -1,5 +1,9 @@
+export * from "./InstrumentPicker";
+export * from "./MeasuredDrawing";
+export * from "./MoreToRead";
 export * from "./quantities";
-export * from "./ReadingPad";
+export { nextUnread, ReadingPad, valueText } from "./ReadingPad";
 export * from "./RoundTabs";
+export * from "./useMore";
 export * from "./useRounds";
 export * from "./WhatCanBeProven";

@@ -1,37 +1,210 @@
 import type { CutPiece } from "@/core/cut";
-import { CORNERS, ends, type ResolvedFrame, SPANS, type Span } from "@/core/frame";
-import type { SetUp } from "@/core/square";
-import type { Quantity } from "./ReadingPad";
+import { ends, type ResolvedFrame, SPANS, type Span } from "@/core/frame";
+import { type FrameRound, type How, quantityOf } from "@/core/job";
+import { ideal, type Places, type Reading, type SetUp } from "@/core/square";
+import type { InstrumentKind, SlantUnit } from "@/core/units";
+
+/** One quantity to read. */
+export interface Quantity {
+  /** What is stored: `AB`, `R3`, `A-M1AB`. */
+  name: string;
+  /** Tells it from the same thing read another way; the name when left out. */
+  key?: string;
+  /** How a rest is read, in a survey that mixes its methods. */
+  how?: How;
+  /** What to do, as one would say it: "Tape side AB". */
+  say: string;
+  /** What it should be about, mm (of a slant: in its bare unit); null when nothing is known. */
+  expected: number | null;
+  /** Where that comes from: the drawing, or what the other readings imply. */
+  expectedBy?: "what it should be" | "what the others imply";
+  /** Further off than this is asked about once. */
+  askBeyond: number;
+  /** Read as a slope or an angle: what a bare number means. */
+  slant?: SlantUnit;
+  /** Instruments that read it; any when left out. */
+  kinds?: readonly InstrumentKind[];
+}
+
+export const keyOfQuantity = (q: Quantity): string => q.key ?? q.name;
 
 /** A reading of a span this far from nominal, mm, is asked about once: more than any frame pulls, less than a slip of a tape. */
 const ASK_SPAN_MM = 8;
 const ASK_HEIGHT_MM = 10;
+/** This many standard uncertainties from what the others imply is asked about, and never less than that many mm. */
+const ASK_SIGMAS = 6;
+const ASK_IMPLIED_MM = 4;
+
+export const LENGTH_KINDS: readonly InstrumentKind[] = ["tape", "rule", "calliper"];
+export const HEIGHT_KINDS: readonly InstrumentKind[] = [
+  "height gauge",
+  "feeler",
+  "optical level",
+  "surface plate",
+  "straightedge",
+  "string line",
+  "rule",
+  "calliper",
+];
+export const GAP_KINDS: readonly InstrumentKind[] = [
+  "feeler",
+  "straightedge",
+  "rule",
+  "calliper",
+  "height gauge",
+  "string line",
+];
+export const SLOPE_KINDS: readonly InstrumentKind[] = ["spirit level", "angle gauge"];
 
 const nominal = (frame: ResolvedFrame, span: Span): number => {
   const [p, q] = ends(span).map((c) => frame.corners[c]) as [{ x: number; y: number }, { x: number; y: number }];
   return Math.hypot(p.x - q.x, p.y - q.y);
 };
 
+/** What the readings that stand imply of one that is not read yet, from their fit; null when they do not fix it. */
+function implied(what: string, round: FrameRound | null): { mm: number; u: number } | null {
+  const fit = round?.square?.fit ?? round?.general?.fit;
+  if (!fit || fit.status === "undetermined" || fit.agree === false || fit.readings.some((r) => r.id === what))
+    return null;
+  const q = quantityOf(what);
+  const [from, to] =
+    q.kind === "distance" ? [q.from, q.to] : q.kind === "name" ? [q.name[0] ?? "", q.name[1] ?? ""] : ["", ""];
+  if (!fit.points[from] || !fit.points[to]) return null;
+  const length = (p: typeof fit.points): number =>
+    Math.hypot((p[to]?.x ?? 0) - (p[from]?.x ?? 0), (p[to]?.y ?? 0) - (p[from]?.y ?? 0));
+  return { mm: length(fit.points), u: fit.uOf(length) };
+}
+
+function expecting(
+  what: string,
+  drawn: number,
+  round: FrameRound | null,
+): Pick<Quantity, "expected" | "expectedBy" | "askBeyond"> {
+  const by = implied(what, round);
+  return by
+    ? { expected: by.mm, expectedBy: "what the others imply", askBeyond: Math.max(ASK_IMPLIED_MM, ASK_SIGMAS * by.u) }
+    : { expected: drawn, expectedBy: "what it should be", askBeyond: ASK_SPAN_MM };
+}
+
 /** Sides and diagonals in walking order. @param target what to set up to, or null for nominal. */
-export const spanQuantities = (frame: ResolvedFrame, target: SetUp | null): Quantity[] =>
+export const spanQuantities = (
+  frame: ResolvedFrame,
+  target: SetUp | null,
+  round: FrameRound | null = null,
+): Quantity[] =>
   SPANS.map((span) => ({
     name: span,
     say:
       span === "AC" || span === "BD"
         ? `Tape the diagonal from ${span[0]} to ${span[1]}`
         : `Tape side ${span}, outside corner to corner`,
-    expectedMm: target?.targets[span] ?? nominal(frame, span),
-    askBeyondMm: ASK_SPAN_MM,
+    kinds: LENGTH_KINDS,
+    ...expecting(span, target?.targets[span] ?? nominal(frame, span), round),
   }));
 
-/** Corner heights of the cold frame. */
-export const heightQuantities = (): Quantity[] =>
-  CORNERS.map((c) => ({
-    name: `z${c}`,
-    say: `Height of corner ${c}: 0 where it touches, the gap where it does not`,
-    expectedMm: 0,
-    askBeyondMm: ASK_HEIGHT_MM,
-  }));
+const MARKS: Record<string, string> = {
+  "outside corner": "outside corners",
+  "on the outside, at the middle of the branch": "marks on the outside, at the middle of the branch",
+  "where the centre lines cross": "marks where the centre lines cross",
+};
+
+/** Any other quantity of a frame, by its name. @returns null for one that this frame has not. */
+export function frameQuantity(what: string, places: Places, round: FrameRound | null): Quantity | null {
+  const q = quantityOf(what);
+  const has = (...names: string[]): boolean => names.every((n) => places.nodes[n]);
+  const drawn = (r: Reading): number => {
+    const made = ideal(r, places.nodes);
+    return made.kind === "angle" ? (made.valueRad * 180) / Math.PI : made.valueMm;
+  };
+  switch (q.kind) {
+    case "distance": {
+      if (!has(q.from, q.to)) return null;
+      const mark =
+        MARKS[places.mark[q.from] === "outside corner" ? (places.mark[q.to] ?? "") : (places.mark[q.from] ?? "")];
+      const mm = drawn({ kind: "distance", id: what, from: q.from, to: q.to, valueMm: 0, uMm: 1 });
+      return {
+        name: what,
+        say: `Tape from ${q.from} to ${q.to}, ${mark}`,
+        kinds: LENGTH_KINDS,
+        ...expecting(what, mm, round),
+      };
+    }
+    case "angle": {
+      if (!has(q.from, q.at, q.to)) return null;
+      return {
+        name: what,
+        say: `Angle at ${q.at}, between ${q.from} and ${q.to}`,
+        kinds: ["angle gauge"],
+        slant: "deg",
+        expected: drawn({ kind: "angle", id: what, from: q.from, at: q.at, to: q.to, valueRad: 0, uRad: 1 }),
+        askBeyond: 2,
+      };
+    }
+    case "offset":
+      return has(q.of, q.from, q.to)
+        ? {
+            name: what,
+            say: `How far ${q.of} lies off the line from ${q.from} to ${q.to} (string or long edge)`,
+            kinds: [...LENGTH_KINDS, "string line"],
+            expected: drawn({ kind: "offset", id: what, of: q.of, from: q.from, to: q.to, valueMm: 0, uMm: 1 }),
+            askBeyond: ASK_SPAN_MM,
+          }
+        : null;
+    case "height":
+      return { ...heightQuantity(q.name) };
+    case "flush":
+      return {
+        name: what,
+        say: `Flush step at joint ${q.name}: how far one face stands over the other`,
+        kinds: GAP_KINDS,
+        expected: 0,
+        askBeyond: 3,
+      };
+    case "gap":
+      return { name: what, say: `Widest gap at joint ${q.name}`, kinds: GAP_KINDS, expected: 0, askBeyond: 4 };
+    case "straightness":
+      return {
+        name: what,
+        say: `Gap under a straightedge laid along ${q.name}, widest place`,
+        kinds: GAP_KINDS,
+        expected: 0,
+        askBeyond: 5,
+      };
+    case "edge":
+      return {
+        name: what,
+        say: `Gap at the middle under an edge laid across ${q.name}: hollow +, crown −`,
+        kinds: GAP_KINDS,
+        expected: 0,
+        askBeyond: 5,
+      };
+    case "level":
+      return { name: what, say: `Slope along ${q.name}`, kinds: SLOPE_KINDS, slant: "mm/m", expected: 0, askBeyond: 5 };
+    case "rock":
+      return {
+        name: what,
+        say: q.held
+          ? `Gap that opens opposite with corner ${q.held} held down`
+          : "Gap under the free corner when it rocks",
+        kinds: GAP_KINDS,
+        expected: 0,
+        askBeyond: 8,
+      };
+    case "name":
+      return null;
+  }
+}
+
+const heightQuantity = (place: string): Quantity => ({
+  name: `z${place}`,
+  say: `Height of ${place.length === 1 ? "corner " : ""}${place}: 0 where it touches, the gap where it does not`,
+  kinds: HEIGHT_KINDS,
+  expected: 0,
+  askBeyond: ASK_HEIGHT_MM,
+});
+
+/** Heights of the cold frame: at its corners, or at the places where it is measured. */
+export const heightQuantities = (places: readonly string[]): Quantity[] => places.map(heightQuantity);
 
 /** A piece this far from its target, mm, is asked about once. */
 const ASK_PIECE_MM = 5;
@@ -42,7 +215,8 @@ export const pieceQuantities = (cut: readonly CutPiece[]): Quantity[] =>
     p.members.map((name) => ({
       name,
       say: p.cuts === "square" ? `Length of piece ${name}` : `Piece ${name}, long point to long point`,
-      expectedMm: p.cutLongPointMm,
-      askBeyondMm: ASK_PIECE_MM,
+      expected: p.cutLongPointMm,
+      askBeyond: ASK_PIECE_MM,
+      kinds: LENGTH_KINDS,
     })),
   );

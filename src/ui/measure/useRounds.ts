@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Round } from "@/core/job";
+import { keyOf, type Round } from "@/core/job";
 import { useJob } from "../job/JobProvider";
 import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
@@ -9,14 +9,14 @@ export interface Rounds<R extends Round> {
   current: R | null;
   /** Its id; known at once also for a round that was just begun and is not worked out yet. Null for one still to begin. */
   roundId: string | null;
-  /** What stands in it by the entries themselves: the round as worked out may lag behind a quick hand. */
+  /** Keys of what stands in it by the entries themselves: the round as worked out may lag behind a quick hand. */
   stand: ReadonlySet<string>;
   /** A new round is about to be begun. */
   fresh: boolean;
   /** Shows a round (null: a new one) and keeps it in the address, so that reload and back return to it. */
   show: (id: string | null) => void;
   picked: string | null;
-  pick: (name: string | null) => void;
+  pick: (key: string | null) => void;
 }
 
 /** @param rounds the rounds of one stage, in order. Keeps the screen awake while they are read. */
@@ -29,21 +29,23 @@ export function useRounds<R extends Round>(rounds: readonly R[]): Rounds<R> {
   const begun = asked !== null && entries.some((e) => e.kind === "round" && e.id === asked);
   const roundId = current?.round.id ?? (begun ? asked : null);
   const at = roundId ?? "new";
-  const stand = new Set<string>();
+  const count = new Map<string, number>();
   for (const e of entries) {
     if (e.kind !== "reading" || e.roundId !== roundId) continue;
-    if (e.value === null) stand.delete(e.what);
-    else stand.add(e.what);
+    const key = keyOf(e);
+    const before = count.get(key) ?? 0;
+    count.set(key, e.value === null ? Math.max(0, before - 1) : e.again ? before + 1 : 1);
   }
+  const stand = new Set([...count].flatMap(([key, n]) => (n > 0 ? [key] : [])));
   // What was picked belongs to one round: another starts with its own next reading.
-  const [picked, setPicked] = useState<{ round: string; name: string | null }>({ round: at, name: null });
+  const [picked, setPicked] = useState<{ round: string; key: string | null }>({ round: at, key: null });
   return {
     current,
     roundId,
     stand,
     fresh: roundId === null,
     show: (id) => move(id ?? "new"),
-    picked: picked.round === at ? picked.name : null,
-    pick: (name) => setPicked({ round: at, name }),
+    picked: picked.round === at ? picked.key : null,
+    pick: (key) => setPicked({ round: at, key }),
   };
 }

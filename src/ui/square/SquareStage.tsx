@@ -2,41 +2,39 @@
 
 import dynamic from "next/dynamic";
 import { useState } from "react";
-import { CORNERS, SPANS, type Span } from "@/core/frame";
-import { type FrameRound, misreadWords, nudgeWords, plusMinus } from "@/core/job";
+import { CORNERS } from "@/core/frame";
+import { type FrameRound, type Hold, heldWords, misreadWords, type NudgeWords, plusMinus, tapWords } from "@/core/job";
 import type { Gate } from "@/core/plan";
-import type { Measured } from "@/core/square";
+import { type Measured, walkingSet } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";
-import { FrameDrawing, type SpanMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
-import { nextUnread, ReadingPad, RoundTabs, spanQuantities, useRounds, WhatCanBeProven } from "../measure";
+import { usePlanField } from "../job/usePlanField";
+import {
+  frameQuantity,
+  MeasuredDrawing,
+  MoreToRead,
+  nextUnread,
+  ReadingPad,
+  RoundTabs,
+  spanQuantities,
+  useMore,
+  useRounds,
+  WhatCanBeProven,
+} from "../measure";
 import { Choice } from "../parts/Choice";
-import { fieldText } from "../parts/LengthField";
+import { Fold } from "../parts/Fold";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
 
 /** Room kept for the chart, px. */
 const CHART_PX = 160;
+const NETWORK_PX = 420;
 // The chart, and what draws it, comes when it is seen.
+const NetworkPicture = dynamic(() => import("./NetworkPicture"), { ssr: false });
+const WhatToMeasure = dynamic(() => import("./WhatToMeasure"), { ssr: false });
 const RoundsChart = dynamic(() => import("./RoundsChart").then((m) => m.RoundsChart), { ssr: false });
-
-/** Marks on the drawing: what was read on each span, the next one strong. */
-export function spanMarks(
-  round: FrameRound | null,
-  now: string | null,
-  show: (span: Span) => string | null,
-): SpanMark[] {
-  return SPANS.flatMap((span): SpanMark[] => {
-    const text = show(span);
-    if (text === null && now !== span) return [];
-    const suspect = round?.square?.fit.diagnosis.candidates.some((c) => c.id === span) ?? false;
-    return [
-      { span, text: text === null ? `${span}?` : suspect ? `${text} ?` : text, tone: "brass", active: now === span },
-    ];
-  });
-}
 
 const lean = ({ value, u }: Measured): string =>
   Math.abs(value) <= 2 * u
@@ -99,7 +97,7 @@ function Shape({ round }: { round: FrameRound }) {
           </dd>
         </div>
       </dl>
-      <p className="mt-3 max-w-prose border-t border-line pt-2">{misreadWords(s, units)}</p>
+      <p className="mt-3 max-w-prose border-t border-line pt-2">{misreadWords(s, units, round.help)}</p>
     </Section>
   );
 }
@@ -141,44 +139,129 @@ function OtherWays({ round }: { round: FrameRound }) {
   );
 }
 
+/** Any frame: where each place must go, farthest off first. */
+function Taps({ round, places }: { round: FrameRound; places: number }) {
+  const { job } = useJob();
+  const { units } = job.plan;
+  const { general } = round;
+  if (!general) return null;
+  const { fit, farthest, taps, untied } = general;
+  return (
+    <Section
+      title="Place by place"
+      aside={<span className="text-sm text-soft">{places} places, laid over the drawing</span>}
+    >
+      {untied.length > 0 ? (
+        <p className="mb-2 text-close">{untied.join(", ")}: reached by one reading only. Take one more from there.</p>
+      ) : null}
+      {farthest === null ? (
+        <p>Too few readings to fix the shape yet.</p>
+      ) : fit.agree === false ? (
+        <p>{misreadWords({ fit }, units, round.help)}</p>
+      ) : taps.length === 0 ? (
+        <p>
+          Every place lies where the tape can tell it: the farthest, {farthest.place}, is{" "}
+          <span className="fig">{plusMinus(farthest.value, farthest.u, units)}</span> off.
+        </p>
+      ) : (
+        <ol className="grid gap-1">
+          {taps.map((t, i) => (
+            <li key={t.place} className="border-t border-line pt-1">
+              <span className="fig text-soft">{i + 1}</span> <span className="text-plum">{tapWords(t, units)}</span>
+            </li>
+          ))}
+        </ol>
+      )}
+      {taps.length > 0 && fit.agree !== false ? (
+        <p className="mt-2 text-sm text-soft">
+          Tap the farthest first, then measure again: one tap moves its neighbours too.
+        </p>
+      ) : null}
+    </Section>
+  );
+}
+
+/** What to do next on a frame without corners A to D. */
+function generalWords(round: FrameRound | null, units: Parameters<typeof tapWords>[1]): NudgeWords {
+  const general = round?.general;
+  if (!general?.farthest)
+    return {
+      act: "measure",
+      say: "Tape the distances below.",
+      why: "Between marked places, along the members and across. The last few only check the others: they show a misread tape.",
+    };
+  if (general.fit.agree === false)
+    return {
+      act: "measure",
+      say: "Measure again before moving anything.",
+      why: misreadWords(general, units, round?.help ?? null),
+    };
+  const [first] = general.taps;
+  if (!first) return { act: "leave", say: "Leave it.", why: "No place is farther off than the tape can tell." };
+  return {
+    act: "slide",
+    say: `Tap ${tapWords(first, units)}.`,
+    why: "Laid over the drawing as well as it goes, this place is farthest off.",
+  };
+}
+
 const TAPED = ["size", "diagonal", "corner"] as const;
+const MORE = ["distance", "angle", "offset", "flush", "gap"] as const;
 
 /** Fifth stage: is it square, and which way to push. */
 export function SquareStage() {
   const { job, evaluation } = useJob();
+  const { edit } = usePlanField();
   const { units } = job.plan;
-  const { frame, setUp, limits, ticked } = evaluation;
+  const { frame, places, setUp, limits, ticked } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate !== "cold");
   const inSight = useRounds(rounds);
   const { current, roundId, stand, show, fresh, picked } = inSight;
   const begun = [...ticked].some((k) => k.startsWith("tack/"));
   const [gate, setGate] = useState<Gate | null>(null);
-  if (!frame) return <NotYet stage="Square" />;
+  const [hold, setHold] = useState<Hold | null>(null);
+  const aimed = job.plan.aim === "drawing" ? null : setUp;
+  const usual =
+    frame && places
+      ? spanQuantities(frame, aimed, current)
+      : places
+        ? walkingSet(places).flatMap(([p, q]) => frameQuantity(`${p}-${q}`, places, current) ?? [])
+        : [];
+  const { more, add } = useMore(current, places, new Set(usual.map((q) => q.name)));
+  if (!places) return <NotYet stage="Square" />;
   const nextGate = gate ?? (begun ? "tacked" : "dry fit");
-  const quantities = spanQuantities(frame, setUp);
+  const quantities = [...usual, ...more];
   const now = picked ?? nextUnread(stand, quantities);
-  const words = nudgeWords(current ?? { square: null, impossible: null }, units);
+  const held: Hold = hold ?? ((current?.round.gate ?? nextGate) === "tacked" ? "hinges" : "slides");
+  const before = current === null || current.round.gate !== "hot";
+  const words = frame
+    ? heldWords(
+        current ?? { square: null, impossible: null },
+        hold ?? "slides",
+        before ? (aimed?.squareDifferenceMm2 ?? 0) : 0,
+        units,
+      )
+    : generalWords(current, units);
   const best = current?.square?.nudges[0];
   const squareLimit = limits.find((l) => l.id === "square");
-  const verdict = current?.verdicts.find((v) => v.limit.id === "square");
+  const verdict = current?.verdicts.find((v) => v.limit.id === (frame ? "square" : "place"));
+  const extra = current?.verdicts.filter((v) => v.limit.id === "gap" || v.limit.id === "flush") ?? [];
   const limitMmPerM =
     squareLimit?.kind === "corner"
       ? squareLimit.upper
-      : squareLimit?.upper
+      : squareLimit?.upper && frame
         ? (1000 * squareLimit.upper * Math.hypot(frame.lengthMm, frame.widthMm)) / (2 * frame.lengthMm * frame.widthMm)
         : null;
   const drawing = (
-    <FrameDrawing
-      frame={frame}
-      units={units}
-      bare
+    <MeasuredDrawing
+      round={current}
+      now={now}
       label={`Sides and diagonals as read; next: ${now ?? "none"}`}
-      spans={spanMarks(current, now, (span) => {
-        const r = current?.readings.get(span);
-        return r ? fieldText(r.value, units) : null;
-      })}
-      slide={words.act === "slide" && best ? { ...best, text: formatSmall(best.shiftMm, units) } : null}
-      maxHeight={420}
+      slide={
+        frame && words.act === "slide" && (hold ?? "slides") === "slides" && best
+          ? { ...best, text: formatSmall(best.shiftMm, units) }
+          : null
+      }
     />
   );
   return (
@@ -191,12 +274,30 @@ export function SquareStage() {
             <span className="text-sm text-soft">{verdict.why}</span>
           </p>
         ) : null}
+        {extra.map((v) => (
+          <p key={v.limit.id} className="mt-1 flex flex-wrap items-center gap-x-3">
+            <Verdict verdict={v.result?.verdict ?? "not measured"} />
+            <span className="text-sm text-soft">
+              {v.limit.label}: {v.why}
+            </span>
+          </p>
+        ))}
       </Now>
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-6">
           <div className="max-xl:hidden">{drawing}</div>
-          {current ? <Shape round={current} /> : null}
+          {current && frame ? <Shape round={current} /> : null}
+          {current?.general && (!frame || current.general.untied.length > 0 || more.length > 0) ? (
+            <Taps round={current} places={Object.keys(current.general.fit.points).length} />
+          ) : null}
+          {current?.general?.bestFit ? (
+            <Section title="How the readings fit">
+              <WhenSeen heightPx={NETWORK_PX}>
+                <NetworkPicture round={current} />
+              </WhenSeen>
+            </Section>
+          ) : null}
         </div>
         <div className="grid content-start gap-6 max-xl:order-first">
           {fresh ? (
@@ -218,35 +319,77 @@ export function SquareStage() {
             firstInstrument="tape-ii"
             figure={drawing}
           />
+          <MoreToRead
+            kinds={MORE}
+            onAdd={(what) => {
+              add(what);
+              inSight.pick(what);
+            }}
+          />
+          {frame ? (
+            <>
+              <Choice
+                label="It is brought square by"
+                value={hold ?? "slides"}
+                options={[
+                  ["slides", "sliding a side"],
+                  ["hinges", "hinging on its tacks"],
+                  ["strap", "a strap across"],
+                ]}
+                onChange={setHold}
+              />
+              {hold === null && held === "hinges" ? (
+                <p className="text-sm text-soft">Tacked at all corners it hinges: choose that when no side is loose.</p>
+              ) : null}
+              {setUp ? (
+                <Choice
+                  label="Squared to"
+                  value={job.plan.aim ?? "set-up"}
+                  options={[
+                    ["set-up", "what the weld will pull straight"],
+                    ["drawing", "the drawing"],
+                  ]}
+                  onChange={(aim) => edit((p) => ({ ...p, aim }))}
+                />
+              ) : null}
+            </>
+          ) : null}
           {current ? <OtherWays round={current} /> : null}
-          {stand.size === 0 ? (
-            <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
-              <WhatCanBeProven kinds={TAPED} />
+          {stand.size === 0 && frame ? (
+            <>
+              <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
+                <WhatCanBeProven kinds={TAPED} />
+              </Section>
+              <Fold title="The least to measure" note="before measuring">
+                <WhatToMeasure />
+              </Fold>
+            </>
+          ) : null}
+          {frame ? (
+            <Section
+              title="Round by round"
+              aside={
+                <span className="text-sm text-soft">
+                  out of square, mm/m{limitMmPerM === null ? "" : "; shaded: inside the limit"}
+                </span>
+              }
+            >
+              {rounds.some((r) => r.square?.shearMmPerM) ? (
+                <WhenSeen heightPx={CHART_PX}>
+                  <RoundsChart rounds={rounds} currentId={roundId} limitMmPerM={limitMmPerM} />
+                </WhenSeen>
+              ) : (
+                <p className="text-soft">
+                  Nothing measured yet. Five of the six readings fix the shape; the sixth checks them.
+                </p>
+              )}
             </Section>
           ) : null}
-          <Section
-            title="Round by round"
-            aside={
-              <span className="text-sm text-soft">
-                out of square, mm/m{limitMmPerM === null ? "" : "; shaded: inside the limit"}
-              </span>
-            }
-          >
-            {rounds.some((r) => r.square?.shearMmPerM) ? (
-              <WhenSeen heightPx={CHART_PX}>
-                <RoundsChart rounds={rounds} currentId={roundId} limitMmPerM={limitMmPerM} />
-              </WhenSeen>
-            ) : (
-              <p className="text-soft">
-                Nothing measured yet. Five of the six readings fix the shape; the sixth checks them.
-              </p>
-            )}
-          </Section>
-          {setUp ? (
+          {aimed ? (
             <p className="max-w-prose text-sm text-soft">
-              Set up a little large for what the weld takes: AB {formatLength(setUp.targets.AB, units).text}, BC{" "}
-              {formatLength(setUp.targets.BC, units).text}, AC {formatLength(setUp.targets.AC, units).text}, BD{" "}
-              {formatLength(setUp.targets.BD, units).text}.
+              Set up a little large for what the weld takes: AB {formatLength(aimed.targets.AB, units).text}, BC{" "}
+              {formatLength(aimed.targets.BC, units).text}, AC {formatLength(aimed.targets.AC, units).text}, BD{" "}
+              {formatLength(aimed.targets.BD, units).text}.
             </p>
           ) : null}
         </div>

@@ -1,0 +1,100 @@
+"use client";
+
+import { Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import type { ResolvedFrame } from "@/core/frame";
+import { type Plan, restsGrid, restsUnder } from "@/core/job";
+import { length } from "@/core/units";
+import { usePlanField } from "../job/usePlanField";
+import { Button } from "../parts/Button";
+import { LengthField } from "../parts/LengthField";
+import { SelectField } from "../parts/SelectField";
+
+/** Grids to survey a surface by: points along and across. */
+const GRIDS = [
+  ["3x3", "3 × 3 points"],
+  ["4x3", "4 × 3 points"],
+  ["5x4", "5 × 4 points"],
+  ["8x5", "8 × 5 points"],
+] as const;
+type Grid = (typeof GRIDS)[number][0];
+
+/** Where the rests stand. They are also the points that a survey reads. */
+export function RestFields({ over }: { over: ResolvedFrame }) {
+  const { plan, units, edit, field, forget } = usePlanField();
+  const { bed } = plan;
+  const [grid, setGrid] = useState<Grid>("3x3");
+  const set = (change: Partial<Plan["bed"]>) => edit((p) => ({ ...p, bed: { ...p.bed, ...change } }));
+  /** Other rests: texts typed for those that go (all of them, or one by its name) go with them. */
+  const place = (rests: Plan["bed"]["rests"], gone = "") => {
+    forget(gone ? `bed.rests.${gone}.` : "bed.rests.");
+    set({ rests });
+  };
+  const free = Array.from({ length: 99 }, (_, i) => `R${i + 1}`).find((id) => !bed.rests.some((r) => r.id === id));
+  const centre = () => ({
+    x: length(String(+(over.lengthMm / 2).toFixed(1))),
+    y: length(String(+(over.widthMm / 2).toFixed(1))),
+  });
+  return (
+    <div className="grid gap-4">
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => place(restsUnder(over, 4))}>Four, under the corners</Button>
+        <Button onClick={() => place(restsUnder(over, 6))}>Six, with the middles of AB and CD</Button>
+        <Button
+          disabled={!free || bed.rests.length >= 40}
+          onClick={() => free && set({ rests: [...bed.rests, { id: free, ...centre() }] })}
+        >
+          <Plus size={18} aria-hidden="true" /> One more
+        </Button>
+      </div>
+      <div className="flex flex-wrap items-end gap-2">
+        <SelectField label="Or a grid over the surface" value={grid} options={GRIDS} onChange={setGrid} />
+        <Button
+          onClick={() => {
+            const [nx, ny] = grid.split("x").map(Number) as [number, number];
+            place(restsGrid(over, nx, ny));
+          }}
+        >
+          Lay the grid
+        </Button>
+      </div>
+      <ul className="grid gap-3">
+        {bed.rests.map((rest, i) => (
+          <li key={rest.id} className="grid grid-cols-[2.5rem_1fr_1fr_auto] items-start gap-2">
+            <strong className="fig mt-8">{rest.id}</strong>
+            {(["x", "y"] as const).map((axis) => (
+              <LengthField
+                key={axis}
+                label={
+                  <>
+                    <span className="sr-only">{rest.id} </span>
+                    {axis === "x" ? "from DA" : "from AB"}
+                  </>
+                }
+                units={units}
+                value={rest[axis]}
+                {...field(`bed.rests.${i}.${axis}`, `bed.rests.${rest.id}.${axis}`)}
+                onChange={(v) =>
+                  v && set({ rests: bed.rests.map((r) => (r.id === rest.id ? { ...r, [axis]: v } : r)) })
+                }
+              />
+            ))}
+            <Button
+              look="quiet"
+              className="mt-6.5"
+              aria-label={`Take ${rest.id} out`}
+              onClick={() =>
+                place(
+                  bed.rests.filter((r) => r.id !== rest.id),
+                  rest.id,
+                )
+              }
+            >
+              <Trash2 size={18} aria-hidden="true" />
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,111 @@
+import { type BedRound, type How, keyOf, type Rest } from "@/core/job";
+import type { Length } from "@/core/units";
+import { HEIGHT_KINDS, keyOfQuantity, type Quantity, SLOPE_KINDS } from "../measure";
+
+/** How the next rests are read. */
+export type Method =
+  | { by: "usual" }
+  | { by: "height"; datum: number }
+  | { by: "rod"; setUp: number; sightM: number | null }
+  /** From the rest before it in the order, or from one rest. */
+  | { by: "slope"; from: string | "before"; arrow: "on" | "back" }
+  | { by: "difference"; from: string | "before" }
+  | { by: "edge"; from: string; to: string; blocks: [Length, Length] };
+
+const ASK_MM = 25;
+const ASK_SLOPE_MM_PER_M = 15;
+const ASK_GAP_MM = 15;
+
+function howOf(method: Method, rests: readonly Rest[], i: number): How | null | undefined {
+  const rest = rests[i] as Rest;
+  const before = rests[i - 1]?.id;
+  switch (method.by) {
+    case "usual":
+      return undefined;
+    case "height":
+    case "rod":
+      return method;
+    case "slope": {
+      const from = method.from === "before" ? before : method.from;
+      return from && from !== rest.id ? { by: "slope", from, arrow: method.arrow } : null;
+    }
+    case "difference": {
+      const from = method.from === "before" ? before : method.from;
+      return from && from !== rest.id ? { by: "difference", from } : null;
+    }
+    case "edge":
+      return method.from === method.to || [method.from, method.to].includes(rest.id) || !between(rests, rest, method)
+        ? null
+        : method;
+  }
+}
+
+/** Whether a rest lies under an edge from one rest to another. */
+function between(rests: readonly Rest[], rest: Rest, edge: { from: string; to: string }): boolean {
+  const [a, b] = [edge.from, edge.to].map((n) => rests.find((r) => r.id === n));
+  if (!a || !b) return false;
+  const d = { x: b.x.mm - a.x.mm, y: b.y.mm - a.y.mm };
+  const length = Math.hypot(d.x, d.y);
+  if (length === 0) return false;
+  const p = { x: rest.x.mm - a.x.mm, y: rest.y.mm - a.y.mm };
+  const t = (p.x * d.x + p.y * d.y) / length ** 2;
+  return t > 0 && t < 1 && Math.abs(p.x * d.y - p.y * d.x) / length < 0.03 * length;
+}
+
+function quantity(rest: Rest, how: How | undefined, usual: "heights" | "rod", mean: number | null): Quantity {
+  const key = keyOf({ what: rest.id, ...(how ? { how } : {}) });
+  const base = { name: rest.id, key, ...(how ? { how } : {}) };
+  const by = how?.by ?? (usual === "rod" ? "rod" : "height");
+  switch (by) {
+    case "rod":
+      return { ...base, say: "Rod reading on this rest", kinds: ["optical level"], expected: mean, askBeyond: ASK_MM };
+    case "slope":
+      return {
+        ...base,
+        say: `Slope up to it from ${how && "from" in how ? how.from : ""}, with the level's feet on both`,
+        kinds: SLOPE_KINDS,
+        slant: "mm/m",
+        expected: 0,
+        askBeyond: ASK_SLOPE_MM_PER_M,
+      };
+    case "difference":
+      return {
+        ...base,
+        say: `How much higher it lies than ${how && "from" in how ? how.from : ""}`,
+        kinds: HEIGHT_KINDS,
+        expected: 0,
+        askBeyond: ASK_MM,
+      };
+    case "edge":
+      return {
+        ...base,
+        say: `Gap here under the edge from ${how && "from" in how ? how.from : ""} to ${how && "to" in how ? how.to : ""}`,
+        kinds: ["straightedge", "feeler", "string line"],
+        expected: how?.by === "edge" ? (how.blocks[0].mm + how.blocks[1].mm) / 2 : 0,
+        askBeyond: ASK_GAP_MM,
+      };
+    default:
+      return { ...base, say: "Height of this rest", kinds: HEIGHT_KINDS, expected: mean, askBeyond: ASK_MM };
+  }
+}
+
+/** What is read next by the method in hand, and whatever was read by another already. */
+export function surveyQuantities(
+  method: Method,
+  rests: readonly Rest[],
+  round: BedRound | null,
+  usual: "heights" | "rod",
+): Quantity[] {
+  const alike = [...(round?.readings.values() ?? [])].filter((r) => !r.how);
+  const mean = alike.length > 0 ? alike.reduce((s, r) => s + r.value.mm, 0) / alike.length : null;
+  const next = rests.flatMap((rest, i): Quantity[] => {
+    const how = howOf(method, rests, i);
+    return how === null ? [] : [quantity(rest, how, usual, how ? null : mean)];
+  });
+  const known = new Set(next.map(keyOfQuantity));
+  const others = [...(round?.readings.values() ?? []), ...(round?.slants.values() ?? [])].flatMap((s): Quantity[] => {
+    const rest = rests.find((r) => r.id === s.what);
+    return rest && !known.has(s.key) ? [quantity(rest, s.how, usual, null)] : [];
+  });
+  return [...next, ...others];
+}

@@ -1,0 +1,101 @@
+"use client";
+
+import { useState } from "react";
+import { useJob } from "../job/JobProvider";
+import { Button } from "../parts/Button";
+import { SelectField } from "../parts/SelectField";
+
+const KINDS = {
+  distance: "a distance between two places",
+  angle: "the angle at a corner",
+  offset: "how far a place lies off a line",
+  flush: "a flush step at a joint",
+  gap: "a gap at a joint",
+  straightness: "how straight a member is",
+  edge: "an edge across a diagonal",
+  level: "the slope along a member",
+  rock: "the rock, one corner held",
+} as const;
+export type MoreKind = keyof typeof KINDS;
+
+/** Adds one more thing to the list of what is read. */
+export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd: (what: string) => void }) {
+  const { evaluation } = useJob();
+  const { places, structure } = evaluation;
+  const names = Object.keys(places?.nodes ?? {});
+  const joints = (structure?.joints ?? []).map((j) => j.id.replace(/[^A-Z0-9]/g, "").slice(0, 10));
+  const members = (structure?.members ?? []).map((m) => m.id);
+  const [kind, setKind] = useState<MoreKind>(kinds[0] ?? "distance");
+  const [picked, setPicked] = useState<Record<string, string>>({});
+  if (!places || names.length < 2) return null;
+  const lists: Record<MoreKind, [string, readonly string[]][]> = {
+    distance: [
+      ["From", names],
+      ["to", names],
+    ],
+    angle: [
+      ["At", names],
+      ["between", names],
+      ["and", names],
+    ],
+    offset: [
+      ["Of", names],
+      ["off the line from", names],
+      ["to", names],
+    ],
+    flush: [["At joint", joints]],
+    gap: [["At joint", joints]],
+    straightness: [["Along", members]],
+    edge: [["Across", ["AC", "BD", "AB", "BC", "CD", "DA"]]],
+    level: [["Along", members]],
+    rock: [["Corner held", ["none, free", "A", "B", "C", "D"]]],
+  };
+  const values = lists[kind].map(
+    ([label, list], i) => picked[`${kind} ${label}`] ?? list[Math.min(i, list.length - 1)] ?? "",
+  );
+  const [a = "", b = "", c = ""] = values;
+  const what = {
+    distance: `${a}-${b}`,
+    angle: `${b}^${a}^${c}`,
+    offset: `${a}|${b}-${c}`,
+    flush: `f${a}`,
+    gap: `g${a}`,
+    straightness: `s${a}`,
+    edge: `e${a}`,
+    level: `l${a}`,
+    rock: a.length === 1 ? `r${a}` : "r",
+  }[kind];
+  const twice = ["distance", "angle", "offset"].includes(kind) && new Set(values).size < values.length;
+  // Sides and diagonals have names of their own.
+  const span =
+    kind === "distance" ? ([`${a}${b}`, `${b}${a}`].find((s) => /^(AB|BC|CD|DA|AC|BD)$/.test(s)) ?? null) : null;
+  return (
+    <div className="grid gap-2">
+      <SelectField
+        label="Read one more thing"
+        value={kind}
+        options={kinds.map((k) => [k, KINDS[k]] as const)}
+        onChange={setKind}
+      />
+      <div className="grid grid-cols-3 gap-2">
+        {lists[kind].map(([label, list], i) => (
+          <SelectField
+            key={label}
+            label={label}
+            value={values[i] ?? ""}
+            options={list.map((n) => [n, n] as const)}
+            onChange={(v) => setPicked({ ...picked, [`${kind} ${label}`]: v })}
+          />
+        ))}
+      </div>
+      {twice ? <p className="text-sm text-fail">The same place twice: choose another.</p> : null}
+      <Button
+        className="justify-self-start"
+        disabled={twice || values.some((v) => v === "")}
+        onClick={() => onAdd(span ?? what)}
+      >
+        Put it on the list
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,132 @@
+"use client";
+
+import { useMemo, useState } from "react";
+import { quantityWords } from "@/core/job";
+import { radians } from "@/core/numeric";
+import { type Candidate, cheapestSets, cornerAngleDeg, type PlannedSet, type Quad } from "@/core/square";
+import { fixed, formatSmall, readingUncertainty } from "@/core/units";
+import { useJob } from "../job/JobProvider";
+import { LENGTH_KINDS, shelfOf } from "../measure";
+import { SelectField } from "../parts/SelectField";
+
+const SIX = ["AB", "BC", "CD", "DA", "AC", "BD"] as const;
+const CORNERS = ["DAB", "ABC", "BCD"] as const;
+/** A part of the limit that the measuring may be unsure by: enough to pass a good frame. Source: capability 1.6, by habit. */
+const SHARE = 1 / 6.4;
+
+function SetWords({
+  title,
+  set,
+  none,
+  u,
+}: {
+  title: string;
+  set: PlannedSet | null;
+  none: string;
+  u: (deg: number) => string;
+}) {
+  const { units } = useJob().job.plan;
+  return (
+    <li className="border-t border-line py-2">
+      <strong>{title}:</strong>{" "}
+      {set ? (
+        <>
+          <span className="fig">{set.ids.map(quantityWords).join(", ")}</span>. Corner A is then known to {u(2 * set.u)}
+          ;{" "}
+          {Number.isFinite(set.detectableMm)
+            ? `a misread tape shows from ${formatSmall(set.detectableMm, units)}.`
+            : "a misread tape would pass unseen."}
+        </>
+      ) : (
+        <span className="text-close">{none}</span>
+      )}
+    </li>
+  );
+}
+
+/** Before anything is measured: the cheapest readings that decide, that notice a slip, and that say which tape slipped. */
+export default function WhatToMeasure() {
+  const { job, evaluation } = useJob();
+  const { frame, limits } = evaluation;
+  const tapes = shelfOf(job.instruments, LENGTH_KINDS).filter((i) => i.kind === "tape");
+  const gauges = shelfOf(job.instruments, ["angle gauge"]).filter((i) => i.kind === "angle gauge");
+  const [id, setId] = useState(tapes[0]?.id ?? "");
+  const tape = tapes.find((t) => t.id === id) ?? tapes[0];
+  const square = limits.find((l) => l.id === "square");
+  const sets = useMemo(() => {
+    if (!frame || !tape) return null;
+    const u = readingUncertainty(tape);
+    const gauge = gauges[0] ? readingUncertainty(gauges[0]) : null;
+    const list: Candidate[] = [
+      ...SIX.map((s) => ({
+        cost: 1,
+        readings: [
+          {
+            kind: "distance" as const,
+            id: s,
+            from: s[0] as string,
+            to: s[1] as string,
+            valueMm: 0,
+            uMm: u.uMm,
+            tape: tape.id,
+          },
+        ],
+      })),
+      ...(gauge
+        ? CORNERS.map((c) => ({
+            cost: 2,
+            readings: [
+              {
+                kind: "angle" as const,
+                id: c.split("").join("^"),
+                from: c[0] as string,
+                at: c[1] as string,
+                to: c[2] as string,
+                valueRad: 0,
+                uRad: Math.hypot(gauge.uMm, gauge.uZeroMm) / 1000,
+              },
+            ],
+          }))
+        : []),
+    ];
+    const upper = square?.upper ?? null;
+    const wantedDeg =
+      upper === null
+        ? Number.POSITIVE_INFINITY
+        : square?.kind === "corner"
+          ? (upper / 1000) * (180 / Math.PI) * 2 * SHARE
+          : ((upper * Math.hypot(frame.lengthMm, frame.widthMm)) / (2 * frame.lengthMm * frame.widthMm)) *
+            (180 / Math.PI) *
+            2 *
+            SHARE;
+    return cheapestSets(
+      frame.corners,
+      list,
+      { [tape.id]: { uZeroMm: u.uZeroMm, uScale: u.uScale } },
+      (fit) => fit.uOf((p) => cornerAngleDeg(p as Quad, "A")),
+      wantedDeg,
+    );
+  }, [frame, tape, gauges, square]);
+  if (!frame || !sets || !tape) return null;
+  const words = (deg: number): string => `± ${fixed(1000 * radians(deg), 2)} mm/m`;
+  return (
+    <div className="grid max-w-prose gap-2">
+      <SelectField label="With" value={tape.id} options={tapes.map((t) => [t.id, t.name] as const)} onChange={setId} />
+      <ul>
+        <SetWords
+          title="Enough to decide"
+          set={sets.decides}
+          none="no set of readings with this tape is sure enough for the limit on square. Take a finer one."
+          u={words}
+        />
+        <SetWords title="To notice a misread too" set={sets.notices} none="not with this tape." u={words} />
+        <SetWords
+          title="To say which one"
+          set={sets.locates}
+          none="no sides, diagonals and corner angles do: add panels, or the pieces' lengths as they were cut."
+          u={words}
+        />
+      </ul>
+    </div>
+  );
+}

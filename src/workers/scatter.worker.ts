@@ -1,0 +1,10 @@
+import { expose } from "comlink";
+import { flatnessScatter, type Scatter } from "@/core/bed";
+import type { Rows, Vec2 } from "@/core/numeric";
+
+const api = {
+  scatter: (xy: Vec2[], z: number[], cov: Rows, draws: number): Scatter => flatnessScatter(xy, z, cov, draws),
+};
+export type ScatterApi = typeof api;
+
+expose(api);

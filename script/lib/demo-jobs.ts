@@ -1,7 +1,17 @@
 // The four jobs of Fernhollow Clayworks' metal shop. Shop, jobs, people and readings are all made up.
 import { v5 as uuidv5 } from "uuid";
 import { type FreeFrame, fromRectangle, member, resolveFrame, STARTERS } from "../../src/core/frame";
-import { CLOSE_STEP, type Entry, type Job, newPlan, orderOf, type Plan, restsUnder, SHELF } from "../../src/core/job";
+import {
+  CLOSE_STEP,
+  type Entry,
+  type How,
+  type Job,
+  newPlan,
+  orderOf,
+  type Plan,
+  restsUnder,
+  SHELF,
+} from "../../src/core/job";
 import { type Gate, orderOfWork } from "../../src/core/plan";
 import { type BareUnit, length } from "../../src/core/units";
 
@@ -55,6 +65,21 @@ class Record {
         instrumentId,
         what,
         value: length(text, this.unit),
+      });
+    return this;
+  }
+
+  /** Readings of a bed by other methods than its round's. */
+  also(instrumentId: string, list: readonly [what: string, how: How, text: string][]): this {
+    for (const [what, how, text] of list)
+      this.entries.push({
+        kind: "reading",
+        ...this.base(0.7),
+        roundId: this.round,
+        instrumentId,
+        what,
+        how,
+        value: how.by === "slope" ? { value: Number(text), text, slant: "mm/m" } : length(text, this.unit),
       });
     return this;
   }
@@ -144,6 +169,16 @@ function wareCart(): { job: Job; changedAt: string } {
     )
     .note("Old bed: channel on trestles. R2 sits on the weld seam of the channel.")
     .measure("bed", "height-gauge", { R1: "0.35", R2: "0.10", R3: "0.55", R4: "0.60", R5: "0.15", R6: "0.40" })
+    .also("spirit-level", [
+      ["R2", { by: "slope", from: "R1", arrow: "on" }, "-0.4"],
+      ["R3", { by: "slope", from: "R2", arrow: "on" }, "0.8"],
+      ["R5", { by: "slope", from: "R4", arrow: "on" }, "-0.8"],
+      ["R6", { by: "slope", from: "R5", arrow: "on" }, "0.4"],
+    ])
+    .also("straightedge", [
+      ["R2", { by: "edge", from: "R1", to: "R3", blocks: [length("5"), length("5")] }, "5.35"],
+      ["R5", { by: "edge", from: "R4", to: "R6", blocks: [length("5"), length("5")] }, "5.30"],
+    ])
     .tick(...keys.slice(0, dryFit))
     .measure("dry fit", "tape-100", {
       AB: "1200.5",

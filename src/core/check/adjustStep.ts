@@ -31,7 +31,7 @@ function roseBy(rest: string, before: BedVerdict, now: BedVerdict): number | nul
   return own.mm - (sorted[Math.floor(sorted.length / 2)] as number);
 }
 
-function lastStep(before: BedVerdict, now: BedVerdict, units: UnitPreference): string {
+function lastStep(before: BedVerdict, now: BedVerdict, by: "shims" | "feet", units: UnitPreference): string {
   const asked = [...before.rests].sort((a, b) => work(b) - work(a))[0];
   if (!asked?.raiseMm || work(asked) < LEAST_MM) return "";
   const rose = roseBy(asked.id, before, now);
@@ -39,7 +39,11 @@ function lastStep(before: BedVerdict, now: BedVerdict, units: UnitPreference): s
   const say = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
   const share = rose / asked.raiseMm;
   return `${asked.id} was to rise ${say(asked.raiseMm)}, it rose ${say(rose)}${
-    share < 0.5 || share > 1.5 ? ": more than slack. Does it carry, and was its lock nut loose while it turned" : ""
+    share >= 0.5 && share <= 1.5
+      ? ""
+      : by === "feet"
+        ? ", more than slack explains: see that it carries, and that its lock nut is loose while it turns"
+        : ", more than the leaves explain: see that they lie under the right rest, clean and flat"
   }. `;
 }
 
@@ -56,9 +60,9 @@ export function adjustStep(
   units: UnitPreference,
 ): AdjustStep | null {
   if (now.word === "not measured" || now.missing.length > 0) return null;
-  const heard = before ? lastStep(before, now, units) : "";
+  const heard = before ? lastStep(before, now, by, units) : "";
   if (now.word === "good as it is")
-    return { rest: null, say: "Leave the rests as they are.", why: `${heard}The bed is inside its limits.` };
+    return { rest: null, say: "Leave the rests as they are.", why: "The bed is inside its limits." };
   const next = [...now.rests].sort((a, b) => work(b) - work(a))[0];
   if (!next || next.raiseMm === null || work(next) < LEAST_MM)
     return {

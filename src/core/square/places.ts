@@ -17,8 +17,9 @@ export interface Places {
   >;
   /** Pairs that one tape reaches along a member. */
   along: [string, string][];
-  /** What is seen: from above, or the frame standing. */
+  /** What is seen: from above, or the frame standing; and which axes of the frame run to the right and up then. */
   seen: "from above" | "standing";
+  axes: { right: 0 | 1; up: 1 | 2 };
 }
 
 const clean = (joint: string): string => joint.replace(/[^A-Z0-9]/g, "").slice(0, 10);
@@ -66,7 +67,7 @@ function ofRectangle(frame: ResolvedFrame): Places {
     const [a, b] = frame.joints.filter((j) => j.kind === "tee" && j.members[0] === m.name).map((j) => clean(j.name));
     if (a && b && nodes[a] && nodes[b]) along.push([a, b]);
   }
-  return { nodes, mark, along, seen: "from above" };
+  return { nodes, mark, along, seen: "from above", axes: { right: 0, up: 1 } };
 }
 
 /** Joints of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
@@ -108,6 +109,7 @@ function ofStructure(structure: Structure): Places {
     mark: Object.fromEntries(Object.keys(nodes).map((n) => [n, "where the centre lines cross"])),
     along,
     seen: depth === 2 ? "from above" : "standing",
+    axes: { right: depth === 0 ? 1 : 0, up: depth === 2 ? 1 : 2 },
   };
 }
 

@@ -196,7 +196,13 @@ export function BedStage() {
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-6">
           <div className="max-xl:hidden">{drawing}</div>
-          {current?.next ? <NextStep round={current} onRead={inSight.pick} onRound={() => show(null)} /> : null}
+          {current?.next ? (
+            <NextStep
+              round={current}
+              onRead={(rest) => inSight.pick(quantities.find((q) => q.name === rest)?.key ?? rest)}
+              onRound={() => show(null)}
+            />
+          ) : null}
           {current && verdict ? (
             <Section
               title={plan.bed.adjust === "shims" ? "Shims" : "Feet"}

@@ -52,9 +52,25 @@ function between(rests: readonly Rest[], rest: Rest, edge: { from: string; to: s
   return t > 0 && t < 1 && Math.abs(p.x * d.y - p.y * d.x) / length < 0.03 * length;
 }
 
+/** How a rest is read, in a word or two for the list. */
+function shortWords(how: How): string {
+  switch (how.by) {
+    case "height":
+      return `datum ${how.datum}`;
+    case "rod":
+      return `rod ${how.setUp}`;
+    case "slope":
+      return `level ${how.from}`;
+    case "difference":
+      return `over ${how.from}`;
+    case "edge":
+      return `edge ${how.from}–${how.to}`;
+  }
+}
+
 function quantity(rest: Rest, how: How | undefined, usual: "heights" | "rod", mean: number | null): Quantity {
   const key = keyOf({ what: rest.id, ...(how ? { how } : {}) });
-  const base = { name: rest.id, key, ...(how ? { how } : {}) };
+  const base = { name: rest.id, key, ...(how ? { how, short: shortWords(how) } : {}) };
   const by = how?.by ?? (usual === "rod" ? "rod" : "height");
   switch (by) {
     case "rod":

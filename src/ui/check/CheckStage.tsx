@@ -187,13 +187,15 @@ export function CheckStage() {
             firstInstrument="tape-ii"
             figure={drawing}
           />
-          <MoreToRead
-            kinds={MORE}
-            onAdd={(what) => {
-              add(what);
-              inSight.pick(what);
-            }}
-          />
+          <Fold title="Something else to read" note="rock, edges, straightness">
+            <MoreToRead
+              kinds={MORE}
+              onAdd={(what) => {
+                add(what);
+                inSight.pick(what);
+              }}
+            />
+          </Fold>
           <Section
             title="Predicted against measured"
             aside={<span className="text-sm text-soft">loss per side, {units === "mm" ? "mm" : "in"}</span>}

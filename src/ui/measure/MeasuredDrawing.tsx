@@ -1,7 +1,8 @@
 "use client";
 
-import { SPANS } from "@/core/frame";
+import { bodyPoints, hull, type ResolvedFrame, SPANS, type Structure } from "@/core/frame";
 import { type FrameRound, quantityOf } from "@/core/job";
+import type { Places } from "@/core/square";
 import { FrameDrawing, type LineMark, type SpanMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { valueText } from "./ReadingPad";
@@ -16,6 +17,29 @@ function spanMarks(round: FrameRound | null, now: string | null, show: (what: st
       { span, text: text === null ? `${span}?` : suspect ? `${text} ?` : text, tone: "brass", active: now === span },
     ];
   });
+}
+
+/** A frame that is measured standing, as it is seen then. */
+function standing(structure: Structure, box: ResolvedFrame, { axes }: Places): ResolvedFrame {
+  const { right, up } = axes;
+  const [x0, y0] = [structure.low[right], structure.low[up]];
+  const flat = (p: readonly [number, number, number]) => ({ x: p[right] - x0, y: p[up] - y0 });
+  const [lengthMm, widthMm] = [structure.high[right] - x0, structure.high[up] - y0];
+  return {
+    ...box,
+    lengthMm,
+    widthMm,
+    corners: { A: { x: 0, y: 0 }, B: { x: lengthMm, y: 0 }, C: { x: lengthMm, y: widthMm }, D: { x: 0, y: widthMm } },
+    members: structure.members.map((m) => ({
+      name: m.id,
+      kind: "cross",
+      axis: [flat(m.ends.from.at), flat(m.ends.to.at)],
+      outline: hull(bodyPoints(m).map(flat)),
+      longPointMm: m.longMm,
+      shortPointMm: m.shortMm,
+      centreMm: m.centreMm,
+    })),
+  };
 }
 
 /** The frame with what was read on it, and where the next reading is. */
@@ -34,8 +58,9 @@ export function MeasuredDrawing({
 }) {
   const { job, evaluation } = useJob();
   const { units } = job.plan;
-  const { frame, footprint, places } = evaluation;
-  if (!footprint || !places) return null;
+  const { frame, footprint, places, structure } = evaluation;
+  if (!footprint || !places || !structure) return null;
+  const shown = frame ?? (places.seen === "standing" ? standing(structure, footprint, places) : footprint);
   const show = (what: string): string | null => {
     const s = round?.readings.get(what) ?? round?.slants.get(what);
     return s ? valueText(s.value, units) : null;
@@ -43,8 +68,8 @@ export function MeasuredDrawing({
   const names = new Set<string>();
   const lines: LineMark[] = [];
   const cornerText: Record<string, string> = {};
-  const standing = [...(round?.readings.keys() ?? []), ...(round?.slants.keys() ?? [])];
-  for (const what of new Set([...standing, ...(now ? [now] : [])])) {
+  const read = [...(round?.readings.keys() ?? []), ...(round?.slants.keys() ?? [])];
+  for (const what of new Set([...read, ...(now ? [now] : [])])) {
     const q = quantityOf(what);
     const text = show(what) ?? "?";
     const put = (from: string, to: string, words: string) => {
@@ -64,11 +89,11 @@ export function MeasuredDrawing({
   }
   return (
     <FrameDrawing
-      frame={frame ?? footprint}
+      frame={shown}
       units={units}
       bare
       unnamed={frame === null}
-      seen={places.seen === "standing" ? "its places as it stands" : "seen from above"}
+      seen={places.seen === "standing" ? "as it stands" : "seen from above"}
       label={label}
       spans={frame ? spanMarks(round, now, show) : []}
       lines={lines}

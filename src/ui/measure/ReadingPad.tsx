@@ -304,7 +304,10 @@ export function ReadingPad(props: Props) {
                 onClick={() => onActive(own)}
                 className={`min-h-14 w-full rounded-[3px] border px-2 py-1 text-left leading-tight ${on ? "border-brass border-2 bg-brass-soft" : "border-line bg-well"}`}
               >
-                <span className="block text-sm font-semibold">{quantityWords(q.name)}</span>
+                <span className="block truncate text-sm font-semibold">
+                  {quantityWords(q.name)}
+                  {q.short ? <span className="font-normal text-soft"> {q.short}</span> : null}
+                </span>
                 <span className={`fig block truncate ${value ? "text-brass" : "text-soft"}`}>
                   {value
                     ? `${valueText(value.value, units)}${value.repeats.length > 1 ? ` (${value.repeats.length}×)` : ""}`

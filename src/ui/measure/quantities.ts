@@ -12,6 +12,8 @@ export interface Quantity {
   key?: string;
   /** How a rest is read, in a survey that mixes its methods. */
   how?: How;
+  /** Said beside its name in the list, where one thing is read in several ways. */
+  short?: string;
   /** What to do, as one would say it: "Tape side AB". */
   say: string;
   /** What it should be about, mm (of a slant: in its bare unit); null when nothing is known. */

@@ -319,13 +319,15 @@ export function SquareStage() {
             firstInstrument="tape-ii"
             figure={drawing}
           />
-          <MoreToRead
-            kinds={MORE}
-            onAdd={(what) => {
-              add(what);
-              inSight.pick(what);
-            }}
-          />
+          <Fold title="Something else to read" note="panels, angles, gaps">
+            <MoreToRead
+              kinds={MORE}
+              onAdd={(what) => {
+                add(what);
+                inSight.pick(what);
+              }}
+            />
+          </Fold>
           {frame ? (
             <>
               <Choice

@@ -229,14 +229,21 @@ function copyOf(job: Job): Job {
  * known of the instrument that made them.
  */
 function withOwnInstruments(job: Job, shelf: readonly Instrument[]): Job {
-  const same = (a: Instrument, b: Instrument) => (Object.keys(a) as (keyof Instrument)[]).every((k) => a[k] === b[k]);
+  // What a card replaced lies on another shelf: here it would take an instrument away that goes by the same id.
+  const plain = ({ replaces: _old, ...card }: Instrument): Instrument => card;
+  const told = (i: Instrument): string =>
+    JSON.stringify(Object.entries(plain(i)).sort(([a], [b]) => a.localeCompare(b)));
+  const here = (i: Instrument): Instrument | undefined => shelf.find((s) => s.id === i.id);
   const ids = new Map(
-    job.instruments.map((i) => [i.id, shelf.some((s) => s.id === i.id && !same(s, i)) ? uuid() : i.id]),
+    job.instruments.map((i) => {
+      const own = here(i);
+      return [i.id, own && told(own) !== told(i) ? uuid() : i.id];
+    }),
   );
   const own = (id: string): string => ids.get(id) ?? id;
   return {
     ...job,
-    instruments: job.instruments.map((i) => ({ ...i, id: own(i.id) })),
+    instruments: job.instruments.map((i) => ({ ...plain(i), id: own(i.id) })),
     entries: job.entries.map((e) => (e.kind === "reading" ? { ...e, instrumentId: own(e.instrumentId) } : e)),
   };
 }

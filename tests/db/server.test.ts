@@ -1,5 +1,6 @@
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
+import { selfTest } from "@/core/check";
 import { type Entry, type NewEntry, type Plan, predict, SHELF } from "@/core/job";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
@@ -229,6 +230,80 @@ describe("instruments", () => {
       problems: [{ path: "resolutionMm", message: expect.stringMatching(/no uncertainty/) }],
     });
     expect(await addInstrument({ ...tape, name: " " })).toMatchObject({ status: 422, problems: [{ path: "name" }] });
+  });
+});
+
+describe("an instrument that was tested", () => {
+  it("takes the place of its old card once; readings keep the card that they were made with", async () => {
+    const { id: _id, ...tape } = SHELF[0] as (typeof SHELF)[number];
+    const first = value(await addInstrument({ ...tape, name: "Odo's tape" }));
+    const jobId = await start("Tested tape");
+    const r = round();
+    if (r.kind !== "round") throw new Error("a round expected");
+    value(await addEntries(jobId, { entries: [r, { ...reading(r.id), instrumentId: first.id }], since: 0 }));
+    const tested = selfTest(first, { test: "hook", fromHookMm: 1001.75, fromMarkMm: 1100, markMm: 100 }, at);
+    if (!tested.ok) throw new Error(tested.message);
+    const second = value(await addInstrument(tested.value.updated));
+    const { job } = value(await getJob(jobId));
+    expect(job.instruments.find((i) => i.id === second.id)).toEqual(second);
+    expect(second).toMatchObject({ replaces: first.id, foundZeroMm: 1.75, checked: { test: "hook", at } });
+    expect(job.entries.flatMap((e) => (e.kind === "reading" ? [e.instrumentId] : []))).toEqual([first.id]);
+    expect(await addInstrument(tested.value.updated)).toMatchObject({
+      status: 422,
+      problems: [{ path: "replaces", message: expect.stringMatching(/replaced already/) }],
+    });
+    expect(await addInstrument({ ...tested.value.updated, replaces: "nobody" })).toMatchObject({
+      status: 422,
+      problems: [{ path: "replaces" }],
+    });
+    expect(await addInstrument({ ...tested.value.updated, replaces: second.id, kind: "feeler" })).toMatchObject({
+      message: expect.stringMatching(/cannot become/),
+    });
+  });
+});
+
+describe("a survey by several methods", () => {
+  it("is stored and read back as it was made, file and all", async () => {
+    const jobId = await start("Surveyed");
+    const r: NewEntry = { kind: "round", id: uuid(), at, origin: "test", gate: "bed", method: "heights", warmerK: 12 };
+    const of = (what: string, more: object): NewEntry => ({ ...reading(r.id, what), ...more }) as NewEntry;
+    const blocks = [length("5"), length("1/4 in")];
+    const entries: NewEntry[] = [
+      r,
+      of("R2", {
+        value: { value: -0.4, text: "-0.4", slant: "mm/m" },
+        how: { by: "slope", from: "R1", arrow: "back" },
+      }),
+      of("R2", { value: length("0.3"), how: { by: "difference", from: "R1" } }),
+      of("R3", { value: length("5.1"), how: { by: "edge", from: "R1", to: "R4", blocks }, again: true }),
+      of("R4", { value: length("1500"), how: { by: "rod", setUp: 2, sightM: 12.5 } }),
+      of("R4", { value: null, how: { by: "rod", setUp: 2, sightM: 12.5 } }),
+    ];
+    value(await addEntries(jobId, { entries, since: 0 }));
+    const { job } = value(await getJob(jobId));
+    expect(job.entries).toEqual(entries);
+    expect(value(await newsOf(jobId, 1, 1)).entries).toEqual(entries.slice(1));
+    const file = writeJobFile(value(await jobForFile(jobId)));
+    const again = readJobFile(file);
+    expect(again.ok && again.job.entries).toEqual(entries);
+  });
+  it("is refused with the field that is wrong, and nothing of it is stored", async () => {
+    const jobId = await start("Surveyed badly");
+    const r = round("bed");
+    if (r.kind !== "round") throw new Error("a round expected");
+    const bad: [object, string][] = [
+      [{ how: { by: "slope", from: "R1", arrow: "on" } }, "value"],
+      [{ how: { by: "slope", from: "R2", arrow: "on" }, value: { value: 1, text: "1", slant: "mm/m" } }, "how.from"],
+      [{ how: { by: "slope", from: "R1", arrow: "up" }, value: { value: 1, text: "1", slant: "mm/m" } }, "how.arrow"],
+      [{ value: { value: 1, text: "2", slant: "deg" } }, "value"],
+      [{ how: { by: "rod", setUp: 99, sightM: null } }, "how.setUp"],
+    ];
+    for (const [more, path] of bad) {
+      const outcome = await addEntries(jobId, { entries: [r, { ...reading(r.id, "R2"), ...more }], since: 0 });
+      expect(outcome, path).toMatchObject({ ok: false, status: 422 });
+      if (!outcome.ok) expect(outcome.problems[0]?.path, JSON.stringify(more)).toContain(path);
+    }
+    expect(value(await getJob(jobId)).job.entries).toEqual([]);
   });
 });
 

@@ -88,8 +88,18 @@ describe("the network of any frame", () => {
   it("leaves out a place that one reading reaches, and says so", () => {
     const check = generalCheck(PANELS, readOff(bent, [...SIX, tape("A", "M1AB")]));
     expect(check.untied).toEqual(["M1AB"]);
+    expect(check.apart.map((a) => a.id)).toEqual(["A-M1AB"]);
     expect(check.fit.status).toBe("ok");
     expect(Object.keys(check.fit.points).sort()).toEqual(["A", "B", "C", "D"]);
+  });
+
+  it("takes spacings along one side as they are: they say how far along, not how far off", () => {
+    const along = [tape("A", "M1AB"), tape("M1AB", "B")];
+    const off = { ...PANELS, M1AB: { x: 603, y: 0 } };
+    const check = generalCheck(PANELS, readOff(off, [...SIX, ...along]));
+    expect(check.fit.status).toBe("ok");
+    expect(check.untied).toEqual(["M1AB"]);
+    expect(check.apart.map((a) => Math.round(a.offMm))).toEqual([3, -3]);
   });
 
   it("does not change with the names or the turn of the frame", () => {

@@ -16,6 +16,8 @@ export interface GeneralCheck {
   fit: NetworkFit;
   /** Places that too few readings reach, left out. */
   untied: string[];
+  /** Distances to such places, against the drawing: spacings along a side, how far a branch is off centre. mm. */
+  apart: { id: string; from: string; to: string; offMm: number; uMm: number }[];
   /** Null when the readings do not fix the shape. */
   bestFit: BestFit | null;
   /** Farthest place from where it belongs, with its uncertainty. */
@@ -27,20 +29,44 @@ export interface GeneralCheck {
 const touched = (r: Reading): string[] =>
   r.kind === "distance" ? [r.from, r.to] : r.kind === "angle" ? [r.from, r.at, r.to] : [r.of, r.from, r.to];
 
+/** Directions less apart than this, sine, fix a place along one line only. */
+const PARALLEL = 0.05;
+
+/** Whether readings fix a place to both sides: two distances that are not in line, or an angle or offset besides. */
+function isFixed(place: string, readings: readonly Reading[], nodes: Record<string, Vec2>): boolean {
+  let first: Vec2 | null = null;
+  for (const r of readings) {
+    if (!touched(r).includes(place)) continue;
+    if (r.kind !== "distance") {
+      if (first) return true;
+      continue;
+    }
+    const way = sub(nodes[r.to] as Vec2, nodes[r.from] as Vec2);
+    const n = norm(way) || 1;
+    const d = { x: way.x / n, y: way.y / n };
+    if (first && Math.abs(first.x * d.y - first.y * d.x) > PARALLEL) return true;
+    first ??= d;
+  }
+  return false;
+}
+
 /**
- * Readings of which every place is reached at least twice: one that is reached once is left out with what reaches it, until
- * nothing more falls out.
+ * Readings of which every place is fixed to both sides: one that is not is left out with what reaches it, until nothing more
+ * falls out.
+ * @param nodes nominal places, mm.
  */
-export function tied(readings: readonly Reading[]): { readings: Reading[]; untied: string[] } {
+export function tied(
+  readings: readonly Reading[],
+  nodes: Record<string, Vec2>,
+): { readings: Reading[]; untied: string[] } {
   let left = [...readings];
   const untied = new Set<string>();
   for (;;) {
-    const count = new Map<string, number>();
-    for (const r of left) for (const p of touched(r)) count.set(p, (count.get(p) ?? 0) + 1);
-    const once = [...count].flatMap(([p, n]) => (n < 2 ? [p] : []));
-    if (once.length === 0) return { readings: left, untied: [...untied] };
-    for (const p of once) untied.add(p);
-    left = left.filter((r) => !touched(r).some((p) => once.includes(p)));
+    const places = new Set(left.flatMap(touched));
+    const open = [...places].filter((p) => !isFixed(p, left, nodes));
+    if (open.length === 0) return { readings: left, untied: [...untied] };
+    for (const p of open) untied.add(p);
+    left = left.filter((r) => !touched(r).some((p) => open.includes(p)));
   }
 }
 
@@ -70,15 +96,29 @@ export function generalCheck(
   tapes: Record<string, Tape> = {},
   wanted: Record<string, Vec2> = nodes,
 ): GeneralCheck {
-  const use = tied(readings);
+  const use = tied(readings, nodes);
+  const apart = readings.flatMap((r) => {
+    if (r.kind !== "distance" || use.readings.includes(r)) return [];
+    const drawn = norm(sub(wanted[r.to] as Vec2, wanted[r.from] as Vec2));
+    const tape = r.tape ? tapes[r.tape] : undefined;
+    return [
+      {
+        id: r.id,
+        from: r.from,
+        to: r.to,
+        offMm: r.valueMm - drawn,
+        uMm: Math.hypot(r.uMm, tape?.uZeroMm ?? 0, (tape?.uScale ?? 0) * r.valueMm),
+      },
+    ];
+  });
   const names = Object.keys(nodes).filter((n) => use.readings.some((r) => touched(r).includes(n)));
   const used = Object.fromEntries(names.map((n) => [n, nodes[n] as Vec2]));
   if (names.length < 3) {
     const fit = adjustNetwork({ nodes, readings: [], tapes });
-    return { fit, untied: use.untied, bestFit: null, farthest: null, taps: [] };
+    return { fit, untied: use.untied, apart, bestFit: null, farthest: null, taps: [] };
   }
   const fit = adjustNetwork({ nodes: used, readings: use.readings, tapes });
-  if (fit.status === "undetermined") return { fit, untied: use.untied, bestFit: null, farthest: null, taps: [] };
+  if (fit.status === "undetermined") return { fit, untied: use.untied, apart, bestFit: null, farthest: null, taps: [] };
   const found = bestFit(fit.points, wanted);
   const uOf = (place: string): number => fit.uOf((p) => norm(bestFit(p, wanted).moves[place] as Vec2));
   const taps = names
@@ -91,6 +131,7 @@ export function generalCheck(
   return {
     fit,
     untied: use.untied,
+    apart,
     bestFit: found,
     farthest: first ? { place: first.place, value: first.mm, u: first.uMm } : null,
     taps: taps

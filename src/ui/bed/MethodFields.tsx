@@ -5,7 +5,7 @@ import { length, type UnitPreference } from "@/core/units";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
-import type { Method } from "./surveyQuantities";
+import { firstEdge, type Method } from "./surveyQuantities";
 
 const WORDS: readonly (readonly [Method["by"], string])[] = [
   ["usual", "as the round was begun"],
@@ -45,8 +45,8 @@ export function MethodFields({
       case "edge":
         return {
           by,
-          from: rests[0]?.id ?? "R1",
-          to: rests.at(-1)?.id ?? "R2",
+          from: firstEdge(rests)[0],
+          to: firstEdge(rests)[1],
           blocks: [length("0"), length("0")],
         };
     }

@@ -1,4 +1,5 @@
-import { type BedRound, type How, keyOf, type Rest } from "@/core/job";
+import { fitPlane, heightOf } from "@/core/bed";
+import { type BedRound, type How, keyOf, type Rest, type Standing } from "@/core/job";
 import type { Length } from "@/core/units";
 import { HEIGHT_KINDS, keyOfQuantity, type Quantity, SLOPE_KINDS } from "../measure";
 
@@ -68,6 +69,15 @@ function shortWords(how: How): string {
   }
 }
 
+/** Two rests with another between them, for an edge to begin with. */
+export function firstEdge(rests: readonly Rest[]): [string, string] {
+  for (const a of rests)
+    for (const b of rests)
+      if (a !== b && rests.some((r) => r !== a && r !== b && between(rests, r, { from: a.id, to: b.id })))
+        return [a.id, b.id];
+  return [rests[0]?.id ?? "R1", rests.at(-1)?.id ?? "R2"];
+}
+
 function quantity(rest: Rest, how: How | undefined, usual: "heights" | "rod", mean: number | null): Quantity {
   const key = keyOf({ what: rest.id, ...(how ? { how } : {}) });
   const base = { name: rest.id, key, ...(how ? { how, short: shortWords(how) } : {}) };
@@ -105,6 +115,33 @@ function quantity(rest: Rest, how: How | undefined, usual: "heights" | "rod", me
   }
 }
 
+/** A bed may well be so far out of its own plane that a right reading looks odd, mm. */
+const ASK_IMPLIED_MM = 6;
+/** As many times as the others miss their plane is asked about. */
+const ASK_TIMES = 4;
+
+/** What the other heights imply for one rest: their own plane there. Nothing while they carry no plane. */
+function impliedAt(rest: Rest, rests: readonly Rest[], read: readonly Standing<Length>[]): Partial<Quantity> {
+  const others = read.flatMap((s) => {
+    const at = rests.find((r) => r.id === s.what);
+    return at && at.id !== rest.id ? [{ x: at.x.mm, y: at.y.mm, z: s.value.mm }] : [];
+  });
+  const plane =
+    others.length >= 3
+      ? fitPlane(
+          others,
+          others.map((o) => o.z),
+        )
+      : null;
+  if (!plane) return {};
+  const missed = Math.max(...others.map((o) => Math.abs(o.z - heightOf(plane, o))));
+  return {
+    expected: heightOf(plane, { x: rest.x.mm, y: rest.y.mm }),
+    expectedBy: "what the others imply",
+    askBeyond: Math.max(ASK_IMPLIED_MM, ASK_TIMES * missed),
+  };
+}
+
 /** What is read next by the method in hand, and whatever was read by another already. */
 export function surveyQuantities(
   method: Method,
@@ -116,7 +153,9 @@ export function surveyQuantities(
   const mean = alike.length > 0 ? alike.reduce((s, r) => s + r.value.mm, 0) / alike.length : null;
   const next = rests.flatMap((rest, i): Quantity[] => {
     const how = howOf(method, rests, i);
-    return how === null ? [] : [quantity(rest, how, usual, how ? null : mean)];
+    if (how === null) return [];
+    const made = quantity(rest, how, usual, how ? null : mean);
+    return [how ? made : { ...made, ...impliedAt(rest, rests, alike) }];
   });
   const known = new Set(next.map(keyOfQuantity));
   const others = [...(round?.readings.values() ?? []), ...(round?.slants.values() ?? [])].flatMap((s): Quantity[] => {

@@ -288,7 +288,11 @@ export function ReadingPad(props: Props) {
           </div>
         </div>
       ) : (
-        <p className="text-lg">All read. Pick one below to read it again.</p>
+        <p className="text-lg">
+          {quantities.length === 0
+            ? "Nothing lies to be read this way. Choose other rests, or another way of reading."
+            : "All read. Pick one below to read it again."}
+        </p>
       )}
       <div className="xl:hidden">{figure}</div>
       <ul className="grid grid-cols-3 gap-1 sm:grid-cols-4" aria-label="Readings of this round">

@@ -69,8 +69,8 @@ function Card({ i, history, onTest }: { i: Instrument; history: number; onTest: 
         </p>
       </div>
       {TESTS_OF[i.kind].length > 0 ? (
-        <Button className="self-start" onClick={onTest}>
-          Test it<span className="sr-only">: {i.name}</span>
+        <Button className="self-start" aria-label={`Test it: ${i.name}`} onClick={onTest}>
+          Test it
         </Button>
       ) : null}
     </li>

@@ -22,8 +22,10 @@ import {
   useRounds,
   WhatCanBeProven,
 } from "../measure";
+import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
+import { NumberField } from "../parts/NumberField";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
@@ -145,14 +147,27 @@ function Taps({ round, places }: { round: FrameRound; places: number }) {
   const { units } = job.plan;
   const { general } = round;
   if (!general) return null;
-  const { fit, farthest, taps, untied } = general;
+  const { fit, farthest, taps, untied, apart } = general;
+  const alone = untied.filter((p) => !apart.some((a) => a.from === p || a.to === p));
   return (
     <Section
       title="Place by place"
       aside={<span className="text-sm text-soft">{places} places, laid over the drawing</span>}
     >
-      {untied.length > 0 ? (
-        <p className="mb-2 text-close">{untied.join(", ")}: reached by one reading only. Take one more from there.</p>
+      {alone.length > 0 ? (
+        <p className="mb-2 text-close">{alone.join(", ")}: reached by too few readings. Take one more from there.</p>
+      ) : null}
+      {apart.length > 0 ? (
+        <ul className="mb-3 grid gap-1">
+          {apart.map((a) => (
+            <li key={a.id} className="grid grid-cols-[1fr_auto] gap-x-4 border-t border-line pt-1">
+              <span>
+                {a.from} to {a.to}, against the drawing
+              </span>
+              <span className="fig text-brass">{plusMinus(a.offMm, a.uMm, units, true)}</span>
+            </li>
+          ))}
+        </ul>
       ) : null}
       {farthest === null ? (
         <p>Too few readings to fix the shape yet.</p>
@@ -219,6 +234,7 @@ export function SquareStage() {
   const { current, roundId, stand, show, fresh, picked } = inSight;
   const begun = [...ticked].some((k) => k.startsWith("tack/"));
   const [gate, setGate] = useState<Gate | null>(null);
+  const [warmerK, setWarmerK] = useState(0);
   const [hold, setHold] = useState<Hold | null>(null);
   const aimed = job.plan.aim === "drawing" ? null : setUp;
   const usual =
@@ -230,6 +246,12 @@ export function SquareStage() {
   const { more, add } = useMore(current, places, new Set(usual.map((q) => q.name)));
   if (!places) return <NotYet stage="Square" />;
   const nextGate = gate ?? (begun ? "tacked" : "dry fit");
+  // Where the branches land along the sides: spacing, and whether they are centred.
+  const spacings = frame
+    ? places.along
+        .map(([p, q]) => `${p}-${q}`)
+        .filter((what) => /AB|CD|BC|DA/.test(what) && !more.some((m) => m.name === what))
+    : [];
   const quantities = [...usual, ...more];
   const now = picked ?? nextUnread(stand, quantities);
   const held: Hold = hold ?? ((current?.round.gate ?? nextGate) === "tacked" ? "hinges" : "slides");
@@ -312,13 +334,29 @@ export function SquareStage() {
               onChange={setGate}
             />
           ) : null}
+          {fresh && nextGate === "hot" ? (
+            <NumberField
+              label="The frame is warmer than the tape by"
+              unit="°C"
+              min={-80}
+              max={900}
+              value={warmerK}
+              onChange={(v) => v !== null && setWarmerK(v)}
+            />
+          ) : null}
           <ReadingPad
             gate={nextGate}
+            warmerK={nextGate === "hot" ? warmerK : 0}
             rounds={inSight}
             quantities={quantities}
             firstInstrument="tape-ii"
             figure={drawing}
           />
+          {spacings.length > 0 ? (
+            <Button className="justify-self-start" onClick={() => spacings.forEach(add)}>
+              Read the spacings too
+            </Button>
+          ) : null}
           <Fold title="Something else to read" note="panels, angles, gaps">
             <MoreToRead
               kinds={MORE}

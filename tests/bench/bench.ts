@@ -3,7 +3,7 @@ import { performance } from "node:perf_hooks";
 import { type BrowserContext, chromium, type Page } from "@playwright/test";
 import autocannon from "autocannon";
 import { v4 as uuid } from "uuid";
-import { type Job, newPlan, type Plan } from "../../src/core/job";
+import { type Entry, type Job, newPlan, type Plan, restsGrid, SHELF } from "../../src/core/job";
 import { length } from "../../src/core/units";
 import { writeJobFile } from "../../src/formats/jobFile";
 import { startApp } from "../support/app";
@@ -84,6 +84,105 @@ async function interaction(page: Page, url: string): Promise<number> {
   }
   await page.waitForTimeout(500);
   return page.evaluate(() => (window as unknown as { longest: number }).longest);
+}
+
+/** What a person sees of one reading on a screen that reads: keys answered within one frame, and time until it says stored. */
+async function acknowledged(page: Page, url: string): Promise<{ keys: number; late: number; storedMs: number[] }> {
+  await page.goto(`${url}?round=new`, { waitUntil: "networkidle" });
+  // As text: what a compiler adds to a named function is not there in the page.
+  await page.evaluate(`
+    window.late = [];
+    window.stored = [];
+    let since = null;
+    new PerformanceObserver((list) => {
+      for (const e of list.getEntries())
+        if (e.name === "keydown" && e.duration > 16) window.late.push(e.duration);
+    }).observe({ type: "event", durationThreshold: 16 });
+    addEventListener("keydown", (e) => { if (e.key === "Enter") since = performance.now(); }, true);
+    new MutationObserver(() => {
+      if (since !== null && document.querySelector("[data-save=saved]")) {
+        window.stored.push(performance.now() - since);
+        since = null;
+      }
+    }).observe(document.body, { subtree: true, childList: true, attributes: true, attributeFilter: ["data-save"] });
+  `);
+  await page.locator("form input").first().click();
+  let keys = 0;
+  for (let i = 0; i < 24; i++) {
+    const value = ["1200.5", "800.5", "1200.5", "800.5", "1443", "1442.5"][i % 6] as string;
+    await page.keyboard.press("ControlOrMeta+a");
+    await page.keyboard.type(value, { delay: 40 });
+    keys += value.length;
+    await page.keyboard.press("Enter");
+    await page.waitForTimeout(400);
+    if (i % 6 === 5)
+      await page.getByRole("list", { name: "Readings of this round" }).getByRole("button").first().click();
+  }
+  await page.waitForTimeout(500);
+  return page.evaluate(`({ keys: ${keys}, late: window.late.length, storedMs: window.stored })`) as Promise<{
+    keys: number;
+    late: number;
+    storedMs: number[];
+  }>;
+}
+
+/** A job whose bed of forty points is read, every one by heights and by steps of a level. @returns its address. */
+async function surveyedJob(address: string): Promise<string> {
+  const plan = newPlan("Bench, 40 points", "mm");
+  const rests = restsGrid({ lengthMm: 2100, widthMm: 1200 }, 8, 5);
+  const base = () => ({ id: uuid(), at: new Date().toISOString(), origin: "bench" });
+  const round = { kind: "round" as const, ...base(), gate: "bed" as const, method: "heights" as const };
+  const entries: Entry[] = [round];
+  rests.forEach((rest, i) => {
+    const reading = { kind: "reading" as const, roundId: round.id, what: rest.id };
+    const mm = Math.round(100 * Math.sin(i)) / 250;
+    entries.push({ ...reading, ...base(), instrumentId: "height-gauge", value: length(String(mm)) });
+    const before = rests[i - 1];
+    if (before)
+      entries.push({
+        ...reading,
+        ...base(),
+        instrumentId: "spirit-level",
+        how: { by: "slope", from: before.id, arrow: "on" },
+        value: { value: 0.1 * (i % 3), text: String(0.1 * (i % 3)), slant: "mm/m" },
+      });
+  });
+  const job: Job = {
+    id: uuid(),
+    createdAt: new Date().toISOString(),
+    version: 1,
+    plan: { ...plan, bed: { ...plan.bed, rests } },
+    instruments: SHELF.filter((i) => ["height-gauge", "spirit-level"].includes(i.id)),
+    entries,
+  };
+  const answer = await fetch(`${address}/api/jobs/file?origin=bench`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: writeJobFile(job),
+  });
+  const body = (await answer.json()) as { id?: string; message?: string };
+  if (!body.id) throw new Error(body.message);
+  return `${address}/jobs/${body.id}`;
+}
+
+/** Time from the question to the band on the screen, the worker's start with it, ms. */
+async function banded(page: Page, url: string): Promise<number> {
+  await page.addInitScript(`
+    new MutationObserver(() => {
+      const text = document.querySelector("[data-testid=scatter]")?.textContent ?? "";
+      if (text.includes("Trying it") && !window.asked) window.asked = performance.now();
+      if (text.includes("tried 2000 times") && !window.banded) window.banded = performance.now();
+    }).observe(document, { subtree: true, childList: true, characterData: true });
+  `);
+  await page.goto(`${url}/bed`, { waitUntil: "networkidle" });
+  await page
+    .getByRole("heading", { name: "How it lies on them as they are" })
+    .or(page.locator("main"))
+    .first()
+    .scrollIntoViewIfNeeded();
+  await page.mouse.wheel(0, 1500);
+  await page.getByText("tried 2000 times").waitFor({ timeout: 20_000 });
+  return page.evaluate(`window.banded - window.asked`) as Promise<number>;
 }
 
 /** A job with a frame drawn freely of so many members. @returns its address. */
@@ -209,6 +308,29 @@ for (const stage of STAGES) {
 }
 const page = await browser.newPage();
 row("square: longest answer to a key (INP)", ms(await interaction(page, `${job}/square`)), "target under 100 ms");
+const stored = await acknowledged(page, `${job}/square`);
+row(
+  "square: a reading is said to be stored",
+  ms(median(stored.storedMs)),
+  `median of ${stored.storedMs.length}, from Enter to the mark; target under 100 ms`,
+);
+row(
+  "square: keys answered within one frame",
+  `${stored.keys - stored.late} of ${stored.keys}`,
+  "16 ms from key to paint",
+);
+const surveyed = await surveyedJob(app.address);
+const bands: number[] = [];
+for (let i = 0; i < 5; i++) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  bands.push(await banded(await context.newPage(), surveyed));
+  await context.close();
+}
+row(
+  "bed of 40 points: band by 2000 draws, on screen",
+  ms(median(bands)),
+  "from question to text, worker started anew; target 300 ms",
+);
 const sixty = await freeJob(app.address, 60);
 const frames = (await dragged(page, sixty)).sort((a, b) => a - b);
 row(

@@ -51,7 +51,9 @@ test("before measuring, it says what the instruments at hand can prove", async (
   await page.goto(`${address}${job}/square`);
   await expect(page.getByRole("listitem").filter({ hasText: "Diagonals apart" })).toContainText("can be proven with");
   await page.goto(`${address}${job}/bed`);
-  await expect(page.getByRole("listitem").filter({ hasText: "Flatness of the bed" })).toContainText("Height gauge");
+  await expect(page.getByRole("listitem").filter({ hasText: "Flatness of the bed" })).toContainText(
+    "can be proven with Surface plate and three balls",
+  );
 });
 
 test("the saw's error by two test pieces, and holes for welding and for the dip", async ({

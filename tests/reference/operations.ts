@@ -2,26 +2,24 @@ import {
   bestThree,
   collimationMmPerM,
   flatness,
-  flatnessOfNetwork,
   flatnessScatter,
   footModes,
   footTurn,
   fourCorners,
   fourFootLoads,
   fourPointRock,
-  type HeightReading,
-  heightNetwork,
   levelReversal,
   noiseFloor,
   opticalLevel,
   restOn,
   type ShimMode,
+  type SurveyReading,
   shimStack,
   shims,
   slopeChain,
-  slopeReading,
   splitTwist,
   straightedge,
+  survey,
   tipForceN,
   turnedGaps,
 } from "@/core/bed";
@@ -205,26 +203,45 @@ type Four = [Vec2, Vec2, Vec2, Vec2];
 const point = ([x, y]: [number, number]): Vec2 => ({ x, y });
 
 function heights(i: Inputs) {
-  const network = heightNetwork(
-    i.points,
-    (i.observations as Inputs[]).map(
-      (o): HeightReading =>
-        o.dz === undefined
-          ? slopeReading(o.from, o.to, o.slope_mm_per_m, o.length, o.u, o.dir ?? 1)
-          : { from: o.from, to: o.to, dzMm: o.dz, uMm: o.u },
-    ),
-    i.estimate_zero ?? false,
+  const names = i.points as string[];
+  // Cases without places have a level's length beside each slope: any places that are not in line will do.
+  const places = new Map<string, Vec2>(
+    names.map((n, k) => [n, i.xy_mm ? point(i.xy_mm[n]) : { x: 1000 * k, y: 100 * k * k }]),
   );
-  if (!("zMm" in network)) return network;
+  const found = survey(
+    places,
+    (i.observations as Inputs[]).map((o, k): SurveyReading => {
+      const base = { id: String(k), from: o.from, at: o.to };
+      return o.dz === undefined
+        ? {
+            ...base,
+            by: "slope",
+            mmPerM: o.slope_mm_per_m,
+            uMm: (o.u * o.length) / 1000,
+            level: "level",
+            direction: o.dir ?? 1,
+            lengthMm: o.length,
+          }
+        : { ...base, by: "difference", mm: o.dz, uMm: o.u };
+    }),
+    { level: i.estimate_zero ? Number.POSITIVE_INFINITY : 0 },
+  );
+  if (found.status !== "ok" && found.status !== "ok_no_check") return found;
+  const first = found.zMm[names[0] as string] as number;
   const flat =
-    i.xy_mm && flatnessOfNetwork(network, points((i.points as string[]).map((p) => i.xy_mm[p] as [number, number])));
+    i.xy_mm &&
+    flatness(
+      found.points.map((n) => places.get(n) as Vec2),
+      found.points.map((n) => found.zMm[n] as number),
+      found.cov,
+    );
   return {
-    status: network.status,
-    dof: network.freedom,
-    z: network.zMm,
-    T: network.chi2,
-    residuals: network.readings.map((r) => r.residualMm),
-    level_zero_error_mm_per_m: network.zeroErrorMmPerM,
+    status: found.status,
+    dof: found.freedom,
+    z: Object.fromEntries(found.points.map((n) => [n, (found.zMm[n] as number) - first])),
+    T: found.chi2,
+    residuals: found.readings.map((r) => r.residualMm),
+    level_zero_error_mm_per_m: found.errors.level?.mmPerM,
     zone_mm: flat?.zoneMm,
     u_zone_mm: flat?.uZoneMm,
   };

@@ -1,7 +1,6 @@
 export * from "./flatness";
 export * from "./flatnessNoise";
 export * from "./fourCorners";
-export * from "./heightNetwork";
 export * from "./opticalLevel";
 export * from "./plane";
 export * from "./sagOnRests";

@@ -5,16 +5,15 @@ import {
   BEST_INSET,
   bestThree,
   flatness,
-  flatnessOfNetwork,
   flatnessScatter,
   fourPointRock,
-  type HeightReading,
-  heightNetwork,
   noiseFloor,
   restOn,
+  type SurveyFit,
+  type SurveyReading,
   sagOnTwoRests,
-  slopeReading,
   splitTwist,
+  survey,
   tipForceN,
   turnedEdge,
   turnedGaps,
@@ -24,37 +23,56 @@ const random = seeded(17);
 const GRID = ["A", "B", "C", "D", "E", "F"];
 const PLACES: Vec2[] = [0, 1000, 2000].flatMap((x) => [0, 900].map((y) => ({ x, y })));
 
+type Difference = Extract<SurveyReading, { by: "difference" }>;
+
 /** Readings between random pairs, enough to reach every point and some more. */
-function readings(heights: number[], u: number): HeightReading[] {
-  const list: HeightReading[] = [];
+function readings(heights: number[], u: number): Difference[] {
+  const list: Difference[] = [];
   for (let i = 1; i < GRID.length; i++)
     for (const j of [i - 1, Math.floor(random() * i)])
       list.push({
+        id: String(list.length),
+        by: "difference",
         from: GRID[j] as string,
-        to: GRID[i] as string,
-        dzMm: (heights[i] as number) - (heights[j] as number) + u * normalDraw(random),
+        at: GRID[i] as string,
+        mm: (heights[i] as number) - (heights[j] as number) + u * normalDraw(random),
         uMm: u,
       });
   return list;
 }
-const solved = (list: HeightReading[], zero = false) => {
-  const n = heightNetwork(GRID, list, zero);
+const places = (names: readonly string[]): Map<string, Vec2> =>
+  new Map(names.map((n, i) => [n, PLACES[GRID.indexOf(n) >= 0 ? GRID.indexOf(n) : i] as Vec2]));
+const solved = (list: readonly SurveyReading[], names: readonly string[] = GRID, error = 0): SurveyFit => {
+  const n = survey(places(names), list, { L: error });
   if (!("zMm" in n)) throw new Error(n.status);
   return n;
 };
+/** Heights above the first point. */
+const above = (n: SurveyFit, p: string): number => (n.zMm[p] as number) - (n.zMm.A as number);
+const sloped = (from: string, at: string, mmPerM: number, direction: 1 | -1 = 1): SurveyReading => ({
+  id: `${from}${at}`,
+  by: "slope",
+  from,
+  at,
+  mmPerM,
+  uMm: 0.05,
+  level: "L",
+  direction,
+  lengthMm: 1000,
+});
 
-describe("height network", () => {
+describe("heights by differences and slopes", () => {
   it("is the least-squares solution of a general library (ml-matrix)", () => {
     for (let trial = 0; trial < 8; trial++) {
       const list = readings([0, 1, -0.5, 0.3, 2, 0.7], 0.1);
       const a = new Matrix(
-        list.map((r) => GRID.slice(1).map((p) => ((p === r.to ? 1 : 0) - (p === r.from ? 1 : 0)) / r.uMm)),
+        list.map((r) => GRID.slice(1).map((p) => ((p === r.at ? 1 : 0) - (p === r.from ? 1 : 0)) / r.uMm)),
       );
-      const b = Matrix.columnVector(list.map((r) => r.dzMm / r.uMm));
+      const b = Matrix.columnVector(list.map((r) => r.mm / r.uMm));
       const want = solve(a, b, true).to1DArray();
       const n = solved(list);
       GRID.slice(1).forEach((p, i) => {
-        expect(n.zMm[p]).toBeCloseTo(want[i] as number, 9);
+        expect(above(n, p)).toBeCloseTo(want[i] as number, 9);
       });
       expect(n.readings.reduce((s, r) => s + r.redundancy, 0)).toBeCloseTo(n.freedom, 9);
     }
@@ -67,7 +85,7 @@ describe("height network", () => {
       const clean = solved(list);
       const at = Math.floor(random() * list.length);
       const mdb = clean.readings[at]?.detectableMm ?? Number.NaN;
-      const bad = list.map((r, i) => (i === at ? { ...r, dzMm: r.dzMm + 1.6 * mdb } : r));
+      const bad = list.map((r, i) => (i === at ? { ...r, mm: r.mm + 1.6 * mdb } : r));
       const w = solved(bad).readings.map((r) => Math.abs(r.w));
       if (w.indexOf(Math.max(...w)) === at && Math.max(...w) > 3.29) found++;
     }
@@ -77,35 +95,52 @@ describe("height network", () => {
   it("turns with its names and units: relabelled and in other units it is the same bed", () => {
     const list = readings([0, 1, -0.5, 0.3, 2, 0.7], 0.1);
     const n = solved(list);
-    const inches = solved(list.map((r) => ({ ...r, dzMm: r.dzMm / 25.4, uMm: r.uMm / 25.4 })));
+    const inches = solved(list.map((r) => ({ ...r, mm: r.mm / 25.4, uMm: r.uMm / 25.4 })));
     for (const p of GRID) expect((inches.zMm[p] ?? 0) * 25.4).toBeCloseTo(n.zMm[p] ?? 0, 9);
     expect(inches.chi2).toBeCloseTo(n.chi2, 9);
-    const back = solved(list.map((r) => ({ ...r, from: r.to, to: r.from, dzMm: -r.dzMm })));
+    const back = solved(list.map((r) => ({ ...r, from: r.at, at: r.from, mm: -r.mm })));
     for (const p of GRID) expect(back.zMm[p]).toBeCloseTo(n.zMm[p] ?? 0, 9);
   });
-  it("cannot tell a level's zero error without a loop, or where its arrows cancel", () => {
-    const chain = GRID.slice(1).map((p, i) => slopeReading(GRID[i] as string, p, 0.4, 1000, 0.05));
-    expect(heightNetwork(GRID, chain, true).status).toBe("undetermined");
-    expect(heightNetwork(GRID, chain).status).toBe("ok_no_check");
-    const there = [slopeReading("A", "B", 0.9, 1000, 0.05, 1), slopeReading("B", "A", -0.5, 1000, 0.05, -1)];
-    expect(heightNetwork(["A", "B"], there, true).status).toBe("undetermined");
+  it("cannot tell an unknown zero error without a loop, or where its arrows cancel", () => {
+    const unknown = Number.POSITIVE_INFINITY;
+    const chain = GRID.slice(1).map((p, i) => sloped(GRID[i] as string, p, 0.4));
+    // Along this way round the points the error lies in a plane: it tilts the bed and leaves its flatness alone.
+    expect(solved(chain, GRID, unknown).levelKnown).toBe(false);
+    const bent = new Map(
+      GRID.map((p, i) => [
+        p,
+        { x: [0, 900, 0, 900, 400, 700][i] as number, y: [0, 0, 600, 600, 200, 500][i] as number },
+      ]),
+    );
+    expect(survey(bent, chain, { L: unknown }).status).toBe("loose");
+    expect(survey(places(GRID), chain, { L: 0 }).status).toBe("ok_no_check");
+    const there = [sloped("A", "B", 0.9), sloped("B", "A", -0.5, -1)];
+    expect(solved(there, ["A", "B"], unknown).levelKnown).toBe(false);
     // Forward both ways: the level's own error adds up round the loop.
-    const loop = [slopeReading("A", "B", 0.9, 1000, 0.05, 1), slopeReading("B", "A", -0.5, 1000, 0.05, 1)];
-    expect(heightNetwork(["A", "B"], loop, true)).toMatchObject({ zeroErrorMmPerM: expect.closeTo(0.2, 9) });
+    const loop = solved([sloped("A", "B", 0.9), sloped("B", "A", -0.5)], ["A", "B"], unknown);
+    expect(loop.errors.L?.mmPerM).toBeCloseTo(0.2, 9);
   });
   it("shares a loop's misclosure out by uncertainty", () => {
     const dz = [1.1, -0.4, -0.9];
     const u = [0.1, 0.1, 0.2];
-    const loop = dz.map((dzMm, i) => ({ from: "ABC"[i] ?? "", to: "BCA"[i] ?? "", dzMm, uMm: u[i] ?? 0 }));
-    const n = heightNetwork(["A", "B", "C"], loop);
-    if (!("readings" in n)) throw new Error(n.status);
+    const loop = dz.map(
+      (mm, i): SurveyReading => ({
+        id: String(i),
+        by: "difference",
+        from: "ABC"[i] ?? "",
+        at: "BCA"[i] ?? "",
+        mm,
+        uMm: u[i] ?? 0,
+      }),
+    );
+    const n = solved(loop, ["A", "B", "C"]);
     const fix = n.readings.map((r) => r.residualMm);
     expect(dz.reduce((s, v, i) => s + v + (fix[i] ?? 0), 0)).toBeCloseTo(0, 12);
     expect((fix[2] ?? 0) / (fix[0] ?? 1)).toBeCloseTo(4, 9);
   });
   it("gives flatness its uncertainty with what heights share: Monte Carlo agrees with the linear figure", () => {
     const n = solved(readings([0, 2, 0, -1, 3, 0.5], 0.05));
-    const linear = flatnessOfNetwork(n, PLACES);
+    const linear = flatness(PLACES, Object.values(n.zMm), n.cov);
     const drawn = flatnessScatter(PLACES, Object.values(n.zMm), n.cov);
     expect(drawn.sd / (linear.uZoneMm ?? 1)).toBeCloseTo(1, 0);
     expect(Math.abs(drawn.sd / (linear.uZoneMm ?? 1) - 1)).toBeLessThan(0.12);

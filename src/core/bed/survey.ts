@@ -7,7 +7,16 @@ export type SurveyReading = { id: string; uMm: number } & (
   /** Rod under the level line of one set-up of an optical level. `sightM`: distance of the rod, where it was noted. */
   | { by: "rod"; at: string; mm: number; setUp: string; level: string; sightM: number | null }
   /** A level from point to point: what it shows over a metre. `uMm` is that of the height over the whole length. */
-  | { by: "slope"; from: string; at: string; mmPerM: number; level: string; direction: 1 | -1 }
+  | {
+      by: "slope";
+      from: string;
+      at: string;
+      mmPerM: number;
+      level: string;
+      direction: 1 | -1;
+      /** Length that it reaches over; from place to place when left out. */
+      lengthMm?: number;
+    }
   | { by: "difference"; from: string; at: string; mm: number }
   /** Gap under a straightedge or string from point to point, on blocks of these heights. */
   | {
@@ -21,7 +30,7 @@ export type SurveyReading = { id: string; uMm: number } & (
     }
 );
 
-/** What an instrument may be wrong by in all its readings alike, mm per metre (1 sigma): a level's zero, a collimation. */
+/** What an instrument may be wrong by in all its readings alike, mm per metre (1 sigma; infinite: nothing is known of it). */
 export type SharedErrors = Readonly<Record<string, number>>;
 
 /** One reading after adjustment. */
@@ -100,7 +109,7 @@ function rowOf(r: SurveyReading, places: ReadonlyMap<string, Vec2>): Row {
       if (r.sightM !== null) put(`error ${r.level}`, -r.sightM);
       return row(-r.mm);
     case "slope": {
-      const length = Math.hypot(at(r.at).x - at(r.from).x, at(r.at).y - at(r.from).y) / 1000;
+      const length = (r.lengthMm ?? Math.hypot(at(r.at).x - at(r.from).x, at(r.at).y - at(r.from).y)) / 1000;
       put(r.from, -1);
       put(`error ${r.level}`, r.direction * length);
       return row(r.mmPerM * length);
@@ -162,6 +171,8 @@ export function survey(
   const errors = [...new Set(rows.flatMap((r) => [...r.parts.keys()].filter((k) => k.startsWith("error "))))];
   for (const e of errors) {
     const u = shared[e.slice("error ".length)] ?? 0;
+    // Nothing known of it: the readings alone must tell.
+    if (u === Number.POSITIVE_INFINITY) continue;
     // An instrument without a stated error keeps its word: its error is nought.
     rows.push({ id: e, parts: new Map([[e, 1]]), value: 0, u: Math.max(u, 1e-9), prior: true });
   }

@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/freeFrames";
-import { heightNetwork } from "../bed";
 import { type Instrument, length } from "../units";
 import {
   type Entry,
@@ -260,40 +259,6 @@ describe("a bed read in several ways", () => {
       evaluate(job([r, ...entries], (p) => ({ ...level(p), limits: { ...p.limits, levelMmPerM: null } }))).bedRounds[0]
         ?.verdict.word,
     ).toBe("good as it is");
-  });
-
-  it("gives the heights of the plain network of differences", () => {
-    const r = opened("bed");
-    const pairs: [string, string, number][] = [
-      ["R1", "R2", 0.3],
-      ["R2", "R3", -0.2],
-      ["R3", "R4", 0.1],
-      ["R4", "R5", 0.5],
-      ["R5", "R6", 0.2],
-      ["R6", "R1", -0.7],
-      ["R2", "R5", 0.35],
-    ];
-    const bed = evaluate(
-      job(
-        [
-          r,
-          ...pairs.map(([from, what, mm]) =>
-            read(r.id, what, String(mm), { how: { by: "difference", from } }, "height-gauge"),
-          ),
-        ],
-        grid,
-      ),
-    ).bedRounds[0];
-    const plain = heightNetwork(
-      ["R1", "R2", "R3", "R4", "R5", "R6"],
-      pairs.map(([from, to, dzMm]) => ({ from, to, dzMm, uMm: 0.1 })),
-    );
-    if (!("zMm" in plain) || !bed || bed.survey.status !== "ok") throw new Error("both expected");
-    for (const name of ["R2", "R3", "R4", "R5", "R6"])
-      expect((bed.survey.zMm[name] as number) - (bed.survey.zMm.R1 as number)).toBeCloseTo(
-        plain.zMm[name] as number,
-        9,
-      );
   });
 
   it("guides one rest at a time until it is inside, and hears whether the last turn did what it should", () => {

@@ -26,6 +26,8 @@ const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean; he
   { name: "bars", path: `${job("Drying-loft deck")}/cut`, size: DESK, heading: "Test of the saw" },
   { name: "replay", path: `${cart}/weld?step=bead%2FA%2Finside`, size: DESK, heading: "Why this order" },
   { name: "bed", path: `${cart}/bed`, size: DESK },
+  { name: "survey", path: `${cart}/bed`, size: DESK, heading: "The bed from above" },
+  { name: "shelf", path: "/shelf", size: DESK },
   { name: "square", path: `${job("Kiln-shelf stand")}/square`, size: DESK },
   { name: "weld", path: `${cart}/weld`, size: DESK },
   { name: "weld-dark", path: `${cart}/weld`, size: DESK, dark: true },

@@ -15,6 +15,8 @@ import {
   plusMinus,
   predict,
   restWords,
+  surveyWords,
+  tapWords,
   whyNoPrediction,
 } from "@/core/job";
 import { TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
@@ -54,12 +56,32 @@ function holeLines(structure: Structure, finish: Finish, u: UnitPreference): str
 
 function bedLines(round: BedRound, u: UnitPreference): string[] {
   const rests = round.verdict.rests.map((r) => `  ${r.id}: ${restWords(r, u)}`);
-  return [`Round ${round.number}: ${round.verdict.word}. ${round.verdict.why}`, ...rests];
+  return [
+    `Round ${round.number}: ${round.verdict.word}. ${round.verdict.why}`,
+    `  ${surveyWords(round, u).say}`,
+    ...rests,
+    ...(round.next ? [`  Next: ${round.next.say}`] : []),
+  ];
+}
+
+/** A frame by its places: how far the farthest is off, and what to tap. */
+function placeLines(round: FrameRound, u: UnitPreference): string[] {
+  const { general } = round;
+  if (!general?.farthest) return [];
+  const { place, value, u: uMm } = general.farthest;
+  return [
+    `  farthest place ${place}, ${plusMinus(value, uMm, u)} from the drawing`,
+    ...(general.fit.agree === false || round.round.gate === "cold"
+      ? []
+      : general.taps.map((t, i) => `  ${i + 1}. tap ${tapWords(t, u)}`)),
+  ];
 }
 
 function frameLines(round: FrameRound, u: UnitPreference): string[] {
   const { square } = round;
   const name = `${round.round.gate}, round ${round.number}`;
+  if (!square && round.general?.farthest)
+    return [`${name}: ${misreadWords(round.general, u, round.help)}`, ...placeLines(round, u)];
   if (!square?.angleDeg || !square.shearMmPerM || !square.taperLengthMm || !square.taperWidthMm)
     return [
       `${name}: ${round.impossible?.message ?? `not determined; still to read: ${square?.missing.join(", ") || "everything"}`}`,
@@ -69,7 +91,7 @@ function frameLines(round: FrameRound, u: UnitPreference): string[] {
   return [
     `${name}: ${angles.join(", ")}`,
     `  out of square ${fixed(square.shearMmPerM.value, 2)} ± ${fixed(2 * square.shearMmPerM.u, 2)} mm/m; AB longer than CD by ${formatSmall(square.taperLengthMm.value, u, { decimals: 2 })}; BC longer than DA by ${formatSmall(square.taperWidthMm.value, u, { decimals: 2 })}`,
-    `  ${misreadWords(square, u)}`,
+    `  ${misreadWords(square, u, round.help)}`,
     ...(round.round.gate === "cold" ? [] : [`  ${nudge.say} ${nudge.why}`]),
   ];
 }
@@ -85,7 +107,13 @@ export function reportData(job: Job) {
     cut: e.cut,
     prediction: e.prediction,
     setUpTargetsMm: e.setUp?.targets ?? null,
-    bed: e.bedRounds.map((r) => ({ round: r.number, at: r.round.at, ...r.verdict })),
+    bed: e.bedRounds.map((r) => ({
+      round: r.number,
+      at: r.round.at,
+      ...r.verdict,
+      survey: surveyWords(r, job.plan.units).say,
+      next: r.next,
+    })),
     square: e.frameRounds.map((r) => ({
       gate: r.round.gate,
       round: r.number,
@@ -96,7 +124,10 @@ export function reportData(job: Job) {
       taperLengthMm: r.square?.taperLengthMm ?? null,
       taperWidthMm: r.square?.taperWidthMm ?? null,
       diagonalDifferenceMm: r.square?.diagonalDifferenceMm ?? null,
-      misread: r.square?.fit.diagnosis ?? null,
+      misread: (r.square?.fit ?? r.general?.fit)?.diagnosis ?? null,
+      measureBesides: r.help?.ask ?? [],
+      farthest: r.general?.farthest ?? null,
+      taps: r.general?.taps ?? [],
       nudges: r.square?.nudges ?? [],
       verdicts: r.verdicts,
       overall: r.overall,

@@ -116,7 +116,9 @@ export function workOutFrameRound(ground: Ground, places: Places, round: Round):
   const before = round.round.gate !== "cold" && round.round.gate !== "hot";
   const allTapes = { ...tapes, ...more.tapes };
   // Places beyond the corners that too little reaches are left out of the fit; the general check names them.
-  const inSpans = Object.entries(spans).map(([id, v]): Reading => {
+  const inSpans = Object.entries(spans).flatMap(([id, v]): Reading[] => {
+    // Read while the frame had these corners: it may have been drawn anew since.
+    if (![...id].every((place) => places.nodes[place])) return [];
     const base = {
       kind: "distance" as const,
       id,
@@ -125,7 +127,7 @@ export function workOutFrameRound(ground: Ground, places: Places, round: Round):
       valueMm: v.mm,
       uMm: v.uMm,
     };
-    return v.tape === undefined ? base : { ...base, tape: v.tape };
+    return [v.tape === undefined ? base : { ...base, tape: v.tape }];
   });
   const general =
     wrong || inSpans.length + more.readings.length === 0

@@ -359,6 +359,29 @@ describe("a frame without corners A to D", () => {
   });
 });
 
+describe("a frame that is drawn anew after it was measured", () => {
+  it("keeps its readings, and none of them counts for places that are gone", () => {
+    const r = opened("dry fit");
+    const entries = [
+      r,
+      ...Object.entries({ AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1166", BD: "1166" }).map(([w, t]) =>
+        read(r.id, w, t),
+      ),
+      read(r.id, "D^A^B", null, { value: angle("90") }, "angle-gauge"),
+      read(r.id, "A-M1AB", "400"),
+      read(r.id, "M1AB|A-B", "0"),
+    ];
+    for (const name of ["A-shaped drawbar", "rack", "rails with a kink", "table base"]) {
+      const [round] = evaluate(job(entries, (p) => ({ ...p, free: started(name) }))).frameRounds;
+      expect(round?.readings.size, name).toBe(8);
+      if (name !== "table base") expect(round?.square, name).toBeNull();
+    }
+    const bed = opened("bed");
+    const gone = evaluate(job([bed, read(bed.id, "R77", "1", {}, "height-gauge")])).bedRounds[0];
+    expect(gone?.homeless).toEqual(["R77"]);
+  });
+});
+
 describe("a cold frame by what else there is", () => {
   const r = opened("cold");
   it("is as flat as half of its rock, or as far as edges across the diagonals pass each other", () => {

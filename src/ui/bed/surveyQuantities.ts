@@ -155,7 +155,9 @@ export function surveyQuantities(
     const how = howOf(method, rests, i);
     if (how === null) return [];
     const made = quantity(rest, how, usual, how ? null : mean);
-    return [how ? made : { ...made, ...impliedAt(rest, rests, alike) }];
+    // One that is read again was moved between: then the others imply nothing of it.
+    const again = alike.some((r) => r.what === rest.id);
+    return [how || again ? made : { ...made, ...impliedAt(rest, rests, alike) }];
   });
   const known = new Set(next.map(keyOfQuantity));
   const others = [...(round?.readings.values() ?? []), ...(round?.slants.values() ?? [])].flatMap((s): Quantity[] => {

@@ -55,8 +55,16 @@ for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.
     await page.getByRole("radio", { name }).click();
     await page.waitForTimeout(2500);
   }
-  if (view.heading)
-    await page.getByRole("heading", { name: view.heading }).evaluate((e) => e.scrollIntoView({ block: "start" }));
+  if (view.heading) {
+    const heading = page.getByRole("heading", { name: view.heading });
+    // Pictures come when they are seen.
+    for (let turn = 0; turn < 12 && (await heading.count()) === 0; turn++) {
+      await page.mouse.wheel(0, 400);
+      await page.waitForTimeout(300);
+    }
+    await heading.evaluate((e) => e.scrollIntoView({ block: "start" }));
+    await page.waitForTimeout(700);
+  }
   await page.screenshot({ path: `${folder}/${view.name}.png` });
   await page.close();
   console.log(`${folder}/${view.name}.png`);

@@ -1,6 +1,6 @@
-import { flatness } from "../bed";
+import { type FourCorners, flatness, fourCorners } from "../bed";
 import { type LimitVerdict, type Overall, overall, verdicts } from "../check";
-import { SIDES, type Span } from "../frame";
+import { CORNERS, type Corner, SIDES, type Span } from "../frame";
 import {
   type GeneralCheck,
   generalCheck,
@@ -28,6 +28,8 @@ export interface FrameRound extends Round {
   general: GeneralCheck | null;
   /** Flatness from heights, or from a rock, mm. */
   flatMm: (Measured & { by: string }) | null;
+  /** Twist of the corners A to D from their heights; null until all four are read. */
+  twist: FourCorners | null;
   impossible: Impossible | null;
   /** When one of the readings looks misread and the numbers cannot say which: what else is known, and what to measure. */
   help: MisreadHelp | null;
@@ -93,6 +95,14 @@ function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["f
   return worst && { value: worst.mm / 2, u: worst.uMm / 2, by: "half of the rock" };
 }
 
+/** Twist of four corners that were read, with the unevenness of one gauge shared by them dropping out. */
+function twistOf(means: ReadonlyMap<string, Mean>): FourCorners | null {
+  const names = CORNERS.map((c) => `z${c}`);
+  if (!names.every((n) => means.has(n))) return null;
+  const z = Object.fromEntries(CORNERS.map((c) => [c, means.get(`z${c}`)?.mm ?? 0])) as Record<Corner, number>;
+  return fourCorners(z, uOfHeights(means, names));
+}
+
 /** The worst reading of one kind, with where it was. */
 function worstReading(means: ReadonlyMap<string, Mean>, kind: string): (Measured & { where: string }) | null {
   let worst: (Measured & { where: string }) | null = null;
@@ -150,6 +160,7 @@ export function workOutFrameRound(ground: Ground, places: Places, round: Round):
           readings: usable,
         });
   const flatMm = flatOf(means, places);
+  const twist = frame ? twistOf(means) : null;
   const list = verdicts(
     limits,
     {
@@ -176,7 +187,18 @@ export function workOutFrameRound(ground: Ground, places: Places, round: Round):
     fit && fit.diagnosis.status === "detected_not_located"
       ? misreadHelp(places, [...inSpans, ...usable], allTapes, fit, piecesAsCut(ground))
       : null;
-  return { ...round, means, square, general, flatMm, impossible: wrong, help, verdicts: list, overall: overall(list) };
+  return {
+    ...round,
+    means,
+    square,
+    general,
+    flatMm,
+    twist,
+    impossible: wrong,
+    help,
+    verdicts: list,
+    overall: overall(list),
+  };
 }
 
 /** How far a side of a frame that is put together may differ from its piece as it was cut, mm (metrology of fit-up, u). */

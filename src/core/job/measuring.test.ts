@@ -21,6 +21,7 @@ import {
   SHELF,
   stillStands,
   surveyWords,
+  twistWords,
 } from "./index";
 
 let n = 0;
@@ -395,6 +396,17 @@ describe("a cold frame by what else there is", () => {
     const four = evaluate(job([r, ...heights, read(r.id, "rA", "9", {}, "feeler")])).cold;
     expect(four?.flatMm).toMatchObject({ by: "4 heights" });
     expect(four?.flatMm?.value).toBeCloseTo(0.7, 5);
+  });
+  it("tells its twist, which pair is high, or that the readings cannot tell", () => {
+    const twist = (a: string): string => {
+      const found = evaluate(
+        job([r, ...["zA", "zB", "zC", "zD"].map((w) => read(r.id, w, w === "zA" ? a : "0", {}, "feeler"))]),
+      ).cold?.twist;
+      if (!found) throw new Error("a twist expected");
+      return twistWords(found, "mm");
+    };
+    expect(twist("1.5")).toMatch(/Twist 1\.50 ± 0\.13 mm: A and C stand high/);
+    expect(twist("0.05")).toMatch(/no more than the readings can tell/);
   });
   it("is judged on straightness, level, gaps and steps only where they were read", () => {
     const limits = (p: Plan): Plan => ({

@@ -1,3 +1,4 @@
+import type { FourCorners } from "../bed";
 import type { RestAdvice } from "../check";
 import type { CutPiece, FreePiece } from "../cut";
 import { sectionWords } from "../frame";
@@ -109,6 +110,38 @@ export function heldWords(
     say: `Put a strap across ${long} and pull until it reads ${formatLength(until, u, { decimals: 1 }).text}.`,
     why: `${long} is the long one, now ${formatLength(long === "AC" ? ac : bd, u, { decimals: 1 }).text}. Stand clear of the strap; lock the corners before it is let go, for it springs back.`,
   };
+}
+
+/** What to do next on a frame without corners A to D. */
+export function placeWords(round: FrameRound | null, units: UnitPreference): NudgeWords {
+  const general = round?.general;
+  if (!general?.farthest)
+    return {
+      act: "measure",
+      say: "Tape the distances below.",
+      why: "Between marked places, along the members and across. The last few only check the others: they show a misread tape.",
+    };
+  if (general.fit.agree === false)
+    return {
+      act: "measure",
+      say: "Measure again before moving anything.",
+      why: misreadWords(general, units, round?.help ?? null),
+    };
+  const [first] = general.taps;
+  if (!first) return { act: "leave", say: "Leave it.", why: "No place is farther off than the tape can tell." };
+  return {
+    act: "slide",
+    say: `Tap ${tapWords(first, units)}.`,
+    why: "Laid over the drawing as well as it goes, this place is farthest off.",
+  };
+}
+
+/** Twist of four corners in words. */
+export function twistWords({ twistMm, uTwistMm, highPair }: FourCorners, u: UnitPreference): string {
+  if (Math.abs(twistMm) <= 2 * uTwistMm)
+    return `Twist ${plusMinus(Math.abs(twistMm), uTwistMm, u)}: no more than the readings can tell.`;
+  const [high, low] = highPair === "AC" ? ["A and C", "B and D"] : ["B and D", "A and C"];
+  return `Twist ${plusMinus(Math.abs(twistMm), uTwistMm, u)}: ${high} stand high against ${low}, and on three corners the fourth is off by as much. Diagonals cannot show it.`;
 }
 
 /** A tap of any frame, in words. */

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/freeFrames";
 import { fromRectangle, rectangleIn, resolveFrame, resolveFree, STARTERS } from "../frame";
@@ -75,6 +76,63 @@ describe("the network of any frame", () => {
         6,
       );
     expect(fit.chi2).toBeCloseTo(0, 9);
+  });
+
+  it("lands where a general fitter lands: ml-levenberg-marquardt on the same residuals", () => {
+    const noisy = readOff(bent, set).map(
+      (r): Reading =>
+        r.kind === "angle"
+          ? { ...r, valueRad: r.valueRad + r.uRad * normalDraw(random) }
+          : { ...r, valueMm: r.valueMm + r.uMm * normalDraw(random) },
+    );
+    const names = Object.keys(PANELS);
+    const { fit } = generalCheck(PANELS, noisy);
+    /** Residual of each reading over its uncertainty, for places by their free coordinates: A held, B on the axis. */
+    const placed = (free: readonly number[]): Record<string, Vec2> =>
+      Object.fromEntries(
+        names.map((n, i) => [
+          n,
+          i === 0
+            ? { x: 0, y: 0 }
+            : i === 1
+              ? { x: free[0] as number, y: 0 }
+              : { x: free[2 * i - 3] as number, y: free[2 * i - 2] as number },
+        ]),
+      );
+    const read = (r: Reading): { value: number; u: number } =>
+      r.kind === "angle" ? { value: r.valueRad, u: r.uRad } : { value: r.valueMm, u: r.uMm };
+    const start = names.flatMap((n, i) =>
+      i === 0 ? [] : i === 1 ? [(PANELS[n] as Vec2).x] : [(PANELS[n] as Vec2).x, (PANELS[n] as Vec2).y],
+    );
+    const found = levenbergMarquardt(
+      { x: noisy.map((_, i) => i), y: noisy.map((r) => read(r).value / read(r).u) },
+      (free) => {
+        const at = placed(free);
+        return (i) => {
+          const r = noisy[i] as Reading;
+          return read(ideal(r, at)).value / read(r).u;
+        };
+      },
+      {
+        initialValues: start,
+        damping: 1e-3,
+        gradientDifference: 1e-4,
+        centralDifference: true,
+        maxIterations: 300,
+        errorTolerance: 1e-12,
+      },
+    );
+    const theirs = placed([...found.parameterValues]);
+    for (const [p, q] of [
+      ["A", "C"],
+      ["B", "D"],
+      ["M1AB", "M1CD"],
+      ["A", "M1CD"],
+    ] as const)
+      expect(norm(sub(fit.points[p] as Vec2, fit.points[q] as Vec2))).toBeCloseTo(
+        norm(sub(theirs[p] as Vec2, theirs[q] as Vec2)),
+        3,
+      );
   });
 
   it("has derivatives that are those of the readings: a fit from afar still arrives", () => {

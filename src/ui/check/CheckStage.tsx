@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import { useState } from "react";
 import type { LimitVerdict } from "@/core/check";
 import { CORNERS } from "@/core/frame";
-import { bandWords, type FrameRound, plusMinus } from "@/core/job";
+import { bandWords, type FrameRound, plusMinus, twistWords } from "@/core/job";
 import { walkingSet } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
@@ -154,6 +154,7 @@ export function CheckStage() {
                 <VerdictRow key={v.limit.id} v={v} />
               ))}
             </ul>
+            {current?.twist ? <p className="mt-2 max-w-prose">{twistWords(current.twist, units)}</p> : null}
             {current?.flatMm ? (
               <p className="mt-2 text-sm text-soft">
                 Flatness by {current.flatMm.by}

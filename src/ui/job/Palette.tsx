@@ -46,6 +46,7 @@ export default function Palette({
           <Command.Empty className="p-3 text-soft">Nothing by that name.</Command.Empty>
           {STAGES.map((s, i) => item(`${i + 1} ${STAGE_NAMES[s]}`, () => router.push(stagePath(job.id, s))))}
           {item("All jobs", () => router.push("/"))}
+          {item("Shelf of instruments", () => router.push("/shelf"))}
           {canUndo ? item("Undo the last change", () => store.undo()) : null}
           {canRedo ? item("Redo", () => store.redo()) : null}
           {item("Turn the drawing", () => setDevice({ turn: ((turn + 1) % 4) as 0 | 1 | 2 | 3 }))}

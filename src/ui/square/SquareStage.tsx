@@ -2,11 +2,10 @@
 
 import dynamic from "next/dynamic";
 import { useState } from "react";
-import { CORNERS } from "@/core/frame";
-import { type FrameRound, type Hold, heldWords, misreadWords, type NudgeWords, plusMinus, tapWords } from "@/core/job";
+import { type Hold, heldWords, placeWords, twistWords } from "@/core/job";
 import type { Gate } from "@/core/plan";
-import { type Measured, walkingSet } from "@/core/square";
-import { fixed, formatLength, formatSmall } from "@/core/units";
+import { walkingSet } from "@/core/square";
+import { formatLength, formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { usePlanField } from "../job/usePlanField";
@@ -29,6 +28,8 @@ import { NumberField } from "../parts/NumberField";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
+import { OtherWays, Shape } from "./Shape";
+import { Taps } from "./Taps";
 
 /** Room kept for the chart, px. */
 const CHART_PX = 160;
@@ -38,190 +39,10 @@ const NetworkPicture = dynamic(() => import("./NetworkPicture"), { ssr: false })
 const WhatToMeasure = dynamic(() => import("./WhatToMeasure"), { ssr: false });
 const RoundsChart = dynamic(() => import("./RoundsChart").then((m) => m.RoundsChart), { ssr: false });
 
-const lean = ({ value, u }: Measured): string =>
-  Math.abs(value) <= 2 * u
-    ? "no more than the tape can tell"
-    : value > 0
-      ? "AC is the long diagonal"
-      : "BD is the long diagonal";
-
-function Shape({ round }: { round: FrameRound }) {
-  const { job } = useJob();
-  const { units } = job.plan;
-  const s = round.square;
-  if (!s?.angleDeg || !s.shearMmPerM || !s.taperLengthMm || !s.taperWidthMm) return null;
-  const rows: [string, string, string][] = [
-    [
-      "Out of square (shear)",
-      `${fixed(s.shearMmPerM.value, 2)} ± ${fixed(2 * s.shearMmPerM.u, 2)} mm/m`,
-      lean(s.shearMmPerM),
-    ],
-    [
-      "Taper of the length, AB − CD",
-      plusMinus(s.taperLengthMm.value, s.taperLengthMm.u, units, true),
-      "cut or gap; a nudge cannot change it",
-    ],
-    [
-      "Taper of the width, BC − DA",
-      plusMinus(s.taperWidthMm.value, s.taperWidthMm.u, units, true),
-      "cut or gap; a nudge cannot change it",
-    ],
-    ...(s.diagonalDifferenceMm
-      ? [
-          [
-            "Diagonals, AC − BD",
-            plusMinus(s.diagonalDifferenceMm.value, s.diagonalDifferenceMm.u, units, true),
-            "alone it proves only that the mid-lines cross square",
-          ] as [string, string, string],
-        ]
-      : []),
-  ];
-  return (
-    <Section title={`Fitted shape: ${s.shape ?? ""}`} aside={<span className="text-sm text-soft">± is 95 %</span>}>
-      <dl className="grid gap-2">
-        {rows.map(([name, value, note]) => (
-          <div key={name} className="grid gap-x-4 border-t border-line pt-2 sm:grid-cols-[11.5rem_1fr]">
-            <dt>{name}</dt>
-            <dd>
-              <span className="fig text-lg font-semibold text-brass">{value}</span>{" "}
-              <span className="text-sm text-soft">{note}</span>
-            </dd>
-          </div>
-        ))}
-        <div className="grid gap-x-4 border-t border-line pt-2 sm:grid-cols-[11.5rem_1fr]">
-          <dt>Corner angles</dt>
-          <dd className="fig grid grid-cols-2 gap-x-6 text-brass">
-            {CORNERS.map((c) => (
-              <span key={c}>
-                {c} {fixed(s.angleDeg?.[c].value ?? 90, 2)}° ± {fixed(2 * (s.angleDeg?.[c].u ?? 0), 2)}°
-              </span>
-            ))}
-          </dd>
-        </div>
-      </dl>
-      <p className="mt-3 max-w-prose border-t border-line pt-2">{misreadWords(s, units, round.help)}</p>
-    </Section>
-  );
-}
-
-function OtherWays({ round }: { round: FrameRound }) {
-  const { job } = useJob();
-  const { units } = job.plan;
-  const ways = round.square?.nudges ?? [];
-  if (ways.length === 0 || round.square?.fit.agree === false) return null;
-  return (
-    <Section title="The same by another side">
-      <ul className="grid gap-1">
-        {ways.map((n) => (
-          <li key={n.side} className="grid grid-cols-[1fr_auto] gap-x-4 border-t border-line pt-1">
-            <span>
-              {n.side}: push {n.push} toward {n.towards}
-            </span>
-            <span className="fig text-plum">{plusMinus(n.shiftMm, n.uMm, units)}</span>
-            <span className="col-span-2 text-sm text-soft">
-              by habit {formatSmall(n.habitMm, units)}, which leaves {Math.round(100 * n.habitLeaves)} %
-            </span>
-          </li>
-        ))}
-      </ul>
-      {round.square?.rack ? (
-        <p className="mt-3 max-w-prose text-soft">
-          Hinging on its tacks with AB held: C goes{" "}
-          {formatSmall(Math.abs(round.square.rack.cAlongMm), units, { decimals: 2 })}{" "}
-          {Math.abs(round.square.rack.cAlongMm) < 0.005
-            ? "nowhere"
-            : round.square.rack.cAlongMm < 0
-              ? "toward D"
-              : "away from D"}
-          , both diagonals then read{" "}
-          <span className="fig">{formatLength(round.square.rack.diagonalMm, units).text}</span>.
-        </p>
-      ) : null}
-    </Section>
-  );
-}
-
-/** Any frame: where each place must go, farthest off first. */
-function Taps({ round, places }: { round: FrameRound; places: number }) {
-  const { job } = useJob();
-  const { units } = job.plan;
-  const { general } = round;
-  if (!general) return null;
-  const { fit, farthest, taps, untied, apart } = general;
-  const alone = untied.filter((p) => !apart.some((a) => a.from === p || a.to === p));
-  return (
-    <Section
-      title="Place by place"
-      aside={<span className="text-sm text-soft">{places} places, laid over the drawing</span>}
-    >
-      {alone.length > 0 ? (
-        <p className="mb-2 text-close">{alone.join(", ")}: reached by too few readings. Take one more from there.</p>
-      ) : null}
-      {apart.length > 0 ? (
-        <ul className="mb-3 grid gap-1">
-          {apart.map((a) => (
-            <li key={a.id} className="grid grid-cols-[1fr_auto] gap-x-4 border-t border-line pt-1">
-              <span>
-                {a.from} to {a.to}, against the drawing
-              </span>
-              <span className="fig text-brass">{plusMinus(a.offMm, a.uMm, units, true)}</span>
-            </li>
-          ))}
-        </ul>
-      ) : null}
-      {farthest === null ? (
-        <p>Too few readings to fix the shape yet.</p>
-      ) : fit.agree === false ? (
-        <p>{misreadWords({ fit }, units, round.help)}</p>
-      ) : taps.length === 0 ? (
-        <p>
-          Every place lies where the tape can tell it: the farthest, {farthest.place}, is{" "}
-          <span className="fig">{plusMinus(farthest.value, farthest.u, units)}</span> off.
-        </p>
-      ) : (
-        <ol className="grid gap-1">
-          {taps.map((t, i) => (
-            <li key={t.place} className="border-t border-line pt-1">
-              <span className="fig text-soft">{i + 1}</span> <span className="text-plum">{tapWords(t, units)}</span>
-            </li>
-          ))}
-        </ol>
-      )}
-      {taps.length > 0 && fit.agree !== false ? (
-        <p className="mt-2 text-sm text-soft">
-          Tap the farthest first, then measure again: one tap moves its neighbours too.
-        </p>
-      ) : null}
-    </Section>
-  );
-}
-
-/** What to do next on a frame without corners A to D. */
-function generalWords(round: FrameRound | null, units: Parameters<typeof tapWords>[1]): NudgeWords {
-  const general = round?.general;
-  if (!general?.farthest)
-    return {
-      act: "measure",
-      say: "Tape the distances below.",
-      why: "Between marked places, along the members and across. The last few only check the others: they show a misread tape.",
-    };
-  if (general.fit.agree === false)
-    return {
-      act: "measure",
-      say: "Measure again before moving anything.",
-      why: misreadWords(general, units, round?.help ?? null),
-    };
-  const [first] = general.taps;
-  if (!first) return { act: "leave", say: "Leave it.", why: "No place is farther off than the tape can tell." };
-  return {
-    act: "slide",
-    say: `Tap ${tapWords(first, units)}.`,
-    why: "Laid over the drawing as well as it goes, this place is farthest off.",
-  };
-}
-
 const TAPED = ["size", "diagonal", "corner"] as const;
-const MORE = ["distance", "angle", "offset", "flush", "gap"] as const;
+const MORE = ["distance", "angle", "offset", "height", "level", "flush", "gap"] as const;
+/** Limits besides square that a frame on the bed may be held against already. */
+const ALSO = ["gap", "flush", "flat", "level"];
 
 /** Fifth stage: is it square, and which way to push. */
 export function SquareStage() {
@@ -263,11 +84,11 @@ export function SquareStage() {
         before ? (aimed?.squareDifferenceMm2 ?? 0) : 0,
         units,
       )
-    : generalWords(current, units);
+    : placeWords(current, units);
   const best = current?.square?.nudges[0];
   const squareLimit = limits.find((l) => l.id === "square");
   const verdict = current?.verdicts.find((v) => v.limit.id === (frame ? "square" : "place"));
-  const extra = current?.verdicts.filter((v) => v.limit.id === "gap" || v.limit.id === "flush") ?? [];
+  const extra = current?.verdicts.filter((v) => v.result !== null && ALSO.includes(v.limit.id)) ?? [];
   const limitMmPerM =
     squareLimit?.kind === "corner"
       ? squareLimit.upper
@@ -310,6 +131,7 @@ export function SquareStage() {
         <div className="grid content-start gap-6">
           <div className="max-xl:hidden">{drawing}</div>
           {current && frame ? <Shape round={current} /> : null}
+          {current?.twist ? <p className="max-w-prose">{twistWords(current.twist, units)}</p> : null}
           {current?.general && (!frame || current.general.untied.length > 0 || more.length > 0) ? (
             <Taps round={current} places={Object.keys(current.general.fit.points).length} />
           ) : null}

@@ -46,7 +46,7 @@ export function entryProblem(entry: NewEntry, gate?: Gate): { path: string; mess
   const taped = gate === "cut" || kind === "distance" || (kind === "name" && !isRest(what));
   if (taped && mm <= 0)
     return { path: "value", message: `${what} reads ${plainMm(mm)}: a distance is more than zero.` };
-  if ((kind === "gap" || kind === "rock" || kind === "offset" || how?.by === "edge") && mm < 0)
+  if ((kind === "gap" || kind === "rock" || how?.by === "edge") && mm < 0)
     return { path: "value", message: `${what} reads ${plainMm(mm)}: a gap is nought or more.` };
   return null;
 }

@@ -3,7 +3,8 @@ const PLACE = "[A-Z][A-Z0-9]{0,9}";
 
 /**
  * What a reading may be of. Places and members by name: a side or diagonal `AB`, a piece or rest; `P-Q` a distance, `P^Q^R` the
- * angle at Q, `P|A-B` how far P lies off the line from A to B. With a small letter before it: height z, flush step f, gap at a
+ * angle at Q, `P|A-B` how far P lies off the line from A to B, to the
+ * left of it. With a small letter before it: height z, flush step f, gap at a
  * joint g, straightness s of a member, edge e laid across, level l along a member; r a rock, of the free frame or with one
  * corner held.
  */

@@ -37,7 +37,7 @@ export interface AngleReading {
   uRad: number;
 }
 
-/** How far `of` lies off the line from `from` to `to`, mm, to either side. */
+/** How far `of` lies off the line from `from` to `to`, mm: positive to the left of one who looks along it. */
 export interface OffsetReading {
   kind: "offset";
   id: string;
@@ -167,14 +167,13 @@ function linearise(reading: Reading, xy: Vec2[], index: Map<string, number>, unk
     const length = Math.hypot(b.x - a.x, b.y - a.y);
     const e = { x: (b.x - a.x) / length, y: (b.y - a.y) / length };
     const off = cross(e, sub(p, a));
-    const side = off < 0 ? -1 : 1;
-    const n = { x: -e.y * side, y: e.x * side };
+    const n = { x: -e.y, y: e.x };
     // The foot of the offset shares its move out to the two ends of the line.
     const t = dot(e, sub(p, a)) / length;
     put(o, n);
     put(i, { x: -(1 - t) * n.x, y: -(1 - t) * n.y });
     put(j, { x: -t * n.x, y: -t * n.y });
-    return { value: Math.abs(off), row };
+    return { value: off, row };
   }
   const [i, p] = at(reading.from);
   const [m, q] = at(reading.at);

@@ -32,7 +32,7 @@ export function ideal(r: Reading, nodes: Record<string, Vec2>): Reading {
   }
   const [a, b, p] = [at(r.from), at(r.to), at(r.of)];
   const length = Math.hypot(b.x - a.x, b.y - a.y);
-  return { ...r, valueMm: Math.abs((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length };
+  return { ...r, valueMm: ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length };
 }
 
 const idsOf = (set: readonly Candidate[]): string[] => set.flatMap((c) => c.readings.map((r) => r.id));

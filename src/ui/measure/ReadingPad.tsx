@@ -159,7 +159,7 @@ export function ReadingPad(props: Props) {
       setSaid(`${text.trim()} is no angle of a corner: more than 0, less than 180 degrees.`);
       return;
     }
-    if ((kind === "gap" || kind === "rock" || kind === "offset" || quantity.how?.by === "edge") && size < 0) {
+    if ((kind === "gap" || kind === "rock" || quantity.how?.by === "edge") && size < 0) {
       setSaid(`${text.trim()}: a gap is nought or more.`);
       return;
     }

@@ -146,7 +146,7 @@ export function frameQuantity(what: string, places: Places, round: FrameRound | 
       return has(q.of, q.from, q.to)
         ? {
             name: what,
-            say: `How far ${q.of} lies off the line from ${q.from} to ${q.to} (string or long edge)`,
+            say: `How far ${q.of} lies off the line from ${q.from} to ${q.to} (string or long edge): left +, right −, looking along it`,
             kinds: [...LENGTH_KINDS, "string line"],
             expected: drawn({ kind: "offset", id: what, of: q.of, from: q.from, to: q.to, valueMm: 0, uMm: 1 }),
             askBeyond: ASK_SPAN_MM,

@@ -156,6 +156,39 @@ describe("the network of any frame", () => {
     expect(Object.keys(check.fit.points).sort()).toEqual(["A", "B", "C", "D"]);
   });
 
+  it("leaves out what is free to move as a whole, and keeps what is fixed", () => {
+    // A ladder's rungs may all move up together: no tape along or across sees it.
+    const ladder: Record<string, Vec2> = { ...QUAD };
+    const along: Reading[] = [];
+    for (const [i, x] of [300, 600, 900].entries()) {
+      ladder[`M${i + 1}AB`] = { x, y: 0 };
+      ladder[`M${i + 1}CD`] = { x, y: 800 };
+      along.push(
+        tape(`M${i + 1}AB`, `M${i + 1}CD`),
+        tape(i === 0 ? "A" : `M${i}AB`, `M${i + 1}AB`),
+        tape(i === 0 ? "D" : `M${i}CD`, `M${i + 1}CD`),
+      );
+    }
+    const check = generalCheck(ladder, readOff(ladder, [...SIX, ...along]));
+    expect(check.fit.status).toBe("ok");
+    expect(Object.keys(check.fit.points).sort()).toEqual(["A", "B", "C", "D"]);
+    expect(check.untied).toHaveLength(6);
+    expect(check.apart).toHaveLength(along.length);
+    // One diagonal in each panel, and everything is fixed.
+    const braced = [
+      ...along,
+      tape("M3AB", "B"),
+      tape("M3CD", "C"),
+      tape("A", "M1CD"),
+      tape("M1AB", "M2CD"),
+      tape("M2AB", "M3CD"),
+      tape("M3AB", "C"),
+    ];
+    const whole = generalCheck(ladder, readOff(ladder, [...SIX, ...braced]));
+    expect(whole.untied).toEqual([]);
+    expect(whole.fit.status).toBe("ok");
+  });
+
   it("takes spacings along one side as they are: they say how far along, not how far off", () => {
     const along = [tape("A", "M1AB"), tape("M1AB", "B")];
     const off = { ...PANELS, M1AB: { x: 603, y: 0 } };

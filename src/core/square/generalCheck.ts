@@ -1,6 +1,6 @@
 import { norm, sub, type Vec2 } from "../numeric";
 import { type BestFit, bestFit } from "./bestFit";
-import { adjustNetwork, type NetworkFit, type Reading, type Tape } from "./network";
+import { adjustNetwork, type NetworkFit, openPlaces, type Reading, type Tape } from "./network";
 
 /** One tap: which place, which way, how far. */
 export interface Tap {
@@ -85,6 +85,26 @@ function towards(from: string, move: Vec2, nodes: Record<string, Vec2>): Tap["to
   return best && Math.abs(best.along) > 0.5 ? { place: best.place, away: best.along < 0 } : null;
 }
 
+/** Fit of the places that the readings fix; those that they leave open are left out one after the other, and named. */
+function fitted(nodes: Record<string, Vec2>, readings: readonly Reading[], tapes: Record<string, Tape>) {
+  const untied = new Set<string>();
+  let left = [...readings];
+  for (;;) {
+    const use = tied(left, nodes);
+    for (const p of use.untied) untied.add(p);
+    const used = Object.fromEntries(
+      Object.entries(nodes).filter(([n]) => use.readings.some((r) => touched(r).includes(n))),
+    );
+    const done = (fit: NetworkFit) => ({ fit, kept: use.readings, untied: [...untied], used });
+    if (Object.keys(used).length < 3) return done(adjustNetwork({ nodes, readings: [], tapes }));
+    const fit = adjustNetwork({ nodes: used, readings: use.readings, tapes });
+    const open = fit.status === "undetermined" ? openPlaces({ nodes: used, readings: use.readings }) : [];
+    if (open.length === 0) return done(fit);
+    for (const p of open) untied.add(p);
+    left = use.readings.filter((r) => !touched(r).some((p) => open.includes(p)));
+  }
+}
+
 /**
  * Where the places of any frame lie, by least squares, and how each must move.
  * @param nodes nominal places, mm. @param readings distances, angles and offsets between them. @param tapes shared errors.
@@ -96,9 +116,9 @@ export function generalCheck(
   tapes: Record<string, Tape> = {},
   wanted: Record<string, Vec2> = nodes,
 ): GeneralCheck {
-  const use = tied(readings, nodes);
+  const { fit, kept, untied, used } = fitted(nodes, readings, tapes);
   const apart = readings.flatMap((r) => {
-    if (r.kind !== "distance" || use.readings.includes(r)) return [];
+    if (r.kind !== "distance" || kept.includes(r)) return [];
     const drawn = norm(sub(wanted[r.to] as Vec2, wanted[r.from] as Vec2));
     const tape = r.tape ? tapes[r.tape] : undefined;
     return [
@@ -111,14 +131,8 @@ export function generalCheck(
       },
     ];
   });
-  const names = Object.keys(nodes).filter((n) => use.readings.some((r) => touched(r).includes(n)));
-  const used = Object.fromEntries(names.map((n) => [n, nodes[n] as Vec2]));
-  if (names.length < 3) {
-    const fit = adjustNetwork({ nodes, readings: [], tapes });
-    return { fit, untied: use.untied, apart, bestFit: null, farthest: null, taps: [] };
-  }
-  const fit = adjustNetwork({ nodes: used, readings: use.readings, tapes });
-  if (fit.status === "undetermined") return { fit, untied: use.untied, apart, bestFit: null, farthest: null, taps: [] };
+  const names = Object.keys(used);
+  if (fit.status === "undetermined") return { fit, untied, apart, bestFit: null, farthest: null, taps: [] };
   const found = bestFit(fit.points, wanted);
   const uOf = (place: string): number => fit.uOf((p) => norm(bestFit(p, wanted).moves[place] as Vec2));
   const taps = names
@@ -130,7 +144,7 @@ export function generalCheck(
   const [first] = taps;
   return {
     fit,
-    untied: use.untied,
+    untied,
     apart,
     bestFit: found,
     farthest: first ? { place: first.place, value: first.mm, u: first.uMm } : null,

@@ -8,6 +8,7 @@ import {
   multiplyColumn,
   type Rows,
   sub,
+  symmetricEigen,
   transpose,
   type Vec2,
   zeros,
@@ -220,6 +221,46 @@ function undetermined(freedom: number, points: Record<string, Vec2>): NetworkFit
     alike: () => 1,
     uOf: () => Number.POSITIVE_INFINITY,
   };
+}
+
+/** Share of the largest eigenvalue below which readings say nothing of a move. */
+const OPEN = 1e-9;
+
+/**
+ * Places that the readings leave free to move, the freest first, seen from the first two.
+ * Source: null space of the readings' derivatives.
+ */
+export function openPlaces({ nodes, readings }: Network): string[] {
+  const { names, xy } = gauge(nodes);
+  const index = new Map(names.map((n, i) => [n, i]));
+  const unknowns = 2 * names.length - 3;
+  const normal = zeros(unknowns, unknowns);
+  for (const r of readings) {
+    const { row } = linearise(r, xy, index, unknowns);
+    const size = Math.hypot(...row) || 1;
+    for (let i = 0; i < unknowns; i++)
+      for (let j = 0; j < unknowns; j++)
+        (normal[i] as number[])[j] =
+          ((normal[i] as number[])[j] as number) + ((row[i] as number) * (row[j] as number)) / size ** 2;
+  }
+  const { values, vectors } = symmetricEigen(normal);
+  const largest = Math.max(...values);
+  const free = names.map(() => 0);
+  values.forEach((value, k) => {
+    if (value > OPEN * largest) return;
+    names.forEach((_, node) => {
+      for (const axis of [0, 1] as const) {
+        const c = column(node, axis);
+        if (c >= 0) free[node] = Math.max(free[node] as number, Math.abs((vectors[k] as number[])[c] as number));
+      }
+    });
+  });
+  const most = Math.max(...free);
+  return names
+    .map((name, i) => ({ name, share: free[i] as number }))
+    .filter((n) => n.share > 0.3 * most && n.share > 1e-6)
+    .sort((a, b) => b.share - a.share)
+    .map((n) => n.name);
 }
 
 /**

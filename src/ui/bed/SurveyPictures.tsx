@@ -6,6 +6,7 @@ import { type BedRound, surveyReadingWords, surveyWords } from "@/core/job";
 import { fixed, formatSmall } from "@/core/units";
 import { Scatters } from "@/workers/scatters";
 import { useJob } from "../job/JobProvider";
+import { FitTable } from "../measure/FitTable";
 import { Choice } from "../parts/Choice";
 import { SelectField } from "../parts/SelectField";
 import { Section } from "../parts/Sheet";
@@ -179,30 +180,15 @@ export default function SurveyPictures({ round }: { round: BedRound }) {
             </p>
           ))}
         {fit.freedom > 0 ? (
-          <table className="mt-2 w-full text-left text-sm">
-            <thead className="text-soft">
-              <tr>
-                <th className="py-1 font-normal">Reading</th>
-                <th className="py-1 text-right font-normal">fitted less read</th>
-                <th className="py-1 text-right font-normal">of its scatter</th>
-                <th className="py-1 text-right font-normal">a slip shows from</th>
-              </tr>
-            </thead>
-            <tbody>
-              {fit.readings.map((r) => (
-                <tr key={r.id} className="border-t border-line">
-                  <td className="py-1">{surveyReadingWords(round, r.id)}</td>
-                  <td className="fig py-1 text-right text-brass">{small(r.residualMm)}</td>
-                  <td className={`fig py-1 text-right ${Math.abs(r.w) > 3.29 ? "font-bold text-close" : ""}`}>
-                    {r.controlled ? fixed(Math.abs(r.w), 1) : "unchecked"}
-                  </td>
-                  <td className="fig py-1 text-right">
-                    {r.controlled ? formatSmall(r.detectableMm, units, { decimals: 1 }) : "never"}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <FitTable
+            rows={fit.readings.map((r) => ({
+              id: r.id,
+              name: surveyReadingWords(round, r.id),
+              residual: small(r.residualMm),
+              w: r.controlled ? r.w : null,
+              detectable: formatSmall(r.detectableMm, units, { decimals: 1 }),
+            }))}
+          />
         ) : null}
       </Section>
     </>

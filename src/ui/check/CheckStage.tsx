@@ -22,10 +22,10 @@ import {
   spanQuantities,
   useMore,
   useRounds,
+  WarmerField,
   WhatCanBeProven,
 } from "../measure";
 import { Fold } from "../parts/Fold";
-import { NumberField } from "../parts/NumberField";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
@@ -105,7 +105,7 @@ export function CheckStage() {
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
   const inSight = useRounds(rounds);
   const { current, stand, show, fresh, picked } = inSight;
-  const [warmerK, setWarmerK] = useState<number | null>(0);
+  const [warmerK, setWarmerK] = useState(0);
   const usual = !places
     ? []
     : frame
@@ -167,14 +167,7 @@ export function CheckStage() {
         </div>
         <div className="grid content-start gap-6 max-xl:order-first">
           {fresh ? (
-            <NumberField
-              label="The frame is warmer than the tape by"
-              unit="°C, 0 when both are cold"
-              min={-80}
-              max={900}
-              value={warmerK}
-              onChange={(v) => v !== null && setWarmerK(v)}
-            />
+            <WarmerField value={warmerK} onChange={setWarmerK} />
           ) : current?.round.warmerK ? (
             <p className="text-sm text-soft">
               Read {current.round.warmerK} °C warmer than the tape: lengths are taken as they will be when cold.
@@ -182,7 +175,7 @@ export function CheckStage() {
           ) : null}
           <ReadingPad
             gate="cold"
-            warmerK={warmerK ?? 0}
+            warmerK={warmerK}
             rounds={inSight}
             quantities={quantities}
             firstInstrument="tape-ii"

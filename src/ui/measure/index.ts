@@ -1,3 +1,4 @@
+export * from "./FitTable";
 export * from "./InstrumentPicker";
 export * from "./MeasuredDrawing";
 export * from "./MoreToRead";
@@ -6,4 +7,5 @@ export { nextUnread, ReadingPad, valueText } from "./ReadingPad";
 export * from "./RoundTabs";
 export * from "./useMore";
 export * from "./useRounds";
+export * from "./WarmerField";
 export * from "./WhatCanBeProven";

@@ -6,6 +6,7 @@ import type { Vec2 } from "@/core/numeric";
 import { fixed, formatSmall } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
 import { useJob } from "../job/JobProvider";
+import { FitTable } from "../measure/FitTable";
 
 const MARGIN = 46;
 /** Largest move on the picture, as a share of its width. */
@@ -104,30 +105,15 @@ export default function NetworkPicture({ round }: { round: FrameRound }) {
       <p className="text-sm text-soft">
         Rings: as measured, {enlarge}× enlarged against the drawing (dots). On each line, fitted less read.
       </p>
-      <table className="mt-2 w-full text-left text-sm">
-        <thead className="text-soft">
-          <tr>
-            <th className="py-1 font-normal">Reading</th>
-            <th className="py-1 text-right font-normal">fitted less read</th>
-            <th className="py-1 text-right font-normal">of its scatter</th>
-            <th className="py-1 text-right font-normal">a slip shows from</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((r) => (
-            <tr key={r.id} className="border-t border-line">
-              <td className="py-1">{quantityWords(r.id)}</td>
-              <td className="fig py-1 text-right text-brass">{show(r.id, r.residual)}</td>
-              <td className={`fig py-1 text-right ${Math.abs(r.w) > 3.29 ? "font-bold text-close" : ""}`}>
-                {r.controlled ? fixed(Math.abs(r.w), 1) : "unchecked"}
-              </td>
-              <td className="fig py-1 text-right">
-                {r.controlled ? show(r.id, r.detectable).replace("+", "") : "never"}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <FitTable
+        rows={rows.map((r) => ({
+          id: r.id,
+          name: quantityWords(r.id),
+          residual: show(r.id, r.residual),
+          w: r.controlled ? r.w : null,
+          detectable: show(r.id, r.detectable).replace("+", ""),
+        }))}
+      />
     </div>
   );
 }

@@ -19,12 +19,12 @@ import {
   spanQuantities,
   useMore,
   useRounds,
+  WarmerField,
   WhatCanBeProven,
 } from "../measure";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
-import { NumberField } from "../parts/NumberField";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
@@ -156,16 +156,7 @@ export function SquareStage() {
               onChange={setGate}
             />
           ) : null}
-          {fresh && nextGate === "hot" ? (
-            <NumberField
-              label="The frame is warmer than the tape by"
-              unit="°C"
-              min={-80}
-              max={900}
-              value={warmerK}
-              onChange={(v) => v !== null && setWarmerK(v)}
-            />
-          ) : null}
+          {fresh && nextGate === "hot" ? <WarmerField value={warmerK} onChange={setWarmerK} /> : null}
           <ReadingPad
             gate={nextGate}
             warmerK={nextGate === "hot" ? warmerK : 0}

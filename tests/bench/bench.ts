@@ -88,42 +88,47 @@ async function interaction(page: Page, url: string): Promise<number> {
 
 /** What a person sees of one reading on a screen that reads: keys answered within one frame, and time until it says stored. */
 async function acknowledged(page: Page, url: string): Promise<{ keys: number; late: number; storedMs: number[] }> {
-  await page.goto(`${url}?round=new`, { waitUntil: "networkidle" });
-  // As text: what a compiler adds to a named function is not there in the page.
-  await page.evaluate(`
-    window.late = [];
-    window.stored = [];
-    let since = null;
-    new PerformanceObserver((list) => {
-      for (const e of list.getEntries())
-        if (e.name === "keydown" && e.duration > 16) window.late.push(e.duration);
-    }).observe({ type: "event", durationThreshold: 16 });
-    addEventListener("keydown", (e) => { if (e.key === "Enter") since = performance.now(); }, true);
-    new MutationObserver(() => {
-      if (since !== null && document.querySelector("[data-save=saved]")) {
-        window.stored.push(performance.now() - since);
-        since = null;
-      }
-    }).observe(document.body, { subtree: true, childList: true, attributes: true, attributeFilter: ["data-save"] });
-  `);
-  await page.locator("form input").first().click();
-  let keys = 0;
-  for (let i = 0; i < 24; i++) {
-    const value = ["1200.5", "800.5", "1200.5", "800.5", "1443", "1442.5"][i % 6] as string;
-    await page.keyboard.press("ControlOrMeta+a");
-    await page.keyboard.type(value, { delay: 40 });
-    keys += value.length;
-    await page.keyboard.press("Enter");
-    await page.waitForTimeout(400);
-    if (i % 6 === 5)
-      await page.getByRole("list", { name: "Readings of this round" }).getByRole("button").first().click();
+  const all = { keys: 0, late: 0, storedMs: [] as number[] };
+  for (let round = 0; round < 4; round++) {
+    await page.goto(`${url}?round=new`, { waitUntil: "networkidle" });
+    await page.waitForTimeout(500);
+    // As text: what a compiler adds to a named function is not there in the page.
+    await page.evaluate(`
+      window.late = 0;
+      window.stored = [];
+      window.typed = new Set();
+      window.since = null;
+      window.seen = false;
+      new PerformanceObserver((list) => {
+        for (const e of list.getEntries())
+          if (e.name === "keydown" && e.duration > 24 && window.typed.has(Math.round(e.startTime))) window.late++;
+      }).observe({ type: "event", durationThreshold: 16 });
+      addEventListener("keydown", (e) => {
+        if (e.key.length === 1) window.typed.add(Math.round(e.timeStamp));
+        if (e.key === "Enter") { window.since = performance.now(); window.seen = false; }
+      }, true);
+      new MutationObserver(() => {
+        if (window.since === null) return;
+        if (!document.querySelector("[data-save=saved]")) window.seen = true;
+        else if (window.seen) { window.stored.push(performance.now() - window.since); window.since = null; }
+      }).observe(document.body, { subtree: true, childList: true, attributes: true, attributeFilter: ["data-save"] });
+    `);
+    await page.locator("form input").first().click();
+    for (const value of ["1200.5", "800.5", "1200.5", "800.5", "1443", "1442.5"]) {
+      await page.keyboard.type(value, { delay: 40 });
+      all.keys += value.length;
+      await page.waitForTimeout(100);
+      await page.keyboard.press("Enter");
+      await page.waitForTimeout(400);
+    }
+    const { late, stored } = (await page.evaluate("({ late: window.late, stored: window.stored })")) as {
+      late: number;
+      stored: number[];
+    };
+    all.late += late;
+    all.storedMs.push(...stored);
   }
-  await page.waitForTimeout(500);
-  return page.evaluate(`({ keys: ${keys}, late: window.late.length, storedMs: window.stored })`) as Promise<{
-    keys: number;
-    late: number;
-    storedMs: number[];
-  }>;
+  return all;
 }
 
 /** A job whose bed of forty points is read, every one by heights and by steps of a level. @returns its address. */
@@ -165,24 +170,34 @@ async function surveyedJob(address: string): Promise<string> {
   return `${address}/jobs/${body.id}`;
 }
 
-/** Time from the question to the band on the screen, the worker's start with it, ms. */
-async function banded(page: Page, url: string): Promise<number> {
+/** Times from the question to the band on the screen, ms: first with the worker's start, then of a warm one. */
+async function banded(page: Page, url: string): Promise<number[]> {
   await page.addInitScript(`
+    window.bands = [];
+    let asked = null;
     new MutationObserver(() => {
       const text = document.querySelector("[data-testid=scatter]")?.textContent ?? "";
-      if (text.includes("Trying it") && !window.asked) window.asked = performance.now();
-      if (text.includes("tried 2000 times") && !window.banded) window.banded = performance.now();
+      if (text.includes("Trying it")) asked ??= performance.now();
+      else if (text.includes("tried 2000 times") && asked !== null) {
+        window.bands.push(performance.now() - asked);
+        asked = null;
+      }
     }).observe(document, { subtree: true, childList: true, characterData: true });
   `);
   await page.goto(`${url}/bed`, { waitUntil: "networkidle" });
-  await page
-    .getByRole("heading", { name: "How it lies on them as they are" })
-    .or(page.locator("main"))
-    .first()
-    .scrollIntoViewIfNeeded();
-  await page.mouse.wheel(0, 1500);
-  await page.getByText("tried 2000 times").waitFor({ timeout: 20_000 });
-  return page.evaluate(`window.banded - window.asked`) as Promise<number>;
+  await page.mouse.move(500, 500);
+  for (let turn = 0; turn < 60 && !(await page.getByText("tried 2000 times").isVisible()); turn++) {
+    await page.mouse.wheel(0, 400);
+    await page.waitForTimeout(150);
+  }
+  for (let again = 1; again <= 3; again++) {
+    await page.waitForFunction(`window.bands.length >= ${again}`, null, { timeout: 20_000 });
+    if (again === 3) break;
+    await page.getByRole("list", { name: "Readings of this round" }).getByRole("button").first().click();
+    await page.locator("form input").first().fill(`0.${again}`);
+    await page.keyboard.press("Enter");
+  }
+  return page.evaluate("window.bands") as Promise<number[]>;
 }
 
 /** A job with a frame drawn freely of so many members. @returns its address. */
@@ -317,10 +332,10 @@ row(
 row(
   "square: keys answered within one frame",
   `${stored.keys - stored.late} of ${stored.keys}`,
-  "16 ms from key to paint",
+  "painted by the next frame: at most 24 ms from key to paint, in steps of 8",
 );
 const surveyed = await surveyedJob(app.address);
-const bands: number[] = [];
+const bands: number[][] = [];
 for (let i = 0; i < 5; i++) {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   bands.push(await banded(await context.newPage(), surveyed));
@@ -328,8 +343,8 @@ for (let i = 0; i < 5; i++) {
 }
 row(
   "bed of 40 points: band by 2000 draws, on screen",
-  ms(median(bands)),
-  "from question to text, worker started anew; target 300 ms",
+  ms(median(bands.map((b) => b.at(-1) ?? Number.NaN))),
+  `from question to text; target 300 ms; the first, with the worker's start, ${ms(median(bands.map((b) => b[0] ?? Number.NaN)))}`,
 );
 const sixty = await freeJob(app.address, 60);
 const frames = (await dragged(page, sixty)).sort((a, b) => a - b);

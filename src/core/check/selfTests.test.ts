@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
+import { bulgeAt } from "../bed";
 import { SHELF } from "../job";
 import { correctedMm, type Instrument, readingUncertainty } from "../units";
 import { oddOne } from "./oddOne";
-import { bulgeAt, selfTest, type TestReadings, type TestResult } from "./selfTests";
+import { selfTest, type TestReadings, type TestResult } from "./selfTests";
 
 const AT = "2026-11-25T08:00:00.000Z";
 const of = (kind: Instrument["kind"]): Instrument => {

@@ -206,14 +206,3 @@ export function selfTest(instrument: Instrument, read: TestReadings, at: string)
     }
   }
 }
-
-/** How far a tested edge bulges down at a place along it, mm; nought where nothing is known. Between places: straight. */
-export function bulgeAt(edge: Instrument["edge"], xMm: number): number {
-  if (!edge || edge.length === 0) return 0;
-  const after = edge.findIndex((p) => p.xMm >= xMm);
-  const [first, last] = [edge[0], edge.at(-1)] as [NonNullable<typeof edge>[number], NonNullable<typeof edge>[number]];
-  if (after === 0) return first.bulgeMm;
-  if (after < 0) return last.bulgeMm;
-  const [p, q] = [edge[after - 1], edge[after]] as [typeof first, typeof first];
-  return p.bulgeMm + ((q.bulgeMm - p.bulgeMm) * (xMm - p.xMm)) / (q.xMm - p.xMm);
-}

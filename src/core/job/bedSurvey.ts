@@ -1,5 +1,5 @@
-import { type Survey, type SurveyReading, survey } from "../bed";
-import { type BedHeights, bulgeAt } from "../check";
+import { bulgeAt, type Survey, type SurveyReading, survey } from "../bed";
+import type { BedHeights } from "../check";
 import type { Vec2 } from "../numeric";
 import { type Instrument, readingUncertainty } from "../units";
 import type { How } from "./entrySchema";

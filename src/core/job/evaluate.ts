@@ -13,15 +13,13 @@ import type { Job } from "./jobSchema";
 import type { Plan } from "./planSchema";
 import { type ShapeChange, type SideLoss, shapeChanges, sideLosses } from "./predictedMeasured";
 import { type Mean, meansOf, type Round } from "./rounds";
+import type { Stage } from "./stages";
 
 /** A round of pieces as they were cut. */
 export interface CutRound extends Round {
   means: ReadonlyMap<string, Mean>;
   asCut: AsCut;
 }
-
-export const STAGES = ["job", "frame", "cut", "bed", "square", "weld", "check", "log"] as const;
-export type Stage = (typeof STAGES)[number];
 
 /** Verdict of a job for lists. */
 export interface Summary {

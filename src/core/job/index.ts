@@ -18,6 +18,7 @@ export * from "./predict";
 export * from "./predictable";
 export * from "./predictedMeasured";
 export * from "./rounds";
+export * from "./stages";
 export * from "./surveyWords";
 export * from "./what";
 export * from "./words";

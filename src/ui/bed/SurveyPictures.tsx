@@ -36,22 +36,31 @@ function linesOf(points: readonly MapPoint[]): MapPoint[][] {
 /** Scatter of the flatness by Monte Carlo, worked out beside the page; null until it is there. */
 function useScatter(round: BedRound, points: readonly MapPoint[]): Scatter | null | "failed" {
   const [found, setFound] = useState<{ of: BedRound; scatter: Scatter } | "failed" | null>(null);
+  const [worker, setWorker] = useState<Scatters | null>(null);
+  // One worker for all rounds that are looked at: the second is answered by a warm one.
+  useEffect(() => {
+    const own = new Scatters(() => setFound("failed"));
+    setWorker(own);
+    return () => own.end();
+  }, []);
   useEffect(() => {
     const { survey } = round;
-    if ((survey.status !== "ok" && survey.status !== "ok_no_check") || points.length < 4) return;
-    const scatters = new Scatters(() => setFound("failed"));
+    if (!worker || (survey.status !== "ok" && survey.status !== "ok_no_check") || points.length < 4) return;
+    let wanted = true;
     const order = points.map((p) => survey.points.indexOf(p.id));
     const cov = order.map((i) => order.map((j) => (survey.cov[i] as number[])[j] as number));
-    scatters
+    worker
       .scatter(
         points,
         points.map((p) => p.z),
         cov,
       )
-      .then((scatter) => setFound({ of: round, scatter }))
-      .catch(() => setFound("failed"));
-    return () => scatters.end();
-  }, [round, points]);
+      .then((scatter) => wanted && setFound({ of: round, scatter }))
+      .catch(() => wanted && setFound("failed"));
+    return () => {
+      wanted = false;
+    };
+  }, [worker, round, points]);
   return found === "failed" ? "failed" : found?.of === round ? found.scatter : null;
 }
 

@@ -15,7 +15,6 @@ import {
   frameQuantity,
   heightQuantities,
   MeasuredDrawing,
-  MoreToRead,
   nextUnread,
   ReadingPad,
   RoundTabs,
@@ -23,16 +22,21 @@ import {
   useMore,
   useRounds,
   WarmerField,
-  WhatCanBeProven,
 } from "../measure";
 import { Fold } from "../parts/Fold";
 import { Now, Section } from "../parts/Sheet";
+import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
 
 /** Room kept for the chart, px. */
 const CHART_PX = 160;
 // The chart, and what draws it, comes when it is seen.
+const proven = () => import("../measure/WhatCanBeProven");
+const WhatCanBeProven = dynamic(() => proven().then((m) => m.WhatCanBeProven), { ssr: false });
+const moreToRead = () => import("../measure/MoreToRead");
+const MoreToRead = dynamic(() => moreToRead().then((m) => m.MoreToRead), { ssr: false });
+const LATER = [moreToRead, proven];
 const TubeItself = dynamic(() => import("./TubeItself"), { ssr: false });
 const LossChart = dynamic(() => import("./LossChart").then((m) => m.LossChart), { ssr: false });
 
@@ -104,6 +108,7 @@ export function CheckStage() {
   const { frame, places, losses, shapes, limits } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
   const inSight = useRounds(rounds);
+  useWarm(LATER);
   const { current, stand, show, fresh, picked } = inSight;
   const [warmerK, setWarmerK] = useState(0);
   const usual = !places

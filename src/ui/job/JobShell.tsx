@@ -6,17 +6,24 @@ import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { STAGES } from "@/core/job";
-import { DeviceDialog } from "../parts/DeviceDialog";
 import { useDevice } from "../parts/device";
+import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
-import { ConflictDialog } from "./ConflictDialog";
 import { useJob } from "./JobProvider";
 import { Notices } from "./Notices";
 import { SaveMark } from "./SaveMark";
-import { Shortcuts } from "./Shortcuts";
 import { STAGE_NAMES, stageOf, stagePath } from "./stages";
 
-const Palette = dynamic(() => import("./Palette"), { ssr: false });
+// What opens when it is asked for comes after the page.
+const palette = () => import("./Palette");
+const device = () => import("../parts/DeviceDialog");
+const collision = () => import("./ConflictDialog");
+const shortcuts = () => import("./Shortcuts");
+const Palette = dynamic(palette, { ssr: false });
+const DeviceDialog = dynamic(() => device().then((m) => m.DeviceDialog), { ssr: false });
+const ConflictDialog = dynamic(() => collision().then((m) => m.ConflictDialog), { ssr: false });
+const Shortcuts = dynamic(() => shortcuts().then((m) => m.Shortcuts), { ssr: false });
+const LATER = [palette, device, collision, shortcuts];
 
 const inField = (e: KeyboardEvent): boolean =>
   e.target instanceof HTMLElement && e.target.closest("input, textarea, select, [contenteditable]") !== null;
@@ -63,10 +70,11 @@ function StageNav() {
 
 /** What is around every stage: names, save state, stages, windows, keys. */
 export function JobShell({ children }: { children: ReactNode }) {
-  const { job, store, evaluation } = useJob();
+  const { job, store, evaluation, conflict } = useJob();
   const router = useRouter();
   const pathname = usePathname();
   const { who } = useDevice();
+  useWarm(LATER);
   const [open, setOpen] = useState<"palette" | "shortcuts" | "device" | null>(null);
   const close = () => setOpen(null);
 
@@ -132,9 +140,9 @@ export function JobShell({ children }: { children: ReactNode }) {
           {children}
         </main>
       </div>
-      <ConflictDialog />
-      <Shortcuts open={open === "shortcuts"} onClose={close} />
-      <DeviceDialog open={open === "device"} onClose={close} />
+      {conflict ? <ConflictDialog /> : null}
+      {open === "shortcuts" ? <Shortcuts open onClose={close} /> : null}
+      {open === "device" ? <DeviceDialog open onClose={close} /> : null}
       {open === "palette" ? (
         <Palette onClose={close} onShortcuts={() => setOpen("shortcuts")} onDevice={() => setOpen("device")} />
       ) : null}

@@ -205,13 +205,16 @@ export class JobStore {
     this.planTimer = this.around.later(() => void this.flush(), DEBOUNCE_MS);
   }
 
-  /** Keeps a text that could not be read, or forgets it (null). */
-  keepText(path: string, text: string | null): void {
+  /**
+   * Keeps a text that could not be read, or forgets it (null).
+   * @param quietly the field shows it itself: nothing else of the page is drawn anew.
+   */
+  keepText(path: string, text: string | null, quietly = false): void {
     if (text === null ? !(path in this.texts) : this.texts[path] === text) return;
     const { [path]: _old, ...rest } = this.texts;
     this.texts = text === null ? rest : { ...rest, [path]: text };
     this.write(this.key("texts"), Object.keys(this.texts).length > 0 ? this.texts : null);
-    this.changed();
+    if (!quietly) this.changed();
   }
 
   /** Forgets texts that could not be read, for fields that are gone or were filled anew. @param prefix start of paths. */
@@ -226,8 +229,8 @@ export class JobStore {
     );
     this.outbox = [...this.outbox, ...made];
     this.keep();
-    this.changed();
     void this.flush();
+    this.changed();
     return made.map((e) => e.id);
   }
 
@@ -362,6 +365,8 @@ export class JobStore {
       const sent = new Set(batch.map((e) => e.id));
       this.take(entries, seq);
       this.outbox = this.outbox.filter((e) => !sent.has(e.id));
+      // Said with the same drawing that shows it, when nothing else is on its way.
+      if (this.outbox.length === 0 && !this.conflict && !this.isDirty()) this.save = { state: "saved" };
       this.keep();
       this.changed();
       return true;
@@ -430,11 +435,13 @@ export class JobStore {
     path: string,
     body: unknown,
   ): Promise<{ status: number; body: unknown } | null> {
-    this.save = { state: "saving" };
-    this.changed();
     let why = "The server cannot be reached. Kept on this device and sent again.";
     try {
-      const answer = await this.around.transport(method, path, body);
+      // On its way first, then shown: what is drawn does not keep the server waiting.
+      const sent = this.around.transport(method, path, body);
+      this.save = { state: "saving" };
+      this.changed();
+      const answer = await sent;
       if (answer.status < 500) {
         this.failures = 0;
         return answer;

@@ -114,7 +114,9 @@ export function ReadingPad(props: Props) {
   const id = useId();
   const key = quantity ? keyOfQuantity(quantity) : "";
   const textKey = `reading/${roundId ?? `new ${gate}`}/${key}`;
-  const typed = texts[textKey];
+  const [own, setOwn] = useState<{ key: string; text: string } | null>(null);
+  // What is typed is shown by this field alone, so that a key is answered within a frame; the store keeps it for a reload.
+  const typed = own?.key === textKey ? own.text : texts[textKey];
   const there = quantity ? (round?.readings.get(key) ?? round?.slants.get(key)) : undefined;
   const mean = there && round?.means.get(key);
   const text = typed ?? (there ? valueText(there.value, units) : "");
@@ -178,7 +180,8 @@ export function ReadingPad(props: Props) {
       ...(quantity.how ? { how: quantity.how } : {}),
       ...(again ? { again: true as const } : {}),
     };
-    store.keepText(textKey, null);
+    store.keepText(textKey, null, true);
+    setOwn(null);
     if (roundId) store.add({ ...reading, roundId });
     else onRound(store.openRound({ gate, method, ...(warmerK ? { warmerK } : {}) }, reading));
     if (again) {
@@ -225,7 +228,8 @@ export function ReadingPad(props: Props) {
             onChange={(e) => {
               setSaid(null);
               setAsked(null);
-              store.keepText(textKey, e.target.value === "" ? null : e.target.value);
+              setOwn({ key: textKey, text: e.target.value });
+              store.keepText(textKey, e.target.value === "" ? null : e.target.value, true);
             }}
           />
           <div id={`${id}-said`} aria-live="polite">
@@ -262,7 +266,7 @@ export function ReadingPad(props: Props) {
             <Button look="advise" big type="submit" className="grow md:grow-0">
               Keep {quantityWords(quantity.name)}
             </Button>
-            {there && typed !== undefined ? (
+            {there && typed ? (
               <Button big onClick={() => keep(false, true)}>
                 Average it with what stands
               </Button>

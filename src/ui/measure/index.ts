@@ -1,11 +1,9 @@
 export * from "./FitTable";
 export * from "./InstrumentPicker";
 export * from "./MeasuredDrawing";
-export * from "./MoreToRead";
 export * from "./quantities";
 export { nextUnread, ReadingPad, valueText } from "./ReadingPad";
 export * from "./RoundTabs";
 export * from "./useMore";
 export * from "./useRounds";
 export * from "./WarmerField";
-export * from "./WhatCanBeProven";

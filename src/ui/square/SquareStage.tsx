@@ -12,7 +12,6 @@ import { usePlanField } from "../job/usePlanField";
 import {
   frameQuantity,
   MeasuredDrawing,
-  MoreToRead,
   nextUnread,
   ReadingPad,
   RoundTabs,
@@ -20,12 +19,12 @@ import {
   useMore,
   useRounds,
   WarmerField,
-  WhatCanBeProven,
 } from "../measure";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
 import { Now, Section } from "../parts/Sheet";
+import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
 import { OtherWays, Shape } from "./Shape";
@@ -35,6 +34,11 @@ import { Taps } from "./Taps";
 const CHART_PX = 160;
 const NETWORK_PX = 420;
 // The chart, and what draws it, comes when it is seen.
+const proven = () => import("../measure/WhatCanBeProven");
+const WhatCanBeProven = dynamic(() => proven().then((m) => m.WhatCanBeProven), { ssr: false });
+const moreToRead = () => import("../measure/MoreToRead");
+const MoreToRead = dynamic(() => moreToRead().then((m) => m.MoreToRead), { ssr: false });
+const LATER = [moreToRead, proven];
 const NetworkPicture = dynamic(() => import("./NetworkPicture"), { ssr: false });
 const WhatToMeasure = dynamic(() => import("./WhatToMeasure"), { ssr: false });
 const RoundsChart = dynamic(() => import("./RoundsChart").then((m) => m.RoundsChart), { ssr: false });
@@ -52,6 +56,7 @@ export function SquareStage() {
   const { frame, places, setUp, limits, ticked } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate !== "cold");
   const inSight = useRounds(rounds);
+  useWarm(LATER);
   const { current, roundId, stand, show, fresh, picked } = inSight;
   const begun = [...ticked].some((k) => k.startsWith("tack/"));
   const [gate, setGate] = useState<Gate | null>(null);

@@ -26,6 +26,7 @@ function readingOf(
   places: ReadonlyMap<string, Vec2>,
 ): SurveyReading {
   const base = { id: key, at: what, uMm: mean.uMm };
+  const { uZeroMm } = readingUncertainty(instrument);
   switch (how.by) {
     case "height":
       return { ...base, by: "height", mm: mean.mm, datum: String(how.datum) };
@@ -56,12 +57,14 @@ function readingOf(
       };
     }
     case "difference":
-      return { ...base, by: "difference", from: how.from, mm: mean.mm };
+      return { ...base, by: "difference", from: how.from, mm: mean.mm, uMm: Math.hypot(mean.uMm, uZeroMm) };
     case "edge": {
       const [p, q] = [places.get(how.from), places.get(what)] as [Vec2, Vec2];
       return {
         ...base,
         by: "edge",
+        // What is not known of the edge's own shape lies in each gap.
+        uMm: Math.hypot(mean.uMm, uZeroMm),
         from: how.from,
         to: how.to,
         gapMm: mean.mm,
@@ -96,7 +99,8 @@ export function bedSurvey(
       return [];
     }
     const u = readingUncertainty(instrument);
-    shared[instrument.id] = how.by === "rod" ? u.uScale * 1000 : how.by === "slope" ? u.uZeroMm : 0;
+    const alike = how.by === "rod" ? u.uScale * 1000 : how.by === "slope" ? u.uZeroMm : 0;
+    shared[instrument.id] = Math.max(alike, shared[instrument.id] ?? 0);
     return [readingOf(s.key, s.what, how, mean, instrument, places)];
   });
   return { survey: survey(places, readings, shared), homeless };

@@ -209,6 +209,28 @@ describe("a bed read in several ways", () => {
     for (const rest of bed?.verdict.rests ?? []) expect(rest.heightMm).toBeCloseTo(z(rest.id), 6);
   });
 
+  it("is as unsure as the edge that it was read under", () => {
+    const r = opened("bed");
+    const blocks: [ReturnType<typeof length>, ReturnType<typeof length>] = [length("5"), length("5")];
+    const gap = (from: string, what: string, to: string): ReadingEntry =>
+      read(r.id, what, "5", { how: { by: "edge", from, to, blocks } }, "edge");
+    const uFlat = (zeroMm: number): number => {
+      const edge: Instrument = { ...(SHELF.find((i) => i.kind === "straightedge") as Instrument), id: "edge", zeroMm };
+      const over = (what: string, from: string): ReadingEntry =>
+        read(r.id, what, "0", { how: { by: "difference", from } }, "height-gauge");
+      const entries = [
+        gap("R1", "R2", "R3"),
+        gap("R6", "R5", "R4"),
+        over("R3", "R1"),
+        over("R4", "R1"),
+        over("R6", "R3"),
+      ];
+      const bed = evaluate(job([r, ...entries], grid, [...SHELF, edge])).bedRounds[0];
+      return bed?.verdict.flatness.uZoneMm ?? Number.NaN;
+    };
+    expect(uFlat(0.5)).toBeGreaterThan(2 * uFlat(0));
+  });
+
   it("says what does not hang together, and which reading spoils it", () => {
     const r = opened("bed");
     const apart = evaluate(job([r, read(r.id, "R1", "0", {}, "height-gauge"), slopeFrom(r.id, "R5", "R6")], grid))

@@ -21,8 +21,8 @@ import {
   spanQuantities,
   useMore,
   useRounds,
-  WarmerField,
 } from "../measure";
+import { WarmerField } from "../measure/WarmerField";
 import { Fold } from "../parts/Fold";
 import { Now, Section } from "../parts/Sheet";
 import { useWarm } from "../parts/useWarm";

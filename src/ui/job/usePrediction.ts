@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Plan, predictionKey, whyNoPrediction } from "@/core/job";
 import type { Prediction, Replay } from "@/core/shrink";
-import { Predictions } from "@/workers/predictions";
+import type { Predictions } from "@/workers/predictions";
 
 /** Waits for a pause in typing before it starts, ms. */
 const PAUSE_MS = 120;
@@ -70,16 +70,16 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
       worker.current = null;
       setHalted({ key, status: "failed" });
     };
-    const timer = window.setTimeout(() => {
+    const work = async (): Promise<void> => {
       setShare(0);
+      // Most pages come with what the server had at hand: what speaks to the worker comes when it is needed.
+      const { Predictions } = await import("@/workers/predictions");
+      if (gone) return;
       worker.current ??= new Predictions(failed);
-      worker.current
-        .predict(planRef.current, (s) => !gone && setShare(s))
-        .then((found) => {
-          if (gone || !found) return;
-          setResult({ key, ...found });
-        }, failed);
-    }, PAUSE_MS);
+      const found = await worker.current.predict(planRef.current, (s) => !gone && setShare(s));
+      if (!gone && found) setResult({ key, ...found });
+    };
+    const timer = window.setTimeout(() => void work().catch(failed), PAUSE_MS);
     return () => {
       gone = true;
       window.clearTimeout(timer);

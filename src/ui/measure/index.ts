@@ -6,4 +6,3 @@ export { nextUnread, ReadingPad, valueText } from "./ReadingPad";
 export * from "./RoundTabs";
 export * from "./useMore";
 export * from "./useRounds";
-export * from "./WarmerField";

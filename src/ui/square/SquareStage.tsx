@@ -18,7 +18,6 @@ import {
   spanQuantities,
   useMore,
   useRounds,
-  WarmerField,
 } from "../measure";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
@@ -28,7 +27,6 @@ import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
 import { OtherWays, Shape } from "./Shape";
-import { Taps } from "./Taps";
 
 /** Room kept for the chart, px. */
 const CHART_PX = 160;
@@ -38,7 +36,11 @@ const proven = () => import("../measure/WhatCanBeProven");
 const WhatCanBeProven = dynamic(() => proven().then((m) => m.WhatCanBeProven), { ssr: false });
 const moreToRead = () => import("../measure/MoreToRead");
 const MoreToRead = dynamic(() => moreToRead().then((m) => m.MoreToRead), { ssr: false });
-const LATER = [moreToRead, proven];
+const taps = () => import("./Taps");
+const Taps = dynamic(() => taps().then((m) => m.Taps));
+const warmer = () => import("../measure/WarmerField");
+const WarmerField = dynamic(() => warmer().then((m) => m.WarmerField));
+const LATER = [taps, warmer, moreToRead, proven];
 const NetworkPicture = dynamic(() => import("./NetworkPicture"), { ssr: false });
 const WhatToMeasure = dynamic(() => import("./WhatToMeasure"), { ssr: false });
 const RoundsChart = dynamic(() => import("./RoundsChart").then((m) => m.RoundsChart), { ssr: false });

@@ -56,7 +56,8 @@ test("the order replays on the drawing by key, with true numbers and what did mo
   await page.getByRole("button", { name: "Pause the replay" }).click();
 });
 
-test("new settings bring a new prediction, and errors say so", async ({ page, address }) => {
+test("new settings bring a new prediction, and errors say so", async ({ page, address, watched }) => {
+  watched.allow.push(/422/);
   const job = await startJob(page, address, "Hotter");
   await page.goto(`${address}${job}/weld`);
   const loss = page.getByRole("row", { name: /^AB loses/ });
@@ -69,6 +70,8 @@ test("new settings bring a new prediction, and errors say so", async ({ page, ad
   await page.getByLabel(/Tack length/).fill("900");
   await page.keyboard.press("Tab");
   await expect(page.getByText("No prediction while the plan has errors.").first()).toBeVisible();
+  // The server does not take it either, and says so.
+  await expect(page.locator("[data-save=refused]")).toBeVisible();
 });
 
 test("a long simulation shows its progress, stops at once, and can be taken up again", async ({ page, address }) => {

@@ -1,7 +1,7 @@
 import { v4 as uuid } from "uuid";
 import { resolveFree } from "../../src/core/frame";
 import { type Job, newPlan } from "../../src/core/job";
-import { placesOfStructure } from "../../src/core/square";
+import { placesOf } from "../../src/core/square";
 import { writeJobFile } from "../../src/formats/jobFile";
 import { started } from "../support/freeFrames";
 import { BENCH, expect, expectAccessible, read, saved, startJob, test } from "./fixtures";
@@ -217,7 +217,7 @@ test("a frame without corners is taped between its places, tapped right, and jud
   address,
 }) => {
   const free = started("A-shaped drawbar");
-  const { nodes } = placesOfStructure(resolveFree(free).structure);
+  const { nodes } = placesOf(null, resolveFree(free).structure);
   const job: Job = {
     id: uuid(),
     createdAt: "2026-11-24T08:00:00.000Z",

@@ -10,15 +10,13 @@ import {
   fourPointRock,
   levelReversal,
   noiseFloor,
-  opticalLevel,
   restOn,
   type ShimMode,
+  type SurveyFit,
   type SurveyReading,
   shimStack,
   shims,
-  slopeChain,
   splitTwist,
-  straightedge,
   survey,
   tipForceN,
   turnedGaps,
@@ -26,6 +24,7 @@ import {
 import { angleLimit, conformity, type FlatClass, flatLimitMm, type LinearClass, linearLimitMm } from "@/core/check";
 import { endLengths, jointGap, mitre, riseRun, sawTest } from "@/core/cut";
 import { a500Tolerance, type Corner, en10219Tolerance, type Span } from "@/core/frame";
+import { entryProblem } from "@/core/job";
 import { degrees, radians, type Vec2 } from "@/core/numeric";
 import {
   adjustNetwork,
@@ -38,7 +37,7 @@ import {
   squareCheck,
   twistOnDiagonals,
 } from "@/core/square";
-import { combine, fraction, parseLength, type TapeClass, tapeLimitMm } from "@/core/units";
+import { combine, fraction, length, parseLength, slantMmPerM, type TapeClass, tapeLimitMm } from "@/core/units";
 
 /** Inputs as a case file states them; the keys are the cases' own. */
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each
@@ -175,6 +174,97 @@ function flatnessOf(xy: Vec2[], z: number[], cov: number | number[][]) {
   };
 }
 
+/** A survey that hangs together. @param uLevel what is not known of the level, mm per metre. */
+function solved(places: Map<string, Vec2>, readings: SurveyReading[], uLevel = 0): SurveyFit {
+  const found = survey(places, readings, { level: uLevel });
+  if (found.status !== "ok" && found.status !== "ok_no_check") throw new Error(found.status);
+  return found;
+}
+
+/** Places along one line. */
+const inLine = (x: readonly number[]): Map<string, Vec2> => new Map(x.map((v, k) => [`P${k}`, { x: v, y: 0 }]));
+
+/** A level stepped along a line, each step where the last one ended. */
+function stepped(i: Inputs) {
+  const slopes = i.slopes as number[];
+  const places = inLine([...slopes, 0].map((_, k) => k * i.step_mm));
+  // An uncertainty of a slope is small: its tangent is the angle.
+  const small = (u: number): number =>
+    i.unit === "deg" ? 1000 * radians(u) : slantMmPerM({ value: u, slant: i.unit });
+  const { zMm, cov } = solved(
+    places,
+    slopes.map((value, k) => ({
+      id: String(k),
+      by: "slope",
+      from: `P${k}`,
+      at: `P${k + 1}`,
+      mmPerM: slantMmPerM({ value: value - i.zero_error, slant: i.unit }),
+      uMm: (small(i.u_slope) * i.step_mm) / 1000,
+      level: "level",
+      direction: 1,
+    })),
+    small(i.u_zero),
+  );
+  const z = [...places.keys()].map((n) => (zMm[n] as number) - (zMm.P0 as number));
+  const c = (p: number, q: number): number => (cov[p] as number[])[q] as number;
+  return {
+    z,
+    zone: flatness([...places.values()], z, 0).straightnessMm,
+    u_z: z.map((_, k) => Math.sqrt(Math.max(0, c(k, k) + c(0, 0) - 2 * c(k, 0)))),
+  };
+}
+
+/** Gaps under an edge on two blocks. */
+function underEdge(i: Inputs) {
+  const gaps = i.gap_mm as number[];
+  const [first, last] = (i.block_mm ?? [0, 0]) as [number, number];
+  const blocks: [ReturnType<typeof length>, ReturnType<typeof length>] = [length(String(first)), length(String(last))];
+  const bad = gaps.flatMap((gap, k) => {
+    const reading = {
+      kind: "reading" as const,
+      id: "",
+      at: "",
+      origin: "",
+      roundId: "",
+      instrumentId: "",
+      what: "R3",
+      value: length(String(gap)),
+      how: { by: "edge" as const, from: "R1", to: "R2", blocks },
+    };
+    return entryProblem(reading) ? [k] : [];
+  });
+  if (bad.length > 0) return { status: "invalid", bad_index: bad };
+  const places = inLine(i.x_mm);
+  places.set("from", { x: i.support_x_mm[0], y: 0 }).set("to", { x: i.support_x_mm[1], y: 0 });
+  const { zMm } = solved(places, [
+    { id: "from", by: "height", at: "from", mm: 0, uMm: 0.001, datum: "1" },
+    { id: "to", by: "height", at: "to", mm: 0, uMm: 0.001, datum: "1" },
+    ...gaps.map(
+      (gapMm, k): SurveyReading => ({
+        id: String(k),
+        by: "edge",
+        from: "from",
+        to: "to",
+        at: `P${k}`,
+        gapMm,
+        blocksMm: [first, last],
+        bulgeMm: 0,
+        uMm: i.u_gap_mm ?? 0.05,
+      }),
+    ),
+  ]);
+  const z = gaps.map((_, k) => (zMm[`P${k}`] as number) - (zMm.from as number));
+  return {
+    status: "ok",
+    z,
+    zone: flatness(
+      gaps.map((_, k) => places.get(`P${k}`) as Vec2),
+      z,
+      0,
+    ).straightnessMm,
+  };
+}
+
 function optical(i: Inputs) {
   const t = i.two_peg;
   const c = t
@@ -189,13 +279,28 @@ function optical(i: Inputs) {
         distB2: t.db2,
       })
     : (i.collimation_mm_per_m ?? 0);
-  const level = opticalLevel(i.rods_mm, i.u_rod_mm, {
-    distancesM: (i.distances_mm as number[]).map((d) => d / 1000),
-    collimationMmPerM: c,
-    uCollimationMmPerM: i.u_collimation_mm_per_m ?? 0,
-  });
-  const f = flatness(points(i.xy_mm), level.z, level.cov);
-  return { collimation_mm_per_m: c, z_mm: level.z, zone_mm: f.zoneMm, u_zone_mm: f.uZoneMm };
+  const names = (i.rods_mm as number[]).map((_, k) => `P${k}`);
+  const places = new Map(names.map((n, k) => [n, point(i.xy_mm[k])]));
+  const level = solved(
+    places,
+    names.map((at, k): SurveyReading => {
+      const sightM = i.distances_mm[k] / 1000;
+      return {
+        id: at,
+        by: "rod",
+        at,
+        mm: i.rods_mm[k] - c * sightM,
+        uMm: i.u_rod_mm,
+        setUp: "1",
+        level: "level",
+        sightM,
+      };
+    }),
+    i.u_collimation_mm_per_m ?? 0,
+  );
+  const z = names.map((n) => level.zMm[n] as number);
+  const f = flatness([...places.values()], z, level.cov);
+  return { collimation_mm_per_m: c, z_mm: z, zone_mm: f.zoneMm, u_zone_mm: f.uZoneMm };
 }
 
 type Three = [Vec2, Vec2, Vec2];
@@ -398,19 +503,8 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
     const r = levelReversal(i.reading1, i.reading2, i.u, i.sign_from);
     return { zero_error: r.zeroError, true_slope: r.slope, u: r.u };
   },
-  slope_chain: (i) => {
-    const c = slopeChain(i.slopes, i.step_mm, i.unit, i.u_slope, { error: i.zero_error, u: i.u_zero });
-    return { z: c.zMm, zone: c.straightnessMm, u_z: c.uMm };
-  },
-  straightedge: (i) => {
-    const [x1, x2] = i.support_x_mm;
-    const [h1, h2] = i.block_mm ?? [0, 0];
-    const s = straightedge(i.x_mm, i.gap_mm, [
-      { xMm: x1, heightMm: h1 },
-      { xMm: x2, heightMm: h2 },
-    ]);
-    return s.status === "ok" ? { status: "ok", z: s.zMm, zone: s.zoneMm } : { status: s.status, bad_index: s.bad };
-  },
+  slope_chain: stepped,
+  straightedge: underEdge,
   table_tube: (i) => {
     const en = en10219Tolerance(Math.max(i.b_mm, i.h_mm), i.wall_mm, i.length_mm);
     const a = a500Tolerance(i.largest_in, i.length_ft);

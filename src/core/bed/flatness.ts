@@ -120,9 +120,6 @@ function slabPlane(xy: Vec2[], z: number[], active: Active): Plane | null {
   return fitPlane(points, heights);
 }
 
-/** Height of the thinnest slab that holds all points, measured along z, mm. For at least four points not on one line. */
-export const zoneOf = (xy: Vec2[], z: number[]): number => minimumZone(xy, z).zone;
-
 /** Straightness of z over x, the same way with three points. */
 export function straightness(x: number[], z: number[]): number {
   let best = 0;

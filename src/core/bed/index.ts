@@ -1,7 +1,6 @@
 export * from "./flatness";
 export * from "./flatnessNoise";
 export * from "./fourCorners";
-export * from "./opticalLevel";
 export * from "./plane";
 export * from "./sagOnRests";
 export * from "./shims";
@@ -11,3 +10,4 @@ export * from "./support";
 export * from "./survey";
 export * from "./tableTwist";
 export * from "./thinnestSlab";
+export * from "./twoPeg";

@@ -70,17 +70,6 @@ export interface BedHeights {
   levelKnown: boolean;
 }
 
-/** Heights that were each read alike. @param uMm standard uncertainty of one. */
-export function alikeHeights(heightsMm: Readonly<Record<string, number>>, uMm: number): BedHeights {
-  const points = Object.keys(heightsMm);
-  return {
-    points,
-    heightsMm,
-    cov: points.map((_, i) => points.map((__, j) => (i === j ? uMm ** 2 : 0))),
-    levelKnown: true,
-  };
-}
-
 /** The frame on three of the rests. */
 export interface OnThree {
   rests: string[];

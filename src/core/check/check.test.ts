@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { newPlan } from "../job";
 import { length } from "../units";
-import { alikeHeights, bedVerdict, conformity, limitProblems, overall, resolveLimits, verdicts } from "./index";
+import { type BedHeights, bedVerdict, conformity, limitProblems, overall, resolveLimits, verdicts } from "./index";
 
 describe("conformity", () => {
   it("never passes and fails the same reading, and is monotone in the guard", () => {
@@ -76,6 +76,17 @@ describe("limits", () => {
     expect(overall([])).toBe("not measured");
   });
 });
+
+/** Heights that were each read alike. */
+function alikeHeights(heightsMm: Record<string, number>, uMm: number): BedHeights {
+  const points = Object.keys(heightsMm);
+  return {
+    points,
+    heightsMm,
+    cov: points.map((_, i) => points.map((__, j) => (i === j ? uMm ** 2 : 0))),
+    levelKnown: true,
+  };
+}
 
 describe("the bed", () => {
   const rests = [

@@ -1,4 +1,4 @@
-import { type ResolvedFrame, rectangleIn, type Structure } from "../frame";
+import type { ResolvedFrame, Structure } from "../frame";
 import type { Vec2 } from "../numeric";
 
 interface Named {
@@ -116,6 +116,3 @@ function ofStructure(structure: Structure): Places {
 /** @param frame the rectangle of the frame, when it has one. @param structure what is built. */
 export const placesOf = (frame: ResolvedFrame | null, structure: Structure): Places =>
   frame ? ofRectangle(frame) : ofStructure(structure);
-
-/** The same from a structure alone. */
-export const placesOfStructure = (structure: Structure): Places => placesOf(rectangleIn(structure), structure);

@@ -11,6 +11,7 @@ import {
   type Reading,
   type SetUp,
   type SquareCheck,
+  spanReadings,
   squareCheck,
   type Tape,
 } from "../square";
@@ -125,40 +126,24 @@ export function workOutFrameRound(ground: Ground, places: Places, round: Round):
   const wrong = frame ? impossible(mm, SLACK_MM) : null;
   const before = round.round.gate !== "cold" && round.round.gate !== "hot";
   const allTapes = { ...tapes, ...more.tapes };
-  // Places beyond the corners that too little reaches are left out of the fit; the general check names them.
-  const inSpans = Object.entries(spans).flatMap(([id, v]): Reading[] => {
-    // Read while the frame had these corners: it may have been drawn anew since.
-    if (![...id].every((place) => places.nodes[place])) return [];
-    const base = {
-      kind: "distance" as const,
-      id,
-      from: id[0] as string,
-      to: id[1] as string,
-      valueMm: v.mm,
-      uMm: v.uMm,
-    };
-    return [v.tape === undefined ? base : { ...base, tape: v.tape }];
-  });
+  // Read while the frame had these corners: it may have been drawn anew since.
+  const taped = spanReadings(spans).filter((r) => places.nodes[r.from] && places.nodes[r.to]);
+  const readings = [...taped, ...more.readings];
   const general =
-    wrong || inSpans.length + more.readings.length === 0
+    wrong || readings.length === 0
       ? null
-      : generalCheck(
-          places.nodes,
-          [...inSpans, ...more.readings],
-          allTapes,
-          wantedPlaces(places, before ? target : null),
-        );
-  const usable = general ? more.readings.filter((r) => general.fit.readings.some((c) => c.id === r.id)) : [];
-  const nodes = Object.fromEntries(
-    Object.entries(places.nodes).filter(([n]) => !/^[A-D]$/.test(n) && usable.some((r) => touches(r, n))),
-  );
+      : generalCheck(places.nodes, readings, allTapes, wantedPlaces(places, before ? target : null));
   const square =
     !frame || wrong || Object.keys(spans).length === 0
       ? null
-      : squareCheck(frame.lengthMm, frame.widthMm, spans, allTapes, before && target ? target.squareDifferenceMm2 : 0, {
-          nodes,
-          readings: usable,
-        });
+      : squareCheck(
+          frame.lengthMm,
+          frame.widthMm,
+          spans,
+          allTapes,
+          before && target ? target.squareDifferenceMm2 : 0,
+          general?.fit ?? null,
+        );
   const flatMm = flatOf(means, places);
   const twist = frame ? twistOf(means) : null;
   const list = verdicts(
@@ -185,7 +170,7 @@ export function workOutFrameRound(ground: Ground, places: Places, round: Round):
   const fit = square?.fit ?? general?.fit ?? null;
   const help =
     fit && fit.diagnosis.status === "detected_not_located"
-      ? misreadHelp(places, [...inSpans, ...usable], allTapes, fit, piecesAsCut(ground))
+      ? misreadHelp(places, readings, allTapes, fit, piecesAsCut(ground))
       : null;
   return {
     ...round,
@@ -223,9 +208,6 @@ function piecesAsCut({ rounds, frame, job }: Ground): Reading[] {
   }
   return [...found.values()];
 }
-
-const touches = (r: Reading, place: string): boolean =>
-  [r.from, r.to, r.kind === "angle" ? r.at : r.kind === "offset" ? r.of : r.from].includes(place);
 
 /** Where places shall be: set up off nominal for what the weld will do, the others moved along with the corners about them. */
 function wantedPlaces(places: Places, target: SetUp | null): Places["nodes"] {

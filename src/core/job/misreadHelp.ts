@@ -96,7 +96,7 @@ export function misreadHelp(
 ): MisreadHelp {
   const suspects = fit.diagnosis.candidates.map((c) => c.id);
   const nodes = Object.fromEntries(Object.keys(fit.points).map((n) => [n, places.nodes[n] ?? { x: 0, y: 0 }]));
-  const known = readings.filter((r) => [r.from, r.to].every((n) => nodes[n]));
+  const known = readings.filter((r) => fit.readings.some((f) => f.id === r.id));
   if (cut.length > 0) {
     const { diagnosis } = adjustNetwork({ nodes, readings: [...known, ...cut], tapes });
     const [first] = diagnosis.candidates;

@@ -172,10 +172,14 @@ export function misreadWords(
   }
   if (fit.agree === false)
     return "The readings disagree a little more than the tape should allow. Read the diagonals again.";
-  const detect = Math.max(
-    ...fit.readings.filter((r) => r.id.length === 2 && ["AC", "BD"].includes(r.id)).map((r) => r.detectable),
-  );
-  return `No sign of a misread tape. A slip on a diagonal shows from about ${formatSmall(detect, u)}.`;
+  const sizes = (of: typeof fit.readings): number =>
+    Math.max(0, ...of.filter((r) => r.controlled).map((r) => r.detectable));
+  const diagonal = sizes(fit.readings.filter((r) => r.id === "AC" || r.id === "BD"));
+  const any = sizes(fit.readings.filter((r) => quantityOf(r.id).kind !== "angle"));
+  if (any === 0) return "No sign of a misread tape.";
+  return diagonal > 0
+    ? `No sign of a misread tape. A slip on a diagonal shows from about ${formatSmall(diagonal, u)}.`
+    : `No sign of a misread tape. A slip shows from about ${formatSmall(any, u)}, wherever it is.`;
 }
 
 /** What to put under a rest, or how to turn its foot. */

@@ -223,9 +223,7 @@ describe("the network of any frame", () => {
     const spans = Object.fromEntries(
       readOff(bent, SIX).map((r) => [r.id, { mm: (r as { valueMm: number }).valueMm, uMm: 0.5 }]),
     );
-    const nodes = { M1AB: PANELS.M1AB as Vec2, M1CD: PANELS.M1CD as Vec2 };
-    const more = readOff(bent, set.slice(6));
-    const check = squareCheck(1200, 800, spans, {}, 0, { nodes, readings: more });
+    const check = squareCheck(1200, 800, spans, {}, 0, generalCheck(PANELS, readOff(bent, set)).fit);
     expect(check.angleDeg?.A.value).toBeCloseTo(cornerAngleDeg(bent as Quad, "A"), 6);
     expect(check.angleDeg?.A.u).toBeLessThan(squareCheck(1200, 800, spans).angleDeg?.A.u as number);
   });

@@ -1,5 +1,4 @@
 import { CORNERS, type Corner, ends, SIDES, type Side, SPANS, type Span } from "../frame";
-import type { Vec2 } from "../numeric";
 import { adjustNetwork, type NetworkFit, type Reading, type Tape } from "./network";
 import {
   cornerAngleDeg,
@@ -61,6 +60,16 @@ export interface SquareCheck {
   rack: Rack | null;
 }
 
+/** Taped sides and diagonals as readings of a network. */
+export const spanReadings = (spans: Partial<Record<Span, SpanReading>>): Reading[] =>
+  SPANS.flatMap((span): Reading[] => {
+    const read = spans[span];
+    if (!read) return [];
+    const [from, to] = ends(span);
+    const base = { kind: "distance" as const, id: span, from, to, valueMm: read.mm, uMm: read.uMm };
+    return [read.tape === undefined ? base : { ...base, tape: read.tape }];
+  });
+
 /** Slides this close are the same; then the side that is less often held against a stop is moved. */
 const SAME_MM = 0.02;
 const HELD: Record<Side, number> = { CD: 0, BC: 1, AB: 2, DA: 3 };
@@ -83,7 +92,7 @@ function shapeWord(q: Quad, tellMm: number, lengthMm: number, widthMm: number): 
  * Shape of a rectangle from its taped sides and diagonals.
  * @param lengthMm nominal AB. @param widthMm nominal BC. @param spans what was read (any subset).
  * @param tapes errors shared by the readings of a tape. @param targetMm2 wanted AC^2 - BD^2, 0 for square.
- * @param more other places of the frame and what was read to them: panels, angles, offsets.
+ * @param fitted the same corners as a larger network has them (panels, angles), where it fixes them.
  */
 export function squareCheck(
   lengthMm: number,
@@ -91,29 +100,22 @@ export function squareCheck(
   spans: Partial<Record<Span, SpanReading>>,
   tapes: Record<string, Tape> = {},
   targetMm2 = 0,
-  more: { nodes: Record<string, Vec2>; readings: readonly Reading[] } = { nodes: {}, readings: [] },
+  fitted: NetworkFit | null = null,
 ): SquareCheck {
   const missing = SPANS.filter((s) => !spans[s]);
-  const fit = adjustNetwork({
-    nodes: {
-      A: { x: 0, y: 0 },
-      B: { x: lengthMm, y: 0 },
-      C: { x: lengthMm, y: widthMm },
-      D: { x: 0, y: widthMm },
-      ...more.nodes,
-    },
-    readings: [
-      ...SPANS.flatMap((span) => {
-        const read = spans[span];
-        if (!read) return [];
-        const [from, to] = ends(span);
-        const base = { kind: "distance" as const, id: span, from, to, valueMm: read.mm, uMm: read.uMm };
-        return [read.tape === undefined ? base : { ...base, tape: read.tape }];
-      }),
-      ...more.readings,
-    ],
-    tapes,
-  });
+  const fit =
+    fitted && fitted.status !== "undetermined" && CORNERS.every((c) => fitted.points[c])
+      ? fitted
+      : adjustNetwork({
+          nodes: {
+            A: { x: 0, y: 0 },
+            B: { x: lengthMm, y: 0 },
+            C: { x: lengthMm, y: widthMm },
+            D: { x: 0, y: widthMm },
+          },
+          readings: spanReadings(spans),
+          tapes,
+        });
   const { AC, BD } = spans;
   const diagonalDifferenceMm = AC && BD ? { value: AC.mm - BD.mm, u: Math.hypot(AC.uMm, BD.uMm) } : null;
   if (fit.status === "undetermined")

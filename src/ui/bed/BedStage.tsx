@@ -8,7 +8,7 @@ import { fixed, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, type PointMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
-import { nextUnread, ReadingPad, RoundTabs, useRounds } from "../measure";
+import { BeforeMeasuring, nextUnread, ReadingPad, RoundTabs, useRounds } from "../measure";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
@@ -23,8 +23,6 @@ import { type Method, surveyQuantities } from "./surveyQuantities";
 const PICTURES_PX = 520;
 const HISTORY_PX = 150;
 // Pictures, and what draws them, come when they are seen.
-const proven = () => import("../measure/WhatCanBeProven");
-const WhatCanBeProven = dynamic(() => proven().then((m) => m.WhatCanBeProven), { ssr: false });
 const SurveyPictures = dynamic(() => import("./SurveyPictures"), { ssr: false });
 const FlatnessHistory = dynamic(() => import("./FlatnessHistory"), { ssr: false });
 const WhereToRest = dynamic(() => import("./WhereToRest"), { ssr: false });
@@ -271,11 +269,7 @@ export function BedStage() {
           {plan.bed.rests.length > 1 ? (
             <MethodFields method={by} rests={plan.bed.rests} units={units} onChange={setBy} />
           ) : null}
-          {stand.size === 0 ? (
-            <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
-              <WhatCanBeProven kinds={FLAT} share={BED_SHARE} />
-            </Section>
-          ) : null}
+          {stand.size === 0 ? <BeforeMeasuring kinds={FLAT} share={BED_SHARE} /> : null}
           {bedRounds.length > 1 ? (
             <Section
               title="Round by round"

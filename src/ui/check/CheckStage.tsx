@@ -12,12 +12,14 @@ import { CarriesCaution } from "../job/Notices";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
 import {
+  BeforeMeasuring,
   frameQuantity,
   heightQuantities,
   MeasuredDrawing,
   nextUnread,
   ReadingPad,
   RoundTabs,
+  SomethingElse,
   spanQuantities,
   useMore,
   useRounds,
@@ -25,18 +27,12 @@ import {
 import { WarmerField } from "../measure/WarmerField";
 import { Fold } from "../parts/Fold";
 import { Now, Section } from "../parts/Sheet";
-import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
 
 /** Room kept for the chart, px. */
 const CHART_PX = 160;
 // The chart, and what draws it, comes when it is seen.
-const proven = () => import("../measure/WhatCanBeProven");
-const WhatCanBeProven = dynamic(() => proven().then((m) => m.WhatCanBeProven), { ssr: false });
-const moreToRead = () => import("../measure/MoreToRead");
-const MoreToRead = dynamic(() => moreToRead().then((m) => m.MoreToRead), { ssr: false });
-const LATER = [moreToRead, proven];
 const TubeItself = dynamic(() => import("./TubeItself"), { ssr: false });
 const LossChart = dynamic(() => import("./LossChart").then((m) => m.LossChart), { ssr: false });
 
@@ -108,7 +104,6 @@ export function CheckStage() {
   const { frame, places, losses, shapes, limits } = evaluation;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
   const inSight = useRounds(rounds);
-  useWarm(LATER);
   const { current, stand, show, fresh, picked } = inSight;
   const [warmerK, setWarmerK] = useState(0);
   const usual = !places
@@ -186,15 +181,14 @@ export function CheckStage() {
             firstInstrument="tape-ii"
             figure={drawing}
           />
-          <Fold title="Something else to read" note="rock, edges, straightness">
-            <MoreToRead
-              kinds={MORE}
-              onAdd={(what) => {
-                add(what);
-                inSight.pick(what);
-              }}
-            />
-          </Fold>
+          <SomethingElse
+            note="rock, edges, straightness"
+            kinds={MORE}
+            onAdd={(what) => {
+              add(what);
+              inSight.pick(what);
+            }}
+          />
           <Section
             title="Predicted against measured"
             aside={<span className="text-sm text-soft">loss per side, {units === "mm" ? "mm" : "in"}</span>}
@@ -249,11 +243,7 @@ export function CheckStage() {
               <TubeItself />
             </Fold>
           ) : null}
-          {evaluation.cold === null && frame ? (
-            <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
-              <WhatCanBeProven kinds={ALL_KINDS} />
-            </Section>
-          ) : null}
+          {evaluation.cold === null && frame ? <BeforeMeasuring kinds={ALL_KINDS} /> : null}
         </div>
       </div>
     </>

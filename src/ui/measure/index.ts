@@ -1,8 +1,10 @@
+export * from "./BeforeMeasuring";
 export * from "./FitTable";
 export * from "./InstrumentPicker";
 export * from "./MeasuredDrawing";
 export * from "./quantities";
 export { nextUnread, ReadingPad, valueText } from "./ReadingPad";
 export * from "./RoundTabs";
+export * from "./SomethingElse";
 export * from "./useMore";
 export * from "./useRounds";

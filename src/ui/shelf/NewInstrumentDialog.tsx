@@ -1,7 +1,15 @@
 "use client";
 
 import { type FormEvent, useId, useState } from "react";
-import { INSTRUMENT_KINDS, type Instrument, READ_TO, readsSlopes } from "@/core/units";
+import {
+  INSTRUMENT_KINDS,
+  type Instrument,
+  READ_TO,
+  readsSlopes,
+  TAPE_CLASSES,
+  type TapeClass,
+  tapeLimitMm,
+} from "@/core/units";
 import { transport } from "../job/transport";
 import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
@@ -30,6 +38,7 @@ const MARKS = [
 /** Puts another instrument on the shelf: what is known of it decides how far a verdict can be trusted. */
 export function NewInstrumentDialog({ onClose, onMade }: { onClose: () => void; onMade: (i: Instrument) => void }) {
   const [draft, setDraft] = useState(EMPTY);
+  const [tapeClass, setTapeClass] = useState<string>("");
   const [wrong, setWrong] = useState<string | null>(null);
   const [unread, setUnread] = useState<Record<string, string>>({});
   const id = useId();
@@ -96,6 +105,24 @@ export function NewInstrumentDialog({ onClose, onMade }: { onClose: () => void; 
         </div>
         {draft.kind === "tape" || draft.kind === "rule" ? (
           <div className="grid gap-4 sm:grid-cols-2">
+            <SelectField
+              label="Accuracy class on its blade"
+              value={tapeClass}
+              options={[
+                ["", "none, or not known"],
+                ...Object.keys(TAPE_CLASSES).map((c) => [c, `class ${c}`] as const),
+              ]}
+              onChange={(c) => {
+                setTapeClass(c);
+                if (c === "") return;
+                const cls = c as TapeClass;
+                // What the class allows at the end, and what it allows more with every metre.
+                const end = tapeLimitMm(cls, 0, draft.fromMarkMm === undefined);
+                const { b } = TAPE_CLASSES[cls];
+                setUnread({});
+                set({ zeroMm: end, scaleMmPerM: b, limitsFrom: `class ${c}, from memory` });
+              }}
+            />
             <SelectField
               label="Read from"
               value={String(draft.fromMarkMm ?? 0) as (typeof MARKS)[number][0]}

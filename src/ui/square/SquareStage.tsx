@@ -10,11 +10,13 @@ import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { usePlanField } from "../job/usePlanField";
 import {
+  BeforeMeasuring,
   frameQuantity,
   MeasuredDrawing,
   nextUnread,
   ReadingPad,
   RoundTabs,
+  SomethingElse,
   spanQuantities,
   useMore,
   useRounds,
@@ -32,15 +34,11 @@ import { OtherWays, Shape } from "./Shape";
 const CHART_PX = 160;
 const NETWORK_PX = 420;
 // The chart, and what draws it, comes when it is seen.
-const proven = () => import("../measure/WhatCanBeProven");
-const WhatCanBeProven = dynamic(() => proven().then((m) => m.WhatCanBeProven), { ssr: false });
-const moreToRead = () => import("../measure/MoreToRead");
-const MoreToRead = dynamic(() => moreToRead().then((m) => m.MoreToRead), { ssr: false });
 const taps = () => import("./Taps");
 const Taps = dynamic(() => taps().then((m) => m.Taps));
 const warmer = () => import("../measure/WarmerField");
 const WarmerField = dynamic(() => warmer().then((m) => m.WarmerField));
-const LATER = [taps, warmer, moreToRead, proven];
+const LATER = [taps, warmer];
 const NetworkPicture = dynamic(() => import("./NetworkPicture"), { ssr: false });
 const WhatToMeasure = dynamic(() => import("./WhatToMeasure"), { ssr: false });
 const RoundsChart = dynamic(() => import("./RoundsChart").then((m) => m.RoundsChart), { ssr: false });
@@ -63,7 +61,7 @@ export function SquareStage() {
   const begun = [...ticked].some((k) => k.startsWith("tack/"));
   const [gate, setGate] = useState<Gate | null>(null);
   const [warmerK, setWarmerK] = useState(0);
-  const [hold, setHold] = useState<Hold | null>(null);
+  const [hold, setHold] = useState<Hold>("slides");
   const aimed = job.plan.aim === "drawing" ? null : setUp;
   const usual =
     frame && places
@@ -82,12 +80,11 @@ export function SquareStage() {
     : [];
   const quantities = [...usual, ...more];
   const now = picked ?? nextUnread(stand, quantities);
-  const held: Hold = hold ?? ((current?.round.gate ?? nextGate) === "tacked" ? "hinges" : "slides");
   const before = current === null || current.round.gate !== "hot";
   const words = frame
     ? heldWords(
         current ?? { square: null, impossible: null },
-        hold ?? "slides",
+        hold,
         before ? (aimed?.squareDifferenceMm2 ?? 0) : 0,
         units,
       )
@@ -108,7 +105,7 @@ export function SquareStage() {
       now={now}
       label={`Sides and diagonals as read; next: ${now ?? "none"}`}
       slide={
-        frame && words.act === "slide" && (hold ?? "slides") === "slides" && best
+        frame && words.act === "slide" && hold === "slides" && best
           ? { ...best, text: formatSmall(best.shiftMm, units) }
           : null
       }
@@ -177,20 +174,19 @@ export function SquareStage() {
               Read the spacings too
             </Button>
           ) : null}
-          <Fold title="Something else to read" note="panels, angles, gaps">
-            <MoreToRead
-              kinds={MORE}
-              onAdd={(what) => {
-                add(what);
-                inSight.pick(what);
-              }}
-            />
-          </Fold>
+          <SomethingElse
+            note="panels, angles, gaps"
+            kinds={MORE}
+            onAdd={(what) => {
+              add(what);
+              inSight.pick(what);
+            }}
+          />
           {frame ? (
             <>
               <Choice
                 label="It is brought square by"
-                value={hold ?? "slides"}
+                value={hold}
                 options={[
                   ["slides", "sliding a side"],
                   ["hinges", "hinging on its tacks"],
@@ -198,7 +194,7 @@ export function SquareStage() {
                 ]}
                 onChange={setHold}
               />
-              {hold === null && held === "hinges" ? (
+              {hold === "slides" && (current?.round.gate ?? nextGate) === "tacked" ? (
                 <p className="text-sm text-soft">Tacked at all corners it hinges: choose that when no side is loose.</p>
               ) : null}
               {setUp ? (
@@ -217,9 +213,7 @@ export function SquareStage() {
           {current ? <OtherWays round={current} /> : null}
           {stand.size === 0 && frame ? (
             <>
-              <Section title="What can be proven" aside={<span className="text-sm text-soft">before measuring</span>}>
-                <WhatCanBeProven kinds={TAPED} />
-              </Section>
+              <BeforeMeasuring kinds={TAPED} />
               <Fold title="The least to measure" note="before measuring">
                 <WhatToMeasure />
               </Fold>

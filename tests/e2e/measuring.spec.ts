@@ -267,6 +267,32 @@ test("a frame without corners is taped between its places, tapped right, and jud
   await saved(page);
 });
 
+test("a frame is laid on three rests, and whose twist a rock is", async ({ page, address }) => {
+  const job = await startJob(page, address, "On three");
+  await page.goto(`${address}${job}/bed`);
+  await page.getByRole("button", { name: "Three: A, B and the middle of CD" }).click();
+  await page.getByRole("radio", { name: "three points" }).click();
+  await read(page, { R1: "0", R2: "7", R3: "3" });
+  await expect(page.getByTestId("now")).toContainText("good on three rests");
+  await page.getByRole("button", { name: "Where to rest it" }).click();
+  await expect(page.getByText(/On three, take/)).toContainText("R1, R2, R3");
+  await page.getByRole("button", { name: "Four, under the corners" }).click();
+  await expect(page.getByText(/No three of these rests hold it safely/)).toBeVisible();
+  await page.getByLabel("Shims at hand").fill("0.5, 1, thin");
+  await expect(page.getByText(/thin:/)).toBeVisible();
+  await page.getByLabel("Shims at hand").fill("0.5, 1");
+  await page.getByRole("button", { name: "New round" }).click();
+  await read(page, { R1: "0", R2: "1.6", R3: "0", R4: "3" });
+  await expect(page.getByRole("row", { name: /^R2/ })).toContainText("leaves 0.5 + 1 mm");
+  // The survey says what the table is twisted by; the rest is the frame's.
+  await page.getByRole("button", { name: "Whose twist is it" }).click();
+  await page.getByLabel("Rock gap as it lies").fill("2");
+  await expect(page.getByText(/By the survey the table is twisted/)).toContainText("1.40 mm");
+  await expect(page.getByText(/By the survey the table is twisted/)).toContainText("3.40 mm");
+  await expectAccessible(page);
+  await saved(page);
+});
+
 test("a warm frame is taken as it will be cold, and a rock stands for its flatness", async ({ page, address }) => {
   const job = await startJob(page, address, "Measured warm");
   await page.goto(`${address}${job}/check`);

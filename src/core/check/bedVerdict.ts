@@ -151,6 +151,30 @@ export function bedVerdict(
   const allowedMm = flatLimitMm === null ? null : flatLimitMm * BED_SHARE;
   const slopeMmPerM = heights.levelKnown ? steepest(read, found, cov) : null;
   const base = { missing, flatness: found, allowedMm, slopeMmPerM, rests: advice };
+  if (found.status === "three_points" && missing.length === 0 && three) {
+    // Nothing rocks on three and no flat is asked of them: what counts is how it hangs between, and level where it is asked.
+    const level =
+      levelMmPerM !== null && slopeMmPerM
+        ? conformity(slopeMmPerM.value, slopeMmPerM.u, null, levelMmPerM, true)
+        : null;
+    const sags = allowedMm !== null && three.sagMm > allowedMm;
+    const slope =
+      level && slopeMmPerM ? ` It slopes ${fixed(slopeMmPerM.value, 2)} mm/m of ${levelMmPerM} allowed.` : "";
+    const word =
+      sags || level?.verdict === "fail"
+        ? "not good"
+        : level?.verdict === "too close to call"
+          ? level.verdict
+          : "good on three rests";
+    return {
+      ...base,
+      word,
+      why: `Three rests need no flat bed and never rock. The frame sags ${say(three.sagMm)} between them${sags ? `, more than the ${say(allowedMm)} that may be used` : ""}; its weight lies ${say(three.marginMm)} inside.${slope}`,
+      flat: null,
+      level,
+      afterMm: null,
+    };
+  }
   if (found.status !== "ok" || found.zoneMm === null || found.uZoneMm === null) {
     const why =
       found.status === "too_few"

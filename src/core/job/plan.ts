@@ -60,13 +60,27 @@ export function planProblems(plan: Plan): Problem[] {
   return found;
 }
 
-const RESTS_ALONG = { 4: [0, 1], 6: [0, 0.5, 1] } as const;
+/** Rests along AB and along CD, as shares of the way between the tubes' centres. */
+const RESTS_ALONG = {
+  3: [[0, 1], [0.5]],
+  4: [
+    [0, 1],
+    [0, 1],
+  ],
+  6: [
+    [0, 0.5, 1],
+    [0, 0.5, 1],
+  ],
+} as const;
 
-/** Rests under the corners (4) or under corners and middles of AB and CD (6), at the centre of the tubes. */
-export function restsUnder(frame: Pick<ResolvedFrame, "lengthMm" | "widthMm" | "section">, count: 4 | 6): Rest[] {
+/**
+ * Rests at the centre of the tubes: two corners and the middle across (3), under the corners (4), or under corners and middles
+ * of AB and CD (6).
+ */
+export function restsUnder(frame: Pick<ResolvedFrame, "lengthMm" | "widthMm" | "section">, count: 3 | 4 | 6): Rest[] {
   const half = frame.section.faceMm / 2;
-  const places = [half, frame.widthMm - half].flatMap((y) =>
-    RESTS_ALONG[count].map((share) => ({ x: half + share * (frame.lengthMm - 2 * half), y })),
+  const places = [half, frame.widthMm - half].flatMap((y, row) =>
+    (RESTS_ALONG[count][row] ?? []).map((share) => ({ x: half + share * (frame.lengthMm - 2 * half), y })),
   );
   const stated = (mm: number) => length(String(+mm.toFixed(3)));
   return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x), y: stated(p.y) }));

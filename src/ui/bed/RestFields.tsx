@@ -38,6 +38,7 @@ export function RestFields({ over }: { over: ResolvedFrame }) {
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap gap-2">
+        <Button onClick={() => place(restsUnder(over, 3))}>Three: A, B and the middle of CD</Button>
         <Button onClick={() => place(restsUnder(over, 4))}>Four, under the corners</Button>
         <Button onClick={() => place(restsUnder(over, 6))}>Six, with the middles of AB and CD</Button>
         <Button

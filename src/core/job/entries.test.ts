@@ -1,0 +1,45 @@
+import { describe, expect, it } from "vitest";
+import { angle, opened, read, slope } from "../../../tests/support/jobs";
+import { length } from "../units";
+import { entryProblem, type How, keyOf, newEntrySchema, type ReadingEntry } from "./index";
+
+describe("entries of a survey", () => {
+  const r = opened("bed");
+  const how: How = { by: "slope", from: "R1", arrow: "on" };
+  it("have keys that tell ways of reading apart", () => {
+    const keys = [
+      { what: "R2" },
+      { what: "R2", how },
+      { what: "R2", how: { by: "difference" as const, from: "R1" } },
+      { what: "R2", how: { by: "rod" as const, setUp: 2, sightM: null } },
+    ].map(keyOf);
+    expect(new Set(keys).size).toBe(4);
+  });
+  it("are refused in words that say what would be right", () => {
+    const wrong = (e: ReadingEntry, gate: "bed" | "dry fit" = "bed") => entryProblem(e, gate)?.message ?? "taken";
+    expect(wrong(read(r.id, "R1", null, { value: slope("1"), how }))).toMatch(/From R1 to itself/);
+    expect(wrong(read(r.id, "R2", "3", { how }))).toMatch(/mm\/m/);
+    expect(wrong(read(r.id, "R2", null, { value: slope("1") }))).toMatch(/is a length/);
+    expect(wrong(read(r.id, "R2", null, { value: slope("4000"), how }))).toMatch(/steeper than any bed/);
+    expect(
+      wrong(read(r.id, "R2", "-1", { how: { by: "edge", from: "R1", to: "R3", blocks: [length("0"), length("0")] } })),
+    ).toMatch(/nought or more/);
+    expect(wrong(read(r.id, "D^A^B", null, { value: angle("190") }), "dry fit")).toMatch(/no angle of a corner/);
+    expect(wrong(read(r.id, "D^A^B", "90"), "dry fit")).toMatch(/degrees/);
+    expect(wrong(read(r.id, "gA", "-0.2"), "dry fit")).toMatch(/nought or more/);
+    expect(wrong(read(r.id, "AB", "1000", { how: { by: "difference", from: "R1" } }), "dry fit")).toMatch(/only a bed/);
+    expect(wrong(read(r.id, "R2", null, { value: slope("0.4"), how }))).toBe("taken");
+  });
+  it("are read back as they were: the schema takes a value that its text says, and no other", () => {
+    const good = read(r.id, "R2", null, { value: slope("0.4"), how, again: true });
+    expect(newEntrySchema.safeParse(good).success).toBe(true);
+    expect(newEntrySchema.safeParse({ ...good, value: { value: 0.5, text: "0.4", slant: "mm/m" } }).success).toBe(
+      false,
+    );
+    expect(newEntrySchema.safeParse({ ...good, how: { by: "guess" } }).success).toBe(false);
+    for (const what of ["AB", "A-M1AB", "D^A^B", "M1AB|A-B", "zA", "fM1AB", "r", "rA", "R12", "sM1"])
+      expect(newEntrySchema.safeParse({ ...good, what }).success, what).toBe(true);
+    for (const what of ["", "a", "A-", "A^B", "A|B", "rZ", "zz", "A-B-C", "A;DROP", "z", "AB ".repeat(20)])
+      expect(newEntrySchema.safeParse({ ...good, what }).success, what).toBe(false);
+  });
+});

@@ -1,0 +1,157 @@
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/freeFrames";
+import { angle, evaluate, job, opened, read, slope } from "../../../tests/support/jobs";
+import { length } from "../units";
+import { type Entry, heldWords, misreadWords, type Plan, twistWords } from "./index";
+
+describe("a misread that six tapes cannot name", () => {
+  const SIX = { AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1166", BD: "1186" };
+  const taped = (): Entry[] => {
+    const r = opened("dry fit");
+    return [r, ...Object.entries(SIX).map(([w, t]) => read(r.id, w, t))];
+  };
+  it("is named by nobody, and what else would name it is asked for", () => {
+    const [round] = evaluate(job(taped())).frameRounds;
+    if (!round?.square) throw new Error("a check expected");
+    const words = misreadWords(round.square, "mm", round.help);
+    expect(words).toMatch(/cannot say which/);
+    expect(words).toMatch(/lengths of AB, BC, CD and DA as they were cut.*angle at [A-D] with a gauge/);
+  });
+  it("is named once that is measured", () => {
+    const cut = opened("cut");
+    const entries = taped();
+    const pieces = (["AB", "BC", "CD", "DA"] as const).map((w) => read(cut.id, w, SIX[w]));
+    const gauge = read((entries[0] as Entry).id, "D^A^B", null, { value: angle("90") }, "angle-gauge");
+    const [round] = evaluate(job([cut, ...pieces, ...entries, gauge])).frameRounds;
+    if (!round?.square) throw new Error("a check expected");
+    const named =
+      round.help?.byCut?.id ??
+      (round.square.fit.diagnosis.status === "located" ? round.square.fit.diagnosis.candidates[0]?.id : null);
+    expect(named).toBe("BD");
+  });
+});
+
+describe("bringing it square by how it is held", () => {
+  const r = opened("tacked");
+  const [round] = evaluate(
+    job([
+      r,
+      ...Object.entries({ AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1170", BD: "1162" }).map(([w, t]) =>
+        read(r.id, w, t),
+      ),
+    ]),
+  ).frameRounds;
+  if (!round) throw new Error("a round expected");
+  it("slides a side, racks its corners, or pulls the long diagonal", () => {
+    expect(heldWords(round, "slides", 0, "mm").say).toMatch(/^Slide side CD: push corner C toward D by 4\.7 mm/);
+    expect(heldWords(round, "hinges", 0, "mm").say).toMatch(/^Hold AB\. Push corner C toward D by 4\.7 mm/);
+    // Parallelogram, closed form: until it reads the root of the mean of the squares.
+    const until = Number(
+      /strap across AC and pull until it reads ([\d.]+) mm/.exec(heldWords(round, "strap", 0, "mm").say)?.[1],
+    );
+    expect(Math.abs(until - Math.sqrt((1170 ** 2 + 1162 ** 2) / 2))).toBeLessThan(0.3);
+  });
+});
+
+describe("a frame without corners A to D", () => {
+  const free = (p: Plan): Plan => ({ ...p, free: started("A-shaped drawbar") });
+  it("is judged by where its places lie, and told which to tap", () => {
+    const j = job([], free);
+    const { places, limits } = evaluate(j);
+    if (!places) throw new Error("places expected");
+    expect(limits.map((l) => l.id)).toEqual(["place", "flat", "straight"]);
+    const r = opened("cold");
+    const names = Object.keys(places.nodes);
+    const far = (p: string, q: string, off: number): string => {
+      const [a, b] = [places.nodes[p], places.nodes[q]] as [{ x: number; y: number }, { x: number; y: number }];
+      const shift = { [names[0] as string]: off };
+      return Math.hypot(a.x + (shift[p] ?? 0) - b.x - (shift[q] ?? 0), a.y - b.y).toFixed(2);
+    };
+    const all = (off: number) =>
+      names.flatMap((p, i) => names.slice(i + 1).map((q) => read(r.id, `${p}-${q}`, far(p, q, off))));
+    const flat = names.map((p) => read(r.id, `z${p}`, "0", {}, "feeler"));
+    const good = evaluate(job([r, ...all(0), ...flat], free));
+    expect(good.cold?.overall).toBe("pass");
+    expect(good.summary).toMatchObject({ stage: "check", verdict: "pass" });
+    const bad = evaluate(job([r, ...all(9), ...flat], free));
+    expect(bad.cold?.overall).toBe("fail");
+    expect(bad.cold?.general?.taps[0]?.place).toBe(names[0]);
+  });
+});
+
+describe("a frame that is drawn anew after it was measured", () => {
+  it("keeps its readings, and none of them counts for places that are gone", () => {
+    const r = opened("dry fit");
+    const entries = [
+      r,
+      ...Object.entries({ AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1166", BD: "1166" }).map(([w, t]) =>
+        read(r.id, w, t),
+      ),
+      read(r.id, "D^A^B", null, { value: angle("90") }, "angle-gauge"),
+      read(r.id, "A-M1AB", "400"),
+      read(r.id, "M1AB|A-B", "0"),
+    ];
+    for (const name of ["A-shaped drawbar", "rack", "rails with a kink", "table base"]) {
+      const [round] = evaluate(job(entries, (p) => ({ ...p, free: started(name) }))).frameRounds;
+      expect(round?.readings.size, name).toBe(8);
+      if (name !== "table base") expect(round?.square, name).toBeNull();
+    }
+    const bed = opened("bed");
+    const gone = evaluate(job([bed, read(bed.id, "R77", "1", {}, "height-gauge")])).bedRounds[0];
+    expect(gone?.homeless).toEqual(["R77"]);
+  });
+});
+
+describe("a cold frame by what else there is", () => {
+  const r = opened("cold");
+  it("is as flat as half of its rock, or as far as edges across the diagonals pass each other", () => {
+    const rock = evaluate(job([r, read(r.id, "rA", "1.2", {}, "feeler")])).cold;
+    expect(rock?.flatMm?.value).toBeCloseTo(0.6, 9);
+    const edges = evaluate(
+      job([r, read(r.id, "eAC", "0.9", {}, "feeler"), read(r.id, "eBD", "0.2", {}, "feeler")]),
+    ).cold;
+    expect(edges?.flatMm?.value).toBeCloseTo(0.7, 9);
+    const heights = ["zA", "zB", "zC", "zD"].map((w, i) => read(r.id, w, i === 0 ? "1.4" : "0", {}, "feeler"));
+    const four = evaluate(job([r, ...heights, read(r.id, "rA", "9", {}, "feeler")])).cold;
+    expect(four?.flatMm).toMatchObject({ by: "4 heights" });
+    expect(four?.flatMm?.value).toBeCloseTo(0.7, 5);
+  });
+  it("tells its twist, which pair is high, or that the readings cannot tell", () => {
+    const twist = (a: string): string => {
+      const found = evaluate(
+        job([r, ...["zA", "zB", "zC", "zD"].map((w) => read(r.id, w, w === "zA" ? a : "0", {}, "feeler"))]),
+      ).cold?.twist;
+      if (!found) throw new Error("a twist expected");
+      return twistWords(found, "mm");
+    };
+    expect(twist("1.5")).toMatch(/Twist 1\.50 ± 0\.13 mm: A and C stand high/);
+    expect(twist("0.05")).toMatch(/no more than the readings can tell/);
+  });
+  it("is judged on straightness, level, gaps and steps only where they were read", () => {
+    const limits = (p: Plan): Plan => ({
+      ...p,
+      limits: { ...p.limits, levelMmPerM: 1, gap: length("1"), flush: length("0.5") } as Plan["limits"],
+    });
+    const none = evaluate(job([r, read(r.id, "AB", "1000")], limits)).cold?.verdicts.map((v) => v.limit.id);
+    expect(none).not.toContain("straight");
+    const all = evaluate(
+      job(
+        [
+          r,
+          read(r.id, "sAB", "0.4", {}, "feeler"),
+          read(r.id, "lAB", null, { value: slope("3") }, "spirit-level"),
+          read(r.id, "gA", "0.3", {}, "feeler"),
+          read(r.id, "fB", "0.8", {}, "feeler"),
+        ],
+        limits,
+      ),
+    ).cold?.verdicts;
+    const verdict = (what: string) => all?.find((v) => v.limit.id === what)?.result?.verdict;
+    expect([verdict("straight"), verdict("level"), verdict("gap"), verdict("flush")]).toEqual([
+      "pass",
+      "fail",
+      "pass",
+      "fail",
+    ]);
+  });
+});

@@ -1,0 +1,86 @@
+import { describe, expect, it } from "vitest";
+import { evaluate, job, opened, read } from "../../../tests/support/jobs";
+import type { Instrument } from "../units";
+import { type Entry, fullU, meanOf, roundsOf, SHELF, stillStands } from "./index";
+
+describe("readings that stand", () => {
+  const r = opened("dry fit");
+  it("are the last one, or all that are averaged; taking back takes the last", () => {
+    const list = [
+      read(r.id, "AB", "1000"),
+      read(r.id, "AB", "1001", { again: true }),
+      read(r.id, "AB", "1002", { again: true }),
+    ];
+    const standing = (entries: Entry[]) =>
+      roundsOf([r, ...entries])[0]
+        ?.readings.get("AB")
+        ?.repeats.map((x) => x.value.mm);
+    expect(standing(list)).toEqual([1000, 1001, 1002]);
+    expect(standing([...list, read(r.id, "AB", null)])).toEqual([1000, 1001]);
+    expect(standing([...list, read(r.id, "AB", "999")])).toEqual([999]);
+    expect(standing([...list.slice(0, 1), read(r.id, "AB", null)])).toBeUndefined();
+    const [round] = roundsOf([r, ...list, read(r.id, "AB", "999")]);
+    expect(list.map((e) => round && stillStands(round, e))).toEqual([false, false, false]);
+  });
+
+  it("are averaged with their spread; a step is never averaged away", () => {
+    const mean = (texts: string[]) => {
+      const [first, ...rest] = texts;
+      const entries = [read(r.id, "AB", first as string), ...rest.map((t) => read(r.id, "AB", t, { again: true }))];
+      const standing = roundsOf([r, ...entries])[0]?.readings.get("AB");
+      if (!standing) throw new Error("nothing stands");
+      return meanOf(standing, SHELF);
+    };
+    const one = mean(["1000"]);
+    const four = mean(["1000", "1000.5", "1000", "1000.5"]);
+    expect(four?.mm).toBeCloseTo(1000.25, 9);
+    expect(four?.spreadMm).toBeCloseTo(0.5, 9);
+    expect(four?.uMm).toBeLessThan(one?.uMm ?? 0);
+    // A tape read in half millimetres at both ends: sqrt(2) 0.5 / sqrt(12) stays.
+    expect(mean(Array.from({ length: 60 }, () => "1000"))?.uMm).toBeGreaterThan(
+      (Math.SQRT2 * 0.5) / Math.sqrt(12) - 1e-9,
+    );
+    // Readings that scatter more than handling explains make it less sure.
+    expect(mean(["1000", "1004", "998"])?.uMm).toBeGreaterThan(one?.uMm ?? 0);
+  });
+
+  it("by two instruments are weighed, and say when they disagree", () => {
+    const both = (second: string) => {
+      const entries = [read(r.id, "AB", "1000"), read(r.id, "AB", second, { again: true }, "tape-ii")];
+      const standing = roundsOf([r, ...entries])[0]?.readings.get("AB");
+      if (!standing) throw new Error("nothing stands");
+      return meanOf(standing, SHELF);
+    };
+    const fine = both("1000.4");
+    expect(fine?.disagree).toBeNull();
+    expect(fine?.tape).toBeNull();
+    expect(fine?.mm).toBeGreaterThan(1000);
+    expect(fine?.mm).toBeLessThan(1000.2);
+    expect(both("1004")?.disagree).toEqual(["Steel tape read from the 100 mm mark", "Steel tape, class II"]);
+    expect(fullU(both("1004") as NonNullable<ReturnType<typeof both>>)).toBeGreaterThan(
+      fullU(fine as NonNullable<typeof fine>),
+    );
+  });
+});
+
+describe("what is known of an instrument and of the heat", () => {
+  it("is taken off every reading: mark, hook, warmth", () => {
+    const worn: Instrument = { ...(SHELF[0] as Instrument), id: "worn", foundZeroMm: 1.75 };
+    const r = opened("dry fit");
+    const square = { AB: "1001.75", BC: "601.75", CD: "1001.75", DA: "601.75" };
+    const e = evaluate(
+      job([r, ...Object.entries(square).map(([w, t]) => read(r.id, w, t, {}, "worn"))], (p) => p, [...SHELF, worn]),
+    );
+    expect(e.frameRounds[0]?.verdicts.find((v) => v.limit.id === "AB")?.measured?.value).toBeCloseTo(1000, 9);
+    const scribed = opened("dry fit");
+    const marked = evaluate(job([scribed, read(scribed.id, "AB", "1100", {}, "tape-scribe")]));
+    expect(marked.frameRounds[0]?.means.get("AB")?.mm).toBe(1000);
+    // Closed form: 40 K over 2 m of steel is 0.96 mm.
+    const hot = opened("cold", 40);
+    const warm = evaluate(job([hot, read(hot.id, "A-C", "2000.96")]));
+    expect(warm.frameRounds[0]?.means.get("A-C")?.mm).toBeCloseTo(2000, 2);
+    // Heights and gaps do not grow with the tape's errand.
+    const rock = evaluate(job([hot, read(hot.id, "zA", "2", {}, "feeler")]));
+    expect(rock.frameRounds[0]?.means.get("zA")?.mm).toBe(2);
+  });
+});

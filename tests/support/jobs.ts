@@ -1,0 +1,62 @@
+import {
+  type Entry,
+  evaluate as evaluateWith,
+  type Job,
+  newPlan,
+  type Plan,
+  type ReadingEntry,
+  SHELF,
+} from "@/core/job";
+import { type Instrument, length } from "@/core/units";
+
+let n = 0;
+const id = () => `00000000-0000-4000-9000-${String(++n).padStart(12, "0")}`;
+/** What every entry has. */
+export const base = () => ({ id: id(), at: "2026-11-24T08:00:00.000Z", origin: "test" });
+const plan = newPlan("Measured", "mm");
+/** A job with these entries, its plan changed where a test says so. */
+export const job = (
+  entries: Entry[],
+  change: (p: Plan) => Plan = (p) => p,
+  instruments: Instrument[] = [...SHELF],
+): Job => ({
+  id: id(),
+  createdAt: "2026-11-24T08:00:00.000Z",
+  version: 1,
+  plan: change(plan),
+  instruments,
+  entries,
+});
+/** Everything that a job says, without its prediction. */
+export const evaluate = (j: Job) => evaluateWith(j, null);
+/** A round that is begun. */
+export const opened = (
+  gate: "bed" | "dry fit" | "tacked" | "cold" | "cut",
+  warmerK?: number,
+): Extract<Entry, { kind: "round" }> => ({
+  kind: "round",
+  ...base(),
+  gate,
+  method: "heights",
+  ...(warmerK === undefined ? {} : { warmerK }),
+});
+/** One reading of a round. */
+export const read = (
+  roundId: string,
+  what: string,
+  text: string | null,
+  more: Partial<ReadingEntry> = {},
+  instrumentId = "tape-100",
+): ReadingEntry => ({
+  kind: "reading",
+  ...base(),
+  roundId,
+  instrumentId,
+  what,
+  value: text === null ? null : length(text),
+  ...more,
+});
+/** A slope as it is typed, mm per metre. */
+export const slope = (text: string): ReadingEntry["value"] => ({ value: Number(text), text, slant: "mm/m" });
+/** An angle as it is typed, degrees. */
+export const angle = (text: string): ReadingEntry["value"] => ({ value: Number(text), text, slant: "deg" });

@@ -136,6 +136,27 @@ describe("readings as CSV", () => {
     expect(Number(bd[1]?.value_mm)).toBeCloseTo((52 + 13 / 16) * 25.4, 9);
     expect(bd[1]?.as_typed).toBe("52 13/16");
   });
+  it("says how a rest was read, and slopes in their own unit", () => {
+    const { data } = Papa.parse<Record<string, string>>(readingsCsv(cart), { header: true, skipEmptyLines: true });
+    const slopes = data.filter((r) => r.how?.startsWith("slope"));
+    expect(slopes.map((r) => [r.what, r.how, r.slope_or_angle, r.unit_if_bare, r.value_mm])).toContainEqual([
+      "R3",
+      "slope from R2, arrow on",
+      "0.8",
+      "mm/m",
+      "",
+    ]);
+    const gaps = data.filter((r) => r.how?.startsWith("gap"));
+    expect(gaps.map((r) => [r.what, r.value_mm, r.how])).toContainEqual([
+      "R2",
+      "5.35",
+      "gap under an edge from R1 to R3, blocks 5 and 5 mm",
+    ]);
+    // Read in three ways, one rest stands three times.
+    expect(
+      data.filter((r) => r.gate === "bed" && r.round === "2" && r.what === "R2" && r.stands === "yes"),
+    ).toHaveLength(3);
+  });
   it("lets no cell act as a formula", () => {
     const job = structuredClone(cart);
     for (const e of job.entries) e.origin = "=HYPERLINK(1)";

@@ -54,6 +54,22 @@ describe("limits", () => {
     expect(limits.find((l) => l.id === "square")).toMatchObject({ unit: "mm/m", upper: 4.5 });
     expect(limits.find((l) => l.id === "flat")?.upper).toBe(2);
   });
+  it("take a figure of the class that was looked up, and leave the others from memory", () => {
+    const limits = resolveLimits(
+      { kind: "class", linear: "B", flat: "F", levelMmPerM: 2, confirmed: { lengthMm: 3.5, flatMm: 1.2 } },
+      { lengthMm: 1200, widthMm: 800 },
+    );
+    const of = (id: string) => limits.find((l) => l.id === id);
+    expect(of("AB")).toMatchObject({ lower: 1196.5, upper: 1203.5, source: "ISO 13920-B, confirmed" });
+    expect(of("BC")).toMatchObject({ lower: 797, upper: 803, source: "ISO 13920-B, from memory: confirm" });
+    expect(of("flat")).toMatchObject({ upper: 1.2, source: "ISO 13920-F, confirmed" });
+    expect(of("level")).toMatchObject({ upper: 2, unit: "mm/m", optional: true });
+  });
+  it("hold a frame without sides to where its places lie", () => {
+    const limits = resolveLimits(plan.limits, { lengthMm: 1000, widthMm: 600 }, false);
+    expect(limits.map((l) => l.id)).toEqual(["place", "flat", "straight"]);
+    expect(limits[0]).toMatchObject({ upper: 1.5, lower: null, nonnegative: true });
+  });
   it("are refused when they cross or are absurd", () => {
     if (plan.limits.kind !== "own") throw new Error("own limits expected");
     const found = limitProblems({

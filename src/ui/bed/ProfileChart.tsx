@@ -3,6 +3,7 @@
 import { extent, line, scaleLinear } from "d3";
 import { formatLength, formatSmall, type UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
+import { YTicks } from "../parts/YTicks";
 import type { MapPoint } from "./ContourMap";
 
 const HEIGHT = 150;
@@ -40,27 +41,16 @@ export function ProfileChart({
         aria-label={`Profile from ${first.id} to ${last.id}: ${points.map((p, i) => `${p.id} ${small(z[i] ?? 0)}`).join(", ")}`}
       >
         {y.ticks(4).map((t) => (
-          <g key={t}>
-            <line
-              x1={LEFT}
-              x2={width - 10}
-              y1={y(t)}
-              y2={y(t)}
-              stroke={t === 0 ? "var(--line-strong)" : "var(--line)"}
-            />
-            <text
-              x={LEFT - 6}
-              y={y(t)}
-              textAnchor="end"
-              dominantBaseline="central"
-              fontSize={11}
-              fill="var(--ink-soft)"
-              className="fig"
-            >
-              {small(t)}
-            </text>
-          </g>
+          <line
+            key={t}
+            x1={LEFT}
+            x2={width - 10}
+            y1={y(t)}
+            y2={y(t)}
+            stroke={t === 0 ? "var(--line-strong)" : "var(--line)"}
+          />
         ))}
+        <YTicks ticks={y.ticks(4)} y={y} x={LEFT - 6} words={small} />
         <path
           d={
             line<number>(

@@ -2,6 +2,7 @@
 
 import { scaleLinear } from "d3";
 import { useWidth } from "../drawing/useWidth";
+import { YTicks } from "../parts/YTicks";
 
 const HEIGHT = 150;
 const LEFT = 54;
@@ -57,20 +58,7 @@ export function RoundSeries({
           />
         ) : null}
         <line x1={LEFT} x2={width} y1={y(0)} y2={y(0)} stroke="var(--line-strong)" />
-        {y.ticks(4).map((t) => (
-          <text
-            key={t}
-            x={LEFT - 6}
-            y={y(t)}
-            textAnchor="end"
-            dominantBaseline="central"
-            fontSize={12}
-            fill="var(--ink-soft)"
-            className="fig"
-          >
-            {words(t)}
-          </text>
-        ))}
+        <YTicks ticks={y.ticks(4)} y={y} x={LEFT - 6} words={words} />
         <path
           d={`M${points.map((p, i) => `${x(i)} ${y(p.value)}`).join("L")}`}
           fill="none"

@@ -63,6 +63,12 @@ export function adjustStep(
   const heard = before ? lastStep(before, now, by, units) : "";
   if (now.word === "good as it is")
     return { rest: null, say: "Leave the rests as they are.", why: "The bed is inside its limits." };
+  if (now.word === "good on three rests")
+    return {
+      rest: null,
+      say: "Lay it on the three rests and leave the others clear.",
+      why: "Nothing needs to be set: three never rock, however they stand.",
+    };
   const next = [...now.rests].sort((a, b) => work(b) - work(a))[0];
   if (!next || next.raiseMm === null || work(next) < LEAST_MM)
     return {

@@ -113,6 +113,16 @@ describe("the next step at the rests", () => {
     });
     expect(adjustStep(some, null, "shims", rests, "mm")).toBeNull();
   });
+  it("sets nothing where three rests do", () => {
+    const three = { rests: ["R1", "R2", "R3"], marginMm: 100, sagMm: 0.01 };
+    const adjusting = { by: "shims", mode: "level", pitchMm: 1.5, thread: "right", onThree: true } as const;
+    const now = bedVerdict(rests, heights([0, 3, 3, 9]), 2, null, adjusting, "mm", three);
+    expect(now.word).toBe("good on three rests");
+    expect(adjustStep(now, null, "shims", rests, "mm")).toMatchObject({
+      rest: null,
+      say: expect.stringContaining("three rests"),
+    });
+  });
   it("hears whether the last one did what it should", () => {
     expect(step([5.8, 6, 3, 3], [0, 6, 3, 3])?.why).not.toContain("more than");
     expect(step([0.5, 6, 3, 3], [0, 6, 3, 3])?.why).toMatch(

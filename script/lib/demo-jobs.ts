@@ -1,6 +1,7 @@
 // The four jobs of Fernhollow Clayworks' metal shop. Shop, jobs, people and readings are all made up.
 import { v5 as uuidv5 } from "uuid";
-import { type FreeFrame, fromRectangle, member, resolveFrame, STARTERS } from "../../src/core/frame";
+import { type DrawnFrame, fromRectangle, member, resolveFrame, STARTERS } from "../../src/core/frame";
+import { SHELF } from "../../src/core/instruments";
 import {
   CLOSE_STEP,
   type Entry,
@@ -10,7 +11,6 @@ import {
   orderOf,
   type Plan,
   restsUnder,
-  SHELF,
 } from "../../src/core/job";
 import { type Gate, orderOfWork } from "../../src/core/plan";
 import { type BareUnit, length } from "../../src/core/units";
@@ -290,9 +290,9 @@ function loftDeck(): { job: Job; changedAt: string } {
 }
 
 /** Top frame, legs and stretchers of the stand, 30 in high. */
-function kilnFree(): FreeFrame {
+function kilnFree(): DrawnFrame {
   const starter = STARTERS.find((s) => s.name === "table base");
-  const section: FreeFrame["sections"][number] = {
+  const section: DrawnFrame["sections"][number] = {
     id: "S1",
     shape: "tube",
     profile: "1 1/2×1 1/2×1/8 in",

@@ -2,7 +2,8 @@
 
 import { userInfo } from "node:os";
 import path from "node:path";
-import { SHELF, summaryOf } from "../../src/core/job";
+import { SHELF } from "../../src/core/instruments";
+import { summaryOf } from "../../src/core/job";
 import { addInstruments, closePool, insertJob, isDuplicate, pool, transaction } from "../../src/store";
 import { migrate } from "../../src/store/migrate";
 import { demoJobs } from "./demo-jobs";

@@ -3,8 +3,8 @@ import fc from "fast-check";
 import Papa from "papaparse";
 import { describe, expect, it } from "vitest";
 import { demoJobs } from "../../script/lib/demo-jobs";
-import { started } from "../../tests/support/freeFrames";
-import { type FreeFrame, mirrorMembers, moveMembers, STARTERS } from "../core/frame";
+import { started } from "../../tests/support/drawnFrames";
+import { type DrawnFrame, mirrorMembers, moveMembers, STARTERS } from "../core/frame";
 import { evaluate, type Plan } from "../core/job";
 import { length, type UnitPreference } from "../core/units";
 import {
@@ -16,7 +16,7 @@ import {
   reportData,
   reportText,
   writeJobFile,
-} from "./index";
+} from ".";
 
 const jobs = demoJobs().map((d) => d.job);
 const cart = jobs[0];
@@ -78,7 +78,7 @@ describe("the job file", () => {
 });
 
 describe("a frame drawn freely", () => {
-  const plan = (free: FreeFrame): Plan => ({ ...cart.plan, free });
+  const plan = (free: DrawnFrame): Plan => ({ ...cart.plan, free });
   it("comes back from its file to the last digit, whatever it was started from and however it was edited", () => {
     fc.assert(
       fc.property(

@@ -1,6 +1,6 @@
 import "server-only";
 import { v4 as uuid } from "uuid";
-import { type Instrument, instrumentSchema } from "@/core/units";
+import { type Instrument, instrumentSchema } from "@/core/instruments";
 import * as store from "@/store";
 import { done, type Outcome, parse, refuse } from "./outcome";
 

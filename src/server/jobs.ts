@@ -1,6 +1,7 @@
 import "server-only";
 import { v4 as uuid } from "uuid";
 import * as z from "zod";
+import type { Instrument } from "@/core/instruments";
 import {
   type Change,
   type Entry,
@@ -18,7 +19,7 @@ import {
   type Summary,
   summaryOf,
 } from "@/core/job";
-import { type Instrument, UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
+import { UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { cutCsv } from "@/formats/cutCsv";
 import { readJobFile } from "@/formats/jobFile";
 import * as store from "@/store";

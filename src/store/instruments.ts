@@ -1,5 +1,5 @@
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
-import type { Instrument } from "@/core/units";
+import type { Instrument } from "@/core/instruments";
 
 type Db = Pool | PoolConnection;
 

@@ -1,5 +1,5 @@
 import { expose } from "comlink";
-import { flatnessScatter, type Scatter } from "@/core/bed";
+import { flatnessScatter, type Scatter } from "@/core/geometry";
 import type { Rows, Vec2 } from "@/core/numeric";
 
 const api = {

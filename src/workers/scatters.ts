@@ -1,5 +1,5 @@
 import { type Remote, releaseProxy, wrap } from "comlink";
-import type { Scatter } from "@/core/bed";
+import type { Scatter } from "@/core/geometry";
 import type { Rows, Vec2 } from "@/core/numeric";
 import type { ScatterApi } from "./scatter.worker";
 

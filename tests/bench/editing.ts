@@ -1,7 +1,7 @@
 // Measures the frame editor's own work: part of npm run bench
 import { performance } from "node:perf_hooks";
 import { freeCutList } from "@/core/cut";
-import { type FreeFrame, moveMembers, resolveFree, structureProblems } from "@/core/frame";
+import { type DrawnFrame, moveMembers, resolveStructure, structureProblems } from "@/core/frame";
 import { largeFrame } from "../support/largeFrame";
 
 const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
@@ -19,18 +19,18 @@ const row = (what: string, is: string, note: string) => console.log(`${what.padE
 
 console.log("\nframes drawn freely, worked out in Node (median)");
 for (const members of [60, 200]) {
-  const frame: FreeFrame = largeFrame(members);
+  const frame: DrawnFrame = largeFrame(members);
   const id = frame.members[5]?.id ?? "";
   let by = 0;
   row(
     `${members} members: one step of a drag, joints found anew`,
     `${timed(() => {
       by += 5;
-      resolveFree(moveMembers(frame, [id], [by % 40, 0, 0], "mm", true));
+      resolveStructure(moveMembers(frame, [id], [by % 40, 0, 0], "mm", true));
     }, 60).toFixed(1)} ms`,
     members === 60 ? "target under 16 ms with drawing" : "",
   );
-  const resolved = resolveFree(frame);
+  const resolved = resolveStructure(frame);
   row(
     `${members} members: problems`,
     `${timed(() => void structureProblems(frame, resolved), 20).toFixed(1)} ms`,

@@ -1,19 +1,11 @@
 // Measures the simulation on one thread, all in one run, as ratios where that says more: part of npm run bench
 import { performance } from "node:perf_hooks";
 import { newPlan, predict, predicting } from "@/core/job";
+import { mechanicalModel, plainRun } from "@/core/mechanics";
 import { seeded } from "@/core/numeric";
-import {
-  FACTORS,
-  frameOutputs,
-  fromFrame,
-  mechanicalModel,
-  OrderSearch,
-  plainRun,
-  programme,
-  type SimulationStep,
-  Workshop,
-} from "@/core/shrink";
+import { frameOutputs, fromFrame, OrderSearch, programme, type SimulationStep, Workshop } from "@/core/shrink";
 import { length } from "@/core/units";
+import { FACTORS } from "@/core/weld";
 import { ladder, tacksThenBeads } from "../support/ladder";
 
 /** Outputs followed: as many as a search over orders asks about. */

@@ -1,13 +1,7 @@
 // A survey of forty points: heights, flatness and bands, in Node, median of many: part of npm run bench
 import { performance } from "node:perf_hooks";
-import {
-  flatness,
-  flatnessScatter,
-  type SurveyFit,
-  type SurveyReading,
-  survey,
-  ThinnestSlab,
-} from "../../src/core/bed";
+import { type SurveyFit, type SurveyReading, survey } from "../../src/core/bed";
+import { flatness, flatnessScatter, ThinnestSlab } from "../../src/core/geometry";
 import { normalDraw, seeded, type Vec2 } from "../../src/core/numeric";
 
 const row = (name: string, value: string, target = ""): void =>

@@ -1,7 +1,7 @@
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
-import { selfTest } from "@/core/check";
-import { type Entry, type NewEntry, type Plan, predict, SHELF } from "@/core/job";
+import { SHELF, selfTest } from "@/core/instruments";
+import { type Entry, type NewEntry, type Plan, predict } from "@/core/job";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
 import { readBody, readJson, respond } from "@/server/http";

@@ -1,6 +1,18 @@
 import { Matrix, solve } from "ml-matrix";
 import { describe, expect, it } from "vitest";
 import {
+  type BeamJoint,
+  beamStiffness,
+  CondensedRun,
+  condense,
+  type MechanicalFrame,
+  mechanicalModel,
+  NOMINAL_STIFFNESS,
+  plainRun,
+  startingStiffness,
+  toGlobal,
+} from "@/core/mechanics";
+import {
   add3,
   cross3,
   dot3,
@@ -14,23 +26,8 @@ import {
   unit3,
   type Vec3,
 } from "@/core/numeric";
-import {
-  type BeamJoint,
-  beamStiffness,
-  CondensedRun,
-  condense,
-  FACTORS,
-  type MechanicalFrame,
-  mechanicalModel,
-  NOMINAL_STIFFNESS,
-  plainRun,
-  programme,
-  type SimulationStep,
-  SUPPORT,
-  startingStiffness,
-  toGlobal,
-  Workshop,
-} from "@/core/shrink";
+import { programme, type SimulationStep, Workshop } from "@/core/shrink";
+import { FACTORS, SUPPORT } from "@/core/weld";
 import { connect, FIXED, frameOf, load, movement, STEEL, tube } from "../support/beams";
 
 const E = STEEL.eMPa;

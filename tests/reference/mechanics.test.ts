@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
-import { CondensedRun, condense, LEAST_FITUP, plainRun } from "@/core/shrink";
+import { CondensedRun, condense, LEAST_FITUP, plainRun } from "@/core/mechanics";
 import { type CaseFile, caseProgramme, caseResult } from "./mechanicsCases";
 
 const folder = path.join(process.env.CASES_DIR ?? path.join(import.meta.dirname, "cases"), "mechanics");

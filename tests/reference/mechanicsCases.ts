@@ -1,20 +1,18 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { flatness } from "@/core/bed";
-import type { Vec3 } from "@/core/numeric";
+import { flatness } from "@/core/geometry";
 import {
   type BeamSection,
-  FACTORS,
   type LineName,
   type MechanicalFrame,
   type MechanicalModel,
   mechanicalModel,
   NOMINAL_STIFFNESS,
   type Programme,
-  programme,
-  type SimulationStep,
-  Workshop,
-} from "@/core/shrink";
+} from "@/core/mechanics";
+import type { Vec3 } from "@/core/numeric";
+import { programme, type SimulationStep, Workshop } from "@/core/shrink";
+import { FACTORS } from "@/core/weld";
 import { tube } from "../support/beams";
 
 /** One file of cases. */

@@ -1,15 +1,9 @@
 import {
   bestThree,
-  collimationMmPerM,
-  flatness,
-  flatnessScatter,
   footModes,
   footTurn,
-  fourCorners,
   fourFootLoads,
   fourPointRock,
-  levelReversal,
-  noiseFloor,
   restOn,
   type ShimMode,
   type SurveyFit,
@@ -24,6 +18,8 @@ import {
 import { angleLimit, conformity, type FlatClass, flatLimitMm, type LinearClass, linearLimitMm } from "@/core/check";
 import { endLengths, jointGap, mitre, riseRun, sawTest } from "@/core/cut";
 import { a500Tolerance, type Corner, en10219Tolerance, type Span } from "@/core/frame";
+import { flatness, flatnessScatter, fourCorners, noiseFloor } from "@/core/geometry";
+import { collimationMmPerM, combine, levelReversal, type TapeClass, tapeLimitMm } from "@/core/instruments";
 import { entryProblem } from "@/core/job";
 import { degrees, radians, type Vec2 } from "@/core/numeric";
 import {
@@ -37,7 +33,7 @@ import {
   squareCheck,
   twistOnDiagonals,
 } from "@/core/square";
-import { combine, fraction, length, parseLength, slantMmPerM, type TapeClass, tapeLimitMm } from "@/core/units";
+import { fraction, length, parseLength, slantMmPerM } from "@/core/units";
 
 /** Inputs as a case file states them; the keys are the cases' own. */
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each

@@ -1,23 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { flatness } from "@/core/bed";
 import { mitre } from "@/core/cut";
+import { flatness } from "@/core/geometry";
 import { newPlan, type Plan, predict } from "@/core/job";
 import { drain } from "@/core/numeric";
-import {
-  bow,
-  DRAWS,
-  FACTORS,
-  factorsFor,
-  heatFromFillet,
-  heatJPerMm,
-  type Outputs,
-  outputsOf,
-  type Prediction,
-  simulate,
-  type Weld,
-} from "@/core/shrink";
+import { bow, DRAWS, type Outputs, outputsOf, type Prediction, simulate } from "@/core/shrink";
 import { halfRule, squareCheck } from "@/core/square";
 import { fraction, length, parseLength } from "@/core/units";
+import { FACTORS, factorsFor, heatFromFillet, heatJPerMm, type Weld } from "@/core/weld";
 import { bananaRail, caseProgramme } from "./mechanicsCases";
 
 const square508 = (): Plan["frame"] => ({

@@ -1,19 +1,17 @@
-import type { Vec3 } from "@/core/numeric";
 import {
   type BeamJoint,
   type BeamMaterial,
   type BeamSection,
-  FACTORS,
   type MechanicalFrame,
   type MechanicalModel,
   mechanicalModel,
   NOMINAL_STIFFNESS,
   plainRun,
-  programme,
-  type SimulationStep,
   type StiffnessFactors,
-  Workshop,
-} from "@/core/shrink";
+} from "@/core/mechanics";
+import type { Vec3 } from "@/core/numeric";
+import { programme, type SimulationStep, Workshop } from "@/core/shrink";
+import { FACTORS } from "@/core/weld";
 
 export const STEEL: BeamMaterial = {
   eMPa: 210_000,

@@ -1,13 +1,6 @@
-import {
-  type Entry,
-  evaluate as evaluateWith,
-  type Job,
-  newPlan,
-  type Plan,
-  type ReadingEntry,
-  SHELF,
-} from "@/core/job";
-import { type Instrument, length } from "@/core/units";
+import { type Instrument, SHELF } from "@/core/instruments";
+import { type Entry, evaluate as evaluateWith, type Job, newPlan, type Plan, type ReadingEntry } from "@/core/job";
+import { length } from "@/core/units";
 
 let n = 0;
 const id = () => `00000000-0000-4000-9000-${String(++n).padStart(12, "0")}`;

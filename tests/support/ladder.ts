@@ -1,9 +1,16 @@
-import { type Frame, fromRectangle, type ResolvedFrame, resolveFrame, resolveFree, type Structure } from "@/core/frame";
+import {
+  fromRectangle,
+  type Rectangle,
+  type ResolvedFrame,
+  resolveFrame,
+  resolveStructure,
+  type Structure,
+} from "@/core/frame";
 import { newPlan } from "@/core/job";
 import { lineOf, type SimulationStep } from "@/core/shrink";
 import { length } from "@/core/units";
 
-function ladderFrame(rungs: number, tube: { size: string; wall: string }): Frame {
+function ladderFrame(rungs: number, tube: { size: string; wall: string }): Rectangle {
   const { frame } = newPlan("ladder", "mm");
   const side = rungs === 0 ? 508 : 300 * (rungs + 1);
   return {
@@ -21,7 +28,7 @@ export const ladder = (rungs: number, tube = { size: "50", wall: "3" }): Resolve
 
 /** The same in space. */
 export const ladderStructure = (rungs: number, tube = { size: "50", wall: "3" }): Structure =>
-  resolveFree(fromRectangle(ladderFrame(rungs, tube), "mm")).structure;
+  resolveStructure(fromRectangle(ladderFrame(rungs, tube), "mm")).structure;
 
 /** So many tacks on every mitre and tee, then all their beads: faces in the order of the joint's own list. */
 export function tacksThenBeads(

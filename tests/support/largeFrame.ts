@@ -1,8 +1,8 @@
-import { type FreeFrame, member } from "@/core/frame";
-import { squareTube, started } from "./freeFrames";
+import { type DrawnFrame, member } from "@/core/frame";
+import { squareTube, started } from "./drawnFrames";
 
 /** A flat frame of so many members: four sides and rungs, in two bays. */
-export function largeFrame(members: number): FreeFrame {
+export function largeFrame(members: number): DrawnFrame {
   const rungs = members - 5;
   const lengthMm = 100 * (rungs + 2);
   const base = started("rectangle", { length: Math.min(20_000, lengthMm), width: 1600 }, squareTube(30, 2));

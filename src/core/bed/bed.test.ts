@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { COMMON_LEAVES_MM, flatness, footTurn, shimStack, shims } from "./index";
+import { flatness } from "../geometry";
+import { COMMON_LEAVES_MM, footTurn, shimStack, shims } from "./shims";
 
 const grid = (nx: number, ny: number) =>
   Array.from({ length: nx * ny }, (_, i) => ({ x: (i % nx) * 500, y: Math.floor(i / nx) * 400 }));

@@ -2,11 +2,9 @@ import fc from "fast-check";
 import loadHighs from "highs";
 import { EigenvalueDecomposition, Matrix, pseudoInverse } from "ml-matrix";
 import { describe, expect, it } from "vitest";
+import { flatness, flatnessScatter, ThinnestSlab } from "../geometry";
 import { normalDraw, seeded, symmetricEigen, type Vec2 } from "../numeric";
-import { flatness } from "./flatness";
-import { flatnessScatter } from "./flatnessNoise";
 import { type SurveyFit, type SurveyReading, survey } from "./survey";
-import { ThinnestSlab } from "./thinnestSlab";
 
 const grid = (nx: number, ny: number, stepMm = 300): Map<string, Vec2> =>
   new Map(

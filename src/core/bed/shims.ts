@@ -1,5 +1,5 @@
+import { fitPlane, heightOf, type Plane } from "../geometry";
 import type { Vec2 } from "../numeric";
-import { fitPlane, heightOf, type Plane } from "./plane";
 
 export const SHIM_MODES = ["level", "best_fit", "least_total"] as const;
 export type ShimMode = (typeof SHIM_MODES)[number];

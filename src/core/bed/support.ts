@@ -1,6 +1,5 @@
+import { fitPlane, fourWeights, heightOf, type Plane } from "../geometry";
 import { cross, distance, sub, type Vec2 } from "../numeric";
-import { fourWeights } from "./flatness";
-import { fitPlane, heightOf, type Plane } from "./plane";
 
 type Triple = readonly [number, number, number];
 const at = <T>(list: readonly T[], i: number): T => list[i] as T;

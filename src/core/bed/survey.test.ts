@@ -1,23 +1,11 @@
 import { Matrix, solve } from "ml-matrix";
 import { describe, expect, it } from "vitest";
+import { flatness, flatnessScatter, noiseFloor } from "../geometry";
+import { turnedEdge } from "../instruments";
 import { normalDraw, seeded, type Vec2 } from "../numeric";
-import {
-  BEST_INSET,
-  bestThree,
-  flatness,
-  flatnessScatter,
-  fourPointRock,
-  noiseFloor,
-  restOn,
-  type SurveyFit,
-  type SurveyReading,
-  sagOnTwoRests,
-  splitTwist,
-  survey,
-  tipForceN,
-  turnedEdge,
-  turnedGaps,
-} from "./index";
+import { BEST_INSET, bestThree, fourPointRock, restOn, sagOnTwoRests, tipForceN } from "./support";
+import { type SurveyFit, type SurveyReading, survey } from "./survey";
+import { splitTwist, turnedGaps } from "./tableTwist";
 
 const random = seeded(17);
 const GRID = ["A", "B", "C", "D", "E", "F"];

@@ -1,5 +1,14 @@
-import { chiSquareTail, Groups, type Rows, symmetricEigen, type Vec2, zeros } from "../numeric";
-import { DETECT, type Diagnosis, diagnose } from "../units";
+import {
+  chiSquareTail,
+  DETECT,
+  type Diagnosis,
+  diagnose,
+  Groups,
+  type Rows,
+  symmetricEigen,
+  type Vec2,
+  zeros,
+} from "../numeric";
 
 /** One reading of a survey, by whichever method. Lengths in mm, slopes in mm per metre. */
 export type SurveyReading = { id: string; uMm: number } & (

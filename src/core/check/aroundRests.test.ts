@@ -1,9 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/freeFrames";
-import { fromRectangle, resolveFrame, resolveFree } from "../frame";
+import { started } from "../../../tests/support/drawnFrames";
+import { onThreeRests, tubeSags } from "../bed";
+import { fromRectangle, resolveFrame, resolveStructure } from "../frame";
 import { newPlan, restsGrid, restsUnder } from "../job";
 import { length } from "../units";
-import { adjustStep, type BedHeights, bedVerdict, onThreeRests, tubeFits, tubeSags } from "./index";
+import { adjustStep } from "./adjustStep";
+import { type BedHeights, bedVerdict } from "./bedVerdict";
+import { tubeFits } from "./tubeTolerance";
 
 const { frame } = newPlan("t", "mm");
 const flat = resolveFrame(frame);
@@ -59,16 +62,16 @@ describe("three rests out of those at hand", () => {
 
 describe("a loose tube on two rests", () => {
   it("sags a forty-eighth with the rests set in, and only what is seen is told", () => {
-    const { structure } = resolveFree(fromRectangle({ ...frame, length: length("6000") }, "mm"));
+    const { structure } = resolveStructure(fromRectangle({ ...frame, length: length("6000") }, "mm"));
     const sags = tubeSags(structure);
     expect(sags[0]?.members).toEqual(["AB", "CD"]);
     expect(sags[0]?.insetMm).toBeCloseTo(0.223 * 6000, 6);
     expect((sags[0]?.onEndsMm ?? 0) / (sags[0]?.setInMm ?? 1)).toBeGreaterThan(40);
     expect((sags[0]?.onEndsMm ?? 0) / (sags[0]?.setInMm ?? 1)).toBeLessThan(60);
-    expect(tubeSags(resolveFree(fromRectangle(frame, "mm")).structure)).toEqual([]);
+    expect(tubeSags(resolveStructure(fromRectangle(frame, "mm")).structure)).toEqual([]);
   });
   it("counts every member once, whatever the frame", () => {
-    const { structure } = resolveFree(started("two frames stacked"));
+    const { structure } = resolveStructure(started("two frames stacked"));
     const told = tubeSags(structure).flatMap((s) => s.members);
     expect(new Set(told).size).toBe(told.length);
   });

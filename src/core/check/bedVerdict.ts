@@ -1,15 +1,5 @@
-import {
-  COMMON_LEAVES_MM,
-  type Flatness,
-  type FootTurn,
-  fitPlane,
-  flatness,
-  footTurn,
-  type ShimMode,
-  type ShimStack,
-  shimStack,
-  shims,
-} from "../bed";
+import { COMMON_LEAVES_MM, type FootTurn, footTurn, type ShimMode, type ShimStack, shimStack, shims } from "../bed";
+import { type Flatness, fitPlane, flatness } from "../geometry";
 import type { Rows, Vec2 } from "../numeric";
 import type { Measured } from "../square";
 import { fixed, formatSmall, type UnitPreference } from "../units";

@@ -2,7 +2,10 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { newPlan } from "../job";
 import { length } from "../units";
-import { type BedHeights, bedVerdict, conformity, limitProblems, overall, resolveLimits, verdicts } from "./index";
+import { type BedHeights, bedVerdict } from "./bedVerdict";
+import { conformity } from "./conformity";
+import { limitProblems, resolveLimits } from "./limits";
+import { overall, verdicts } from "./verdicts";
 
 describe("conformity", () => {
   it("never passes and fails the same reading, and is monotone in the guard", () => {

@@ -1,5 +1,4 @@
-import type { Side } from "../frame";
-import { SIDES } from "../frame";
+import { SIDES, type Side } from "../frame";
 import { type Problem, plainMm } from "../units";
 import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
 import type { Deviation, Limits } from "./limitsSchema";

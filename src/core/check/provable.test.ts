@@ -1,8 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { resolveFrame } from "../frame";
-import { newPlan, SHELF } from "../job";
+import { SHELF } from "../instruments";
+import { newPlan } from "../job";
 import { length } from "../units";
-import { conformity, provable, resolveLimits, slipsThatShow } from "./index";
+import { conformity } from "./conformity";
+import { resolveLimits } from "./limits";
+import { provable, slipsThatShow } from "./provable";
 
 const plan = newPlan("x", "mm");
 const of = (change: Partial<typeof plan.frame>, limits = plan.limits) => {

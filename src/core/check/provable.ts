@@ -1,7 +1,7 @@
 import { ends, type ResolvedFrame, SIDES, SPANS, type Span } from "../frame";
+import { fullUncertainty, type Instrument, readingUncertainty } from "../instruments";
 import { distance } from "../numeric";
 import { type SpanReading, squareCheck } from "../square";
-import { fullUncertainty, type Instrument, readingUncertainty } from "../units";
 import { GUARD_FACTOR } from "./conformity";
 import type { Limit } from "./limits";
 import { worstCorner } from "./verdicts";

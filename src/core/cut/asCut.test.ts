@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { ladder } from "../../../tests/support/ladder";
-import { asCut, bestPairs, cutList } from "./index";
+import { asCut, bestPairs } from "./asCut";
+import { cutList } from "./cutList";
 
 const none = { value: 0, low: 0, high: 0 };
 const list = (rungs: number) => cutList(ladder(rungs), { lengthMm: none, widthMm: none });

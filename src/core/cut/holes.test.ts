@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { ladderStructure } from "../../../tests/support/ladder";
-import { closedVolumes, dipHoleMm, holeAdvice, sawTest, sawTestProblems } from "./index";
+import { sawTest, sawTestProblems } from "./fitUp";
+import { closedVolumes, dipHoleMm, holeAdvice } from "./holes";
 
 describe("closed volumes and their holes", () => {
   it("the mitred sides are one ring, every cross member one of its own, and all tube is in one of them", () => {

@@ -4,7 +4,11 @@ import { describe, expect, it } from "vitest";
 import { pieces as piece } from "../../../tests/support/pieces";
 import { solvedBy } from "../../workers/solvedBy";
 import { length } from "../units";
-import { type CutPiece, leastCost, nestingLp, nestingProblem, type Stock, solveNesting, stockProblems } from "./index";
+import type { CutPiece } from "./cutList";
+import { leastCost, nestingLp, nestingProblem } from "./nesting";
+import { solveNesting } from "./solveNesting";
+import { stockProblems } from "./stockProblems";
+import type { Stock } from "./stockSchema";
 
 const solver = await loadHighs();
 const stock = (change: Partial<Stock> = {}): Stock => ({

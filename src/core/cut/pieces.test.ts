@@ -1,26 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, roundTube, squareTube, started } from "../../../tests/support/freeFrames";
-import { type FreeFrame, mirrorMembers, resolveFree, type Structure } from "../frame";
+import { drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import { type DrawnFrame, mirrorMembers, resolveStructure, type Structure } from "../frame";
 import { length } from "../units";
-import {
-  bevelFor,
-  closedVolumes,
-  copeDepth,
-  copeTemplate,
-  type Drill,
-  drillList,
-  drillProblems,
-  freeCutList,
-  holeAdvice,
-  openMembers,
-  pilotMm,
-  preparations,
-  sheetStartsMm,
-} from "./index";
+import { copeDepth, copeTemplate, sheetStartsMm } from "./cope";
+import { drillList, drillProblems, pilotMm } from "./drill";
+import type { Drill } from "./drillSchema";
+import { closedVolumes, holeAdvice, openMembers } from "./holes";
+import { freeCutList } from "./pieces";
+import { bevelFor, preparations } from "./prepare";
 
-const of = (frame: FreeFrame): Structure => resolveFree(frame).structure;
-const line = (frame: FreeFrame, member: string) => {
+const of = (frame: DrawnFrame): Structure => resolveStructure(frame).structure;
+const line = (frame: DrawnFrame, member: string) => {
   const found = freeCutList(of(frame)).find((p) => p.members.includes(member));
   if (!found) throw new Error(`no piece ${member}`);
   return found;

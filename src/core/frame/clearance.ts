@@ -1,8 +1,8 @@
+import { overlapMm, partingDirections } from "../geometry";
 import { add3, dot3, norm3, scale3, sub3, type Vec3 } from "../numeric";
-import type { FreeFrame, Obstacle } from "./freeSchema";
-import { overlapMm, partingDirections } from "./overlap";
+import type { DrawnFrame, Obstacle } from "./drawnSchema";
 import { directionWord, place } from "./placing";
-import { bodyPoints } from "./resolveFree";
+import { bodyPoints } from "./resolveStructure";
 import type { Structure, StructureMember } from "./structure";
 
 /** A box in space: middle, unit axes, half sizes. */
@@ -156,7 +156,7 @@ function ofObstacle(o: Obstacle, boxes: readonly { id: string; box: Box }[]): Cl
 }
 
 /** Every gap that a frame is asked to keep: to its objects and to the floor. Members count with the box round them. */
-export function clearances(frame: FreeFrame, structure: Structure): Clearance[] {
+export function clearances(frame: DrawnFrame, structure: Structure): Clearance[] {
   const boxes = [
     ...structure.members.map((m) => ({ id: m.id, box: memberBox(m) })),
     ...structure.parts.map((p) => ({ id: p.id, box: squareBox(p.low, p.high) })),

@@ -1,47 +1,39 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, squareTube, started } from "../../../tests/support/freeFrames";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { length } from "../units";
+import { boxCorners, clearances, gapBetween, squareBox } from "./clearance";
+import type { DrawnFrame } from "./drawnSchema";
 import {
   addMember,
-  boxCorners,
-  clearances,
   copyMembers,
   deleteMembers,
-  type FreeFrame,
-  fits,
-  flipMembers,
-  gapBetween,
-  handedness,
-  joiningOrder,
-  measuredShape,
-  mirrorMembers,
   moveCorner,
   moveMembers,
   nextName,
-  place,
-  placeMembers,
-  readSurvey,
   renameMember,
-  resolveFree,
-  STARTERS,
   setJoint,
   setLength,
   setMember,
-  sidesOf,
-  snap,
   spaceEqually,
-  splitForSize,
   splitMember,
-  squareBox,
-} from "./index";
+} from "./editing";
+import { handedness } from "./handed";
+import { joiningOrder } from "./joining";
+import { measuredShape, readSurvey, sidesOf } from "./measuredShape";
+import { flipMembers, mirrorMembers } from "./mirroring";
+import { place, placeMembers } from "./placing";
+import { resolveStructure } from "./resolveStructure";
+import { fits, splitForSize } from "./sizeLimit";
+import { snap } from "./snapping";
+import { STARTERS } from "./starters";
 
-const at = (frame: FreeFrame, id: string) => {
+const at = (frame: DrawnFrame, id: string) => {
   const m = frame.members.find((x) => x.id === id);
   if (!m) throw new Error(`no member ${id}`);
   return m;
 };
-const ends = (frame: FreeFrame) => frame.members.map((m) => [m.id, place(m.from), place(m.to)]);
+const ends = (frame: DrawnFrame) => frame.members.map((m) => [m.id, place(m.from), place(m.to)]);
 const near = (a: unknown, b: unknown) => {
   const flat = (v: unknown): number[] => (Array.isArray(v) ? v.flatMap(flat) : typeof v === "number" ? [v] : []);
   const [p, q] = [flat(a), flat(b)];
@@ -65,8 +57,8 @@ describe("editing", () => {
             frame.members.map((m) => ({ ...m, from: 0, to: 0 })),
           );
           // A mirrored frame has the same joints, pieces and weight.
-          const once = resolveFree(flipMembers(frame, ids, axis, mm, "mm")).structure;
-          const own = resolveFree(frame).structure;
+          const once = resolveStructure(flipMembers(frame, ids, axis, mm, "mm")).structure;
+          const own = resolveStructure(frame).structure;
           expect(once.massKg).toBeCloseTo(own.massKg, 6);
           expect(once.joints.map((j) => `${j.kind} ${[j.a, j.b].sort().join()}`).sort()).toEqual(
             own.joints.map((j) => `${j.kind} ${[j.a, j.b].sort().join()}`).sort(),
@@ -100,7 +92,7 @@ describe("editing", () => {
     expect(moveMembers(locked, ["AB"], [0, -50, 0], "mm")).toEqual(locked);
     const along = moveMembers(frame, ["AB"], [0, -50, 0], "mm", true);
     expect(at(along, "BC").from.y.mm).toBe(-30);
-    expect(resolveFree(along).structure.joints.map((j) => j.kind)).toEqual(["mitre", "mitre", "mitre", "mitre"]);
+    expect(resolveStructure(along).structure.joints.map((j) => j.kind)).toEqual(["mitre", "mitre", "mitre", "mitre"]);
   });
   it("what is not moved keeps the text that was typed", () => {
     const frame = drawn({
@@ -117,9 +109,9 @@ describe("editing", () => {
     const split = splitMember(frame, "AB", 400, "mm");
     if (!split.ok) throw new Error(split.message);
     expect(split.value.id).toBe("A1");
-    const s = resolveFree(split.value.frame).structure;
+    const s = resolveStructure(split.value.frame).structure;
     expect(s.joints.find((j) => [j.a, j.b].sort().join() === "A1,AB")).toMatchObject({ kind: "butt", angleDeg: 180 });
-    expect(s.massKg).toBeCloseTo(resolveFree(frame).structure.massKg, 9);
+    expect(s.massKg).toBeCloseTo(resolveStructure(frame).structure.massKg, 9);
     expect(splitMember(frame, "AB", 2, "mm").ok).toBe(false);
     // What was said of the far corner holds for the piece that is there now.
     const said = {
@@ -128,7 +120,7 @@ describe("editing", () => {
     };
     const parted = splitMember(said, "AB", 400, "mm");
     if (!parted.ok) throw new Error(parted.message);
-    expect(resolveFree(parted.value.frame).structure.joints.find((j) => j.a === "A1" && j.b === "BC")?.kind).toBe(
+    expect(resolveStructure(parted.value.frame).structure.joints.find((j) => j.a === "A1" && j.b === "BC")?.kind).toBe(
       "butt",
     );
     expect(parted.value.frame.pairs[0]?.left).toEqual(["AB", "A1"]);
@@ -189,7 +181,7 @@ describe("editing", () => {
           expect(nextName(next, "M")).not.toBe("");
           frame = next;
           // Whatever it is by now, it can be worked out.
-          expect(Number.isFinite(resolveFree(frame).structure.massKg)).toBe(true);
+          expect(Number.isFinite(resolveStructure(frame).structure.massKg)).toBe(true);
         }
       }),
       { numRuns: 60 },
@@ -259,7 +251,7 @@ describe("gaps", () => {
   });
   it("feet may stand on the floor, members may not", () => {
     const table = { ...started("table base"), floor: { at: length("-6"), least: length("1") } };
-    expect(clearances(table, resolveFree(table).structure)).toMatchObject([{ of: "floor", ok: true, gapMm: 6 }]);
+    expect(clearances(table, resolveStructure(table).structure)).toMatchObject([{ of: "floor", ok: true, gapMm: 6 }]);
   });
 });
 
@@ -274,8 +266,8 @@ describe("left and right", () => {
       [600, 200, 300],
     ],
   });
-  const of = (frame: FreeFrame, left: string[], right: string[]) =>
-    handedness(resolveFree(frame).structure, left, right);
+  const of = (frame: DrawnFrame, left: string[], right: string[]) =>
+    handedness(resolveStructure(frame).structure, left, right);
   it("a mirror image is right, a copy is two of one hand", () => {
     const { frame, ids } = mirrorMembers(arm, ["R1", "R2"], "y", 500, false, "mm");
     expect(of(frame, ["R1", "R2"], ids)).toMatchObject({ verdict: "mirrored" });
@@ -298,7 +290,7 @@ describe("left and right", () => {
       );
       const { frame, ids } = mirrorMembers(arm, ["R1"], "y", 500, false, "mm");
       expect(of(frame, ["R1"], ids).verdict, shape).toBe("mirrored");
-      const kink = resolveFree(started("rails with a kink", {}, { ...squareTube(40, 4), shape })).structure;
+      const kink = resolveStructure(started("rails with a kink", {}, { ...squareTube(40, 4), shape })).structure;
       expect(handedness(kink, ["L1", "L2"], ["R1", "R2"]).verdict, shape).toBe("mirrored");
     }
   });
@@ -319,12 +311,12 @@ describe("left and right", () => {
 describe("sub-assemblies and room", () => {
   it("joins in order, tells which joints are each one's own, and warns of one that hangs in the air", () => {
     const frame = started("two frames stacked");
-    const order = joiningOrder(frame, resolveFree(frame).structure);
+    const order = joiningOrder(frame, resolveStructure(frame).structure);
     expect(order.map((g) => g.name)).toEqual(["lower frame", "upper frame"]);
     expect(order[0]?.own).toHaveLength(6);
     expect(order[1]?.own).toHaveLength(4);
     expect(order[1]?.toRest).toHaveLength(6);
-    const total = resolveFree(frame).structure.joints.length;
+    const total = resolveStructure(frame).structure.joints.length;
     expect(order.reduce((s, g) => s + g.own.length + g.toRest.length, 0)).toBe(total);
     const table = {
       ...started("table base"),
@@ -333,12 +325,12 @@ describe("sub-assemblies and room", () => {
         { id: "U2", name: "stretcher", members: ["T3"] },
       ],
     };
-    expect(joiningOrder(table, resolveFree(table).structure)[1]?.warning).toMatch(/touches nothing/);
+    expect(joiningOrder(table, resolveStructure(table).structure)[1]?.warning).toMatch(/touches nothing/);
   });
   it("fits in any turn, and parts what does not between joints, cutting least", () => {
     expect(fits([10, 20, 30], [30, 10, 20])).toBe(true);
     expect(fits([10, 20, 31], [30, 10, 20])).toBe(false);
-    const s = resolveFree(started("ladder", { length: 4000, width: 900, rungs: 7 })).structure;
+    const s = resolveStructure(started("ladder", { length: 4000, width: 900, rungs: 7 })).structure;
     expect(splitForSize(s, [5000, 1000, 500])).toBeNull();
     const plan = splitForSize(s, [2500, 1000, 500]);
     expect(plan).toMatchObject({ axis: "x", cuts: [["AB", "CD"]] });

@@ -1,7 +1,7 @@
 import { add3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { fail, ok, type Result, stated, type UnitPreference } from "../units";
-import type { FreeFrame, FreeJoint, FreeMember, Point } from "./freeSchema";
-import { member, statedPoint } from "./freeStart";
+import type { DrawnFrame, DrawnJoint, DrawnMember, Point } from "./drawnSchema";
+import { member, statedPoint } from "./drawnStart";
 import type { EndName } from "./meeting";
 import { followMirrors } from "./mirrorImage";
 import { place } from "./placing";
@@ -12,10 +12,10 @@ const AXES: readonly Axis[] = ["x", "y", "z"];
 const SAME_MM = 0.2;
 
 const near = (a: Vec3, b: Vec3): boolean => norm3(sub3(a, b)) < SAME_MM;
-const find = (frame: FreeFrame, id: string): FreeMember | undefined => frame.members.find((m) => m.id === id);
+const find = (frame: DrawnFrame, id: string): DrawnMember | undefined => frame.members.find((m) => m.id === id);
 
 /** The first free name with a letter: M1, M2 … @param taken names given meanwhile. */
-export function nextName(frame: FreeFrame, letter: string, taken: ReadonlySet<string> = new Set()): string {
+export function nextName(frame: DrawnFrame, letter: string, taken: ReadonlySet<string> = new Set()): string {
   const used = new Set([...frame.members.map((m) => m.id), ...taken]);
   for (let i = 1; ; i++) if (!used.has(`${letter}${i}`)) return `${letter}${i}`;
 }
@@ -30,13 +30,18 @@ const movedPoint = (p: Point, by: Vec3, units: UnitPreference): Point => {
   return out;
 };
 
-const change = (frame: FreeFrame, id: string, next: (m: FreeMember) => FreeMember): FreeFrame => ({
+const change = (frame: DrawnFrame, id: string, next: (m: DrawnMember) => DrawnMember): DrawnFrame => ({
   ...frame,
   members: frame.members.map((m) => (m.id === id ? next(m) : m)),
 });
 
 /** @returns the frame with one member changed, and its images with it. */
-export const setMember = (frame: FreeFrame, id: string, what: Partial<FreeMember>, units: UnitPreference): FreeFrame =>
+export const setMember = (
+  frame: DrawnFrame,
+  id: string,
+  what: Partial<DrawnMember>,
+  units: UnitPreference,
+): DrawnFrame =>
   followMirrors(
     change(frame, id, (m) => ({ ...m, ...what })),
     units,
@@ -44,19 +49,19 @@ export const setMember = (frame: FreeFrame, id: string, what: Partial<FreeMember
 
 /** Draws a member. @returns the frame and the new name. */
 export function addMember(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   from: Vec3,
   to: Vec3,
   section: string,
   units: UnitPreference,
-): Result<{ frame: FreeFrame; id: string }> {
+): Result<{ frame: DrawnFrame; id: string }> {
   if (norm3(sub3(to, from)) < 1) return fail("Both ends are the same place: a member needs a length.");
   const id = nextName(frame, "M");
   return ok({ frame: { ...frame, members: [...frame.members, member(id, from, to, section, units)] }, id });
 }
 
 /** Members that may be moved by hand. */
-export const movable = (frame: FreeFrame, ids: readonly string[]): Set<string> =>
+export const movable = (frame: DrawnFrame, ids: readonly string[]): Set<string> =>
   new Set(ids.filter((id) => find(frame, id)?.locked === false));
 
 /**
@@ -64,12 +69,12 @@ export const movable = (frame: FreeFrame, ids: readonly string[]): Set<string> =
  * @param along whether what meets a moved member's ends follows. Locked members and linked images stay.
  */
 export function moveMembers(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   ids: readonly string[],
   by: Vec3,
   units: UnitPreference,
   along = false,
-): FreeFrame {
+): DrawnFrame {
   const moving = movable(frame, ids);
   const ends = frame.members.filter((m) => moving.has(m.id)).flatMap((m) => [place(m.from), place(m.to)]);
   const members = frame.members.map((m) => {
@@ -82,7 +87,7 @@ export function moveMembers(
 }
 
 /** Moves every end that stands at a place to another one: a corner with all that meets there. */
-export function moveCorner(frame: FreeFrame, at: Vec3, to: Vec3, units: UnitPreference): FreeFrame {
+export function moveCorner(frame: DrawnFrame, at: Vec3, to: Vec3, units: UnitPreference): DrawnFrame {
   const by = sub3(to, at);
   const members = frame.members.map((m) => {
     if (m.locked) return m;
@@ -94,7 +99,7 @@ export function moveCorner(frame: FreeFrame, at: Vec3, to: Vec3, units: UnitPref
 }
 
 /** Moves one end of one member. */
-export const moveEnd = (frame: FreeFrame, id: string, end: EndName, to: Vec3, units: UnitPreference): FreeFrame =>
+export const moveEnd = (frame: DrawnFrame, id: string, end: EndName, to: Vec3, units: UnitPreference): DrawnFrame =>
   followMirrors(
     change(frame, id, (m) => (m.locked ? m : { ...m, [end]: statedPoint(to, units) })),
     units,
@@ -102,12 +107,12 @@ export const moveEnd = (frame: FreeFrame, id: string, end: EndName, to: Vec3, un
 
 /** Makes a member as long as typed between its ends on the centre lines; `keep` stays where it is. */
 export function setLength(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   id: string,
   lengthMm: number,
   keep: EndName | "middle",
   units: UnitPreference,
-): Result<FreeFrame> {
+): Result<DrawnFrame> {
   const m = find(frame, id);
   if (!m) return fail(`There is no member ${id}.`);
   if (m.locked) return fail(`${id} is locked. Unlock it first.`);
@@ -131,11 +136,11 @@ export function setLength(
 
 /** Parts a member at a distance from its first end; the new piece takes a new name. */
 export function splitMember(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   id: string,
   atMm: number,
   units: UnitPreference,
-): Result<{ frame: FreeFrame; id: string }> {
+): Result<{ frame: DrawnFrame; id: string }> {
   const m = find(frame, id);
   if (!m) return fail(`There is no member ${id}.`);
   const [a, b] = [place(m.from), place(m.to)];
@@ -156,7 +161,7 @@ export function splitMember(
   const withPiece = (list: string[]): string[] => list.flatMap((x) => (x === id ? [x, name] : [x]));
   const groups = frame.groups.map((g) => ({ ...g, members: withPiece(g.members) }));
   const pairs = frame.pairs.map((p) => ({ left: withPiece(p.left), right: withPiece(p.right) }));
-  const said = frame.joints.flatMap((j): FreeJoint[] => {
+  const said = frame.joints.flatMap((j): DrawnJoint[] => {
     const to = (x: string): string => (x === id ? name : x);
     return j.between.includes(id)
       ? [{ ...j, between: [to(j.between[0]), to(j.between[1])], through: j.through && to(j.through) }]
@@ -166,7 +171,7 @@ export function splitMember(
 }
 
 /** Takes members out, with everything that was said of them. */
-export function deleteMembers(frame: FreeFrame, ids: readonly string[]): FreeFrame {
+export function deleteMembers(frame: DrawnFrame, ids: readonly string[]): DrawnFrame {
   const gone = new Set(ids);
   const keep = (list: readonly string[]) => list.filter((m) => !gone.has(m));
   return {
@@ -188,12 +193,12 @@ export function deleteMembers(frame: FreeFrame, ids: readonly string[]): FreeFra
 }
 
 export interface Copies {
-  frame: FreeFrame;
+  frame: DrawnFrame;
   ids: string[];
 }
 
 /** What was said of joints among members, for their copies. */
-function copiedJoints(frame: FreeFrame, names: ReadonlyMap<string, string>): FreeJoint[] {
+function copiedJoints(frame: DrawnFrame, names: ReadonlyMap<string, string>): DrawnJoint[] {
   return frame.joints.flatMap((j) => {
     const [a, b] = j.between.map((m) => names.get(m));
     return a && b
@@ -203,9 +208,9 @@ function copiedJoints(frame: FreeFrame, names: ReadonlyMap<string, string>): Fre
 }
 
 export function withCopies(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   ids: readonly string[],
-  make: (m: FreeMember, id: string) => FreeMember,
+  make: (m: DrawnMember, id: string) => DrawnMember,
 ): Copies {
   const names = new Map<string, string>();
   for (const id of ids) names.set(id, nextName(frame, id[0] as string, new Set(names.values())));
@@ -227,7 +232,7 @@ export function withCopies(
 
 /** Copies members, each copy moved on by `by` from the last. */
 export function copyMembers(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   ids: readonly string[],
   by: Vec3,
   times: number,
@@ -251,13 +256,13 @@ export function copyMembers(
 
 /** Sets members between the first and the last of them at equal gaps along an axis. */
 export function spaceEqually(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   ids: readonly string[],
   axis: Axis,
   units: UnitPreference,
-): Result<FreeFrame> {
+): Result<DrawnFrame> {
   const k = AXES.indexOf(axis);
-  const middle = (m: FreeMember): number => ((place(m.from)[k] as number) + (place(m.to)[k] as number)) / 2;
+  const middle = (m: DrawnMember): number => ((place(m.from)[k] as number) + (place(m.to)[k] as number)) / 2;
   const row = frame.members.filter((m) => ids.includes(m.id)).sort((a, b) => middle(a) - middle(b));
   const [first, last] = [row[0], row.at(-1)];
   if (row.length < 3 || !first || !last)
@@ -274,8 +279,13 @@ export function spaceEqually(
 }
 
 /** Lays what a person says of a joint over what was found. Nothing said any more: the entry goes. */
-export function setJoint(frame: FreeFrame, a: string, b: string, what: Partial<Omit<FreeJoint, "between">>): FreeFrame {
-  const same = (j: FreeJoint): boolean => j.between.includes(a) && j.between.includes(b);
+export function setJoint(
+  frame: DrawnFrame,
+  a: string,
+  b: string,
+  what: Partial<Omit<DrawnJoint, "between">>,
+): DrawnFrame {
+  const same = (j: DrawnJoint): boolean => j.between.includes(a) && j.between.includes(b);
   const known = frame.joints.find(same) ?? {
     between: [a, b] as [string, string],
     kind: null,
@@ -292,7 +302,7 @@ export function setJoint(frame: FreeFrame, a: string, b: string, what: Partial<O
 }
 
 /** Gives a member another name everywhere. */
-export function renameMember(frame: FreeFrame, id: string, name: string): Result<FreeFrame> {
+export function renameMember(frame: DrawnFrame, id: string, name: string): Result<DrawnFrame> {
   if (!/^[A-Z][A-Z0-9]{0,5}$/.test(name)) return fail("A name has one to six capitals or digits, a letter first.");
   if (name !== id && find(frame, name)) return fail(`There is a ${name} already.`);
   const to = (m: string): string => (m === id ? name : m);

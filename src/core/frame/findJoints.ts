@@ -1,6 +1,6 @@
 import { add3, dot3, scale3, sub3, type Vec3 } from "../numeric";
-import type { FreeFrame, FreeJoint } from "./freeSchema";
-import type { StructureJointKind } from "./freeWords";
+import type { DrawnFrame, DrawnJoint } from "./drawnSchema";
+import type { StructureJointKind } from "./frameWords";
 import { facesOf } from "./jointFaces";
 import { angleOf, contested, type Found, habit, Landed, legOnRail } from "./jointHabits";
 import { intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
@@ -32,7 +32,7 @@ function settle(
   m: Placed,
   n: Placed,
   met: Exclude<Meeting, { kind: "cross" | "overlap" }>,
-  said: FreeJoint | undefined,
+  said: DrawnJoint | undefined,
   landed: Landed,
 ): Found | null {
   if (met.kind === "lap") {
@@ -87,7 +87,7 @@ const pairKey = (a: string, b: string): string => (a < b ? `${a} ${b}` : `${b} $
  */
 export function findJoints(
   members: readonly Placed[],
-  said: FreeFrame["joints"],
+  said: DrawnFrame["joints"],
 ): { joints: StructureJoint[]; clashes: Clash[] } {
   const words = new Map(said.map((j) => [pairKey(...j.between), j]));
   const boxes = members.map(boxOf);
@@ -107,7 +107,7 @@ export function findJoints(
     }
   });
   const landed = new Landed();
-  const found: { f: Found; said: FreeJoint | undefined }[] = [];
+  const found: { f: Found; said: DrawnJoint | undefined }[] = [];
   for (const part of inTurn(withoutCornerLaps(meetings)))
     for (const { m, n, met, said: own } of part) {
       const f = settle(m, n, met, own, landed);
@@ -149,7 +149,7 @@ interface Met {
   m: Placed;
   n: Placed;
   met: Exclude<Meeting, { kind: "cross" | "overlap" }>;
-  said: FreeJoint | undefined;
+  said: DrawnJoint | undefined;
 }
 
 /** Meetings in the order in which they are settled: what lands on a face, then legs and rails, then corners. */

@@ -2,10 +2,13 @@ import { describe, expect, it } from "vitest";
 import { cutList } from "../cut";
 import { newPlan } from "../job";
 import { length } from "../units";
-import { type Frame, frameProblems, PROFILES, resolveFrame } from "./index";
+import { rectangleProblems } from "./rectangleProblems";
+import type { Rectangle } from "./rectangleSchema";
+import { resolveFrame } from "./resolve";
+import { PROFILES } from "./sections";
 
 const base = newPlan("t", "mm").frame;
-const frame = (change: Partial<Frame> = {}): Frame => ({ ...base, ...change });
+const frame = (change: Partial<Rectangle> = {}): Rectangle => ({ ...base, ...change });
 const cross = (...at: string[]) => at.map((a, i) => ({ id: `M${i + 1}`, at: length(a) }));
 
 describe("a rectangle", () => {
@@ -55,8 +58,8 @@ describe("what cannot be built", () => {
     [{ cross: cross("10") }, "frame.cross.0.at", /run into a side/],
     [{ cross: cross("300", "320") }, "frame.cross.1.at", /overlaps M1/],
     [{ cross: [...cross("300"), { id: "M1", at: length("500") }] }, "frame.cross.1.id", /there twice/],
-  ] as [Partial<Frame>, string, RegExp][])("%j", (change, path, why) => {
-    expect(frameProblems(frame(change))).toContainEqual({
+  ] as [Partial<Rectangle>, string, RegExp][])("%j", (change, path, why) => {
+    expect(rectangleProblems(frame(change))).toContainEqual({
       path,
       message: expect.stringMatching(why),
       severity: "error",
@@ -70,7 +73,7 @@ describe("what cannot be built", () => {
         depth: length(String(p.largeMm)),
         wall: length(String(p.wallMm)),
       };
-      expect(frameProblems(frame({ section })), p.name).toEqual([]);
+      expect(rectangleProblems(frame({ section })), p.name).toEqual([]);
     }
   });
 });

@@ -1,5 +1,5 @@
 import { norm3, sub3, type Vec3 } from "../numeric";
-import { bodyPoints } from "./resolveFree";
+import { bodyPoints } from "./resolveStructure";
 import type { Structure, StructureMember } from "./structure";
 
 /** What a declared left and right turn out to be. */

@@ -1,4 +1,4 @@
-import type { FreeFrame } from "./freeSchema";
+import type { DrawnFrame } from "./drawnSchema";
 import type { Structure } from "./structure";
 
 /** One step of putting sub-assemblies together. */
@@ -15,7 +15,7 @@ export interface Joining {
 }
 
 /** Sub-assemblies in their order, with the joints of each; members in none come last, one by one fitted on. */
-export function joiningOrder(frame: FreeFrame, structure: Structure): Joining[] {
+export function joiningOrder(frame: DrawnFrame, structure: Structure): Joining[] {
   const grouped = new Set(frame.groups.flatMap((g) => g.members));
   const rest = structure.members.filter((m) => !grouped.has(m.id)).map((m) => m.id);
   const groups = [

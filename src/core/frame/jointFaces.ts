@@ -1,6 +1,6 @@
 import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
-import type { FreeJoint } from "./freeSchema";
-import type { FaceLine } from "./freeWords";
+import type { DrawnJoint } from "./drawnSchema";
+import type { FaceLine } from "./frameWords";
 import { angleOf, type Found, STRAIGHT_DEG, UP } from "./jointHabits";
 import { intoMember, reach } from "./meeting";
 import { directionWord } from "./placing";
@@ -16,7 +16,7 @@ const SIDE_WORDS = {
 } as const;
 
 /** The faces of a joint, which way each looks and how long its bead is. */
-export function facesOf(f: Found, said: FreeJoint | undefined): StructureFace[] {
+export function facesOf(f: Found, said: DrawnJoint | undefined): StructureFace[] {
   const face = (line: FaceLine, toward: Vec3, lengthMm: number, words?: string): StructureFace => {
     const own = said?.faces.find((x) => x.line === line);
     return {

@@ -1,7 +1,7 @@
+import { overlapMm, partingDirections } from "../geometry";
 import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
-import type { StructureJointKind } from "./freeWords";
+import type { StructureJointKind } from "./frameWords";
 import { type EndName, endOf, intoMember, type Placed, reach } from "./meeting";
-import { overlapMm, partingDirections } from "./overlap";
 
 export const UP: Vec3 = [0, 0, 1];
 

@@ -1,5 +1,5 @@
 import { stated, type UnitPreference } from "../units";
-import type { FreeFrame, FreeMember, Point } from "./freeSchema";
+import type { DrawnFrame, DrawnMember, Point } from "./drawnSchema";
 
 const AXES = ["x", "y", "z"] as const;
 
@@ -9,20 +9,20 @@ const mirrored = (p: Point, axis: "x" | "y", atMm: number, units: UnitPreference
 });
 
 /** Sections that are not their own mirror image: turned end for end, they are. */
-const oneSided = (frame: Pick<FreeFrame, "sections">, m: FreeMember): boolean => {
+const oneSided = (frame: Pick<DrawnFrame, "sections">, m: DrawnMember): boolean => {
   const shape = frame.sections.find((s) => s.id === m.section)?.shape;
   return shape === "angle" || shape === "channel";
 };
 
 /** The mirror image of a member; what looks sideways looks the other way. */
 export function imageOf(
-  frame: Pick<FreeFrame, "sections">,
-  m: FreeMember,
+  frame: Pick<DrawnFrame, "sections">,
+  m: DrawnMember,
   id: string,
   axis: "x" | "y",
   atMm: number,
   units: UnitPreference,
-): FreeMember {
+): DrawnMember {
   const swap = oneSided(frame, m);
   const flip = { left: "right", right: "left", front: "back", back: "front", up: "up", down: "down" } as const;
   const turnsOver = axis === "x" ? ["left", "right"] : ["front", "back"];
@@ -38,7 +38,7 @@ export function imageOf(
 }
 
 /** Brings every linked mirror image in step with its original. */
-export function followMirrors(frame: FreeFrame, units: UnitPreference): FreeFrame {
+export function followMirrors(frame: DrawnFrame, units: UnitPreference): DrawnFrame {
   if (!frame.members.some((m) => m.mirror)) return frame;
   return {
     ...frame,

@@ -1,6 +1,6 @@
 import { stated, type UnitPreference } from "../units";
+import type { DrawnFrame } from "./drawnSchema";
 import { type Copies, movable, withCopies } from "./editing";
-import type { FreeFrame } from "./freeSchema";
 import { followMirrors, imageOf } from "./mirrorImage";
 
 /**
@@ -8,7 +8,7 @@ import { followMirrors, imageOf } from "./mirrorImage";
  * Declares them a pair when linked, so that the check for two lefts covers them.
  */
 export function mirrorMembers(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   ids: readonly string[],
   axis: "x" | "y",
   atMm: number,
@@ -28,12 +28,12 @@ export function mirrorMembers(
 
 /** Mirrors members where they are: twice gives them back. */
 export function flipMembers(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   ids: readonly string[],
   axis: "x" | "y",
   atMm: number,
   units: UnitPreference,
-): FreeFrame {
+): DrawnFrame {
   const moving = movable(frame, ids);
   return followMirrors(
     {

@@ -1,5 +1,5 @@
 import { add3, scale3, type Vec3 } from "../numeric";
-import type { FreePart } from "./freeSchema";
+import type { DrawnPart } from "./drawnSchema";
 import { MATERIALS } from "./materials";
 import { place } from "./placing";
 import type { StructurePart } from "./structure";
@@ -14,7 +14,7 @@ export function thicknessOf(size: Vec3): 0 | 1 | 2 {
  * A part's weight, surface and place: a plate, or half of one when it is triangular, less its holes.
  * Source: closed forms; the inside of a hole is counted, as paint and zinc reach it.
  */
-export function resolvePart(part: FreePart): StructurePart {
+export function resolvePart(part: DrawnPart): StructurePart {
   const [at, size] = [place(part.at), place(part.size)];
   const thin = thicknessOf(size);
   const t = size[thin];

@@ -1,6 +1,6 @@
 import { add3, dot3, norm3, scale3, sub3, type Vec3 } from "../numeric";
-import type { FreeFrame, FreeMember, FreeSection, Point } from "./freeSchema";
-import type { Direction } from "./freeWords";
+import type { DrawnFrame, DrawnMember, DrawnSection, Point } from "./drawnSchema";
+import type { Direction } from "./frameWords";
 import { type Placed, reach } from "./meeting";
 import { memberAxes, turnedAxes } from "./memberAxes";
 import { isRound, sectionOutline } from "./sectionOutline";
@@ -30,7 +30,7 @@ export const place = (p: Point): Vec3 => [p.x.mm, p.y.mm, p.z.mm];
 const ANGLE_ROOT = 1;
 
 /** A section of the frame as a shape. @param s sizes in mm. */
-export function shapeOf(s: Pick<FreeSection, "shape" | "width" | "height" | "wall">): Shape {
+export function shapeOf(s: Pick<DrawnSection, "shape" | "width" | "height" | "wall">): Shape {
   const [widthMm, heightMm, wallMm] = [s.width.mm, s.height.mm, s.wall.mm];
   switch (s.shape) {
     case "round tube":
@@ -47,7 +47,7 @@ export function shapeOf(s: Pick<FreeSection, "shape" | "width" | "height" | "wal
 }
 
 /** Puts one member on its line. Null while it has no length or no section. */
-function placed(member: FreeMember, shapes: ReadonlyMap<string, Shape>): Placed | null {
+function placed(member: DrawnMember, shapes: ReadonlyMap<string, Shape>): Placed | null {
   const [from, to] = [place(member.from), place(member.to)];
   const shape = shapes.get(member.section);
   const lengthMm = norm3(sub3(to, from));
@@ -76,7 +76,7 @@ function top(m: Placed, near: Vec3, direction: Vec3): number {
  * Puts every member of a frame in its place, moved off its line where it is said to lie flush.
  * @returns members by name; those that have no length or no section are left out.
  */
-export function placeMembers(frame: FreeFrame): Map<string, Placed> {
+export function placeMembers(frame: DrawnFrame): Map<string, Placed> {
   const shapes = new Map(frame.sections.map((s) => [s.id, shapeOf(s)]));
   const out = new Map<string, Placed>();
   for (const m of frame.members) {
@@ -87,7 +87,7 @@ export function placeMembers(frame: FreeFrame): Map<string, Placed> {
   const moving = new Set<string>();
   const done = new Set<string>();
   const byId = new Map(frame.members.map((m) => [m.id, m]));
-  const move = (m: FreeMember): void => {
+  const move = (m: DrawnMember): void => {
     if (done.has(m.id) || moving.has(m.id) || !m.flush) return;
     moving.add(m.id);
     const neighbour = byId.get(m.flush.to);

@@ -1,7 +1,7 @@
 import { dot3, type Vec2, type Vec3 } from "../numeric";
 import { CORNERS, type Corner, SIDES } from "./corners";
 import { MITRE_FACES, type ResolvedFrame, type ResolvedJoint, type ResolvedMember, TEE_FACES } from "./resolve";
-import { bodyPoints } from "./resolveFree";
+import { bodyPoints } from "./resolveStructure";
 import { sectionProperties } from "./sections";
 import type { Structure, StructureMember } from "./structure";
 

@@ -1,7 +1,7 @@
 import { add, type Vec2 } from "../numeric";
 import { CORNERS, type Corner, SIDES, type Side } from "./corners";
-import type { Frame } from "./frameSchema";
 import { MATERIALS, type MaterialName } from "./materials";
+import type { Rectangle } from "./rectangleSchema";
 import { type SectionProperties, type SectionSize, sectionProperties } from "./sections";
 
 export type JointKind = "mitre" | "tee";
@@ -59,10 +59,10 @@ export const ends = (span: string): [Corner, Corner] => [span[0] as Corner, span
 
 /**
  * Puts every member of a frame in its true place.
- * @param frame a frame without problems (see frameProblems); lengths in mm.
+ * @param frame a frame without problems (see rectangleProblems); lengths in mm.
  * @returns members with outlines, joints, mass in kg and centre of mass.
  */
-export function resolveFrame(frame: Frame): ResolvedFrame {
+export function resolveFrame(frame: Rectangle): ResolvedFrame {
   const L = frame.length.mm;
   const H = frame.width.mm;
   const section: SectionSize = {

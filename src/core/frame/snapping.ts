@@ -1,5 +1,6 @@
 import { add3, scale3, sub3, type Vec3 } from "../numeric";
 import { type Placed, reach } from "./meeting";
+import type { ViewAxes } from "./viewAxes";
 
 /** What a point was drawn to. */
 export interface Snap {
@@ -7,13 +8,6 @@ export interface Snap {
   what: "end" | "middle" | "on the line" | "face" | "equal gap" | "grid";
   /** Member that it belongs to, if any. */
   of: string | null;
-}
-
-/** The two axes that a view shows, and the one that looks at the viewer. */
-export interface ViewAxes {
-  right: 0 | 1 | 2;
-  up: 0 | 1 | 2;
-  depth: 0 | 1 | 2;
 }
 
 const ORDER: readonly Snap["what"][] = ["end", "middle", "equal gap", "face", "on the line"];

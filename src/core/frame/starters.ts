@@ -1,7 +1,7 @@
 import type { Vec3 } from "../numeric";
 import { fail, ok, type Result, type UnitPreference } from "../units";
-import type { FreeFrame, FreeMember, FreeSection } from "./freeSchema";
-import { emptyFree, member, rectangleMembers } from "./freeStart";
+import type { DrawnFrame, DrawnMember, DrawnSection } from "./drawnSchema";
+import { emptyFrame, member, rectangleMembers } from "./drawnStart";
 import { shapeOf } from "./placing";
 import { sectionSize } from "./sectionOutline";
 
@@ -19,7 +19,7 @@ export interface Starter {
   name: string;
   says: string;
   fields: readonly StarterField[];
-  build: (v: StarterValues, section: FreeSection, units: UnitPreference) => Result<FreeFrame>;
+  build: (v: StarterValues, section: DrawnSection, units: UnitPreference) => Result<DrawnFrame>;
 }
 
 const len = (key: string, label: string, usualMm: number, from = 60, to = 20_000): StarterField => ({
@@ -55,7 +55,7 @@ const angle = (key: string, label: string, usual: number, from: number, to: numb
 });
 
 const num = (v: StarterValues, key: string): number => Number(v[key]);
-const sizeOf = (s: FreeSection) => sectionSize(shapeOf(s));
+const sizeOf = (s: DrawnSection) => sectionSize(shapeOf(s));
 
 /** Centres of n bars with equal clear gaps between each other and what stands at both ends. */
 export function equalGaps(n: number, insideMm: number, barMm: number): Result<number[]> {
@@ -68,7 +68,7 @@ const RECTANGLE_FIELDS = [len("length", "Length, AB", 1200), len("width", "Width
 const SECOND = ["E", "F", "G", "H"] as const;
 const FIRST = ["A", "B", "C", "D"] as const;
 
-const base = (v: StarterValues, s: FreeSection, units: UnitPreference, zMm = sizeOf(s).heightMm / 2) =>
+const base = (v: StarterValues, s: DrawnSection, units: UnitPreference, zMm = sizeOf(s).heightMm / 2) =>
   rectangleMembers(
     { lengthMm: num(v, "length"), widthMm: num(v, "width"), faceMm: sizeOf(s).widthMm, zMm },
     FIRST,
@@ -76,22 +76,22 @@ const base = (v: StarterValues, s: FreeSection, units: UnitPreference, zMm = siz
     units,
   );
 
-const opening = (v: StarterValues, s: FreeSection): string | null => {
+const opening = (v: StarterValues, s: DrawnSection): string | null => {
   const w = sizeOf(s).widthMm;
   return Math.min(num(v, "length"), num(v, "width")) > 2.5 * w
     ? null
     : "The tubes leave no opening: take a longer side or a smaller tube.";
 };
 
-const free = (s: FreeSection, members: FreeMember[], more: Partial<FreeFrame> = {}): Result<FreeFrame> =>
-  ok({ ...emptyFree(s), members, ...more });
+const free = (s: DrawnSection, members: DrawnMember[], more: Partial<DrawnFrame> = {}): Result<DrawnFrame> =>
+  ok({ ...emptyFrame(s), members, ...more });
 
 /** A member on the other side of one like it: a section that is one-sided is laid end for end, so that both are a pair. */
-const otherHand = (id: string, from: Vec3, to: Vec3, s: FreeSection, units: UnitPreference): FreeMember =>
+const otherHand = (id: string, from: Vec3, to: Vec3, s: DrawnSection, units: UnitPreference): DrawnMember =>
   s.shape === "angle" || s.shape === "channel" ? member(id, to, from, s.id, units) : member(id, from, to, s.id, units);
 
 /** Butt corners: AB and CD run through. */
-const butted = (members: readonly FreeMember[]): FreeFrame["joints"] => {
+const butted = (members: readonly DrawnMember[]): DrawnFrame["joints"] => {
   const ids = members.map((m) => m.id);
   return [0, 1, 2, 3].map((i) => {
     const pair: [string, string] = [ids[(i + 3) % 4] as string, ids[i] as string];

@@ -1,29 +1,27 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, roundTube, squareTube, started } from "../../../tests/support/freeFrames";
+import { drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { endLengths, mitre } from "../cut";
 import { newPlan } from "../job";
 import { length } from "../units";
-import {
-  fromRectangle,
-  MATERIALS,
-  rectangleIn,
-  resolveFrame,
-  resolveFree,
-  STARTERS,
-  type StructureMember,
-  setJoint,
-  structureProblems,
-} from "./index";
+import { fromRectangle } from "./drawnStart";
+import { setJoint } from "./editing";
+import { MATERIALS } from "./materials";
+import { rectangleIn } from "./rectangleIn";
+import { resolveFrame } from "./resolve";
+import { resolveStructure } from "./resolveStructure";
+import { STARTERS } from "./starters";
+import type { StructureMember } from "./structure";
+import { structureProblems } from "./structureProblems";
 
 const STEEL = MATERIALS["mild steel"].densityKgPerMm3;
-const of = (frame: Parameters<typeof resolveFree>[0]) => resolveFree(frame).structure;
-const member = (frame: Parameters<typeof resolveFree>[0], id: string): StructureMember => {
+const of = (frame: Parameters<typeof resolveStructure>[0]) => resolveStructure(frame).structure;
+const member = (frame: Parameters<typeof resolveStructure>[0], id: string): StructureMember => {
   const m = of(frame).members.find((x) => x.id === id);
   if (!m) throw new Error(`no member ${id}`);
   return m;
 };
-const kinds = (frame: Parameters<typeof resolveFree>[0]): Record<string, string> =>
+const kinds = (frame: Parameters<typeof resolveStructure>[0]): Record<string, string> =>
   Object.fromEntries(of(frame).joints.map((j) => [j.id, j.kind]));
 
 describe("joints are found from geometry alone", () => {
@@ -36,7 +34,7 @@ describe("joints are found from geometry alone", () => {
         fc.constantFrom(20, 40, 60),
         (lengthMm, widthMm, rungs, tube) => {
           const frame = started("ladder", { length: lengthMm, width: widthMm, rungs }, squareTube(tube, 2));
-          const { structure, clashes } = resolveFree(frame);
+          const { structure, clashes } = resolveStructure(frame);
           expect(clashes).toEqual([]);
           expect(
             structure.joints
@@ -66,14 +64,14 @@ describe("joints are found from geometry alone", () => {
     };
     for (const s of STARTERS) {
       const frame = started(s.name);
-      const resolved = resolveFree(frame);
+      const resolved = resolveStructure(frame);
       expect(structureProblems(frame, resolved), s.name).toEqual([]);
       expect(resolved.structure.joints, s.name).toHaveLength(counts[s.name] ?? -1);
     }
     // Other words of their choices: supports add four joints, a stretcher all round four more than an H.
     const more = (name: string, change: Record<string, string>): number => {
       const frame = started(name, change);
-      const resolved = resolveFree(frame);
+      const resolved = resolveStructure(frame);
       expect(structureProblems(frame, resolved), name).toEqual([]);
       return resolved.structure.joints.length;
     };
@@ -134,7 +132,7 @@ describe("joints are found from geometry alone", () => {
     expect(gate.map((j) => j.a).sort()).toEqual(["AB", "BC", "DA", "M1"]);
   });
   it("crossing and overlapping members are told apart from what lies on each other", () => {
-    const cross = resolveFree(
+    const cross = resolveStructure(
       drawn({
         A1: [
           [0, 0, 20],
@@ -147,7 +145,7 @@ describe("joints are found from geometry alone", () => {
       }),
     );
     expect(cross.clashes).toMatchObject([{ kind: "cross", a: "A1", b: "A2" }]);
-    const over = resolveFree(
+    const over = resolveStructure(
       drawn({
         A1: [
           [0, 0, 20],
@@ -161,7 +159,7 @@ describe("joints are found from geometry alone", () => {
     );
     expect(over.clashes).toEqual([]);
     expect(over.structure.joints).toMatchObject([{ kind: "lap", a: "A1", b: "A2" }]);
-    const beside = resolveFree(
+    const beside = resolveStructure(
       drawn({
         A1: [
           [0, 0, 20],
@@ -377,8 +375,8 @@ describe("the rectangle of a frame drawn freely", () => {
 });
 
 describe("what is wrong is said at its place, with what would put it right", () => {
-  const problems = (frame: Parameters<typeof resolveFree>[0]) => structureProblems(frame, resolveFree(frame));
-  const says = (frame: Parameters<typeof resolveFree>[0], path: string, words: RegExp) => {
+  const problems = (frame: Parameters<typeof resolveStructure>[0]) => structureProblems(frame, resolveStructure(frame));
+  const says = (frame: Parameters<typeof resolveStructure>[0], path: string, words: RegExp) => {
     const found = problems(frame).find((p) => p.path === path);
     expect(found?.message, `${path}: ${JSON.stringify(problems(frame))}`).toMatch(words);
   };

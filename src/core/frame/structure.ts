@@ -1,6 +1,6 @@
 import type { Vec2, Vec3 } from "../numeric";
 import type { Cutter } from "./cutter";
-import type { Care, Crown, FaceLine, Seam, StructureJointKind } from "./freeWords";
+import type { Care, Crown, FaceLine, Seam, StructureJointKind } from "./frameWords";
 import type { MaterialName } from "./materials";
 import type { EndName } from "./meeting";
 import type { Axes } from "./memberAxes";

@@ -1,8 +1,8 @@
 import { cross3, dot3, Groups, squareTo, sub3, unit3 } from "../numeric";
 import { type Problem, plainMm } from "../units";
 import { clearances } from "./clearance";
+import type { DrawnFrame, DrawnSection } from "./drawnSchema";
 import type { Clash } from "./findJoints";
-import type { FreeFrame, FreeSection } from "./freeSchema";
 import { handedness } from "./handed";
 import { type Placed, reach } from "./meeting";
 import { place, shapeOf } from "./placing";
@@ -21,7 +21,7 @@ const BEAD_MM = { min: 1, max: 25 } as const;
 /** Angles between which a mitre can be cut on a saw. */
 const MITRE_DEG = { min: 20, max: 179.5 } as const;
 
-function sectionProblems(s: FreeSection): Problem[] {
+function sectionProblems(s: DrawnSection): Problem[] {
   const at = `free.sections.${s.id}`;
   const found: Problem[] = [];
   const size = (field: "width" | "height", label: string) => {
@@ -51,7 +51,7 @@ function sectionProblems(s: FreeSection): Problem[] {
   return found;
 }
 
-function memberProblems(frame: FreeFrame): Problem[] {
+function memberProblems(frame: DrawnFrame): Problem[] {
   const found: Problem[] = [];
   if (frame.members.length === 0)
     found.push(error("free.members", "The frame has no member yet. Start from a shape, or draw one."));
@@ -162,7 +162,7 @@ const placeWords = (at: readonly number[]): string =>
  * it right. @param resolved of the same frame.
  */
 export function structureProblems(
-  frame: FreeFrame,
+  frame: DrawnFrame,
   resolved: { structure: Structure; clashes: readonly Clash[]; placed: ReadonlyMap<string, Placed> },
 ): Problem[] {
   const found = [...frame.sections.flatMap(sectionProblems), ...memberProblems(frame)];

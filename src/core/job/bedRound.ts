@@ -1,16 +1,7 @@
-import type { Survey } from "../bed";
-import {
-  type AdjustStep,
-  adjustStep,
-  type BedVerdict,
-  bedVerdict,
-  type Lying,
-  lying,
-  type OnThree,
-  onThreeRests,
-} from "../check";
+import { type Lying, lying, onThreeRests, type Survey } from "../bed";
+import { type AdjustStep, adjustStep, type BedVerdict, bedVerdict, type OnThree } from "../check";
 import { bedSurvey, heightsOf } from "./bedSurvey";
-import type { Ground } from "./ground";
+import type { Ground } from "./evaluationContext";
 import { type Mean, meansOf, type Round } from "./rounds";
 
 /** A bed round with its verdict. */

@@ -1,7 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { base, evaluate, job, opened, read, slope } from "../../../tests/support/jobs";
-import { type Instrument, length } from "../units";
-import { type Entry, type How, type Plan, type ReadingEntry, restsGrid, SHELF, surveyWords } from "./index";
+import { type Instrument, SHELF } from "../instruments";
+import { length } from "../units";
+import type { Entry, How, ReadingEntry } from "./entrySchema";
+import { restsGrid } from "./plan";
+import type { Plan } from "./planSchema";
+import { surveyWords } from "./surveyWords";
 
 describe("a bed read in several ways", () => {
   const rests = restsGrid({ lengthMm: 1000, widthMm: 600 }, 3, 2);

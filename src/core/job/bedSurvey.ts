@@ -1,7 +1,7 @@
-import { bulgeAt, type Survey, type SurveyReading, survey } from "../bed";
+import { type Survey, type SurveyReading, survey } from "../bed";
 import type { BedHeights } from "../check";
+import { bulgeAt, type Instrument, readingUncertainty } from "../instruments";
 import type { Vec2 } from "../numeric";
-import { type Instrument, readingUncertainty } from "../units";
 import type { How } from "./entrySchema";
 import type { Rest } from "./planSchema";
 import type { Mean, Round } from "./rounds";

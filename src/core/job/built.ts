@@ -1,10 +1,10 @@
 import {
-  frameProblems,
   fromRectangle,
   type ResolvedFrame,
   rectangleIn,
+  rectangleProblems,
   resolveFrame,
-  resolveFree,
+  resolveStructure,
   type Structure,
   structureProblems,
 } from "../frame";
@@ -19,7 +19,7 @@ export interface Built {
   /** The rectangle that is squared and levelled; null while there are errors, and for frames that have none. */
   frame: ResolvedFrame | null;
   /** Members on their lines, errors or not: what can be drawn. */
-  drawn: ReturnType<typeof resolveFree> | null;
+  drawn: ReturnType<typeof resolveStructure> | null;
 }
 
 const KNOWN = new WeakMap<object, Built>();
@@ -43,7 +43,7 @@ export function overallSizeMm(plan: Plan): [number, number] {
 }
 
 function buildFree(free: NonNullable<Plan["free"]>): Built {
-  const drawn = resolveFree(free);
+  const drawn = resolveStructure(free);
   const problems = structureProblems(free, drawn);
   const broken = problems.some((p) => p.severity === "error");
   return {
@@ -55,8 +55,8 @@ function buildFree(free: NonNullable<Plan["free"]>): Built {
 }
 
 function buildRectangle(plan: Plan): Built {
-  const problems = frameProblems(plan.frame);
+  const problems = rectangleProblems(plan.frame);
   if (problems.some((p) => p.severity === "error")) return { problems, structure: null, frame: null, drawn: null };
-  const drawn = resolveFree(fromRectangle(plan.frame, plan.units));
+  const drawn = resolveStructure(fromRectangle(plan.frame, plan.units));
   return { problems, structure: drawn.structure, frame: resolveFrame(plan.frame), drawn };
 }

@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { angle, opened, read, slope } from "../../../tests/support/jobs";
 import { length } from "../units";
-import { entryProblem, type How, keyOf, newEntrySchema, type ReadingEntry } from "./index";
+import { entryProblem } from "./entries";
+import { type How, newEntrySchema, type ReadingEntry } from "./entrySchema";
+import { keyOf } from "./rounds";
 
 describe("entries of a survey", () => {
   const r = opened("bed");

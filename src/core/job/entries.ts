@@ -1,7 +1,7 @@
 import type { Gate } from "../plan";
 import { plainMm, slantMmPerM } from "../units";
 import type { NewEntry } from "./entrySchema";
-import { isSlant, quantityOf } from "./what";
+import { isSlant, quantityOf } from "./quantityId";
 
 /** Step name of the tick that closes a job. */
 export const CLOSE_STEP = "job/closed";

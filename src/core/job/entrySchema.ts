@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { GATES } from "../plan";
 import { lengthSchema, slantSchema } from "../units";
-import { WHAT } from "./what";
+import { WHAT } from "./quantityId";
 
 /** A moment, UTC, with milliseconds, in years that a database can hold. */
 export const timeSchema = z.iso

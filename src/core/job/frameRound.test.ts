@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/freeFrames";
+import { started } from "../../../tests/support/drawnFrames";
 import { angle, evaluate, job, opened, read, slope } from "../../../tests/support/jobs";
 import { length } from "../units";
-import { type Entry, heldWords, misreadWords, type Plan, twistWords } from "./index";
+import type { Entry } from "./entrySchema";
+import type { Plan } from "./planSchema";
+import { heldWords, misreadWords, twistWords } from "./words";
 
 describe("a misread that six tapes cannot name", () => {
   const SIX = { AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1166", BD: "1186" };

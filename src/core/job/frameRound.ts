@@ -1,6 +1,6 @@
-import { type FourCorners, flatness, fourCorners } from "../bed";
 import { type LimitVerdict, type Overall, overall, verdicts } from "../check";
 import { CORNERS, type Corner, SIDES, type Span } from "../frame";
+import { type FourCorners, flatness, fourCorners } from "../geometry";
 import {
   type GeneralCheck,
   generalCheck,
@@ -15,10 +15,10 @@ import {
   squareCheck,
   type Tape,
 } from "../square";
-import type { Ground } from "./ground";
+import type { Ground } from "./evaluationContext";
 import { type MisreadHelp, misreadHelp } from "./misreadHelp";
+import { quantityOf } from "./quantityId";
 import { fullU, type Mean, meansOf, type Round, spansOf, uOfHeights } from "./rounds";
-import { quantityOf } from "./what";
 
 /** A round of sides, diagonals and corner heights with what follows from it. */
 export interface FrameRound extends Round {

@@ -1,25 +1,17 @@
 import { describe, expect, it } from "vitest";
 import { fromRectangle, resolveFrame } from "../frame";
+import { SHELF } from "../instruments";
 import { length } from "../units";
-import {
-  CLOSE_STEP,
-  collide,
-  type Entry,
-  entryProblem,
-  evaluate as evaluateWith,
-  type Job,
-  newEntrySchema,
-  newPlan,
-  nudgeWords,
-  type Plan,
-  planChanges,
-  planProblems,
-  planSchema,
-  predict,
-  restsUnder,
-  roundsOf,
-  SHELF,
-} from "./index";
+import { collide, planChanges } from "./changes";
+import { CLOSE_STEP, entryProblem } from "./entries";
+import { type Entry, newEntrySchema } from "./entrySchema";
+import { evaluate as evaluateWith } from "./evaluate";
+import type { Job } from "./jobSchema";
+import { newPlan, planProblems, restsUnder } from "./plan";
+import { type Plan, planSchema } from "./planSchema";
+import { predict } from "./predict";
+import { roundsOf } from "./rounds";
+import { nudgeWords } from "./words";
 
 let n = 0;
 const id = () => `00000000-0000-4000-8000-${String(++n).padStart(12, "0")}`;

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { instrumentSchema } from "../units";
+import { instrumentSchema } from "../instruments";
 import { entrySchema, timeSchema, versionSchema } from "./entrySchema";
 import { planSchema } from "./planSchema";
 

@@ -1,4 +1,4 @@
-import { radians } from "../numeric";
+import { radians, type Candidate as Suspect } from "../numeric";
 import {
   adjustNetwork,
   type Candidate,
@@ -8,7 +8,6 @@ import {
   type Reading,
   type Tape,
 } from "../square";
-import type { Candidate as Suspect } from "../units";
 
 /** Help with a misread that the readings of a round show but cannot name. */
 export interface MisreadHelp {

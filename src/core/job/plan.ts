@@ -1,8 +1,8 @@
 import { limitProblems } from "../check";
 import { drillProblems, type SawTestReading, type Stock, sawTestProblems, stockProblems } from "../cut";
-import { type Frame, type ResolvedFrame, resolveFrame, shapeOf, shapeProperties } from "../frame";
-import { weldProblems } from "../shrink";
+import { type Rectangle, type ResolvedFrame, resolveFrame, shapeOf, shapeProperties } from "../frame";
 import { length, type Problem, plainMm, type UnitPreference } from "../units";
+import { weldProblems } from "../weld";
 import { builtOf } from "./built";
 import type { Plan, Rest } from "./planSchema";
 
@@ -130,7 +130,7 @@ export function cleanSawTest(units: UnitPreference): SawTestReading {
 export function newPlan(name: string, units: UnitPreference): Plan {
   const inch = units !== "mm";
   const l = (mm: string, inches: string) => (inch ? length(inches, "in") : length(mm));
-  const frame: Frame = {
+  const frame: Rectangle = {
     length: l("1000", "40"),
     width: l("600", "24"),
     section: inch

@@ -2,9 +2,9 @@ import * as z from "zod";
 import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, sawTestSchema, stockSchema } from "../cut";
-import { frameSchema, freeFrameSchema } from "../frame";
-import { weldSchema } from "../shrink";
+import { drawnFrameSchema, rectangleSchema } from "../frame";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
+import { weldSchema } from "../weld";
 import { CARRIES } from "./carries";
 
 export const restSchema = z.strictObject({
@@ -34,9 +34,9 @@ export const planSchema = z.strictObject({
   units: z.enum(UNIT_PREFERENCES as [UnitPreference, ...UnitPreference[]]),
   limits: limitsSchema,
   /** A rectangle by its sizes. */
-  frame: frameSchema,
+  frame: rectangleSchema,
   /** Members drawn freely. Where it is there it is what is built, and `frame` is only kept for going back to it. */
-  free: freeFrameSchema.optional(),
+  free: drawnFrameSchema.optional(),
   bed: bedSchema,
   /** What it is squared to before it is welded: off nominal for what the weld will do, or as drawn. */
   aim: z.enum(["set-up", "drawing"]).optional(),

@@ -1,5 +1,7 @@
 import { resolveFrame } from "../frame";
-import { fromFrame, fromStructure, heatJPerMm, mechanicalProblems, weldProblems } from "../shrink";
+import { fromStructure, mechanicalProblems } from "../mechanics";
+import { fromFrame } from "../shrink";
+import { heatJPerMm, weldProblems } from "../weld";
 import { builtOf } from "./built";
 import { thinnestWallMm } from "./plan";
 import type { Plan } from "./planSchema";

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { evaluate, job, opened, read } from "../../../tests/support/jobs";
-import type { Instrument } from "../units";
-import { type Entry, fullU, meanOf, roundsOf, SHELF, stillStands } from "./index";
+import { type Instrument, SHELF } from "../instruments";
+import type { Entry } from "./entrySchema";
+import { fullU, meanOf, roundsOf, stillStands } from "./rounds";
 
 describe("readings that stand", () => {
   const r = opened("dry fit");

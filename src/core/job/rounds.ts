@@ -1,18 +1,9 @@
 import { SPANS, type Span } from "../frame";
+import { combine, correctedMm, type Instrument, readingUncertainty, uOfLimit, uOfResolution } from "../instruments";
 import type { SpanReading, Tape } from "../square";
-import {
-  combine,
-  correctedMm,
-  type Instrument,
-  type Length,
-  readingUncertainty,
-  type Slant,
-  slantMmPerM,
-  uOfLimit,
-  uOfResolution,
-} from "../units";
+import { type Length, type Slant, slantMmPerM } from "../units";
 import type { Entry, How, ReadingEntry, RoundEntry } from "./entrySchema";
-import { quantityOf } from "./what";
+import { quantityOf } from "./quantityId";
 
 /** What stands of one quantity: the last reading, and those that are averaged with it. */
 export interface Standing<V> {

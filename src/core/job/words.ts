@@ -1,13 +1,13 @@
-import type { FourCorners } from "../bed";
 import type { RestAdvice } from "../check";
 import type { CutPiece, FreePiece } from "../cut";
 import { sectionWords } from "../frame";
+import type { FourCorners } from "../geometry";
 import type { SquareCheck, Tap } from "../square";
 import { type Estimate, fixed, formatLength, formatSmall, plainMm, type UnitPreference } from "../units";
 import type { FrameRound } from "./frameRound";
 import type { MisreadHelp } from "./misreadHelp";
 import type { Plan } from "./planSchema";
-import { quantityOf } from "./what";
+import { quantityOf } from "./quantityId";
 
 /** Decimals of a millimetre that a prediction is told with: hundredths of a mm, or thousandths of an inch. */
 export const predictedDecimals = (u: UnitPreference): number => (u === "mm" ? 2 : 1);

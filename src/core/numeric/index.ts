@@ -1,4 +1,5 @@
 export * from "./dense";
+export * from "./diagnosis";
 export * from "./drain";
 export * from "./eigen";
 export * from "./groups";

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { resolveFrame } from "../frame";
 import { newPlan } from "../job";
 import { length } from "../units";
-import { orderOfWork, type Step } from "./index";
+import { orderOfWork } from "./schools";
+import type { Step } from "./step";
 
 const frame = resolveFrame({
   ...newPlan("t", "mm").frame,

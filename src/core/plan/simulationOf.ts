@@ -1,16 +1,7 @@
 import { type ResolvedFrame, type ResolvedJoint, SIDES, type Structure } from "../frame";
-import {
-  clampPoints,
-  fromFrame,
-  fromStructure,
-  heatFromFillet,
-  heatJPerMm,
-  type LineName,
-  lineOf,
-  lineOfFace,
-  type SimulationStep,
-  type Weld,
-} from "../shrink";
+import { fromStructure, type LineName, lineOfFace } from "../mechanics";
+import { clampPoints, fromFrame, lineOf, type SimulationStep } from "../shrink";
+import { heatFromFillet, heatJPerMm, type Weld } from "../weld";
 import type { Step } from "./step";
 
 /** A clamp with its share of a bar bent over the bed, N/mm (own judgement; it matters only through tacks that yield). */

@@ -1,5 +1,5 @@
 import { normalDraw, seeded } from "../numeric";
-import type { FactorName, ShrinkFactors } from "./constants";
+import type { FactorName, ShrinkFactors } from "../weld";
 
 /** What heat does to each draw: shared factors, and a scatter of its own for every bead and every unfitted joint. */
 export interface Draws {

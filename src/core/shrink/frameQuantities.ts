@@ -1,7 +1,7 @@
 import { CORNERS, type Corner, type ResolvedFrame, SIDES } from "../frame";
+import type { MechanicalModel } from "../mechanics";
 import type { Vec3 } from "../numeric";
 import { cornerQuantities } from "./cornerQuantities";
-import type { MechanicalModel } from "./mechanicalModel";
 import { bow, distanceChange, flatnessOf, type OutputPoint, type Outputs, outputsOf, type Quantity } from "./outputs";
 
 const UP: Vec3 = [0, 0, 1];

@@ -1,6 +1,6 @@
 import { CORNERS, type Corner, ends, MATERIALS, type ResolvedFrame, type ResolvedJoint, SIDES } from "../frame";
+import type { BeamJoint, BeamMember, BeamSection, LineName, MechanicalFrame } from "../mechanics";
 import type { Vec2, Vec3 } from "../numeric";
-import type { BeamJoint, BeamMember, BeamSection, LineName, MechanicalFrame } from "./mechanicalFrame";
 
 /** Where a side can be clamped: shares of its length. */
 export const CLAMP_SHARES = [0.25, 0.75] as const;

@@ -1,20 +1,15 @@
 import { describe, expect, it } from "vitest";
-import { squareTube, started } from "../../../tests/support/freeFrames";
+import { squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder, ladderStructure, tacksThenBeads } from "../../../tests/support/ladder";
-import { rectangleIn, resolveFree, SHAPES, STARTERS, setJoint } from "../frame";
+import { rectangleIn, resolveStructure, SHAPES, STARTERS, setJoint } from "../frame";
 import { newPlan, orderOf, predict, whyNoPrediction } from "../job";
+import { fromStructure, mechanicalProblems } from "../mechanics";
 import { drain } from "../numeric";
 import { length } from "../units";
-import {
-  frameOutputs,
-  frameQuantities,
-  fromFrame,
-  fromStructure,
-  mechanicalProblems,
-  simulate,
-  structureOutputs,
-  structureQuantities,
-} from "./index";
+import { frameOutputs, frameQuantities } from "./frameQuantities";
+import { fromFrame } from "./fromFrame";
+import { simulate } from "./simulate";
+import { structureOutputs, structureQuantities } from "./structureQuantities";
 
 describe("the mechanics of any frame", () => {
   it("of a rectangle drawn freely is that of the rectangle by its sizes", () => {
@@ -108,7 +103,7 @@ describe("the mechanics of any frame", () => {
   });
   it("says which joints and members it stands on: no problem in any starter", () => {
     for (const s of STARTERS) {
-      const { frame, joints } = fromStructure(resolveFree(started(s.name)).structure);
+      const { frame, joints } = fromStructure(resolveStructure(started(s.name)).structure);
       expect(mechanicalProblems(frame), s.name).toEqual([]);
       expect(joints.size, s.name).toBe(frame.joints.length);
     }

@@ -1,14 +1,18 @@
-import type { Programme } from "./actions";
-import { type Condensed, condense } from "./condensed";
-import { CondensedRun, type Snapshot } from "./condensedRun";
-import type { ShrinkFactors } from "./constants";
+import {
+  type Condensed,
+  CondensedRun,
+  condense,
+  type MechanicalModel,
+  type Programme,
+  type Snapshot,
+} from "../mechanics";
+import type { ShrinkFactors } from "../weld";
+import { Workshop } from "./compileCache";
+import { compile, programme } from "./compileSteps";
 import { type Draws, NO_DRAWS } from "./draws";
-import { FrozenScreen } from "./frozenScreen";
-import type { MechanicalModel } from "./mechanicalModel";
 import type { Outputs } from "./outputs";
-import { compile, programme } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
-import { Workshop } from "./workshop";
+import { FrozenScreen } from "./surrogate";
 
 /** Actions between two kept states: closer together costs memory, wider apart costs rework. */
 const KEEP_EVERY = 8;

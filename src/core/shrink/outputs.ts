@@ -1,6 +1,6 @@
-import { flatness } from "../bed";
+import { flatness } from "../geometry";
+import type { BeamNode, MechanicalModel, ModelMember } from "../mechanics";
 import { add3, cross3, dot3, norm3, type Sparse, scale3, sub3, unit3, type Vec2, type Vec3 } from "../numeric";
-import type { BeamNode, MechanicalModel, ModelMember } from "./mechanicalModel";
 
 /** A point of the frame whose movement is followed: three outputs, from `first`. */
 export interface OutputPoint {

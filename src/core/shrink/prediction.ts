@@ -8,21 +8,18 @@ import {
   type Side,
   type Structure,
 } from "../frame";
+import { fromStructure, type LineName } from "../mechanics";
 import { partOf, type Vec2 } from "../numeric";
 import { type Estimate, plainMm } from "../units";
-import { FACTORS, factorsFor, type ShrinkFactors } from "./constants";
+import { FACTORS, factorsFor, heatJPerMm, type ShrinkFactors, type Weld } from "../weld";
 import { frameOutputs, frameQuantities } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
-import { fromStructure } from "./fromStructure";
-import { heatJPerMm } from "./heat";
-import type { LineName } from "./mechanicalFrame";
 import type { OutputPoint } from "./outputs";
 import { type SetUpShape, settingUp } from "./setUpShape";
 import { DRAWS, type SimulatedQuantity, type Simulation, simulate, type Yielded } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
 import { structureOutputs, structureQuantities } from "./structureQuantities";
 import { twistStiffness } from "./twistStiffness";
-import type { Weld } from "./weldSchema";
 
 /** One predicted quantity of the cold frame: change from how it was set up, unless it is a size of its own. */
 export type PredictedQuantity = Pick<SimulatedQuantity, "id" | "label" | "unit" | "unsigned" | "nominal" | "estimate">;

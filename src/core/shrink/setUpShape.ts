@@ -1,16 +1,14 @@
 import { CORNERS, type Corner, ends, type ResolvedFrame, SIDES, SPANS, type Span } from "../frame";
+import { CondensedRun, condensing, mechanicalModel, NOMINAL_STIFFNESS } from "../mechanics";
 import { distance, type Vec2 } from "../numeric";
 import type { Estimate } from "../units";
-import { condensing } from "./condensed";
-import { CondensedRun } from "./condensedRun";
-import type { ShrinkFactors } from "./constants";
+import type { ShrinkFactors } from "../weld";
+import { Workshop } from "./compileCache";
+import { programming } from "./compileSteps";
 import { frameOutputs } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
-import { mechanicalModel, NOMINAL_STIFFNESS } from "./mechanicalModel";
-import { programming } from "./programme";
 import type { SimulatedQuantity } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
-import { Workshop } from "./workshop";
 
 /** One thing to set up off nominal. */
 export interface SetUpTarget {

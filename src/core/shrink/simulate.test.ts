@@ -1,26 +1,21 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { ladder, tacksThenBeads } from "../../../tests/support/ladder";
-import { frameProblems, resolveFrame, SIDES } from "../frame";
+import { rectangleProblems, resolveFrame, SIDES } from "../frame";
 import { newPlan, predict, predicting, whyNoPrediction } from "../job";
+import { mechanicalModel, plainRun } from "../mechanics";
 import { drain, seeded } from "../numeric";
 import { length } from "../units";
-import {
-  FACTORS,
-  factorsFor,
-  frameOutputs,
-  frameQuantities,
-  fromFrame,
-  mechanicalModel,
-  OrderSearch,
-  plainRun,
-  programme,
-  quantityAt,
-  type SimulationStep,
-  simulate,
-  stepProblems,
-  Workshop,
-} from "./index";
+import { FACTORS, factorsFor } from "../weld";
+import { Workshop } from "./compileCache";
+import { programme } from "./compileSteps";
+import { frameOutputs, frameQuantities } from "./frameQuantities";
+import { fromFrame } from "./fromFrame";
+import { OrderSearch } from "./orderSearch";
+import { quantityAt } from "./outputs";
+import { simulate } from "./simulate";
+import type { SimulationStep } from "./simulationSteps";
+import { stepProblems } from "./stepProblems";
 
 const frame = ladder(1);
 const { steps, tacks } = tacksThenBeads(frame, { mitreTacks: 2, teeTacks: 2, teeBeads: 4 });
@@ -331,7 +326,7 @@ describe("random frames", () => {
             at: length(String((side * (i + 1)) / (rungs + 1))),
           })),
         };
-        fc.pre(frameProblems(built).length === 0);
+        fc.pre(rectangleProblems(built).length === 0);
         const resolved = resolveFrame(built);
         const plans = tacksThenBeads(resolved, { mitreTacks: 2, teeTacks: 1, teeBeads: 2 }, heat);
         const random = seeded(seed);

@@ -1,15 +1,23 @@
+import {
+  type Condensed,
+  CondensedRun,
+  condensing,
+  LINES,
+  type LineName,
+  type MechanicalFrame,
+  type MechanicalModel,
+  mechanicalModel,
+  NOMINAL_STIFFNESS,
+  type StiffnessFactors,
+} from "../mechanics";
 import { normalDraw, partOf, seeded } from "../numeric";
 import type { Estimate } from "../units";
-import { type Condensed, condensing } from "./condensed";
-import { CondensedRun } from "./condensedRun";
-import { FACTORS, type ShrinkFactors } from "./constants";
+import { FACTORS, type ShrinkFactors } from "../weld";
+import { Workshop } from "./compileCache";
+import { programming } from "./compileSteps";
 import { drawsOf, NO_DRAWS } from "./draws";
-import { LINES, type LineName, type MechanicalFrame } from "./mechanicalFrame";
-import { type MechanicalModel, mechanicalModel, NOMINAL_STIFFNESS, type StiffnessFactors } from "./mechanicalModel";
 import { type OutputPoint, type Outputs, type Quantity, quantityAt } from "./outputs";
-import { programming } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
-import { Workshop } from "./workshop";
 
 /** Draws for a band, the nominal frame besides. */
 export const DRAWS = 64;

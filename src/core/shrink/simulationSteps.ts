@@ -1,5 +1,5 @@
+import type { LineName } from "../mechanics";
 import type { Vec3 } from "../numeric";
-import type { LineName } from "./mechanicalFrame";
 
 /** Heat of a bead or tack, or its free closing when that is what is known (or measured). */
 export type Heat = { heatJPerMm: number; closingMm?: undefined } | { closingMm: number; heatJPerMm?: undefined };

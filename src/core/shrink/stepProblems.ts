@@ -1,7 +1,6 @@
+import { LINES, lineIndex, type MechanicalModel } from "../mechanics";
 import { norm3 } from "../numeric";
 import type { Problem } from "../units";
-import { LINES, lineIndex } from "./mechanicalFrame";
-import type { MechanicalModel } from "./mechanicalModel";
 import type { SimulationStep } from "./simulationSteps";
 
 /**

@@ -1,8 +1,7 @@
 import { CORNERS, type Corner, type EndName, type ResolvedFrame, type Structure, type StructureMember } from "../frame";
+import { type JointPoints, type MechanicalModel, mechanicalKind } from "../mechanics";
 import type { Vec3 } from "../numeric";
 import { cornerQuantities } from "./cornerQuantities";
-import { type JointPoints, mechanicalKind } from "./fromStructure";
-import type { MechanicalModel } from "./mechanicalModel";
 import { bow, distanceChange, flatnessOf, type OutputPoint, type Outputs, outputsOf, type Quantity } from "./outputs";
 
 const UP: Vec3 = [0, 0, 1];

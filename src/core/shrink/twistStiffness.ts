@@ -1,14 +1,11 @@
 import { CORNERS, type ResolvedFrame } from "../frame";
-import { condensing } from "./condensed";
-import { CondensedRun } from "./condensedRun";
-import type { ShrinkFactors } from "./constants";
+import { CondensedRun, condensing, LINES, mechanicalModel } from "../mechanics";
+import type { ShrinkFactors } from "../weld";
+import { Workshop } from "./compileCache";
+import { programming } from "./compileSteps";
 import { frameOutputs } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
-import { LINES } from "./mechanicalFrame";
-import { mechanicalModel } from "./mechanicalModel";
-import { programming } from "./programme";
 import type { SimulationStep } from "./simulationSteps";
-import { Workshop } from "./workshop";
 
 /** Side on which each corner is pushed. */
 const SIDE_OF = { A: "AB", B: "AB", C: "CD", D: "CD" } as const;

@@ -1,26 +1,19 @@
 import fc from "fast-check";
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/freeFrames";
-import { fromRectangle, rectangleIn, resolveFrame, resolveFree, STARTERS } from "../frame";
+import { started } from "../../../tests/support/drawnFrames";
+import { fromRectangle, rectangleIn, resolveFrame, resolveStructure, STARTERS } from "../frame";
 import { newPlan } from "../job";
 import { norm, normalDraw, seeded, sub, type Vec2 } from "../numeric";
 import { length } from "../units";
-import {
-  adjustNetwork,
-  bestFit,
-  type Candidate,
-  cheapestSets,
-  cornerAngleDeg,
-  generalCheck,
-  ideal,
-  oneMore,
-  placesOf,
-  type Quad,
-  type Reading,
-  squareCheck,
-  walkingSet,
-} from "./index";
+import { bestFit } from "./bestFit";
+import { generalCheck } from "./generalCheck";
+import { adjustNetwork, type Reading } from "./network";
+import { type Candidate, cheapestSets, ideal, oneMore } from "./oneMore";
+import { placesOf } from "./places";
+import { cornerAngleDeg, type Quad } from "./shape";
+import { squareCheck } from "./squareCheck";
+import { walkingSet } from "./walkingSet";
 
 const QUAD: Record<string, Vec2> = {
   A: { x: 0, y: 0 },
@@ -342,7 +335,7 @@ describe("what to measure", () => {
 describe("places between which one measures", () => {
   it("are outside corners and the branches' middles on a rectangle", () => {
     const frame = { ...newPlan("t", "mm").frame, cross: [{ id: "M1", at: length("500") }] };
-    const { structure } = resolveFree(fromRectangle(frame, "mm"));
+    const { structure } = resolveStructure(fromRectangle(frame, "mm"));
     const places = placesOf(resolveFrame(frame), structure);
     expect(Object.keys(places.nodes).sort()).toEqual(["A", "B", "C", "D", "M1AB", "M1CD"]);
     expect(places.nodes.M1AB).toEqual({ x: places.nodes.M1CD?.x, y: 0 });
@@ -351,7 +344,7 @@ describe("places between which one measures", () => {
   });
   it("are there for every starter, and taped along members and across they fix its shape", () => {
     for (const { name } of STARTERS) {
-      const { structure } = resolveFree(started(name));
+      const { structure } = resolveStructure(started(name));
       const { nodes } = placesOf(rectangleIn(structure), structure);
       const names = Object.keys(nodes);
       expect(names.length, name).toBeGreaterThanOrEqual(3);

@@ -2,6 +2,9 @@ import {
   chiSquareTail,
   conditionRatio,
   cross,
+  DETECT,
+  type Diagnosis,
+  diagnose,
   dot,
   inverseSpd,
   multiply,
@@ -13,7 +16,6 @@ import {
   type Vec2,
   zeros,
 } from "../numeric";
-import { DETECT, type Diagnosis, diagnose } from "../units";
 
 /** A taped distance, mm, with the standard uncertainty that is new in each reading. */
 export interface DistanceReading {

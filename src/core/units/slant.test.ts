@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Instrument, readingUncertainty, readSlant, slantMmPerM } from "./index";
+import { type Instrument, readingUncertainty } from "../instruments";
+import { readSlant, slantMmPerM } from "./slant";
 import { slantSchema } from "./slantSchema";
 
 describe("a slope or an angle as it is typed", () => {

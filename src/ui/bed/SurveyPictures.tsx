@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useMemo, useState } from "react";
-import { flatness, type Scatter } from "@/core/bed";
+import { flatness, type Scatter } from "@/core/geometry";
 import { type BedRound, surveyReadingWords, surveyWords } from "@/core/job";
 import { fixed, formatSmall } from "@/core/units";
 import { Scatters } from "@/workers/scatters";

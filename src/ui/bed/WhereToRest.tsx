@@ -1,6 +1,6 @@
 "use client";
 
-import { onThreeRests, tubeSags } from "@/core/check";
+import { onThreeRests, tubeSags } from "@/core/bed";
 import { formatLength, formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 

@@ -1,4 +1,4 @@
-import { fitPlane, heightOf } from "@/core/bed";
+import { fitPlane, heightOf } from "@/core/geometry";
 import { type BedRound, type How, keyOf, type Rest, type Standing } from "@/core/job";
 import type { Length } from "@/core/units";
 import { HEIGHT_KINDS, keyOfQuantity, type Quantity, SLOPE_KINDS } from "../measure";

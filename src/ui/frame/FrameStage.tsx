@@ -2,7 +2,7 @@
 
 import { Plus, RotateCcw, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { type Frame, fromRectangle, MATERIAL_NAMES, MATERIALS, PROFILES } from "@/core/frame";
+import { fromRectangle, MATERIAL_NAMES, MATERIALS, PROFILES, type Rectangle } from "@/core/frame";
 import { fixed, formatLength, stated } from "@/core/units";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -14,7 +14,7 @@ import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 import { Caution, Now, Section } from "../parts/Sheet";
-import { FreeStage } from "./free/FreeStage";
+import { DrawnStage } from "./drawn/DrawnStage";
 import { StarterDialog } from "./StarterDialog";
 
 const OWN = "own size";
@@ -22,7 +22,7 @@ const OWN = "own size";
 function SectionFields() {
   const { plan, units, edit, field, forget } = usePlanField();
   const { section } = plan.frame;
-  const set = (change: Partial<Frame["section"]>) =>
+  const set = (change: Partial<Rectangle["section"]>) =>
     edit((p) => ({ ...p, frame: { ...p.frame, section: { ...p.frame.section, ...change } } }));
   const known = PROFILES.find((p) => p.name === section.profile);
   return (
@@ -92,7 +92,7 @@ function CrossFields() {
   const { plan, units, edit, field, forget } = usePlanField();
   const { cross, crossRuns } = plan.frame;
   const [count, setCount] = useState<number | null>(2);
-  const set = (change: Partial<Frame>) => edit((p) => ({ ...p, frame: { ...p.frame, ...change } }));
+  const set = (change: Partial<Rectangle>) => edit((p) => ({ ...p, frame: { ...p.frame, ...change } }));
   const run = crossRuns === "across" ? plan.frame.length.mm : plan.frame.width.mm;
   const face = plan.frame.section.face.mm;
   const free = Array.from({ length: 99 }, (_, i) => `M${i + 1}`).find((id) => !cross.some((c) => c.id === id));
@@ -182,7 +182,7 @@ function CrossFields() {
 /** Second stage: the frame, by its sizes or drawn freely. */
 export function FrameStage() {
   const { free } = useJob().job.plan;
-  return free ? <FreeStage frame={free} /> : <RectangleStage />;
+  return free ? <DrawnStage frame={free} /> : <RectangleStage />;
 }
 
 function RectangleStage() {

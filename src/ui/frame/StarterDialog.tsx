@@ -2,8 +2,8 @@
 
 import { useState } from "react";
 import {
-  type FreeFrame,
-  type FreeSection,
+  type DrawnFrame,
+  type DrawnSection,
   STARTERS,
   type Starter,
   type StarterField,
@@ -21,8 +21,8 @@ import { SelectField } from "../parts/SelectField";
 
 interface Props {
   units: UnitPreference;
-  section: FreeSection;
-  onStart: (frame: FreeFrame) => void;
+  section: DrawnSection;
+  onStart: (frame: DrawnFrame) => void;
   onClose: () => void;
 }
 

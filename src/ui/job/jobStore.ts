@@ -1,3 +1,4 @@
+import type { Instrument } from "@/core/instruments";
 import {
   type Change,
   type Collision,
@@ -10,7 +11,6 @@ import {
   type ReadingEntry,
   type RoundEntry,
 } from "@/core/job";
-import type { Instrument } from "@/core/units";
 
 /** How the screens reach the server. @throws when the server cannot be reached. */
 export type Transport = (

@@ -3,7 +3,8 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
-import { fixed, type Instrument, type InstrumentKind, readingUncertainty, readsSlopes } from "@/core/units";
+import { type Instrument, type InstrumentKind, readingUncertainty, readsSlopes } from "@/core/instruments";
+import { fixed } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { SelectField } from "../parts/SelectField";
 

@@ -1,8 +1,9 @@
 import type { CutPiece } from "@/core/cut";
 import { ends, type ResolvedFrame, SPANS, type Span } from "@/core/frame";
+import type { InstrumentKind } from "@/core/instruments";
 import { type FrameRound, type How, quantityOf } from "@/core/job";
 import { ideal, type Places, type Reading, type SetUp } from "@/core/square";
-import type { InstrumentKind, SlantUnit } from "@/core/units";
+import type { SlantUnit } from "@/core/units";
 
 /** One quantity to read. */
 export interface Quantity {

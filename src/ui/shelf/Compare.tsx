@@ -1,16 +1,15 @@
 "use client";
 
 import { useId, useState } from "react";
-import { oddOne } from "@/core/check";
 import {
   correctedMm,
-  fixed,
   fullUncertainty,
   type Instrument,
+  oddOne,
   readingUncertainty,
-  readLength,
   readsSlopes,
-} from "@/core/units";
+} from "@/core/instruments";
+import { fixed, readLength } from "@/core/units";
 import { inputClass } from "../parts/Field";
 import { SelectField } from "../parts/SelectField";
 import { Section } from "../parts/Sheet";

@@ -9,7 +9,7 @@ import {
   TAPE_CLASSES,
   type TapeClass,
   tapeLimitMm,
-} from "@/core/units";
+} from "@/core/instruments";
 import { transport } from "../job/transport";
 import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";

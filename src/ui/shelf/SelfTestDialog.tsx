@@ -1,16 +1,8 @@
 "use client";
 
 import { useId, useState } from "react";
-import { selfTest, type TestReadings } from "@/core/check";
-import {
-  type Instrument,
-  readLength,
-  readSlant,
-  readsSlopes,
-  type SelfTest,
-  slantMmPerM,
-  TESTS_OF,
-} from "@/core/units";
+import { type Instrument, readsSlopes, type SelfTest, selfTest, TESTS_OF, type TestReadings } from "@/core/instruments";
+import { readLength, readSlant, slantMmPerM } from "@/core/units";
 import { transport } from "../job/transport";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";

@@ -3,7 +3,8 @@
 import { ChevronLeft, Plus } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
-import { fixed, fullUncertainty, type Instrument, readingUncertainty, readsSlopes, TESTS_OF } from "@/core/units";
+import { fullUncertainty, type Instrument, readingUncertainty, readsSlopes, TESTS_OF } from "@/core/instruments";
+import { fixed } from "@/core/units";
 import { Button } from "../parts/Button";
 import { Now, Section } from "../parts/Sheet";
 import { When } from "../parts/When";

@@ -1,10 +1,11 @@
 "use client";
 
 import { useMemo, useState } from "react";
+import { readingUncertainty } from "@/core/instruments";
 import { quantityWords } from "@/core/job";
 import { radians } from "@/core/numeric";
 import { type Candidate, cheapestSets, cornerAngleDeg, type PlannedSet, type Quad } from "@/core/square";
-import { fixed, formatSmall, readingUncertainty } from "@/core/units";
+import { fixed, formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { LENGTH_KINDS, shelfOf } from "../measure";
 import { SelectField } from "../parts/SelectField";

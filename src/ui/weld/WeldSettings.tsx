@@ -1,8 +1,8 @@
 "use client";
 
 import type { Plan } from "@/core/job";
-import { filletOfHeat, heatJPerMm, PROCESSES, type ProcessName } from "@/core/shrink";
 import { fixed, formatSmall } from "@/core/units";
+import { filletOfHeat, heatJPerMm, PROCESSES, type ProcessName } from "@/core/weld";
 import { usePlanField } from "../job/usePlanField";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";

@@ -1,0 +1,161 @@
+import type { OnThree, RestPlace } from "../check";
+import { MATERIALS, type ResolvedFrame } from "../frame";
+import type { Vec2 } from "../numeric";
+import { fixed, formatSmall, type UnitPreference } from "../units";
+import { type GrillageBar, sagOnRests } from "./sagOnRests";
+import { bestThree, fourFootLoads, fourPointRock, type Rest, restOn, tipForceN } from "./support";
+
+/** Standard gravity, N/kg. */
+const G = 9.80665;
+
+/** How the frame lies on the rests as they are. */
+export interface Lying {
+  rest: Rest;
+  /** What a person sees and does, in sentences. */
+  say: string[];
+  /** Three rests that carry it most safely. */
+  best: string[] | null;
+}
+
+/** The members of a frame as a grillage of one section sees them. */
+export function barsOf(frame: ResolvedFrame): GrillageBar[] {
+  const { eMPa, nu, densityKgPerMm3 } = MATERIALS[frame.material];
+  const { iOutOfPlaneMm4, jMm4, areaMm2 } = frame.properties;
+  return frame.members.map((m) => ({
+    from: m.axis[0],
+    to: m.axis[1],
+    eiNmm2: eMPa * iOutOfPlaneMm4,
+    gjNmm2: (eMPa / (2 * (1 + nu))) * jMm4,
+    wNPerMm: areaMm2 * densityKgPerMm3 * G,
+  }));
+}
+
+/** Least that the weight shall lie inside the three rests, as a share of the frame's shorter side (own judgement). */
+const MARGIN_SHARE = 0.05;
+
+/** The three of some rests that carry a frame most safely, and how it hangs between them once it holds together. */
+export function onThreeRests(rests: readonly RestPlace[], frame: ResolvedFrame): OnThree | null {
+  const three = bestThree(rests, frame.centreOfMass, MARGIN_SHARE * Math.min(frame.lengthMm, frame.widthMm));
+  if (three.status !== "ok") return null;
+  const places = three.rests.map((i) => rests[i] as RestPlace);
+  const sag = sagOnRests(barsOf(frame), places, 1.5 * frame.section.faceMm);
+  return sag && { rests: places.map((r) => r.id), marginMm: three.marginMm, sagMm: sag.highMm - sag.lowMm };
+}
+
+/** With more rests than this a frame is no rigid thing on a few points. */
+const MOST_RESTS = 12;
+/** A gap or push below this is not worth a word. */
+const SEEN_MM = 0.02;
+
+/**
+ * How a straight, rigid frame lies on rests of unequal height, whether it rocks, and what its own weight closes once it is
+ * welded. Source: statics of rigid work; see support.ts.
+ * @param rests places. @param heightsMm height of every rest. @param twistNPerMm stiffness in twist of the finished frame.
+ * @returns null when a height is missing, or there are too few or too many rests.
+ */
+export function lying(
+  rests: readonly RestPlace[],
+  heightsMm: Readonly<Record<string, number>>,
+  frame: ResolvedFrame,
+  twistNPerMm: number | null,
+  units: UnitPreference,
+): Lying | null {
+  if (rests.length < 3 || rests.length > MOST_RESTS || rests.some((r) => heightsMm[r.id] === undefined)) return null;
+  const heights = rests.map((r) => heightsMm[r.id] as number);
+  const weightN = frame.massKg * G;
+  const rest = restOn(rests, heights, frame.centreOfMass, weightN);
+  const name = (i: number): string => rests[i]?.id ?? "";
+  const small = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
+  const say: string[] = [];
+  const [first, second] = rest.states;
+  const list = (ids: number[]): string => ids.map(name).join(", ");
+  if (rest.status === "falls" || !first)
+    say.push("Its weight lies outside the rests: move one out before laying it on.");
+  else if (rest.status === "steady") say.push("It stands on all rests at once: it does not rock.");
+  else if (rest.status === "rocks_freely" && second)
+    say.push(`It rocks by itself between ${list(first.contact)} and ${list(second.contact)}.`);
+  else {
+    const gaps = first.gapsMm.flatMap((g, i) => (g >= SEEN_MM ? [`${name(i)} ${small(g)}`] : []));
+    say.push(
+      gaps.length > 0
+        ? `It stands on ${list(first.contact)}; gaps: ${gaps.join(", ")}.`
+        : `It stands on ${list(first.contact)}; the others are within ${small(SEEN_MM)}.`,
+    );
+    const pushes = rest.pushToRockN.flatMap((n, i) => (Number.isFinite(n) ? [{ i, n }] : []));
+    const easiest = pushes.sort((a, b) => a.n - b.n)[0];
+    if (easiest && gaps.length > 0) say.push(`A push of ${fixed(easiest.n / G, 0)} kg on ${name(easiest.i)} rocks it.`);
+  }
+  if (twistNPerMm && rests.length >= 4 && rest.status !== "falls")
+    say.push(
+      `Welded, it is soft enough to close a rock gap of ${small(weightN / (4 * twistNPerMm))} by its own ${fixed(frame.massKg, 0)} kg.`,
+    );
+  const four = rests.length === 4 ? (rests as unknown as [Vec2, Vec2, Vec2, Vec2]) : null;
+  if (four && twistNPerMm && rest.status !== "falls") {
+    const rock = fourPointRock(around(four).map((i) => four[i]) as never, around(four).map((i) => heights[i]) as never);
+    const light = rock.light.map((k) => around(four)[k] as number);
+    const gap = Math.max(...rock.gapsMm);
+    if (gap >= SEEN_MM)
+      say.push(`Light corners: ${list(light)}. With one of them held down the gap at the other is ${small(gap)}.`);
+    say.push(...loadWords(four, heights, frame, weightN, twistNPerMm, name));
+  }
+  const three = bestThree(rests, frame.centreOfMass);
+  const carrying = three.status === "ok" ? (three.rests.map((i) => rests[i]) as unknown as [Vec2, Vec2, Vec2]) : null;
+  if (carrying && three.status === "ok") {
+    const corners = Object.entries(frame.corners).map(([corner, p]) => ({
+      corner,
+      n: tipForceN(carrying, frame.centreOfMass, weightN, p),
+    }));
+    const easiest = corners.reduce((a, b) => (b.n < a.n ? b : a));
+    say.push(
+      `On ${three.rests.map(name).join(", ")} alone its weight lies ${formatSmall(three.marginMm, units)} inside${
+        Number.isFinite(easiest.n) ? `; ${fixed(easiest.n / G, 0)} kg on corner ${easiest.corner} would tip it` : ""
+      }.`,
+    );
+  }
+  return { rest, say, best: three.status === "ok" ? three.rests.map(name) : null };
+}
+
+/** Four places in the order round their middle, anticlockwise. */
+function around(four: readonly Vec2[]): number[] {
+  const cx = four.reduce((s, p) => s + p.x, 0) / 4;
+  const cy = four.reduce((s, p) => s + p.y, 0) / 4;
+  return [0, 1, 2, 3].sort(
+    (a, b) =>
+      Math.atan2((four[a] as Vec2).y - cy, (four[a] as Vec2).x - cx) -
+      Math.atan2((four[b] as Vec2).y - cy, (four[b] as Vec2).x - cx),
+  );
+}
+
+/** Load on each of four feet under a welded frame that gives, when they stand in a rectangle. */
+function loadWords(
+  four: readonly Vec2[],
+  heights: readonly number[],
+  frame: ResolvedFrame,
+  weightN: number,
+  stiffness: number,
+  name: (i: number) => string,
+): string[] {
+  const xs = four.map((p) => p.x);
+  const ys = four.map((p) => p.y);
+  const [x0, y0] = [Math.min(...xs), Math.min(...ys)];
+  const [length, width] = [Math.max(...xs) - x0, Math.max(...ys) - y0];
+  const order = around(four);
+  const rectangle = four.every(
+    (p) => Math.min(p.x - x0, x0 + length - p.x) < 0.02 * length && Math.min(p.y - y0, y0 + width - p.y) < 0.02 * width,
+  );
+  if (!rectangle || length <= 0 || width <= 0) return [];
+  const z = order.map((i) => heights[i] as number) as [number, number, number, number];
+  const loads = fourFootLoads(
+    length,
+    width,
+    weightN,
+    { x: frame.centreOfMass.x - x0, y: frame.centreOfMass.y - y0 },
+    stiffness,
+    z[0] - z[1] + z[2] - z[3],
+  );
+  return loads.allTouch
+    ? [
+        `Welded, it touches all four: ${order.map((i, k) => `${name(i)} carries ${fixed((loads.loadsN[k] as number) / G, 0)} kg`).join(", ")}.`,
+      ]
+    : [];
+}

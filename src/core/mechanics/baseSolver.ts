@@ -1,0 +1,132 @@
+import { factorSkyline, luSolve, type Skyline, type Sparse, skyline, solveSkyline } from "../numeric";
+import { OPEN, RIGID_HOLD, ringStiffness } from "../weld";
+import { type MechanicalModel, springEntries } from "./model";
+
+/** Springs that pin one node while the free frame is factored; taken away again exactly. N/mm and N mm/rad. */
+const PIN = [1e5, 1e5, 1e5, 1e10, 1e10, 1e10] as const;
+
+/** The frame as it is fitted, before any tack: solves for the movement under loads. */
+export class BaseSolver {
+  private readonly factored: Skyline;
+  /** Where a freedom stands in the factored order. */
+  private readonly place: Int32Array;
+  private readonly hold: { v: Float64Array[]; z: Float64Array[]; inverse: Float64Array } | null;
+
+  /** @throws RangeError when the frame is not held together. */
+  constructor(private readonly model: MechanicalModel) {
+    const n = model.freedoms;
+    this.place = orderOf(model);
+    const at = (i: number): number => this.place[i] as number;
+    const entries: [number, number, number][] = model.entries.map(([i, j, v]) => [at(i), at(j), v]);
+    for (const joint of model.joints) {
+      const { kj } = ringStiffness(joint.ring, OPEN);
+      for (const [i, j, v] of springEntries(joint.rows, kj)) entries.push([at(i), at(j), v]);
+    }
+    if (model.hold.length > 0) for (const [f, k] of PIN.entries()) entries.push([at(f), at(f), k]);
+    this.factored = skyline(n, entries);
+    const broken = factorSkyline(this.factored);
+    if (broken >= 0) {
+      const freedom = this.place.indexOf(broken);
+      const node = model.nodes[Math.floor(freedom / 6)];
+      throw new RangeError(
+        `${node?.member} is not held at ${node?.point}: the frame can move there without resistance.`,
+      );
+    }
+    this.hold = model.hold.length > 0 ? this.swapHold() : null;
+  }
+
+  /** Takes the pin away and puts the reaction-free hold on: a correction of rank 12 after every solve. */
+  private swapHold(): BaseSolver["hold"] {
+    const pins = PIN.map((_, f) => {
+      const e = new Float64Array(this.model.freedoms);
+      e[f] = 1;
+      return e;
+    });
+    const v = [...pins, ...this.model.hold];
+    const z = v.map((column) => this.raw(column));
+    const m = new Float64Array(144);
+    v.forEach((a, i) => {
+      z.forEach((b, j) => {
+        m[i * 12 + j] = dot(a, b) + (i === j ? (i < 6 ? -1 / (PIN[i] as number) : 1 / RIGID_HOLD) : 0);
+      });
+    });
+    const inverse = new Float64Array(144);
+    for (let i = 0; i < 12; i++) inverse[i * 13] = 1;
+    if (!luSolve(m, inverse, 12, 12)) throw new RangeError("The frame cannot be held in place.");
+    return { v, z, inverse };
+  }
+
+  private raw(b: Float64Array): Float64Array {
+    const n = b.length;
+    const x = new Float64Array(n);
+    for (let i = 0; i < n; i++) x[this.place[i] as number] = b[i] as number;
+    solveSkyline(this.factored, x);
+    const out = new Float64Array(n);
+    for (let i = 0; i < n; i++) out[i] = x[this.place[i] as number] as number;
+    return out;
+  }
+
+  /** Movement of every freedom under a load, mm and rad. */
+  solve(load: Sparse): Float64Array {
+    const b = new Float64Array(this.model.freedoms);
+    load.at.forEach((f, i) => {
+      b[f] = (b[f] as number) + (load.value[i] as number);
+    });
+    const x = this.raw(b);
+    if (!this.hold) return x;
+    const { v, z, inverse } = this.hold;
+    const y = v.map((column) => dot(column, x));
+    z.forEach((column, i) => {
+      let k = 0;
+      for (let j = 0; j < 12; j++) k += (inverse[i * 12 + j] as number) * (y[j] as number);
+      for (let f = 0; f < x.length; f++) x[f] = (x[f] as number) - k * (column[f] as number);
+    });
+    return x;
+  }
+}
+
+function dot(a: Float64Array, b: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += (a[i] as number) * (b[i] as number);
+  return sum;
+}
+
+/**
+ * Freedoms in an order that keeps the envelope narrow: nodes breadth first from an end of the frame, then reversed.
+ * Source: Cuthill and McKee (1969), reversed after George (1971), from memory.
+ */
+function orderOf(model: MechanicalModel): Int32Array {
+  const next: Set<number>[] = model.nodes.map(() => new Set());
+  const link = (a: number, b: number) => {
+    next[a]?.add(b);
+    next[b]?.add(a);
+  };
+  for (const e of model.elements) link(e.from, e.to);
+  for (const j of model.joints) link(j.nodeA, j.nodeB);
+  const walk = (start: number): number[] => {
+    const seen = new Set([start]);
+    const order = [start];
+    for (let i = 0; i < order.length; i++)
+      for (const m of [...(next[order[i] as number] ?? [])].sort((a, b) => (next[a]?.size ?? 0) - (next[b]?.size ?? 0)))
+        if (!seen.has(m)) {
+          seen.add(m);
+          order.push(m);
+        }
+    return order;
+  };
+  const all: number[] = [];
+  const left = new Set(model.nodes.map((_, i) => i));
+  for (const start of [...left]) {
+    if (!left.has(start)) continue;
+    // The last node of one walk is an end of the frame: the walk from there is long and narrow.
+    const order = walk(walk(start).at(-1) as number);
+    for (const n of order) left.delete(n);
+    all.push(...order);
+  }
+  all.reverse();
+  const place = new Int32Array(model.freedoms);
+  all.forEach((node, i) => {
+    for (let f = 0; f < 6; f++) place[6 * node + f] = 6 * i + f;
+  });
+  return place;
+}

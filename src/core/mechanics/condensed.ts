@@ -1,0 +1,76 @@
+import { drain, type Sparse, sparseDot } from "../numeric";
+import { BaseSolver } from "./baseSolver";
+import type { Programme, Spring } from "./loadActions";
+import type { MechanicalModel } from "./model";
+
+/**
+ * A frame condensed to what the steps touch: movement of springs and outputs per unit of spring force and load, before
+ * any tack. Rows: springs, then outputs. Columns: springs, then loads. Made once; every order starts from it.
+ */
+export interface Condensed {
+  model: MechanicalModel;
+  springs: readonly Spring[];
+  /** First row and column of each spring, and their end. */
+  offset: Int32Array;
+  springColumns: number;
+  loadColumns: number;
+  outputs: number;
+  rows: number;
+  columns: number;
+  start: Float64Array;
+}
+
+/** Below this share of the full wall the fitted frame is so loose that condensing it loses the ninth digit. */
+export const LEAST_FITUP = 1e-4;
+
+/** Columns solved between two chances to stop. */
+const COLUMNS_AT_ONCE = 16;
+
+/**
+ * Condenses a frame, with chances to stop on the way.
+ * @param plan a programme that names every spring and load that will be used. @param outputs rows over the freedoms.
+ * @throws RangeError when the frame is not held together or fits too loosely.
+ */
+export function* condensing(
+  plan: Pick<Programme, "model" | "springs" | "loads">,
+  outputs: readonly Sparse[],
+): Generator<number, Condensed> {
+  const { model, springs, loads } = plan;
+  const loose = model.joints.find((j) => !(j.ring.fitup >= LEAST_FITUP));
+  if (loose)
+    throw new RangeError(
+      `Fit-up of ${loose.ring.fitup} at ${loose.id} is too loose to be worked out: it must be ${LEAST_FITUP} or more.`,
+    );
+  yield 0;
+  const solver = new BaseSolver(model);
+  yield 0;
+  const offset = new Int32Array(springs.length + 1);
+  springs.forEach((s, i) => {
+    offset[i + 1] = (offset[i] as number) + s.rows.length;
+  });
+  const springColumns = offset[springs.length] as number;
+  const columns = springColumns + loads.length;
+  const springRows = springs.flatMap((s) => s.rows);
+  const all = [...springRows, ...outputs];
+  const start = new Float64Array(all.length * columns);
+  for (const [j, load] of [...springRows, ...loads].entries()) {
+    const x = solver.solve(load);
+    for (let i = 0; i < all.length; i++) start[i * columns + j] = sparseDot(all[i] as Sparse, x);
+    if (j % COLUMNS_AT_ONCE === 0) yield j / columns;
+  }
+  return {
+    model,
+    springs: [...springs],
+    offset,
+    springColumns,
+    loadColumns: loads.length,
+    outputs: outputs.length,
+    rows: all.length,
+    columns,
+    start,
+  };
+}
+
+/** Condenses a frame in one go. See `condensing`. */
+export const condense = (plan: Pick<Programme, "model" | "springs" | "loads">, outputs: readonly Sparse[]): Condensed =>
+  drain(condensing(plan, outputs));

@@ -1,0 +1,197 @@
+import { describe, expect, it } from "vitest";
+import { condense } from "./condensed";
+import { mechanicalProblems } from "./frameProblems";
+import type { BeamSection, MechanicalFrame } from "./mechanicalFrame";
+import { mechanicalModel } from "./model";
+
+const section: BeamSection = {
+  shape: "tube",
+  widthMm: 50,
+  heightMm: 50,
+  wallMm: 3,
+  areaMm2: 564,
+  iyMm4: 208_492,
+  izMm4: 208_492,
+  jMm4: 311_469,
+};
+const good: MechanicalFrame = {
+  material: { eMPa: 210_000, nu: 0.3, yieldMPa: 355, alphaPerK: 12e-6, heatJPerMm3K: 3.6e-3 },
+  points: { P: [0, 0, 0], M: [300, 0, 0], A: [600, 0, 0], B: [0, 500, 0], T: [300, 450, 0] },
+  members: [
+    { id: "LA", section, points: ["P", "M", "A"] },
+    { id: "LB", section, points: ["P", "B"] },
+    { id: "TT", section, points: ["M", "T"] },
+  ],
+  joints: [
+    { id: "J", kind: "mitre", a: "LA", b: "LB", point: "P" },
+    { id: "K", kind: "tee", a: "LA", b: "TT", point: "M" },
+  ],
+  supports: [],
+};
+const wrong = (change: Partial<MechanicalFrame>) => mechanicalProblems({ ...good, ...change });
+const first = (change: Partial<MechanicalFrame>) => wrong(change)[0];
+type Points = Record<string, readonly [number, number, number]>;
+const points = (change: Points): Partial<MechanicalFrame> => ({ points: { ...good.points, ...change } });
+const joint = (i: number, change: object): Partial<MechanicalFrame> => ({
+  joints: good.joints.map((j, k) => (k === i ? { ...j, ...change } : j)),
+});
+
+describe("what keeps a frame from being simulated is named at its place", () => {
+  it("a good frame has nothing", () => expect(mechanicalProblems(good)).toEqual([]));
+  it("no members, twice the same name, one end only, a point that is not there", () => {
+    expect(first({ members: [] })?.path).toBe("members");
+    expect(first({ members: [...good.members, { id: "LA", section, points: ["A", "B"] }] })?.message).toMatch(
+      /Two members are called LA/,
+    );
+    expect(first({ members: [{ id: "X", section, points: ["P"] }], joints: [] })).toMatchObject({
+      path: "members/X",
+      message: expect.stringMatching(/one end only/),
+    });
+    expect(first({ members: [{ id: "X", section, points: ["P", "Q"] }], joints: [] })?.message).toMatch(/point Q/);
+  });
+  it("a member without length, one that comes back, one that bends, points out of order, a place that is no number", () => {
+    expect(first(points({ B: [0, 0, 0] }))).toMatchObject({
+      path: "members/LB",
+      message: expect.stringMatching(/no length between P and B/),
+    });
+    expect(first(points({ M: [300, 20, 0] }))?.message).toMatch(/M does not lie on LA/);
+    expect(first(points({ M: [700, 0, 0] }))?.message).toMatch(/not in order/);
+    expect(first(points({ A: [Number.NaN, 0, 0] }))).toMatchObject({ path: "points/A" });
+  });
+  it("a section or material with a zero in it", () => {
+    const flat = good.members.map((m) => ({ ...m, section: { ...section, wallMm: 0 } }));
+    expect(first({ members: flat })?.message).toMatch(/zero or missing/);
+    expect(first({ material: { ...good.material, yieldMPa: 0 } })?.path).toBe("material");
+  });
+  it("joints of members that are not there, that do not reach, that run past, that are no such joint", () => {
+    expect(first(joint(0, { b: "ZZ" }))).toMatchObject({ path: "joints/J", message: expect.stringMatching(/ZZ/) });
+    expect(first(joint(0, { b: "LA" }))?.message).toMatch(/to itself/);
+    expect(first(joint(0, { point: "T" }))?.message).toMatch(/LA does not reach J/);
+    expect(first(joint(1, { kind: "mitre" }))?.message).toMatch(/LA runs past K/);
+    expect(first(joint(1, { a: "TT", b: "LA" }))?.message).toMatch(/LA runs past K/);
+    expect(first(joint(0, { kind: "butt" }))?.message).toMatch(/meet at an angle/);
+    expect(first({ ...points({ B: [-500, 0, 0] }) })?.message).toMatch(/straight: make it a butt/);
+    expect(first({ ...points({ B: [500, 0, 0] }) })?.message).toMatch(/lie on each other/);
+    expect(first({ joints: [...good.joints, good.joints[0] as (typeof good.joints)[number]] })?.message).toMatch(
+      /Two joints/,
+    );
+  });
+  it("a branch along its chord, one that ends inside it, one that passes by, a lap at one height", () => {
+    expect(first(points({ T: [900, 30, 0] }))?.message).toMatch(/under 10°/);
+    expect(first(points({ T: [300, 20, 0] }))?.message).toMatch(/ends inside LA/);
+    expect(
+      first({
+        ...points({ N: [300, 0, 90], T: [300, 450, 90] }),
+        ...joint(1, { pointB: "N" }),
+        members: good.members.map((m) => (m.id === "TT" ? { ...m, points: ["N", "T"] } : m)),
+      })?.message,
+    ).toMatch(/do not touch/);
+    expect(first(joint(1, { kind: "lap" }))?.message).toMatch(/same height/);
+  });
+  it("two members that cross without a joint, with the place", () => {
+    const [found] = wrong({
+      ...points({ C: [150, 200, 0], D: [500, 200, 0] }),
+      members: [...good.members, { id: "XX", section, points: ["C", "D"] }],
+    });
+    expect(found).toMatchObject({
+      path: "members/XX",
+      message: expect.stringMatching(/TT and XX cross at x 300, y 200/),
+    });
+  });
+  it("a part that no joint holds", () => {
+    expect(first({ joints: [good.joints[0] as (typeof good.joints)[number]] })?.message).toMatch(
+      /^TT is not joined to the rest/,
+    );
+    const apart = wrong({
+      ...points({ U: [2000, 0, 0], V: [2500, 0, 0] }),
+      members: [...good.members, { id: "UV", section, points: ["U", "V"] }],
+    });
+    expect(apart).toEqual([
+      { path: "members/UV", message: expect.stringMatching(/UV is not joined to the rest/), severity: "error" },
+    ]);
+  });
+  it("a model is refused with the same words", () => {
+    expect(() => mechanicalModel({ ...good, members: [] })).toThrow(/no member yet/);
+  });
+});
+
+describe("joints beyond the fitted ones", () => {
+  it("are built and say so: other angles, rectangular tube, a lap, unequal corners, narrow branches, a stacked frame", () => {
+    const why = (change: Partial<MechanicalFrame>, id = "J") =>
+      mechanicalModel({ ...good, ...change })
+        .joints.find((j) => j.id === id)
+        ?.unfitted.join("; ") ?? "";
+    expect(why({})).toBe("");
+    expect(why(points({ B: [-300, 400, 0] }))).toMatch(/127° and not 90°/);
+    const wide = { ...section, widthMm: 80 };
+    expect(why({ members: good.members.map((m) => ({ ...m, section: wide })) })).toMatch(/not square/);
+    expect(
+      why({ members: good.members.map((m) => (m.id === "LB" ? { ...m, section: { ...section, wallMm: 4 } } : m)) }),
+    ).toMatch(/unequal/);
+    const thin = { ...section, widthMm: 25, heightMm: 25 };
+    expect(why({ members: good.members.map((m) => (m.id === "TT" ? { ...m, section: thin } : m)) }, "K")).toMatch(
+      /narrower/,
+    );
+    const round = { ...section, shape: "round tube" as const };
+    expect(why({ members: good.members.map((m) => ({ ...m, section: round })) })).toMatch(/no square tube/);
+    // A second frame's member across the first one's, one tube higher.
+    const stacked: Partial<MechanicalFrame> = {
+      ...points({ Q: [450, 0, 0], U: [450, -200, 50], V: [450, 0, 50], W: [450, 300, 50] }),
+      members: [
+        { id: "LA", section, points: ["P", "M", "Q", "A"] },
+        ...good.members.slice(1),
+        { id: "UP", section, points: ["U", "V", "W"] },
+      ],
+      joints: [...good.joints, { id: "S", kind: "lap", a: "LA", b: "UP", point: "Q", pointB: "V" }],
+    };
+    expect(mechanicalProblems({ ...good, ...stacked })).toEqual([]);
+    expect(why(stacked, "S")).toMatch(/lap/);
+  });
+  it("tees land on any face, several at one point, and legs stand under a mitre", () => {
+    const legs: MechanicalFrame = {
+      ...good,
+      points: { ...good.points, down: [0, 0, -400], up: [300, 0, 400], far: [300, -400, 0] },
+      members: [
+        ...good.members,
+        { id: "leg", section, points: ["P", "down"] },
+        { id: "post", section, points: ["M", "up"] },
+        { id: "arm", section, points: ["M", "far"] },
+      ],
+      joints: [
+        ...good.joints,
+        { id: "leg", kind: "tee", a: "LA", b: "leg", point: "P" },
+        { id: "post", kind: "tee", a: "LA", b: "post", point: "M" },
+        { id: "arm", kind: "tee", a: "LA", b: "arm", point: "M" },
+      ],
+    };
+    expect(mechanicalProblems(legs)).toEqual([]);
+    const model = mechanicalModel(legs);
+    const at = (id: string) => model.joints.find((j) => j.id === id);
+    expect(at("leg")?.at).toEqual([0, 0, -25]);
+    expect(at("post")?.at).toEqual([300, 0, 25]);
+    expect(at("post")?.ring.normal).toEqual([0, 0, 1]);
+    expect(at("arm")?.at).toEqual([300, -25, 0]);
+    expect(at("K")?.at).toEqual([300, 25, 0]);
+  });
+  it("members are split where a branch lands that nobody listed, and the answer is that of the listed one", () => {
+    const bare = { ...good, members: good.members.map((m) => (m.id === "LA" ? { ...m, points: ["P", "A"] } : m)) };
+    expect(mechanicalProblems(bare)).toEqual([]);
+    const [split, listed] = [mechanicalModel(bare), mechanicalModel(good)];
+    expect(split.nodes.map((n) => `${n.member} ${n.point} ${n.at}`)).toEqual(
+      listed.nodes.map((n) => `${n.member} ${n.point} ${n.at}`),
+    );
+    const off = { ...bare, points: { ...bare.points, M: [300, 5, 0] as const } };
+    expect(mechanicalProblems(off)[0]?.message).toMatch(/LA does not reach K/);
+  });
+  it("a frame that its supports let go of is refused by name and not worked through", () => {
+    const loose: MechanicalFrame = { ...good, supports: [{ member: "LA", point: "A", fix: ["x"] }] };
+    const model = mechanicalModel(loose);
+    expect(() => condense({ model, springs: [], loads: [] }, [])).toThrow(
+      /is not held at .*: the frame can move there/,
+    );
+  });
+  it("a fit too loose to be worked out is refused", () => {
+    const model = mechanicalModel(good, { ring: 1, series: 1, fitup: 1e-6 });
+    expect(() => condense({ model, springs: [], loads: [] }, [])).toThrow(/too loose/);
+  });
+});

@@ -1,0 +1,234 @@
+import { memberAxes, shapeProperties } from "../frame";
+import {
+  type Action,
+  type Attach,
+  beamStiffness,
+  type HeldTack,
+  lineIndex,
+  type ModelJoint,
+  type Programme,
+  type RingAction,
+  relativeRows,
+  toGlobal,
+} from "../mechanics";
+import { drain, norm3, sub3, unit3, type Vec3 } from "../numeric";
+import {
+  beadBirth,
+  CHORD_EFFECT,
+  chordLoad,
+  type FactorName,
+  type LineState,
+  OPEN,
+  type RingState,
+  tackBirth,
+} from "../weld";
+import type { Workshop } from "./compileCache";
+import type { SimulationStep } from "./simulationSteps";
+import { stepProblems } from "./stepProblems";
+
+/**
+ * Turns steps into actions on springs.
+ * @param shop what is kept between orders. @param steps without errors (see stepProblems).
+ * @throws RangeError with the first error.
+ */
+export const programme = (shop: Workshop, steps: readonly SimulationStep[]): Programme =>
+  drain(programming(shop, steps));
+
+/** As `programme`, with chances to stop on the way. */
+export function* programming(shop: Workshop, steps: readonly SimulationStep[]): Generator<number, Programme> {
+  const { model } = shop;
+  const problems = stepProblems(model, steps);
+  const wrong = problems.find((p) => p.severity === "error");
+  if (wrong) throw new RangeError(wrong.message);
+  return { ...(yield* compiling(shop, steps)), notes: problems.map((p) => p.message) };
+}
+
+/** As `programme`, for steps that are known to be without errors: the inner loop of a search. */
+export const compile = (shop: Workshop, steps: readonly SimulationStep[]): Programme => drain(compiling(shop, steps));
+
+/** Steps compiled between two chances to stop. */
+const STEPS_AT_ONCE = 32;
+
+function* compiling(shop: Workshop, steps: readonly SimulationStep[]): Generator<number, Programme> {
+  const { model } = shop;
+  const states: RingState[] = model.joints.map(() => shop.state(OPEN));
+  const jointIndex = new Map(model.joints.map((j, i) => [j.id, i]));
+  const clamps = new Map<string, Attach>();
+  /** Springs of the strongbacks that are on. */
+  const strongbacks = new Map<string, number>();
+  const actions: Action[] = [];
+  const stepOf: number[] = [];
+  for (const [i, step] of steps.entries()) {
+    if (i % STEPS_AT_ONCE === STEPS_AT_ONCE - 1) yield i / steps.length;
+    const put = (action: Action) => {
+      actions.push(action);
+      stepOf.push(i);
+    };
+    switch (step.do) {
+      case "tack":
+      case "bead": {
+        const j = jointIndex.get(step.joint) as number;
+        const before = states[j] as RingState;
+        const { action, after } = shop.transition(step, before, () => ringAction(shop, j, before, step));
+        states[j] = after;
+        put(action);
+        break;
+      }
+      case "chord":
+        put({
+          kind: "load",
+          column: chordColumn(shop, jointIndex.get(step.joint) as number, step.line),
+          size: step.volumeMm3,
+        });
+        break;
+      case "clamp": {
+        const node = model.nodeOf(step.member, step.point);
+        const d = unit3(step.direction);
+        const attach: Attach = {
+          kind: "attach",
+          spring: shop.spring(`clamp/${step.member}/${step.point}/${d.join()}`, () => [
+            { at: [6 * node, 6 * node + 1, 6 * node + 2], value: [...d] },
+          ]),
+          matrix: Float64Array.of(step.stiffnessNPerMm),
+          toMm: step.toMm ?? null,
+          byMm: step.byMm ?? 0,
+        };
+        clamps.set(step.clamp, attach);
+        put(attach);
+        break;
+      }
+      case "unclamp": {
+        const clamp = clamps.get(step.clamp);
+        clamps.delete(step.clamp);
+        if (clamp) put({ kind: "detach", spring: clamp.spring });
+        break;
+      }
+      case "strongback on": {
+        const { spring, matrix } = strongback(shop, step);
+        put({ kind: "attach", spring, matrix, toMm: null, byMm: 0 });
+        strongbacks.set(step.strongback, spring);
+        break;
+      }
+      case "strongback off": {
+        const spring = strongbacks.get(step.strongback);
+        strongbacks.delete(step.strongback);
+        if (spring !== undefined) put({ kind: "detach", spring });
+        break;
+      }
+      case "square up":
+        put({ kind: "scale", share: step.residualShare });
+        break;
+      case "flip": {
+        const on = [...clamps.values()];
+        for (const clamp of on) put({ kind: "detach", spring: clamp.spring });
+        for (const clamp of on) put(clamp);
+        if (on.length === 0) put({ kind: "nothing" });
+        break;
+      }
+      case "wait":
+        put({ kind: "nothing" });
+        break;
+      case "load": {
+        const node = model.nodeOf(step.member, step.point);
+        put({
+          kind: "load",
+          column: shop.load(`load/${node}/${step.wrench.join()}`, () => ({
+            at: [0, 1, 2, 3, 4, 5].map((f) => 6 * node + f),
+            value: [...step.wrench],
+          })),
+          size: 1,
+        });
+        break;
+      }
+    }
+  }
+  return { model, springs: shop.springs, loads: shop.loads, actions, stepOf, steps, notes: [] };
+}
+
+function chordColumn(shop: Workshop, joint: number, line: string): number {
+  const j = shop.model.joints[joint] as ModelJoint;
+  return shop.load(`chord/${j.id}/${line}`, () => chordLoad(shop.model, j, lineIndex(j.spec.kind, line)));
+}
+
+function ringAction(
+  shop: Workshop,
+  j: number,
+  before: RingState,
+  step: Extract<SimulationStep, { do: "tack" | "bead" }>,
+): { action: RingAction; after: RingState } {
+  const { model, factors } = shop;
+  const joint = model.joints[j] as ModelJoint;
+  const { ring } = joint;
+  const line = lineIndex(joint.spec.kind, step.line);
+  const tack = step.do === "tack";
+  const now = before[line] as LineState;
+  // A second tack on a face lengthens the first; a tack on a bead changes nothing but its heat.
+  const next: LineState = step.do === "bead" || now === "welded" ? "welded" : now + step.lengthMm;
+  const after = shop.state(before.map((s, l) => (l === line ? next : s)) as unknown as RingState);
+  const birth =
+    step.do === "tack"
+      ? shop.birth(`${j}/${line}/${step.lengthMm}`, () => tackBirth(ring, line, step.lengthMm))
+      : shop.birth(`${j}/${line}/${before.join()}/${step.cornerShare}`, () =>
+          beadBirth(ring, before, line, step.cornerShare ?? null),
+        );
+  const held = before.flatMap((s, l): HeldTack[] =>
+    typeof s === "number" && s > 0 && (l !== line || tack)
+      ? [{ line: l, birth: shop.birth(`${j}/${l}/${s}`, () => tackBirth(ring, l, s)) }]
+      : [],
+  );
+  const { material } = model.frame;
+  const strainMm3PerJ = material.alphaPerK / material.heatJPerMm3K;
+  const fillet = joint.chord !== null;
+  const tackFactor = tack ? factors.tackHeat.value : 1;
+  const across = line < 2;
+  const heat = step.heatJPerMm ?? 0;
+  const wall = ring.perWall / material.eMPa;
+  const own: FactorName[] = tack ? ["otherMaterial", "tackHeat"] : ["otherMaterial"];
+  let chordMm3 = 0;
+  if (joint.chord && heat > 0) {
+    const { wallMm, branchWallMm } = joint.chord;
+    const share = (2 * wallMm) / (branchWallMm + 2 * wallMm);
+    const factor = across
+      ? factors.transverse.value * CHORD_EFFECT.across
+      : factors.longitudinal.value * CHORD_EFFECT.along;
+    chordMm3 = birth.lengthMm * strainMm3PerJ * share * heat * factor * tackFactor;
+  }
+  const action: RingAction = {
+    kind: "ring",
+    spring: j,
+    line,
+    tack,
+    delta: shop.delta(j, before, after),
+    ring: shop.ringAt(j, after),
+    birth,
+    held,
+    closingMm:
+      step.closingMm ??
+      (factors.transverse.value * (fillet ? factors.filletClosing.value : 1) * tackFactor * strainMm3PerJ * heat) /
+        wall,
+    closingFactors:
+      step.closingMm === undefined ? ["transverse", ...(fillet ? (["filletClosing"] as const) : []), ...own] : [],
+    chordColumn: chordMm3 > 0 ? chordColumn(shop, j, step.line) : -1,
+    chordMm3,
+    chordFactors: [across ? "transverse" : "longitudinal", ...own],
+  };
+  return { action, after };
+}
+
+/** Two nodes joined by a bar: a six-way spring at its far end, the stiffness of a cantilever of its length. */
+function strongback(shop: Workshop, step: Extract<SimulationStep, { do: "strongback on" }>) {
+  const { model } = shop;
+  const from = model.nodeOf(...step.from);
+  const to = model.nodeOf(...step.to);
+  const [xFrom, xTo] = [model.nodes[from]?.at as Vec3, model.nodes[to]?.at as Vec3];
+  const section = shapeProperties({ shape: "tube", ...step.section });
+  const { eMPa, nu } = model.frame.material;
+  const axes = memberAxes(xFrom, xTo, undefined, unit3(model.frame.up ?? [0, 0, 1]));
+  const k = toGlobal(beamStiffness(section, norm3(sub3(xTo, xFrom)), eMPa, eMPa / (2 * (1 + nu))), axes);
+  const matrix = new Float64Array(36);
+  for (let i = 0; i < 6; i++) for (let q = 0; q < 6; q++) matrix[i * 6 + q] = k[(6 + i) * 12 + 6 + q] as number;
+  const spring = shop.spring(`strongback/${from}/${to}/${Object.values(step.section).join("/")}`, () =>
+    relativeRows(xTo, from, xFrom, to, xTo),
+  );
+  return { spring, matrix };
+}

@@ -1,0 +1,174 @@
+"use client";
+
+import {
+  CARES,
+  type Care,
+  type DrawnFrame,
+  type DrawnJoint,
+  type Structure,
+  type StructureFace,
+  type StructureJoint,
+  setJoint,
+} from "@/core/frame";
+import { formatSmall, type Problem, type UnitPreference } from "@/core/units";
+import { FieldMessage } from "../../parts/Field";
+import { LengthField } from "../../parts/LengthField";
+import { SelectField } from "../../parts/SelectField";
+
+type Kind = NonNullable<DrawnJoint["kind"]> | "found";
+
+/** What one joint is, which of its faces get a bead, and which must stay clear or be ground flush. */
+export function JointPanel({
+  frame,
+  structure,
+  joint,
+  units,
+  problems,
+  onEdit,
+  onJoint,
+}: {
+  frame: DrawnFrame;
+  structure: Structure;
+  joint: string | null;
+  units: UnitPreference;
+  problems: readonly Problem[];
+  onEdit: (frame: DrawnFrame) => void;
+  onJoint: (id: string | null) => void;
+}) {
+  const apart = frame.joints.filter((j) => j.kind === "none");
+  const j = structure.joints.find((x) => x.id === joint);
+  return (
+    <div className="grid gap-3">
+      <SelectField
+        label="Joint"
+        hint={`${structure.joints.length} found`}
+        value={j?.id ?? ""}
+        options={[
+          ["", "pick one, here or on the drawing"],
+          ...structure.joints.map((x) => [x.id, `${x.id}: ${x.kind}`] as const),
+        ]}
+        onChange={(id) => onJoint(id === "" ? null : id)}
+      />
+      {j ? <OneJoint key={j.id} frame={frame} j={j} units={units} problems={problems} onEdit={onEdit} /> : null}
+      {apart.map((x) => (
+        <p key={x.between.join()} className="text-sm">
+          {x.between[0]} and {x.between[1]} meet but are not joined.{" "}
+          <button
+            type="button"
+            className="underline"
+            onClick={() => onEdit(setJoint(frame, x.between[0], x.between[1], { kind: null }))}
+          >
+            Join them
+          </button>
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function OneJoint({
+  frame,
+  j,
+  units,
+  problems,
+  onEdit,
+}: {
+  frame: DrawnFrame;
+  j: StructureJoint;
+  units: UnitPreference;
+  problems: readonly Problem[];
+  onEdit: (frame: DrawnFrame) => void;
+}) {
+  const said = frame.joints.find((x) => x.between.includes(j.a) && x.between.includes(j.b));
+  const corner = j.endA !== null && j.endB !== null;
+  const set = (what: Partial<Omit<DrawnJoint, "between">>) => onEdit(setJoint(frame, j.a, j.b, what));
+  const face = (f: StructureFace, what: Partial<DrawnJoint["faces"][number]>) => {
+    const faces = said?.faces ?? [];
+    const known = faces.find((x) => x.line === f.line) ?? {
+      line: f.line,
+      bead: true,
+      leg: null,
+      care: "none" as const,
+    };
+    set({ faces: [...faces.filter((x) => x.line !== f.line), { ...known, ...what }] });
+  };
+  return (
+    <>
+      {problems
+        .filter((p) => p.path === `free.joints.${j.id}`)
+        .map((p) => (
+          <FieldMessage key={p.message} severity={p.severity}>
+            {p.message}
+          </FieldMessage>
+        ))}
+      <p className="text-sm">
+        {j.kind === "mitre" ? `${j.a} and ${j.b} meet` : `${j.b} ends on ${j.a}`} at{" "}
+        <span className="fig">{j.angleDeg.toFixed(1)}°</span>.
+      </p>
+      <div className="grid grid-cols-2 gap-2">
+        <SelectField<Kind>
+          label="Made as"
+          value={said?.kind ?? "found"}
+          options={[
+            ["found", `${j.said ? "as found" : `${j.kind}, as found`}`],
+            ...(corner
+              ? ([
+                  ["mitre", "mitre"],
+                  ["butt", "butt"],
+                ] as const)
+              : ([[j.kind, j.kind]] as const)),
+            ["none", "not joined"],
+          ]}
+          onChange={(kind) => set({ kind: kind === "found" ? null : kind })}
+        />
+        {corner && j.kind !== "mitre" ? (
+          <SelectField
+            label="Runs through"
+            value={said?.through ?? ""}
+            options={[
+              ["", `${j.a}, as found`],
+              [j.a, j.a],
+              [j.b, j.b],
+            ]}
+            onChange={(through) => set({ through: through === "" ? null : through })}
+          />
+        ) : null}
+      </div>
+      <ul className="grid gap-2">
+        {j.faces.map((f) => (
+          <li key={f.line} className="grid grid-cols-[1fr_1fr] items-end gap-x-2 border-t border-line pt-2">
+            <label className="flex tap items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={f.bead}
+                onChange={(e) => face(f, { bead: e.target.checked })}
+              />
+              <span>
+                Bead on the {f.words}{" "}
+                <span className="fig text-sm text-soft">{formatSmall(f.lengthMm, units, { decimals: 0 })}</span>
+              </span>
+            </label>
+            <SelectField<Care>
+              label={`The ${f.words}`}
+              value={f.care}
+              options={CARES.map((c) => [c, c === "none" ? "as welded" : c] as const)}
+              onChange={(care) => face(f, { care, ...(care === "keep clear" ? { bead: false } : {}) })}
+            />
+            {f.bead ? (
+              <LengthField
+                label={`Bead size, ${f.words}`}
+                hint="empty: as the wall"
+                units={units}
+                value={said?.faces.find((x) => x.line === f.line)?.leg ?? null}
+                optional
+                onChange={(leg) => face(f, { leg })}
+                className="col-span-2"
+              />
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

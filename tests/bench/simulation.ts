@@ -1,11 +1,11 @@
 // Measures the simulation on one thread, all in one run, as ratios where that says more: part of npm run bench
 import { performance } from "node:perf_hooks";
 import { newPlan, predict, predicting } from "@/core/job";
-import { mechanicalModel, plainRun } from "@/core/mechanics";
+import { plainRun } from "@/core/mechanics";
 import { seeded } from "@/core/numeric";
-import { frameOutputs, fromFrame, OrderSearch, programme, type SimulationStep, Workshop } from "@/core/shrink";
+import { CompileCache, compileLoads, frameOutputs, fromFrame, OrderSearch, type SimulationStep } from "@/core/shrink";
 import { length } from "@/core/units";
-import { FACTORS } from "@/core/weld";
+import { FACTORS, weldedModel } from "@/core/weld";
 import { ladder, tacksThenBeads } from "../support/ladder";
 
 /** Outputs followed: as many as a search over orders asks about. */
@@ -49,7 +49,7 @@ function bench(
 ): void {
   const frame = ladder(rungs, rungs === 0 ? { size: "50.8", wall: "4.8" } : undefined);
   const { steps, tacks } = tacksThenBeads(frame, counts);
-  const model = mechanicalModel(fromFrame(frame));
+  const model = weldedModel(fromFrame(frame));
   const outputs = frameOutputs(frame)(model);
   outputs.rows.length = OUTPUTS;
   console.log(
@@ -57,7 +57,7 @@ function bench(
   );
   row(
     "setting up (model, condensing)",
-    `${(1000 / perSecond(() => void new OrderSearch(mechanicalModel(fromFrame(frame)), FACTORS, steps, outputs))).toFixed(1)} ms`,
+    `${(1000 / perSecond(() => void new OrderSearch(weldedModel(fromFrame(frame)), FACTORS, steps, outputs))).toFixed(1)} ms`,
     targets.setUp,
   );
   const search = new OrderSearch(model, FACTORS, steps, outputs);
@@ -71,7 +71,7 @@ function bench(
   row("frozen screening", rate(frozen), targets.frozen);
   row("  common start / exact", (prefix / exact).toFixed(2));
   row("  frozen / exact", (frozen / exact).toFixed(1));
-  const plan = programme(new Workshop(model, FACTORS), steps);
+  const plan = compileLoads(new CompileCache(model, FACTORS), steps);
   const start = performance.now();
   const full = plainRun(plan);
   const plainMs = performance.now() - start;

@@ -1,7 +1,7 @@
 // A survey of forty points: heights, flatness and bands, in Node, median of many: part of npm run bench
 import { performance } from "node:perf_hooks";
 import { type SurveyFit, type SurveyReading, survey } from "../../src/core/bed";
-import { flatness, flatnessScatter, ThinnestSlab } from "../../src/core/geometry";
+import { flatness, flatnessScatter, MinimumZone } from "../../src/core/geometry";
 import { normalDraw, seeded, type Vec2 } from "../../src/core/numeric";
 
 const row = (name: string, value: string, target = ""): void =>
@@ -56,7 +56,7 @@ row("flatness with its linear uncertainty", ms(flat));
 const scatter = timed(9, () => flatnessScatter(xy, heights, fit.cov, 2000));
 row("band by 2000 draws", ms(scatter));
 row("all of it", ms(solving + flat + scatter), "target under 300 ms in the worker");
-const slab = new ThinnestSlab(xy);
+const slab = new MinimumZone(xy);
 const one = timed(400, () => slab.of(heights.map((h) => h + 0.05 * normalDraw(random))));
 /** Every four of forty, as the closed form says it. */
 const enumerated = timed(5, () => {

@@ -3,12 +3,11 @@ import { describe, expect, it } from "vitest";
 import {
   type BeamJoint,
   beamStiffness,
-  CondensedRun,
   condense,
+  LowRankRun,
   type MechanicalFrame,
-  mechanicalModel,
-  NOMINAL_STIFFNESS,
   plainRun,
+  SUPPORT,
   startingStiffness,
   toGlobal,
 } from "@/core/mechanics";
@@ -26,8 +25,8 @@ import {
   unit3,
   type Vec3,
 } from "@/core/numeric";
-import { programme, type SimulationStep, Workshop } from "@/core/shrink";
-import { FACTORS, SUPPORT } from "@/core/weld";
+import { CompileCache, compileLoads, type SimulationStep } from "@/core/shrink";
+import { FACTORS, NOMINAL_STIFFNESS, weldedModel } from "@/core/weld";
 import { connect, FIXED, frameOf, load, movement, STEEL, tube } from "../support/beams";
 
 const E = STEEL.eMPa;
@@ -158,7 +157,7 @@ const WELDED = [...tacks, bead("outside"), bead("top"), bead("inside", 450), bea
 describe("mechanics that hold for every frame", () => {
   it("a rigid motion of a free frame loads nothing", () => {
     const frame = { ...elbow({ P: [0, 0, 0], A: [400, 0, 0], B: [50, 300, 80] }), supports: [] };
-    const model = mechanicalModel(frame);
+    const model = weldedModel(frame);
     const k = startingStiffness({ ...model, hold: [] });
     const turn: Vec3 = [0.3, -0.7, 0.5];
     const u = model.nodes.flatMap((n) => {
@@ -229,7 +228,7 @@ describe("mechanics that hold for every frame", () => {
     }
     const joint = model.joints[0];
     if (!joint) throw new Error("no joint");
-    const shop = new Workshop(model, FACTORS);
+    const shop = new CompileCache(model, FACTORS);
     const { kj } = shop.ringAt(0, ["welded", "welded", "welded", "welded"]);
     const d = joint.rows.map((r) => r.at.reduce((s, f, i) => s + (r.value[i] as number) * (u[f] as number), 0));
     for (let i = 0; i < 6; i++)
@@ -506,11 +505,11 @@ describe("the condensed path", () => {
       { id: "w", do: "wait" },
       ...["c1", "c2", "c3"].map((clampName): SimulationStep => ({ id: clampName, do: "unclamp", clamp: clampName })),
     ];
-    const model = mechanicalModel(frame);
-    const plan = programme(new Workshop(model, FACTORS), steps);
+    const model = weldedModel(frame);
+    const plan = compileLoads(new CompileCache(model, FACTORS), steps);
     const plain = plainRun(plan);
     const outputs = Array.from({ length: model.freedoms }, (_, i) => ({ at: [i], value: [1] }));
-    const run = new CondensedRun(condense(plan, outputs));
+    const run = new LowRankRun(condense(plan, outputs));
     run.forward(plan, 0, plan.actions.length);
     const out = run.gather(plan.actions.length);
     const last = plain.movements.at(-1) as Float64Array;

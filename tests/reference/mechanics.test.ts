@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
-import { CondensedRun, condense, LEAST_FITUP, plainRun } from "@/core/mechanics";
+import { condense, LEAST_FITUP, LowRankRun, plainRun } from "@/core/mechanics";
 import { type CaseFile, caseProgramme, caseResult } from "./mechanicsCases";
 
 const folder = path.join(process.env.CASES_DIR ?? path.join(import.meta.dirname, "cases"), "mechanics");
@@ -17,9 +17,9 @@ describe("shrinkage mechanics", () => {
       const { model, plan, limited } = caseProgramme(frame);
       const u = plainRun(plan, limited).movements.at(-1) as Float64Array;
       expect(expected.length).toBeGreaterThan(0);
-      if (model.joints.every((j) => j.ring.fitup >= LEAST_FITUP)) {
+      if (model.joints.every((j) => j.contactShare >= LEAST_FITUP)) {
         const rows = Array.from({ length: model.freedoms }, (_, i) => ({ at: [i], value: [1] }));
-        const run = new CondensedRun(condense(plan, rows), undefined, limited);
+        const run = new LowRankRun(condense(plan, rows), undefined, limited);
         run.forward(plan, 0, plan.actions.length);
         run.gather(plan.actions.length).forEach((v, i) => {
           expect(Math.abs(v - (u[i] as number)), `${name}: condensed against plain`).toBeLessThan(1e-9);

@@ -1,18 +1,11 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
+import type { FaceLine } from "@/core/frame";
 import { flatness } from "@/core/geometry";
-import {
-  type BeamSection,
-  type LineName,
-  type MechanicalFrame,
-  type MechanicalModel,
-  mechanicalModel,
-  NOMINAL_STIFFNESS,
-  type Programme,
-} from "@/core/mechanics";
+import type { BeamSection, MechanicalFrame } from "@/core/mechanics";
 import type { Vec3 } from "@/core/numeric";
-import { programme, type SimulationStep, Workshop } from "@/core/shrink";
-import { FACTORS } from "@/core/weld";
+import { CompileCache, type CompiledSteps, compileLoads, type SimulationStep } from "@/core/shrink";
+import { FACTORS, NOMINAL_STIFFNESS, type WeldedModel, weldedModel } from "@/core/weld";
 import { tube } from "../support/beams";
 
 /** One file of cases. */
@@ -118,7 +111,7 @@ function stepOf(raw: Record<string, unknown>, i: number): SimulationStep {
   known("step", raw);
   const id = `${i}`;
   const joint = String(raw.joint);
-  const line = raw.side as LineName;
+  const line = raw.side as FaceLine;
   const heat =
     raw.closing_mm === undefined ? { heatJPerMm: Number(raw.heat_J_per_mm) } : { closingMm: Number(raw.closing_mm) };
   switch (raw.do) {
@@ -174,20 +167,20 @@ export function bananaRail(): CaseFrame {
 export function caseProgramme(
   raw: CaseFrame,
   beadHeat?: number,
-): { model: MechanicalModel; plan: Programme; limited: boolean } {
+): { model: WeldedModel; plan: CompiledSteps; limited: boolean } {
   const steps = raw.steps
     .map(stepOf)
     .map((s) => (beadHeat !== undefined && s.do === "bead" ? ({ ...s, heatJPerMm: beadHeat } as SimulationStep) : s));
-  const model = mechanicalModel(frameOf(raw), { ...NOMINAL_STIFFNESS, fitup: raw.model?.fitup ?? FACTORS.fitup.value });
+  const model = weldedModel(frameOf(raw), { ...NOMINAL_STIFFNESS, fitup: raw.model?.fitup ?? FACTORS.fitup.value });
   return {
     model,
-    plan: programme(new Workshop(model, FACTORS), steps),
+    plan: compileLoads(new CompileCache(model, FACTORS), steps),
     limited: raw.model?.cap ?? true,
   };
 }
 
 /** Largest offset of a member's nodes from the line between its ends, along its local y. */
-function camber(model: MechanicalModel, nodes: number[], u: Float64Array): number {
+function camber(model: WeldedModel, nodes: number[], u: Float64Array): number {
   const y = nodes.map((n) => u[6 * n + 1] as number);
   const x = nodes.map((n) => model.nodes[n]?.at[0] as number);
   const [x0, x1, y0, y1] = [x[0], x.at(-1), y[0], y.at(-1)] as [number, number, number, number];
@@ -196,7 +189,7 @@ function camber(model: MechanicalModel, nodes: number[], u: Float64Array): numbe
 }
 
 /** The values that a case asks for, from the movement of every freedom, mm and rad. */
-export function caseResult(raw: CaseFrame, model: MechanicalModel, u: Float64Array, result: string): number {
+export function caseResult(raw: CaseFrame, model: WeldedModel, u: Float64Array, result: string): number {
   const [what, ...rest] = result.split("/");
   const at = (i: number): number => u[i] as number;
   const corner = (name: string): Vec3 => {

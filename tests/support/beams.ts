@@ -1,17 +1,7 @@
-import {
-  type BeamJoint,
-  type BeamMaterial,
-  type BeamSection,
-  type MechanicalFrame,
-  type MechanicalModel,
-  mechanicalModel,
-  NOMINAL_STIFFNESS,
-  plainRun,
-  type StiffnessFactors,
-} from "@/core/mechanics";
+import { type BeamJoint, type BeamMaterial, type BeamSection, type MechanicalFrame, plainRun } from "@/core/mechanics";
 import type { Vec3 } from "@/core/numeric";
-import { programme, type SimulationStep, Workshop } from "@/core/shrink";
-import { FACTORS } from "@/core/weld";
+import { CompileCache, compileLoads, type SimulationStep } from "@/core/shrink";
+import { FACTORS, NOMINAL_STIFFNESS, type StiffnessFactors, type WeldedModel, weldedModel } from "@/core/weld";
 
 export const STEEL: BeamMaterial = {
   eMPa: 210_000,
@@ -71,9 +61,9 @@ export function movement(
   steps: readonly SimulationStep[],
   stiffness: StiffnessFactors = NOMINAL_STIFFNESS,
   limited = false,
-): { model: MechanicalModel; u: Float64Array; at: (member: string, point: string) => number[] } {
-  const model = mechanicalModel(frame, stiffness);
-  const u = plainRun(programme(new Workshop(model, FACTORS), steps), limited).movements.at(-1) as Float64Array;
+): { model: WeldedModel; u: Float64Array; at: (member: string, point: string) => number[] } {
+  const model = weldedModel(frame, stiffness);
+  const u = plainRun(compileLoads(new CompileCache(model, FACTORS), steps), limited).movements.at(-1) as Float64Array;
   return {
     model,
     u,

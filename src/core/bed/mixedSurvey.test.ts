@@ -2,7 +2,7 @@ import fc from "fast-check";
 import loadHighs from "highs";
 import { EigenvalueDecomposition, Matrix, pseudoInverse } from "ml-matrix";
 import { describe, expect, it } from "vitest";
-import { flatness, flatnessScatter, ThinnestSlab } from "../geometry";
+import { flatness, flatnessScatter, MinimumZone } from "../geometry";
 import { normalDraw, seeded, symmetricEigen, type Vec2 } from "../numeric";
 import { type SurveyFit, type SurveyReading, survey } from "./survey";
 
@@ -46,7 +46,7 @@ describe("the thinnest slab by exchange", () => {
         (nx, ny, heights) => {
           const xy = [...grid(nx, ny).values()];
           const z = heights.slice(0, xy.length).map((h) => h / 20);
-          expect(new ThinnestSlab(xy).of(z).zoneMm).toBeCloseTo(enumerated(xy, z), 6);
+          expect(new MinimumZone(xy).of(z).zoneMm).toBeCloseTo(enumerated(xy, z), 6);
         },
       ),
       { numRuns: 150 },
@@ -56,10 +56,10 @@ describe("the thinnest slab by exchange", () => {
   it("finds the same from any start, as it does when many sets of heights follow each other", () => {
     const xy = [...grid(8, 5).values()];
     const random = seeded(4);
-    const going = new ThinnestSlab(xy);
+    const going = new MinimumZone(xy);
     for (let k = 0; k < 60; k++) {
       const z = xy.map(() => normalDraw(random));
-      expect(going.of(z).zoneMm).toBeCloseTo(new ThinnestSlab(xy).of(z).zoneMm, 8);
+      expect(going.of(z).zoneMm).toBeCloseTo(new MinimumZone(xy).of(z).zoneMm, 8);
     }
   });
 
@@ -77,7 +77,7 @@ describe("the thinnest slab by exchange", () => {
         ` l${i}: a + ${p.x} b + ${p.y} c - 0.5 h <= ${z[i]}`,
       ]);
       const lp = `Minimize\n obj: h\nSubject To\n${rows.join("\n")}\nBounds\n a free\n b free\n c free\n h >= 0\nEnd`;
-      expect(new ThinnestSlab(xy).of(z).zoneMm).toBeCloseTo(highs.solve(lp).ObjectiveValue, 6);
+      expect(new MinimumZone(xy).of(z).zoneMm).toBeCloseTo(highs.solve(lp).ObjectiveValue, 6);
     }
   });
 });
@@ -171,7 +171,7 @@ describe("a survey by any method", () => {
     expect(fit.levelKnown).toBe(false);
     expect(fit.freedom).toBe(1);
     const xy = [...places.values()];
-    const zone = (heights: number[]): number => new ThinnestSlab(xy).of(heights).zoneMm;
+    const zone = (heights: number[]): number => new MinimumZone(xy).of(heights).zoneMm;
     expect(zone(above(fit))).toBeCloseTo(zone(Object.values(truth)), 8);
     // What the gaps leave open does not count: nor does it make the flatness unsure.
     const u = flatness(xy, above(fit), fit.cov).uZoneMm as number;

@@ -1,5 +1,5 @@
 import type { Vec2 } from "../numeric";
-import { ThinnestSlab } from "./minimumZone";
+import { MinimumZone } from "./minimumZone";
 import { acrossPlane, collinear, fitPlane, heightOf, type Plane } from "./plane";
 
 /** Four points that decide the zone, with how much each counts. */
@@ -109,7 +109,7 @@ function minimumZone(xy: Vec2[], z: number[]): Active {
       z,
       xy.map((_, i) => i),
     );
-  const slab = new ThinnestSlab(xy).of(z);
+  const slab = new MinimumZone(xy).of(z);
   return zone4(xy, z, slab.points) ?? { zone: slab.zoneMm, points: [], gradient: [] };
 }
 

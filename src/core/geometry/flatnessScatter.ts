@@ -1,5 +1,5 @@
 import { normalDraw, type Rows, seeded, symmetricEigen, type Vec2 } from "../numeric";
-import { ThinnestSlab } from "./minimumZone";
+import { MinimumZone } from "./minimumZone";
 
 /** How a flatness scatters, mm. */
 export interface Scatter {
@@ -32,7 +32,7 @@ export function flatnessScatter(xy: readonly Vec2[], z: readonly number[], cov: 
   const n = xy.length;
   // Heights that are known but for a plane have a covariance without full rank: its roots come from its eigenvectors.
   const roots = typeof cov === "number" ? null : rootsOf(cov);
-  const slab = new ThinnestSlab(xy);
+  const slab = new MinimumZone(xy);
   const zones = new Float64Array(draws);
   const drawn = new Float64Array(n);
   for (let d = 0; d < draws; d++) {

@@ -51,7 +51,7 @@ function invert4(m: Float64Array, out: Float64Array): boolean {
  * Source: Stiefel's exchange, which is the dual simplex method of the Chebyshev fit (Cheney, Introduction to Approximation
  * Theory, from memory).
  */
-export class ThinnestSlab {
+export class MinimumZone {
   private readonly x: Float64Array;
   private readonly y: Float64Array;
   private readonly basis = new Float64Array(16);

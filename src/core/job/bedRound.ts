@@ -1,7 +1,7 @@
 import { type Lying, lying, onThreeRests, type Survey } from "../bed";
 import { type AdjustStep, adjustStep, type BedVerdict, bedVerdict, type OnThree } from "../check";
 import { bedSurvey, heightsOf } from "./bedSurvey";
-import type { Ground } from "./evaluationContext";
+import type { EvaluationContext } from "./evaluationContext";
 import { type Mean, meansOf, type Round } from "./rounds";
 
 /** A bed round with its verdict. */
@@ -9,7 +9,7 @@ export interface BedRound extends Round {
   means: ReadonlyMap<string, Mean>;
   survey: Survey;
   /** Readings that name a rest which is no longer there, by key. */
-  homeless: string[];
+  orphaned: string[];
   verdict: BedVerdict;
   /** The next thing to do at the rests; null while some are still to be read. */
   next: AdjustStep | null;
@@ -21,13 +21,13 @@ export interface BedRound extends Round {
 
 /** Works out a round of the bed. @param before the round before it, for what it asked. */
 export function workOutBedRound(
-  { job, limits, problems, footprint: over, prediction }: Ground,
+  { job, limits, problems, footprint: over, prediction }: EvaluationContext,
   r: Round,
   before: BedRound | null,
 ): BedRound {
   const { plan } = job;
   const means = meansOf(r, job.instruments);
-  const { survey, homeless } = bedSurvey(r, plan.bed.rests, means, job.instruments);
+  const { survey, orphaned } = bedSurvey(r, plan.bed.rests, means, job.instruments);
   const heights = heightsOf(survey);
   const pitchWrong = problems.some((p) => p.severity === "error" && p.path === "bed.pitch");
   const places = plan.bed.rests.map((rest) => ({ id: rest.id, x: rest.x.mm, y: rest.y.mm }));
@@ -53,7 +53,7 @@ export function workOutBedRound(
     ...r,
     means,
     survey,
-    homeless,
+    orphaned,
     verdict,
     three,
     next: adjustStep(verdict, before?.verdict ?? null, plan.bed.adjust, places, plan.units),

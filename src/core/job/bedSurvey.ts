@@ -10,7 +10,7 @@ import type { Mean, Round } from "./rounds";
 export interface BedSurvey {
   survey: Survey;
   /** Keys of readings that name a rest which is no longer there. */
-  homeless: string[];
+  orphaned: string[];
 }
 
 /** How a rest was read where the entry does not say: as its round says. */
@@ -86,7 +86,7 @@ export function bedSurvey(
   instruments: readonly Instrument[],
 ): BedSurvey {
   const places = new Map(rests.map((r) => [r.id, { x: r.x.mm, y: r.y.mm }]));
-  const homeless: string[] = [];
+  const orphaned: string[] = [];
   const shared: Record<string, number> = {};
   const readings = [...round.readings.values(), ...round.slants.values()].flatMap((s): SurveyReading[] => {
     const how = s.how ?? usualHow(round);
@@ -95,7 +95,7 @@ export function bedSurvey(
     if (!mean || !instrument) return [];
     const names = [s.what, ...("from" in how ? [how.from] : []), ...("to" in how ? [how.to] : [])];
     if (names.some((n) => !places.has(n))) {
-      homeless.push(s.key);
+      orphaned.push(s.key);
       return [];
     }
     const u = readingUncertainty(instrument);
@@ -103,7 +103,7 @@ export function bedSurvey(
     shared[instrument.id] = Math.max(alike, shared[instrument.id] ?? 0);
     return [readingOf(s.key, s.what, how, mean, instrument, places)];
   });
-  return { survey: survey(places, readings, shared), homeless };
+  return { survey: survey(places, readings, shared), orphaned };
 }
 
 /** What a survey says of the heights; nothing when it does not hang together. */

@@ -7,7 +7,7 @@ import type { Places, SetUp } from "../square";
 import type { Estimate, Problem } from "../units";
 import { type BedRound, workOutBedRound } from "./bedRound";
 import { CLOSE_STEP } from "./entries";
-import { type Ground, groundOf } from "./evaluationContext";
+import { type EvaluationContext, evaluationContext } from "./evaluationContext";
 import { type FrameRound, workOutFrameRound } from "./frameRound";
 import type { Job } from "./jobSchema";
 import type { Plan } from "./planSchema";
@@ -60,7 +60,7 @@ export interface Evaluation {
   summary: Summary;
 }
 
-function cutRoundOf({ job }: Ground, cut: readonly CutPiece[], r: Round): CutRound {
+function cutRoundOf({ job }: EvaluationContext, cut: readonly CutPiece[], r: Round): CutRound {
   const means = meansOf(r, job.instruments);
   const readings = [...means].map(([what, mean]) => [what, { mm: mean.mm, uMm: mean.uMm }]);
   return { ...r, means, asCut: asCut(cut, Object.fromEntries(readings)) };
@@ -75,7 +75,13 @@ const FRAME_ROUNDS: Memory<FrameRound> = new WeakMap();
 const BED_ROUNDS: Memory<BedRound> = new WeakMap();
 
 /** Entries are never changed, so a round with the same last reading and as many of them under the same plan is the same. */
-function remembered<R>(memory: Memory<R>, { job, target, prediction }: Ground, r: Round, work: () => R, also = ""): R {
+function remembered<R>(
+  memory: Memory<R>,
+  { job, target, prediction }: EvaluationContext,
+  r: Round,
+  work: () => R,
+  also = "",
+): R {
   const known = memory.get(job.plan) ?? new Map<string, R>();
   memory.set(job.plan, known);
   const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}/${job.instruments.length}/${target?.squareDifferenceMm2 ?? ""}/${prediction?.twistNPerMm ?? ""}/${also}`;
@@ -84,13 +90,13 @@ function remembered<R>(memory: Memory<R>, { job, target, prediction }: Ground, r
   return done;
 }
 
-const evaluateFrameRound = (ground: Ground, places: Places, r: Round): FrameRound =>
+const evaluateFrameRound = (ground: EvaluationContext, places: Places, r: Round): FrameRound =>
   remembered(FRAME_ROUNDS, ground, r, () => workOutFrameRound(ground, places, r));
-const evaluateBedRound = (ground: Ground, r: Round, before: BedRound | null): BedRound =>
+const evaluateBedRound = (ground: EvaluationContext, r: Round, before: BedRound | null): BedRound =>
   remembered(BED_ROUNDS, ground, r, () => workOutBedRound(ground, r, before), before?.all.at(-1)?.id);
 
 /** Rounds of the bed, each with what the one before it asked for. */
-function bedRoundsOf(ground: Ground): BedRound[] {
+function bedRoundsOf(ground: EvaluationContext): BedRound[] {
   const done: BedRound[] = [];
   for (const r of ground.rounds)
     if (r.round.gate === "bed") done.push(evaluateBedRound(ground, r, done.at(-1) ?? null));
@@ -113,7 +119,7 @@ const isCold = (r: Round): boolean => r.round.gate === "cold" && isRead(r);
  * @param job a valid job.
  */
 export function summaryOf(job: Job): Summary {
-  const ground = groundOf(job, null);
+  const ground = evaluationContext(job, null);
   const { frame, places, rounds, steps, ticked } = ground;
   const bed = rounds.findLast((r) => r.round.gate === "bed" && isRead(r));
   const cold = places ? rounds.findLast(isCold) : undefined;
@@ -150,7 +156,7 @@ export function summaryOf(job: Job): Summary {
  * @param job a valid job. @param predicted of its plan (see predict.ts); null while it is being worked out.
  */
 export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
-  const ground = groundOf(job, predicted);
+  const ground = evaluationContext(job, predicted);
   const { problems, structure, frame, places, prediction, target, limits, rounds, steps, ticked } = ground;
   const frameRounds = places ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(ground, places, r)) : [];
   const cold = frameRounds.findLast(isCold) ?? null;

@@ -11,7 +11,7 @@ import { planProblems } from "./plan";
 import { type Round, roundsOf } from "./rounds";
 
 /** What every part of an evaluation starts from. */
-export interface Ground {
+export interface EvaluationContext {
   job: Job;
   problems: Problem[];
   structure: Structure | null;
@@ -27,7 +27,7 @@ export interface Ground {
   ticked: Set<string>;
 }
 
-export function groundOf(job: Job, predicted: Prediction | null): Ground {
+export function evaluationContext(job: Job, predicted: Prediction | null): EvaluationContext {
   const { plan } = job;
   const problems = planProblems(plan);
   const broken = (area: string) => problems.some((p) => p.severity === "error" && p.path.startsWith(area));

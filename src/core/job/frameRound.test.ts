@@ -104,7 +104,7 @@ describe("a frame that is drawn anew after it was measured", () => {
     }
     const bed = opened("bed");
     const gone = evaluate(job([bed, read(bed.id, "R77", "1", {}, "height-gauge")])).bedRounds[0];
-    expect(gone?.homeless).toEqual(["R77"]);
+    expect(gone?.orphaned).toEqual(["R77"]);
   });
 });
 

@@ -15,7 +15,7 @@ import {
   squareCheck,
   type Tape,
 } from "../square";
-import type { Ground } from "./evaluationContext";
+import type { EvaluationContext } from "./evaluationContext";
 import { type MisreadHelp, misreadHelp } from "./misreadHelp";
 import { quantityOf } from "./quantityId";
 import { fullU, type Mean, meansOf, type Round, spansOf, uOfHeights } from "./rounds";
@@ -116,7 +116,7 @@ function worstReading(means: ReadonlyMap<string, Mean>, kind: string): (Measured
 }
 
 /** Works out a round of the frame: shape, places, flatness, verdicts. */
-export function workOutFrameRound(ground: Ground, places: Places, round: Round): FrameRound {
+export function workOutFrameRound(ground: EvaluationContext, places: Places, round: Round): FrameRound {
   const { job, limits, frame } = ground;
   const target = job.plan.aim === "drawing" ? null : ground.target;
   const means = meansOf(round, job.instruments, ground.alphaPerK);
@@ -190,7 +190,7 @@ export function workOutFrameRound(ground: Ground, places: Places, round: Round):
 const U_AS_CUT_MM = 2;
 
 /** Sides as far as their pieces' cut lengths tell them: gaps and grinding make them no better than a couple of millimetres. */
-function piecesAsCut({ rounds, frame, job }: Ground): Reading[] {
+function piecesAsCut({ rounds, frame, job }: EvaluationContext): Reading[] {
   if (!frame) return [];
   const found = new Map<string, Reading>();
   for (const r of rounds) {

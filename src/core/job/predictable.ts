@@ -1,7 +1,7 @@
 import { resolveFrame } from "../frame";
-import { fromStructure, mechanicalProblems } from "../mechanics";
+import { fromStructure } from "../mechanics";
 import { fromFrame } from "../shrink";
-import { heatJPerMm, weldProblems } from "../weld";
+import { frameProblems, heatJPerMm, weldProblems } from "../weld";
 import { builtOf } from "./built";
 import { thinnestWallMm } from "./plan";
 import type { Plan } from "./planSchema";
@@ -19,7 +19,7 @@ export function whyNoPrediction(plan: Plan): string | null {
   if (wrong || !(heatJPerMm(plan.weld) > 0)) return "No prediction while the plan has errors.";
   if (plan.free && structure && structure.joints.length > MOST_JOINTS)
     return `No prediction for this frame: it has ${structure.joints.length} joints, and over ${MOST_JOINTS} take longer than anybody waits. Predict a part of it as a job of its own.`;
-  const [problem] = mechanicalProblems(
+  const [problem] = frameProblems(
     plan.free && structure ? fromStructure(structure).frame : fromFrame(resolveFrame(plan.frame)),
   );
   return problem ? `No prediction for this frame. ${problem.message}` : null;

@@ -28,14 +28,14 @@ export function surveyReadingWords(round: Pick<BedRound, "readings" | "slants">,
 
 /** What a survey says of itself: whether it hangs together, closes, and which reading looks wrong. */
 export function surveyWords(
-  round: Pick<BedRound, "readings" | "slants" | "survey" | "homeless">,
+  round: Pick<BedRound, "readings" | "slants" | "survey" | "orphaned">,
   u: UnitPreference,
 ): { say: string; wrong: boolean } {
   const { survey } = round;
   const small = (mm: number): string => formatSmall(mm, u, { decimals: 2 });
   const gone =
-    round.homeless.length > 0
-      ? ` Left out, for a rest that is no longer there: ${round.homeless.map((k) => surveyReadingWords(round, k)).join("; ")}.`
+    round.orphaned.length > 0
+      ? ` Left out, for a rest that is no longer there: ${round.orphaned.map((k) => surveyReadingWords(round, k)).join("; ")}.`
       : "";
   const said = wordsOf(survey, (key) => surveyReadingWords(round, key), small);
   return { say: `${said.say}${gone}`, wrong: said.wrong };

@@ -2,7 +2,7 @@ import type { Condensed } from "./condensed";
 
 /**
  * What every action of an order did to the springs, kept so that outputs can be gathered backwards: its rows W, the loads
- * that it pushed with in each draw, what a load on a member adds. See CondensedRun for the algebra.
+ * that it pushed with in each draw, what a load on a member adds. See LowRankRun for the algebra.
  */
 export class ActionRecord {
   private readonly n: number;

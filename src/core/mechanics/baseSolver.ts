@@ -1,6 +1,7 @@
 import { factorSkyline, luSolve, type Skyline, type Sparse, skyline, solveSkyline } from "../numeric";
-import { OPEN, RIGID_HOLD, ringStiffness } from "../weld";
-import { type MechanicalModel, springEntries } from "./model";
+import { RIGID_HOLD } from "./holds";
+import type { MechanicalModel } from "./model";
+import { springEntries } from "./springs";
 
 /** Springs that pin one node while the free frame is factored; taken away again exactly. N/mm and N mm/rad. */
 const PIN = [1e5, 1e5, 1e5, 1e10, 1e10, 1e10] as const;
@@ -19,8 +20,7 @@ export class BaseSolver {
     const at = (i: number): number => this.place[i] as number;
     const entries: [number, number, number][] = model.entries.map(([i, j, v]) => [at(i), at(j), v]);
     for (const joint of model.joints) {
-      const { kj } = ringStiffness(joint.ring, OPEN);
-      for (const [i, j, v] of springEntries(joint.rows, kj)) entries.push([at(i), at(j), v]);
+      for (const [i, j, v] of springEntries(joint.rows, joint.contact)) entries.push([at(i), at(j), v]);
     }
     if (model.hold.length > 0) for (const [f, k] of PIN.entries()) entries.push([at(f), at(f), k]);
     this.factored = skyline(n, entries);

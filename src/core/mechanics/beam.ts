@@ -1,8 +1,6 @@
-import { type Axes, memberAxes } from "../frame";
+import type { Axes } from "../frame";
 import { dot3, type Vec3 } from "../numeric";
 import type { BeamSection } from "./mechanicalFrame";
-
-export { type Axes, memberAxes };
 
 /** Size of a section along a direction square to the member: the width or the height, whichever lies nearer. */
 export const extentAlong = (section: BeamSection, axes: Axes, direction: Vec3): number =>

@@ -1,6 +1,6 @@
 import { drain, type Sparse, sparseDot } from "../numeric";
 import { BaseSolver } from "./baseSolver";
-import type { Programme, Spring } from "./loadActions";
+import type { CompiledLoads, Spring } from "./loadActions";
 import type { MechanicalModel } from "./model";
 
 /**
@@ -32,14 +32,14 @@ const COLUMNS_AT_ONCE = 16;
  * @throws RangeError when the frame is not held together or fits too loosely.
  */
 export function* condensing(
-  plan: Pick<Programme, "model" | "springs" | "loads">,
+  plan: Pick<CompiledLoads, "model" | "springs" | "loads">,
   outputs: readonly Sparse[],
 ): Generator<number, Condensed> {
   const { model, springs, loads } = plan;
-  const loose = model.joints.find((j) => !(j.ring.fitup >= LEAST_FITUP));
+  const loose = model.joints.find((j) => !(j.contactShare >= LEAST_FITUP));
   if (loose)
     throw new RangeError(
-      `Fit-up of ${loose.ring.fitup} at ${loose.id} is too loose to be worked out: it must be ${LEAST_FITUP} or more.`,
+      `Fit-up of ${loose.contactShare} at ${loose.id} is too loose to be worked out: it must be ${LEAST_FITUP} or more.`,
     );
   yield 0;
   const solver = new BaseSolver(model);
@@ -72,5 +72,7 @@ export function* condensing(
 }
 
 /** Condenses a frame in one go. See `condensing`. */
-export const condense = (plan: Pick<Programme, "model" | "springs" | "loads">, outputs: readonly Sparse[]): Condensed =>
-  drain(condensing(plan, outputs));
+export const condense = (
+  plan: Pick<CompiledLoads, "model" | "springs" | "loads">,
+  outputs: readonly Sparse[],
+): Condensed => drain(condensing(plan, outputs));

@@ -1,6 +1,6 @@
-import { MATERIALS, type Structure, type StructureJoint, type StructureMember } from "../frame";
+import { type FaceLine, MATERIALS, type Structure, type StructureJoint, type StructureMember } from "../frame";
 import { add3, dot3, norm3, scale3, sub3, type Vec3 } from "../numeric";
-import type { BeamJoint, BeamMember, LineName, MechanicalFrame } from "./mechanicalFrame";
+import type { BeamJoint, BeamMember, MechanicalFrame } from "./mechanicalFrame";
 
 /** Points of one member nearer to each other than this are one, mm: a stretch so short says nothing. */
 const ONE_POINT_MM = 3;
@@ -41,9 +41,9 @@ export const mechanicalKind = (j: StructureJoint): BeamJoint["kind"] =>
         : "tee";
 
 /** A face of a joint as the mechanics names its line. Mitred ends that pass each other are worked out as a tee. */
-export function lineOfFace(j: StructureJoint, face: string): LineName {
-  if (mechanicalKind(j) !== "tee" || j.kind !== "mitre") return face as LineName;
-  return face === "inside" ? "plus" : face === "outside" ? "minus" : (face as LineName);
+export function lineOfFace(j: StructureJoint, face: string): FaceLine {
+  if (mechanicalKind(j) !== "tee" || j.kind !== "mitre") return face as FaceLine;
+  return face === "inside" ? "plus" : face === "outside" ? "minus" : (face as FaceLine);
 }
 
 /** The node at each joint: on the line of a and on the line of b. */

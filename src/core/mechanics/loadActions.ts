@@ -1,7 +1,42 @@
 import type { Sparse } from "../numeric";
-import type { SimulationStep } from "../shrink";
-import type { Birth, FactorName, RingStiffness } from "../weld";
 import type { MechanicalModel } from "./model";
+
+/** Stiffness of a joint in one state of its welds. 6 x 6, row-major. */
+export interface RingStiffness {
+  /** Of the weld lines and the contact alone. */
+  kr: Float64Array;
+  krInverse: Float64Array;
+  /** (I + Kr Cs)^-1. */
+  x: Float64Array;
+  /** X Kr: with the flexibility in series. */
+  kj: Float64Array;
+}
+
+/** What one new bead or tack does to its joint. */
+export interface Birth {
+  /** Load of one mm of opening, 6. One mm of closing loads the joint by its negative. */
+  g: Float64Array;
+  /** Stiffness along the normal that resists its closing, N/mm. */
+  k: number;
+  /** Force at which it yields, N. */
+  yieldN: number;
+  lengthMm: number;
+}
+
+/** What chance does to each draw: factors that all share, and a scatter of its own for every bead and every unfitted joint. */
+export interface Draws {
+  count: number;
+  /** Product of shared factors, one per draw; draw 0 is nominal. */
+  shared: (names: readonly string[]) => Float64Array;
+  /** Scatter of one bead or tack, by its id: the same in every order. */
+  bead: (id: string) => Float64Array;
+  /** Scatter of one joint of a kind that was not fitted. */
+  joint: (id: string) => Float64Array;
+}
+
+const ONES = Float64Array.of(1);
+/** The nominal frame alone. */
+export const NO_DRAWS: Draws = { count: 1, shared: () => ONES, bead: () => ONES, joint: () => ONES };
 
 /** A tack that holds while another line of its joint is welded. */
 export interface HeldTack {
@@ -22,11 +57,13 @@ export interface RingAction {
   held: HeldTack[];
   /** Free closing at nominal factors, mm, and the factors that scale it. */
   closingMm: number;
-  closingFactors: readonly FactorName[];
+  closingFactors: readonly string[];
   /** Column of the chord's load and its volume at nominal factors; -1 without. */
   chordColumn: number;
   chordMm3: number;
-  chordFactors: readonly FactorName[];
+  chordFactors: readonly string[];
+  /** Joint whose own scatter it has besides its own, null where its constants were fitted. */
+  unfitted: string | null;
 }
 
 /** A clamp or strongback goes on. */
@@ -52,8 +89,8 @@ export interface Spring {
   rows: Sparse[];
 }
 
-/** Steps with everything that depends on their order and not on the frame's answer. */
-export interface Programme {
+/** Load steps with everything that depends on their order and not on the frame's answer. */
+export interface CompiledLoads {
   model: MechanicalModel;
   springs: Spring[];
   loads: Sparse[];
@@ -61,6 +98,6 @@ export interface Programme {
   actions: Action[];
   /** Step of each action. */
   stepOf: number[];
-  steps: readonly SimulationStep[];
-  notes: string[];
+  /** Steps in order; their ids tell their scatter. */
+  steps: readonly { id: string }[];
 }

@@ -1,11 +1,9 @@
 import { matVec } from "../numeric";
-import { type Draws, NO_DRAWS } from "../shrink";
 import { ActionRecord } from "./actionRecord";
 import type { Condensed } from "./condensed";
-import type { Action, Programme, RingAction } from "./loadActions";
+import { type Action, type CompiledLoads, type Draws, NO_DRAWS, type RingAction } from "./loadActions";
 import { LocalYield } from "./localYield";
-import type { ModelJoint } from "./model";
-import { LowerHalf } from "./packedSymmetric";
+import { PackedSymmetric } from "./packedSymmetric";
 
 /** Actions between two chances to stop. */
 const ACTIONS_AT_ONCE = 2;
@@ -33,7 +31,7 @@ export interface Snapshot {
  * step to the first. A load l of size V on a member enters as h = -D S_l(0) V, with D what all springs gained by then, and
  * directly as S_out,l(0) V. Equal to the plain path to rounding (Woodbury's identity).
  */
-export class CondensedRun {
+export class LowRankRun {
   /** Outputs of each draw, one after the other. */
   readonly out: Float64Array;
   /** Tension in the tack of each line of each joint, of each draw, N. */
@@ -42,7 +40,7 @@ export class CondensedRun {
   yielded = 0;
   private readonly n: number;
   /** Flexibility of the springs as it stands. */
-  private readonly half: LowerHalf;
+  private readonly half: PackedSymmetric;
   private readonly fitted: Float64Array;
   private readonly record: ActionRecord;
   private readonly total: Float64Array[];
@@ -65,7 +63,7 @@ export class CondensedRun {
     this.n = n;
     this.fitted = new Float64Array(n * n);
     for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) this.fitted[i * n + j] = start[i * columns + j] as number;
-    this.half = new LowerHalf(n, this.fitted);
+    this.half = new PackedSymmetric(n, this.fitted);
     this.record = new ActionRecord(condensed, draws.count);
     this.total = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
     this.held = n - 6 * model.joints.length;
@@ -106,7 +104,7 @@ export class CondensedRun {
   }
 
   /** Works through a whole order, with chances to stop. @returns the outputs. */
-  *whole(plan: Programme, after?: (action: number) => void): Generator<number, Float64Array> {
+  *whole(plan: CompiledLoads, after?: (action: number) => void): Generator<number, Float64Array> {
     const n = plan.actions.length;
     for (let from = 0; from < n; from += ACTIONS_AT_ONCE) {
       this.forward(plan, from, Math.min(n, from + ACTIONS_AT_ONCE), after);
@@ -120,7 +118,7 @@ export class CondensedRun {
   }
 
   /** Works through actions `from` to `to`; what was recorded of those before `from` must be of the same order. */
-  forward(plan: Programme, from: number, to: number, after?: (action: number) => void): void {
+  forward(plan: CompiledLoads, from: number, to: number, after?: (action: number) => void): void {
     this.record.makeRoom(plan.actions.length);
     for (let a = from; a < to; a++) {
       this.record.begin(a);
@@ -223,9 +221,8 @@ export class CondensedRun {
     } else this.record.w.fill(0, a * 6 * this.n, (a + 1) * 6 * this.n);
     this.half.block(c, 6, f);
     local.prepare(action, f);
-    const joint = model.joints[action.spring] as ModelJoint;
     const own = draws.bead(id);
-    const unfitted = joint.unfitted.length > 0 ? draws.joint(joint.id) : null;
+    const unfitted = action.unfitted === null ? null : draws.joint(action.unfitted);
     const closing = draws.shared(action.closingFactors);
     const volume = draws.shared(action.chordFactors);
     const stride = 4 * model.joints.length;

@@ -58,16 +58,3 @@ export interface MechanicalFrame {
   /** Up from the bed; z when left out. */
   up?: Vec3;
 }
-
-/** Weld lines of a joint, by kind. Order matters: 0 and 1 face each other, 2 and 3 face each other. */
-export const LINES = {
-  mitre: ["inside", "outside", "top", "bottom"],
-  butt: ["inside", "outside", "top", "bottom"],
-  tee: ["plus", "minus", "top", "bottom"],
-  lap: ["plus", "minus", "top", "bottom"],
-} as const satisfies Record<BeamJointKind, readonly string[]>;
-export type LineName = (typeof LINES)[BeamJointKind][number];
-
-/** @returns the index of a line in its joint, or -1 when the joint has no such line. */
-export const lineIndex = (kind: BeamJointKind, line: string): number =>
-  (LINES[kind] as readonly string[]).indexOf(line);

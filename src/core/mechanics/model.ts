@@ -1,18 +1,10 @@
 import { type Axes, memberAxes } from "../frame";
 import { add3, cross3, norm3, type Sparse, scale3, sub3, unit3, type Vec3 } from "../numeric";
-import { branchOn, cornerOf, jointFit, type Ring, SERIES, SUPPORT } from "../weld";
-import { beamStiffness, secondMomentAbout, toGlobal } from "./beam";
-import { mechanicalProblems } from "./frameProblems";
+import { beamStiffness, toGlobal } from "./beam";
+import { SUPPORT } from "./holds";
 import { type BeamJoint, type BeamSection, FREEDOMS, type MechanicalFrame } from "./mechanicalFrame";
 import { splitWhereBranchesLand } from "./splitMembers";
-
-/** Factors on stiffness that a draw may change. Fit-up is an absolute share of the full wall, the others multiply. */
-export interface StiffnessFactors {
-  ring: number;
-  fitup: number;
-  series: number;
-}
-export const NOMINAL_STIFFNESS: StiffnessFactors = { ring: 1, fitup: 0.01, series: 1 };
+import { relativeRows } from "./springs";
 
 /** A member where a joint or a listed point gives it a node. Freedoms 6i to 6i + 5. */
 export interface BeamNode {
@@ -36,30 +28,49 @@ export interface ModelMember {
   nodes: number[];
 }
 
-/** A column of freedoms and the spring that acts along it. */
-export interface ModelJoint {
-  id: string;
+/** What a joint is made from: its two members, and the node of each at it. */
+export interface JointInput {
+  frame: MechanicalFrame;
   spec: BeamJoint;
-  ring: Ring;
-  /** Relative movement of the second member against the first at the centre, six rows over the freedoms. */
-  rows: Sparse[];
-  at: Vec3;
+  a: ModelMember;
+  b: ModelMember;
   nodeA: number;
   nodeB: number;
-  /** Tee or lap: how heat reaches the chord. */
-  chord: { member: string; wallMm: number; branchWallMm: number; depthMm: number; alongMm: number } | null;
-  /** Why this joint's constants are the nearest ones and not fitted ones; empty when fitted. */
-  unfitted: string[];
+  nodes: readonly BeamNode[];
+  /** Up from the bed. */
+  up: Vec3;
 }
 
+/** A joint as its kind makes it (see core/weld): where it lies, and what holds there before any weld. */
+export interface MadeJoint {
+  /** Where the two members are held to each other. */
+  at: Vec3;
+  /** Place of the second member's node, when the joint moves it: a branch ends on its chord's face. */
+  nodeBAt?: Vec3;
+  /** Stiffness that is always there, 6 x 6, row-major. */
+  contact: Float64Array;
+  /** That stiffness as a share of the full wall's. */
+  contactShare: number;
+}
+
+/** A joint in its frame: a spring with six ways between two nodes. */
+export type ModelJoint<J extends MadeJoint = MadeJoint> = J & {
+  id: string;
+  spec: BeamJoint;
+  /** Relative movement of the second member against the first at the centre, six rows over the freedoms. */
+  rows: Sparse[];
+  nodeA: number;
+  nodeB: number;
+};
+
 /** A frame ready for the simulation: freedoms, stiffness of the members, joints. */
-export interface MechanicalModel {
+export interface MechanicalModel<J extends MadeJoint = MadeJoint> {
   frame: MechanicalFrame;
   freedoms: number;
   nodes: BeamNode[];
   members: Map<string, ModelMember>;
   elements: BeamElement[];
-  joints: ModelJoint[];
+  joints: ModelJoint<J>[];
   /** Stiffness of members and supports: (row, column, value), both halves. Joints are not in it. */
   entries: [number, number, number][];
   /** Six orthonormal rigid motions that hold a frame without supports, or none. */
@@ -69,18 +80,15 @@ export interface MechanicalModel {
 }
 
 /**
- * Builds the mechanics of a frame: beam elements between the points of each member, one ring spring per joint.
- * Members are split where branches land on them.
- * @param given a frame without problems. @param factors what a draw changes.
- * @throws RangeError with the first problem when the frame has one: ask mechanicalProblems first.
+ * Builds the mechanics of a frame: beam elements between the points of each member, one spring per joint. Members are split
+ * where branches land on them.
+ * @param given a frame without problems. @param make makes a joint of its kind.
  */
-export function mechanicalModel(
+export function modelOf<J extends MadeJoint>(
   given: MechanicalFrame,
-  factors: StiffnessFactors = NOMINAL_STIFFNESS,
-): MechanicalModel {
+  make: (input: JointInput) => J,
+): MechanicalModel<J> {
   const frame = splitWhereBranchesLand(given);
-  const [problem] = mechanicalProblems(frame);
-  if (problem) throw new RangeError(`${problem.path}: ${problem.message}`);
   const up = unit3(frame.up ?? [0, 0, 1]);
   const nodes: BeamNode[] = [];
   const members = new Map<string, ModelMember>();
@@ -100,8 +108,15 @@ export function mechanicalModel(
     if (i === undefined) throw new Error(`${member} has no point ${point}`);
     return i;
   };
-  const memberOf = (id: string): ModelMember => members.get(id) as ModelMember;
-  const joints = frame.joints.map((spec) => modelJoint(frame, spec, memberOf, nodes, nodeOf, up, factors));
+  const joints = frame.joints.map((spec): ModelJoint<J> => {
+    const [a, b] = [members.get(spec.a) as ModelMember, members.get(spec.b) as ModelMember];
+    const nodeA = nodeOf(spec.a, spec.point);
+    const nodeB = nodeOf(spec.b, spec.pointB ?? spec.point);
+    const made = make({ frame, spec, a, b, nodeA, nodeB, nodes, up });
+    const [end, start] = [nodes[nodeB] as BeamNode, nodes[nodeA] as BeamNode];
+    if (made.nodeBAt) end.at = made.nodeBAt;
+    return { ...made, id: spec.id, spec, rows: relativeRows(made.at, nodeA, start.at, nodeB, end.at), nodeA, nodeB };
+  });
 
   const { eMPa, nu } = frame.material;
   const elements: BeamElement[] = [];
@@ -127,10 +142,9 @@ export function mechanicalModel(
       entries.push([6 * node + i, 6 * node + i, i < 3 ? SUPPORT.alongNPerMm : SUPPORT.aboutNmm]);
     }
   }
-  const freedoms = 6 * nodes.length;
   return {
     frame,
-    freedoms,
+    freedoms: 6 * nodes.length,
     nodes,
     members,
     elements,
@@ -167,108 +181,4 @@ function rigidMotions(nodes: readonly BeamNode[]): Float64Array[] {
     motions.push(v.map((x) => x / size));
   }
   return motions;
-}
-
-/** What a spring adds to the stiffness: (row, column, value) for rows over the freedoms and an r x r matrix, both halves. */
-export function springEntries(rows: readonly Sparse[], matrix: Float64Array): [number, number, number][] {
-  const entries: [number, number, number][] = [];
-  for (const [a, p] of rows.entries())
-    for (const [b, q] of rows.entries()) {
-      const k = matrix[a * rows.length + b] as number;
-      for (const [s, i] of p.at.entries())
-        for (const [t, j] of q.at.entries()) entries.push([i, j, k * (p.value[s] as number) * (q.value[t] as number)]);
-    }
-  return entries;
-}
-
-/** Rows of the movement of a point fixed to node b against one fixed to node a: d = -ua + S(o - xa) ta + ub - S(o - xb) tb. */
-export function relativeRows(at: Vec3, nodeA: number, xA: Vec3, nodeB: number, xB: Vec3): Sparse[] {
-  const rA = sub3(at, xA);
-  const rB = sub3(at, xB);
-  return [0, 1, 2, 3, 4, 5].map((row) => {
-    const out: Sparse = { at: [], value: [] };
-    const put = (i: number, v: number) => {
-      if (v === 0) return;
-      out.at.push(i);
-      out.value.push(v);
-    };
-    if (row < 3) {
-      put(6 * nodeA + row, -1);
-      put(6 * nodeB + row, 1);
-      const axis: Vec3 = [row === 0 ? 1 : 0, row === 1 ? 1 : 0, row === 2 ? 1 : 0];
-      // Row of S(r): e . (r x v) = (e x r) . v
-      const sA = cross3(axis, rA);
-      const sB = cross3(axis, rB);
-      for (let j = 0; j < 3; j++) {
-        put(6 * nodeA + 3 + j, sA[j] as number);
-        put(6 * nodeB + 3 + j, -(sB[j] as number));
-      }
-    } else {
-      put(6 * nodeA + row, -1);
-      put(6 * nodeB + row, 1);
-    }
-    return out;
-  });
-}
-
-function modelJoint(
-  frame: MechanicalFrame,
-  spec: BeamJoint,
-  memberOf: (id: string) => ModelMember,
-  nodes: BeamNode[],
-  nodeOf: (member: string, point: string) => number,
-  up: Vec3,
-  factors: StiffnessFactors,
-): ModelJoint {
-  const a = memberOf(spec.a);
-  const b = memberOf(spec.b);
-  const nodeA = nodeOf(spec.a, spec.point);
-  const nodeB = nodeOf(spec.b, spec.pointB ?? spec.point);
-  const geometry =
-    spec.kind === "tee" || spec.kind === "lap"
-      ? branchOn(spec, a, b, nodeA, nodeB, nodes)
-      : cornerOf(spec, a, b, nodeA, nodeB, nodes, up);
-  const { eMPa, nu, yieldMPa } = frame.material;
-  const gPerE = 1 / (2 * (1 + nu));
-  const series = new Float64Array(9);
-  const soften = (axis: Vec3, c: number) => {
-    for (let i = 0; i < 3; i++)
-      for (let j = 0; j < 3; j++)
-        series[3 * i + j] = (series[3 * i + j] as number) + c * (axis[i] as number) * (axis[j] as number);
-  };
-  const { section: softens, axes: softAxes, slenderness, widthMm, aboutMitre, aboutUp } = geometry.lozenge;
-  const i = secondMomentAbout(softens, softAxes, geometry.e1);
-  const unit = (factors.series * (widthMm / (eMPa * i)) * slenderness ** 2) / SERIES.slenderness ** 2;
-  soften(geometry.e1, aboutMitre * unit);
-  soften(geometry.e2, aboutUp * unit);
-  const thin = geometry.wallMm;
-  const ring: Ring = {
-    kind: spec.kind === "lap" ? "tee" : spec.kind,
-    normal: geometry.normal,
-    e1: geometry.e1,
-    e2: geometry.e2,
-    half1Mm: geometry.half1Mm,
-    half2Mm: geometry.half2Mm,
-    perWidth: (eMPa * thin) / geometry.widthMm,
-    perWall: eMPa * thin,
-    narrow: Math.min(1, Math.max(0.2, 1 - 2 * (1 - geometry.beta))),
-    shear: geometry.shear * gPerE,
-    gPerE,
-    series,
-    yieldPerMm: yieldMPa * thin,
-    stiffness: factors.ring,
-    fitup: factors.fitup,
-  };
-  const [xA, xB] = [(nodes[nodeA] as BeamNode).at, (nodes[nodeB] as BeamNode).at];
-  return {
-    id: spec.id,
-    spec,
-    ring,
-    rows: relativeRows(geometry.at, nodeA, xA, nodeB, xB),
-    at: geometry.at,
-    nodeA,
-    nodeB,
-    chord: geometry.chord,
-    unfitted: jointFit(spec.kind, a.section, b.section, geometry.angleDeg, geometry.beta),
-  };
 }

@@ -1,7 +1,7 @@
 import { luSolve } from "../numeric";
 
 /** A symmetric matrix of which only the lower half is kept up, with updates of low rank. Nothing is allocated per update. */
-export class LowerHalf {
+export class PackedSymmetric {
   readonly s: Float64Array;
   private readonly f = new Float64Array(36);
   private readonly m = new Float64Array(36);

@@ -1,8 +1,9 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
-import { OPEN, RIGID_HOLD, ringStiffness } from "../weld";
-import type { Programme } from "./loadActions";
+import { RIGID_HOLD } from "./holds";
+import type { CompiledLoads } from "./loadActions";
 import { LocalYield } from "./localYield";
-import { type MechanicalModel, springEntries } from "./model";
+import type { MechanicalModel } from "./model";
+import { springEntries } from "./springs";
 
 /** What the plain path gives: the movement of every freedom after each step, mm and rad. */
 export interface PlainRun {
@@ -19,7 +20,7 @@ export interface PlainRun {
  * agree with it to 1e-9.
  * @param limited whether beads and tacks yield.
  */
-export function plainRun(programme: Programme, limited = true): PlainRun {
+export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   const { model, springs, loads, actions, stepOf } = programme;
   const n = model.freedoms;
   const k = startingStiffness(model);
@@ -137,8 +138,7 @@ export function startingStiffness(model: MechanicalModel): Rows {
   const n = model.freedoms;
   const k = zeros(n, n);
   for (const [i, j, v] of model.entries) addTo(k, i, j, v);
-  for (const joint of model.joints)
-    for (const [i, j, v] of springEntries(joint.rows, ringStiffness(joint.ring, OPEN).kj)) addTo(k, i, j, v);
+  for (const joint of model.joints) for (const [i, j, v] of springEntries(joint.rows, joint.contact)) addTo(k, i, j, v);
   for (const q of model.hold)
     for (let i = 0; i < n; i++)
       for (let j = 0; j < n; j++) addTo(k, i, j, RIGID_HOLD * (q[i] as number) * (q[j] as number));

@@ -6,7 +6,7 @@ const ON_LINE_MM = 0.01;
 
 /**
  * Splits members where branches land on them: every joint's point that lies on a member it names, but is not among that
- * member's points, is put in between. Points off the axis are left for mechanicalProblems to name.
+ * member's points, is put in between. Points off the axis are left for frameProblems to name.
  * @returns the same frame when nothing has to be split.
  */
 export function splitWhereBranchesLand(frame: MechanicalFrame): MechanicalFrame {

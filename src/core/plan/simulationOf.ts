@@ -1,5 +1,5 @@
-import { type ResolvedFrame, type ResolvedJoint, SIDES, type Structure } from "../frame";
-import { fromStructure, type LineName, lineOfFace } from "../mechanics";
+import { type FaceLine, type ResolvedFrame, type ResolvedJoint, SIDES, type Structure } from "../frame";
+import { fromStructure, lineOfFace } from "../mechanics";
 import { clampPoints, fromFrame, lineOf, type SimulationStep } from "../shrink";
 import { heatFromFillet, heatJPerMm, type Weld } from "../weld";
 import type { Step } from "./step";
@@ -9,7 +9,7 @@ const CLAMP_N_PER_MM = 2e4;
 
 /** A face of a joint as the mechanics sees it. */
 interface Face {
-  line: LineName;
+  line: FaceLine;
   /** Size of its bead, null when nobody gave one. */
   legMm: number | null;
 }

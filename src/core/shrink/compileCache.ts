@@ -1,10 +1,10 @@
-import type { MechanicalModel, ModelJoint, RingAction, Spring } from "../mechanics";
+import type { Birth, RingAction, RingStiffness, Spring } from "../mechanics";
 import type { Sparse } from "../numeric";
-import { type Birth, type RingState, type RingStiffness, ringStiffness, type ShrinkFactors } from "../weld";
+import { type RingState, ringStiffness, type ShrinkFactors, type WeldedJoint, type WeldedModel } from "../weld";
 import type { SimulationStep } from "./simulationSteps";
 
 /** Keeps what is the same in every order: loads, springs, ring stiffness by state. One per model and set of factors. */
-export class Workshop {
+export class CompileCache {
   readonly springs: Spring[];
   readonly loads: Sparse[] = [];
   private readonly springIndex = new Map<string, number>();
@@ -16,7 +16,7 @@ export class Workshop {
   private readonly states = new Map<string, RingState>();
 
   constructor(
-    readonly model: MechanicalModel,
+    readonly model: WeldedModel,
     readonly factors: ShrinkFactors,
   ) {
     this.springs = model.joints.map((j) => ({ id: j.id, rows: j.rows }));
@@ -42,7 +42,7 @@ export class Workshop {
     const key = `${joint}/${state.join()}`;
     const known = this.ringStates.get(key);
     if (known) return known;
-    const made = ringStiffness((this.model.joints[joint] as ModelJoint).ring, state);
+    const made = ringStiffness((this.model.joints[joint] as WeldedJoint).ring, state);
     this.ringStates.set(key, made);
     return made;
   }

@@ -1,12 +1,10 @@
-import { memberAxes, shapeProperties } from "../frame";
+import { type FaceLine, memberAxes, shapeProperties } from "../frame";
 import {
   type Action,
   type Attach,
   beamStiffness,
+  type CompiledLoads,
   type HeldTack,
-  lineIndex,
-  type ModelJoint,
-  type Programme,
   type RingAction,
   relativeRows,
   toGlobal,
@@ -18,24 +16,38 @@ import {
   chordLoad,
   type FactorName,
   type LineState,
+  lineIndex,
   OPEN,
   type RingState,
   tackBirth,
+  type WeldedJoint,
+  type WeldedModel,
 } from "../weld";
-import type { Workshop } from "./compileCache";
+import type { CompileCache } from "./compileCache";
 import type { SimulationStep } from "./simulationSteps";
 import { stepProblems } from "./stepProblems";
+
+/** Steps of an order, compiled for a welded frame. */
+export interface CompiledSteps extends CompiledLoads {
+  model: WeldedModel;
+  steps: readonly SimulationStep[];
+  /** What a person must know before trusting the figures. */
+  notes: string[];
+}
 
 /**
  * Turns steps into actions on springs.
  * @param shop what is kept between orders. @param steps without errors (see stepProblems).
  * @throws RangeError with the first error.
  */
-export const programme = (shop: Workshop, steps: readonly SimulationStep[]): Programme =>
-  drain(programming(shop, steps));
+export const compileLoads = (shop: CompileCache, steps: readonly SimulationStep[]): CompiledSteps =>
+  drain(compilingLoads(shop, steps));
 
-/** As `programme`, with chances to stop on the way. */
-export function* programming(shop: Workshop, steps: readonly SimulationStep[]): Generator<number, Programme> {
+/** As `compileLoads`, with chances to stop on the way. */
+export function* compilingLoads(
+  shop: CompileCache,
+  steps: readonly SimulationStep[],
+): Generator<number, CompiledSteps> {
   const { model } = shop;
   const problems = stepProblems(model, steps);
   const wrong = problems.find((p) => p.severity === "error");
@@ -43,13 +55,14 @@ export function* programming(shop: Workshop, steps: readonly SimulationStep[]): 
   return { ...(yield* compiling(shop, steps)), notes: problems.map((p) => p.message) };
 }
 
-/** As `programme`, for steps that are known to be without errors: the inner loop of a search. */
-export const compile = (shop: Workshop, steps: readonly SimulationStep[]): Programme => drain(compiling(shop, steps));
+/** As `compileLoads`, for steps that are known to be without errors: the inner loop of a search. */
+export const compile = (shop: CompileCache, steps: readonly SimulationStep[]): CompiledSteps =>
+  drain(compiling(shop, steps));
 
 /** Steps compiled between two chances to stop. */
 const STEPS_AT_ONCE = 32;
 
-function* compiling(shop: Workshop, steps: readonly SimulationStep[]): Generator<number, Programme> {
+function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Generator<number, CompiledSteps> {
   const { model } = shop;
   const states: RingState[] = model.joints.map(() => shop.state(OPEN));
   const jointIndex = new Map(model.joints.map((j, i) => [j.id, i]));
@@ -145,19 +158,19 @@ function* compiling(shop: Workshop, steps: readonly SimulationStep[]): Generator
   return { model, springs: shop.springs, loads: shop.loads, actions, stepOf, steps, notes: [] };
 }
 
-function chordColumn(shop: Workshop, joint: number, line: string): number {
-  const j = shop.model.joints[joint] as ModelJoint;
+function chordColumn(shop: CompileCache, joint: number, line: FaceLine): number {
+  const j = shop.model.joints[joint] as WeldedJoint;
   return shop.load(`chord/${j.id}/${line}`, () => chordLoad(shop.model, j, lineIndex(j.spec.kind, line)));
 }
 
 function ringAction(
-  shop: Workshop,
+  shop: CompileCache,
   j: number,
   before: RingState,
   step: Extract<SimulationStep, { do: "tack" | "bead" }>,
 ): { action: RingAction; after: RingState } {
   const { model, factors } = shop;
-  const joint = model.joints[j] as ModelJoint;
+  const joint = model.joints[j] as WeldedJoint;
   const { ring } = joint;
   const line = lineIndex(joint.spec.kind, step.line);
   const tack = step.do === "tack";
@@ -178,7 +191,7 @@ function ringAction(
   );
   const { material } = model.frame;
   const strainMm3PerJ = material.alphaPerK / material.heatJPerMm3K;
-  const fillet = joint.chord !== null;
+  const { fillet } = ring.kind;
   const tackFactor = tack ? factors.tackHeat.value : 1;
   const across = line < 2;
   const heat = step.heatJPerMm ?? 0;
@@ -211,12 +224,13 @@ function ringAction(
     chordColumn: chordMm3 > 0 ? chordColumn(shop, j, step.line) : -1,
     chordMm3,
     chordFactors: [across ? "transverse" : "longitudinal", ...own],
+    unfitted: joint.unfitted.length > 0 ? joint.id : null,
   };
   return { action, after };
 }
 
 /** Two nodes joined by a bar: a six-way spring at its far end, the stiffness of a cantilever of its length. */
-function strongback(shop: Workshop, step: Extract<SimulationStep, { do: "strongback on" }>) {
+function strongback(shop: CompileCache, step: Extract<SimulationStep, { do: "strongback on" }>) {
   const { model } = shop;
   const from = model.nodeOf(...step.from);
   const to = model.nodeOf(...step.to);

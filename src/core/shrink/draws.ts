@@ -1,16 +1,6 @@
+import type { Draws } from "../mechanics";
 import { normalDraw, seeded } from "../numeric";
 import type { FactorName, ShrinkFactors } from "../weld";
-
-/** What heat does to each draw: shared factors, and a scatter of its own for every bead and every unfitted joint. */
-export interface Draws {
-  count: number;
-  /** Product of shared factors, one per draw; draw 0 is nominal. */
-  shared: (names: readonly FactorName[]) => Float64Array;
-  /** Scatter of one bead or tack, by its id: the same in every order. */
-  bead: (id: string) => Float64Array;
-  /** Scatter of one joint of a kind that was not fitted. */
-  joint: (id: string) => Float64Array;
-}
 
 const HEAT_FACTORS = ["transverse", "longitudinal", "filletClosing", "tackHeat", "otherMaterial"] as const;
 
@@ -51,7 +41,7 @@ export function drawsOf(factors: ShrinkFactors, count: number, seed: number): Dr
       const key = names.join();
       const known =
         products.get(key) ??
-        Float64Array.from({ length: count }, (_, d) => names.reduce((p, n) => p * (of[n]?.[d] ?? 1), 1));
+        Float64Array.from({ length: count }, (_, d) => names.reduce((p, n) => p * (of[n as FactorName]?.[d] ?? 1), 1));
       products.set(key, known);
       return known;
     },
@@ -59,7 +49,3 @@ export function drawsOf(factors: ShrinkFactors, count: number, seed: number): Dr
     joint: (id) => cached(`joint ${id}`, factors.unfitted.cv),
   };
 }
-
-const ONES = Float64Array.of(1);
-/** The nominal frame alone. */
-export const NO_DRAWS: Draws = { count: 1, shared: () => ONES, bead: () => ONES, joint: () => ONES };

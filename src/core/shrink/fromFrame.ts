@@ -1,5 +1,14 @@
-import { CORNERS, type Corner, ends, MATERIALS, type ResolvedFrame, type ResolvedJoint, SIDES } from "../frame";
-import type { BeamJoint, BeamMember, BeamSection, LineName, MechanicalFrame } from "../mechanics";
+import {
+  CORNERS,
+  type Corner,
+  ends,
+  type FaceLine,
+  MATERIALS,
+  type ResolvedFrame,
+  type ResolvedJoint,
+  SIDES,
+} from "../frame";
+import type { BeamJoint, BeamMember, BeamSection, MechanicalFrame } from "../mechanics";
 import type { Vec2, Vec3 } from "../numeric";
 
 /** Where a side can be clamped: shares of its length. */
@@ -109,8 +118,8 @@ export function clampPoints(mechanical: MechanicalFrame, side: string): string[]
  * A face of a joint as the mechanics names its line. Sides run round the frame, so that the branch lies to their left and
  * the chord's direction tells which side of a cross member is nearer corner A.
  */
-export function lineOf(joint: ResolvedJoint, face: string): LineName {
-  if (joint.kind === "mitre" || face === "top" || face === "bottom") return face as LineName;
+export function lineOf(joint: ResolvedJoint, face: string): FaceLine {
+  if (joint.kind === "mitre" || face === "top" || face === "bottom") return face as FaceLine;
   const forward = joint.members[1] === "AB" || joint.members[1] === "BC";
   return (face === "far") === forward ? "plus" : "minus";
 }

@@ -3,9 +3,10 @@ import { squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder, ladderStructure, tacksThenBeads } from "../../../tests/support/ladder";
 import { rectangleIn, resolveStructure, SHAPES, STARTERS, setJoint } from "../frame";
 import { newPlan, orderOf, predict, whyNoPrediction } from "../job";
-import { fromStructure, mechanicalProblems } from "../mechanics";
+import { fromStructure } from "../mechanics";
 import { drain } from "../numeric";
 import { length } from "../units";
+import { frameProblems } from "../weld";
 import { frameOutputs, frameQuantities } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import { simulate } from "./simulate";
@@ -104,7 +105,7 @@ describe("the mechanics of any frame", () => {
   it("says which joints and members it stands on: no problem in any starter", () => {
     for (const s of STARTERS) {
       const { frame, joints } = fromStructure(resolveStructure(started(s.name)).structure);
-      expect(mechanicalProblems(frame), s.name).toEqual([]);
+      expect(frameProblems(frame), s.name).toEqual([]);
       expect(joints.size, s.name).toBe(frame.joints.length);
     }
   });

@@ -1,18 +1,10 @@
-import {
-  type Condensed,
-  CondensedRun,
-  condense,
-  type MechanicalModel,
-  type Programme,
-  type Snapshot,
-} from "../mechanics";
-import type { ShrinkFactors } from "../weld";
-import { Workshop } from "./compileCache";
-import { compile, programme } from "./compileSteps";
-import { type Draws, NO_DRAWS } from "./draws";
+import { type Condensed, condense, type Draws, LowRankRun, NO_DRAWS, type Snapshot } from "../mechanics";
+import type { ShrinkFactors, WeldedModel } from "../weld";
+import { CompileCache } from "./compileCache";
+import { type CompiledSteps, compile, compileLoads } from "./compileSteps";
 import type { Outputs } from "./outputs";
 import type { SimulationStep } from "./simulationSteps";
-import { FrozenScreen } from "./surrogate";
+import { Surrogate } from "./surrogate";
 
 /** Actions between two kept states: closer together costs memory, wider apart costs rework. */
 const KEEP_EVERY = 8;
@@ -25,9 +17,9 @@ const KEEP_MOST = 32;
  */
 export class OrderSearch {
   readonly condensed: Condensed;
-  private readonly shop: Workshop;
-  private readonly runner: CondensedRun;
-  private last: Programme | null = null;
+  private readonly shop: CompileCache;
+  private readonly runner: LowRankRun;
+  private last: CompiledSteps | null = null;
   private kept: Snapshot[] = [];
 
   /**
@@ -36,15 +28,15 @@ export class OrderSearch {
    * @throws RangeError when frame or steps have an error.
    */
   constructor(
-    readonly model: MechanicalModel,
+    readonly model: WeldedModel,
     factors: ShrinkFactors,
     steps: readonly SimulationStep[],
     outputs: Pick<Outputs, "rows">,
     private readonly draws: Draws = NO_DRAWS,
   ) {
-    this.shop = new Workshop(model, factors);
-    this.condensed = condense(programme(this.shop, steps), outputs.rows);
-    this.runner = new CondensedRun(this.condensed, draws);
+    this.shop = new CompileCache(model, factors);
+    this.condensed = condense(compileLoads(this.shop, steps), outputs.rows);
+    this.runner = new LowRankRun(this.condensed, draws);
   }
 
   /**
@@ -88,13 +80,13 @@ export class OrderSearch {
    * exact. For ranking only; confirm what it likes with `exact`.
    * @param order an order; @param steps how many of its first steps are done exactly, once.
    */
-  screen(order: readonly SimulationStep[], steps: number): FrozenScreen {
+  screen(order: readonly SimulationStep[], steps: number): Surrogate {
     const plan = compile(this.shop, order);
     const found = plan.stepOf.findIndex((s) => s >= steps);
     const to = found < 0 ? plan.actions.length : found;
-    const runner = new CondensedRun(this.condensed, this.draws);
+    const runner = new LowRankRun(this.condensed, this.draws);
     runner.forward(plan, 0, to);
     runner.gather(to);
-    return new FrozenScreen(this.shop, this.condensed, runner, order.slice(0, steps), to);
+    return new Surrogate(this.shop, this.condensed, runner, order.slice(0, steps), to);
   }
 }

@@ -1,6 +1,7 @@
 import {
   CORNERS,
   type Corner,
+  type FaceLine,
   MATERIALS,
   type MaterialName,
   type ResolvedFrame,
@@ -8,7 +9,7 @@ import {
   type Side,
   type Structure,
 } from "../frame";
-import { fromStructure, type LineName } from "../mechanics";
+import { fromStructure } from "../mechanics";
 import { partOf, type Vec2 } from "../numeric";
 import { type Estimate, plainMm } from "../units";
 import { FACTORS, factorsFor, heatJPerMm, type ShrinkFactors, type Weld } from "../weld";
@@ -55,7 +56,7 @@ export interface Replay {
   quantities: Pick<SimulatedQuantity, "id" | "label" | "unit" | "after" | "byStep">[];
   clampForces: Simulation["clampForces"];
   /** Weld line that each row is about, null for what is no tack or bead. */
-  lines: (LineName | null)[];
+  lines: (FaceLine | null)[];
   yielded: Yielded[];
 }
 

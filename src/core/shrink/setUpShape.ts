@@ -1,10 +1,11 @@
 import { CORNERS, type Corner, ends, type ResolvedFrame, SIDES, SPANS, type Span } from "../frame";
-import { CondensedRun, condensing, mechanicalModel, NOMINAL_STIFFNESS } from "../mechanics";
+import { condensing, LowRankRun } from "../mechanics";
 import { distance, type Vec2 } from "../numeric";
 import type { Estimate } from "../units";
-import type { ShrinkFactors } from "../weld";
-import { Workshop } from "./compileCache";
-import { programming } from "./compileSteps";
+import { NOMINAL_STIFFNESS, type ShrinkFactors, weldedModel } from "../weld";
+import { CompileCache } from "./compileCache";
+import { compilingLoads } from "./compileSteps";
+
 import { frameOutputs } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import type { SimulatedQuantity } from "./simulate";
@@ -59,14 +60,14 @@ export function* settingUp(
   let leftMm = Number.POSITIVE_INFINITY;
   let rounds = 0;
   while (rounds < MOST_ROUNDS && leftMm > CLOSE_MM) {
-    const model = mechanicalModel(fromFrame(frame, moves), { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value });
+    const model = weldedModel(fromFrame(frame, moves), { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value });
     yield Math.min(0.9, rounds / 3);
-    const plan = yield* programming(new Workshop(model, factors), steps);
+    const plan = yield* compilingLoads(new CompileCache(model, factors), steps);
     yield Math.min(0.9, rounds / 3);
     const outputs = frameOutputs(frame)(model);
     const corners = outputs.points.filter((p) => p.member === null);
     const condensed = yield* condensing(plan, outputs.rows.slice(0, 3 * corners.length));
-    const out = yield* new CondensedRun(condensed).whole(plan);
+    const out = yield* new LowRankRun(condensed).whole(plan);
     const next = Object.fromEntries(
       corners.map((p) => [p.id, { x: -(out[p.first] as number), y: -(out[p.first + 1] as number) }]),
     ) as Record<Corner, Vec2>;

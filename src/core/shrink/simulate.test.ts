@@ -3,12 +3,12 @@ import { describe, expect, it } from "vitest";
 import { ladder, tacksThenBeads } from "../../../tests/support/ladder";
 import { rectangleProblems, resolveFrame, SIDES } from "../frame";
 import { newPlan, predict, predicting, whyNoPrediction } from "../job";
-import { mechanicalModel, plainRun } from "../mechanics";
+import { plainRun } from "../mechanics";
 import { drain, seeded } from "../numeric";
 import { length } from "../units";
-import { FACTORS, factorsFor } from "../weld";
-import { Workshop } from "./compileCache";
-import { programme } from "./compileSteps";
+import { FACTORS, factorsFor, weldedModel } from "../weld";
+import { CompileCache } from "./compileCache";
+import { compileLoads } from "./compileSteps";
 import { frameOutputs, frameQuantities } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import { OrderSearch } from "./orderSearch";
@@ -56,9 +56,9 @@ describe("a simulation", () => {
     expect(flat.estimate.low).toBeGreaterThanOrEqual(0);
   });
   it("agrees with the full matrix in its quantities", () => {
-    const model = mechanicalModel(fromFrame(frame));
+    const model = weldedModel(fromFrame(frame));
     const outputs = frameOutputs(frame)(model);
-    const u = plainRun(programme(new Workshop(model, FACTORS), steps)).movements.at(-1) as Float64Array;
+    const u = plainRun(compileLoads(new CompileCache(model, FACTORS), steps)).movements.at(-1) as Float64Array;
     const out = Float64Array.from(outputs.rows, (r) =>
       r.at.reduce((s, f, i) => s + (r.value[i] as number) * (u[f] as number), 0),
     );
@@ -152,7 +152,7 @@ describe("a simulation", () => {
 });
 
 describe("steps", () => {
-  const model = mechanicalModel(fromFrame(frame));
+  const model = weldedModel(fromFrame(frame));
   const bead = (joint: string, line: string): SimulationStep =>
     ({ id: "b", do: "bead", joint, line, heatJPerMm: 400 }) as SimulationStep;
   const messages = (list: SimulationStep[]) => stepProblems(model, list).map((p) => `${p.severity}: ${p.message}`);
@@ -182,7 +182,7 @@ describe("steps", () => {
     expect(messages([{ id: "x", do: "chord", joint: "A", line: "top", volumeMm3: 5 }])[0]).toMatch(
       /no member that runs/,
     );
-    expect(() => programme(new Workshop(model, FACTORS), [bead("Z", "top")])).toThrow(/no joint Z/);
+    expect(() => compileLoads(new CompileCache(model, FACTORS), [bead("Z", "top")])).toThrow(/no joint Z/);
   });
   it("a bead before any tack is allowed and said, and so are joints without a weld line", () => {
     const said = messages([bead("A", "top")]);
@@ -193,7 +193,7 @@ describe("steps", () => {
 });
 
 describe("searching over orders", () => {
-  const model = mechanicalModel(fromFrame(frame));
+  const model = weldedModel(fromFrame(frame));
   const outputs = frameOutputs(frame)(model);
   const random = seeded(3);
   const shuffle = (list: readonly SimulationStep[], from: number) => {
@@ -205,7 +205,7 @@ describe("searching over orders", () => {
     return out;
   };
   const exactly = (order: readonly SimulationStep[]) => {
-    const u = plainRun(programme(new Workshop(model, FACTORS), order)).movements.at(-1) as Float64Array;
+    const u = plainRun(compileLoads(new CompileCache(model, FACTORS), order)).movements.at(-1) as Float64Array;
     return outputs.rows.map((r) => r.at.reduce((s, f, i) => s + (r.value[i] as number) * (u[f] as number), 0));
   };
   it("gives the full matrix's answer to 1e-9 for any order, with and without a shared start", () => {
@@ -346,8 +346,8 @@ describe("random frames", () => {
           expect(q.byStep.reduce((a, b) => a + b, 0)).toBeCloseTo(q.nominal, 6);
         }
         for (const out of result.history) expect(out.every(Number.isFinite)).toBe(true);
-        const model = mechanicalModel(fromFrame(resolved));
-        const shop = new Workshop(model, FACTORS);
+        const model = weldedModel(fromFrame(resolved));
+        const shop = new CompileCache(model, FACTORS);
         for (const state of [
           [0, 0, 0, 0],
           [10, 0, 0, 0],

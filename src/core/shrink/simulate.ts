@@ -1,21 +1,18 @@
-import {
-  type Condensed,
-  CondensedRun,
-  condensing,
-  LINES,
-  type LineName,
-  type MechanicalFrame,
-  type MechanicalModel,
-  mechanicalModel,
-  NOMINAL_STIFFNESS,
-  type StiffnessFactors,
-} from "../mechanics";
+import type { FaceLine } from "../frame";
+import { type Condensed, condensing, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
 import { normalDraw, partOf, seeded } from "../numeric";
 import type { Estimate } from "../units";
-import { FACTORS, type ShrinkFactors } from "../weld";
-import { Workshop } from "./compileCache";
-import { programming } from "./compileSteps";
-import { drawsOf, NO_DRAWS } from "./draws";
+import {
+  FACTORS,
+  NOMINAL_STIFFNESS,
+  type ShrinkFactors,
+  type StiffnessFactors,
+  type WeldedModel,
+  weldedModel,
+} from "../weld";
+import { CompileCache } from "./compileCache";
+import { compilingLoads } from "./compileSteps";
+import { drawsOf } from "./draws";
 import { type OutputPoint, type Outputs, type Quantity, quantityAt } from "./outputs";
 import type { SimulationStep } from "./simulationSteps";
 
@@ -28,8 +25,8 @@ export interface SimulationInput {
   frame: MechanicalFrame;
   steps: readonly SimulationStep[];
   /** Points to follow and quantities to report, for the model that the frame becomes. */
-  outputs: (model: MechanicalModel) => Outputs;
-  quantities: (model: MechanicalModel, outputs: Outputs) => Quantity[];
+  outputs: (model: WeldedModel) => Outputs;
+  quantities: (model: WeldedModel, outputs: Outputs) => Quantity[];
   factors?: ShrinkFactors;
   /** Draws for the bands; 0 for the nominal frame alone. */
   draws?: number;
@@ -55,7 +52,7 @@ export interface SimulatedQuantity {
 export interface Yielded {
   step: number;
   joint: string;
-  lines: LineName[];
+  lines: FaceLine[];
 }
 
 export interface Simulation {
@@ -70,7 +67,7 @@ export interface Simulation {
   /** What a person must know before trusting the figures. */
   notes: string[];
   /** Tension left in the tacks that were not welded over, N. */
-  tackForces: { joint: string; line: LineName; forceN: number }[];
+  tackForces: { joint: string; line: FaceLine; forceN: number }[];
 }
 
 /** Draws of a quantity between two chances to stop. */
@@ -82,11 +79,11 @@ function* variant(
   factors: ShrinkFactors,
   stiffness: StiffnessFactors,
 ): Generator<number, Float64Array> {
-  const model = mechanicalModel(input.frame, stiffness);
+  const model = weldedModel(input.frame, stiffness);
   yield 0;
-  const plan = yield* programming(new Workshop(model, factors), input.steps);
+  const plan = yield* compilingLoads(new CompileCache(model, factors), input.steps);
   const condensed = yield* condensing(plan, input.outputs(model).rows);
-  return yield* new CondensedRun(condensed).whole(plan);
+  return yield* new LowRankRun(condensed).whole(plan);
 }
 
 /** What scatter of stiffness does to the outputs, per standard deviation of its logarithm. */
@@ -95,19 +92,19 @@ const STIFFNESS_SCATTER = ["ring", "fitup", "series"] as const;
 /**
  * Works through the steps of a frame: movement after each, final shape with bands, what each step did to it.
  * A generator, so that whoever drives it can show progress (it yields shares done, 0 to 1) and stop between any two parts.
- * @throws RangeError when the frame or the steps have an error: ask mechanicalProblems and stepProblems first.
+ * @throws RangeError when the frame or the steps have an error: ask frameProblems and stepProblems first.
  */
 export function* simulate(input: SimulationInput): Generator<number, Simulation> {
   const { frame, steps, factors = FACTORS, draws: count = DRAWS } = input;
   const nominal = { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value };
   const stages = count > 0 ? 6 : 3;
   const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
-  const model = mechanicalModel(frame, nominal);
+  const model = weldedModel(frame, nominal);
   yield 0;
-  const plan = yield* part(0, programming(new Workshop(model, factors), steps));
+  const plan = yield* part(0, compilingLoads(new CompileCache(model, factors), steps));
   const outputs = input.outputs(model);
   const condensed: Condensed = yield* part(0, condensing(plan, outputs.rows));
-  const run = new CondensedRun(condensed, count > 0 ? drawsOf(factors, count + 1, SEED) : NO_DRAWS);
+  const run = new LowRankRun(condensed, count > 0 ? drawsOf(factors, count + 1, SEED) : NO_DRAWS);
   const m = condensed.outputs;
   const history: Float64Array[] = steps.map(() => new Float64Array(0));
   const clampForces: Simulation["clampForces"] = steps.map(() => []);
@@ -121,7 +118,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       if (run.yielded === 0 || action?.kind !== "ring") return;
       const joint = model.joints[action.spring];
       if (!joint) return;
-      const lines = LINES[joint.spec.kind].filter((_, l) => run.yielded & (1 << l));
+      const lines = joint.ring.kind.lines.filter((_, l) => run.yielded & (1 << l));
       yielded.push({ step, joint: joint.id, lines });
     }),
   );
@@ -160,7 +157,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     yielded,
     notes: [...plan.notes, ...unfittedNotes(model)],
     tackForces: model.joints.flatMap((joint, j) =>
-      LINES[joint.spec.kind].flatMap((line, l) => {
+      joint.ring.kind.lines.flatMap((line, l) => {
         const forceN = run.tacks[4 * j + l] as number;
         return forceN === 0 ? [] : [{ joint: joint.id, line, forceN }];
       }),
@@ -169,7 +166,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
 }
 
 /** Which joints lean on constants that were not fitted, once per reason. */
-function unfittedNotes(model: MechanicalModel): string[] {
+function unfittedNotes(model: WeldedModel): string[] {
   const by = new Map<string, string[]>();
   for (const joint of model.joints) for (const why of joint.unfitted) by.set(why, [...(by.get(why) ?? []), joint.id]);
   return [...by].map(

@@ -1,4 +1,4 @@
-import type { LineName } from "../mechanics";
+import type { FaceLine } from "../frame";
 import type { Vec3 } from "../numeric";
 
 /** Heat of a bead or tack, or its free closing when that is what is known (or measured). */
@@ -6,16 +6,16 @@ export type Heat = { heatJPerMm: number; closingMm?: undefined } | { closingMm: 
 
 /** One event that moves, holds or lets go of the frame. `id` names it in attributions. */
 export type SimulationStep = { id: string } & (
-  | ({ do: "tack"; joint: string; line: LineName; lengthMm: number } & Heat)
+  | ({ do: "tack"; joint: string; line: FaceLine; lengthMm: number } & Heat)
   | ({
       do: "bead";
       joint: string;
-      line: LineName;
+      line: FaceLine;
       /** Overrides the share of the tube corners in the closing (to copy other definitions of a strip). */
       cornerShare?: number;
     } & Heat)
   /** Contracted volume in the chord at a line, without a bead. */
-  | { do: "chord"; joint: string; line: LineName; volumeMm3: number }
+  | { do: "chord"; joint: string; line: FaceLine; volumeMm3: number }
   | {
       do: "clamp";
       clamp: string;

@@ -1,13 +1,13 @@
-import { LINES, lineIndex, type MechanicalModel } from "../mechanics";
 import { norm3 } from "../numeric";
 import type { Problem } from "../units";
+import { lineIndex, type WeldedModel } from "../weld";
 import type { SimulationStep } from "./simulationSteps";
 
 /**
  * What is wrong with steps for this frame, each at its place (`steps/3`).
  * @returns errors, and warnings for what is allowed but worth saying (a bead before any tack).
  */
-export function stepProblems(model: MechanicalModel, steps: readonly SimulationStep[]): Problem[] {
+export function stepProblems(model: WeldedModel, steps: readonly SimulationStep[]): Problem[] {
   const found: Problem[] = [];
   const held = new Set<string>();
   const clamps = new Map<string, string>();
@@ -34,7 +34,7 @@ export function stepProblems(model: MechanicalModel, steps: readonly SimulationS
       }
       if (lineIndex(joint.spec.kind, step.line) < 0) {
         put(
-          `Step ${i + 1}: ${step.joint} has no face ${step.line}. A ${joint.spec.kind} has ${LINES[joint.spec.kind].join(", ")}.`,
+          `Step ${i + 1}: ${step.joint} has no face ${step.line}. A ${joint.spec.kind} has ${joint.ring.kind.lines.join(", ")}.`,
         );
         return;
       }

@@ -1,6 +1,6 @@
-import { type Condensed, type CondensedRun, LocalYield, type RingAction } from "../mechanics";
+import { type Condensed, LocalYield, type LowRankRun, type RingAction } from "../mechanics";
 import { luSolve, matVec } from "../numeric";
-import type { Workshop } from "./compileCache";
+import type { CompileCache } from "./compileCache";
 import { compile } from "./compileSteps";
 import type { SimulationStep } from "./simulationSteps";
 
@@ -9,7 +9,7 @@ import type { SimulationStep } from "./simulationSteps";
  * being welded keeps its own changes. It ignores how one joint stiffens another, so it ranks and does not predict
  * (correlation with the exact answer about 0.75 to 0.95).
  */
-export class FrozenScreen {
+export class Surrogate {
   /** Outputs of the nominal frame after the last order. */
   readonly out: Float64Array;
   private readonly start: { out: Float64Array; tacks: Float64Array };
@@ -27,9 +27,9 @@ export class FrozenScreen {
 
   /** @param runner stands where the frame is frozen. @param prefix the steps that led there. */
   constructor(
-    private readonly shop: Workshop,
+    private readonly shop: CompileCache,
     private readonly condensed: Condensed,
-    runner: CondensedRun,
+    runner: LowRankRun,
     private readonly prefix: readonly SimulationStep[],
     private readonly done: number,
   ) {

@@ -1,8 +1,9 @@
 import { CORNERS, type ResolvedFrame } from "../frame";
-import { CondensedRun, condensing, LINES, mechanicalModel } from "../mechanics";
-import type { ShrinkFactors } from "../weld";
-import { Workshop } from "./compileCache";
-import { programming } from "./compileSteps";
+import { condensing, LowRankRun } from "../mechanics";
+import { type ShrinkFactors, weldedModel } from "../weld";
+import { CompileCache } from "./compileCache";
+import { compilingLoads } from "./compileSteps";
+
 import { frameOutputs } from "./frameQuantities";
 import { fromFrame } from "./fromFrame";
 import type { SimulationStep } from "./simulationSteps";
@@ -15,10 +16,10 @@ const SIDE_OF = { A: "AB", B: "AB", C: "CD", D: "CD" } as const;
  * unit forces, up and down in turn, on the frame with every face beaded; they balance, so no support is needed.
  */
 export function* twistStiffness(frame: ResolvedFrame, factors: ShrinkFactors): Generator<number, number> {
-  const model = mechanicalModel(fromFrame(frame));
+  const model = weldedModel(fromFrame(frame));
   const steps: SimulationStep[] = [
     ...model.joints.flatMap((joint) =>
-      LINES[joint.spec.kind].map(
+      joint.ring.kind.lines.map(
         (line): SimulationStep => ({ id: `${joint.id}/${line}`, do: "bead", joint: joint.id, line, closingMm: 0 }),
       ),
     ),
@@ -32,11 +33,11 @@ export function* twistStiffness(frame: ResolvedFrame, factors: ShrinkFactors): G
       }),
     ),
   ];
-  const plan = yield* programming(new Workshop(model, factors), steps);
+  const plan = yield* compilingLoads(new CompileCache(model, factors), steps);
   const outputs = frameOutputs(frame)(model);
   const corners = outputs.points.filter((p) => p.member === null);
   const condensed = yield* condensing(plan, outputs.rows.slice(0, 3 * corners.length));
-  const out = yield* new CondensedRun(condensed).whole(plan);
+  const out = yield* new LowRankRun(condensed).whole(plan);
   const twist = corners.reduce((s, p, i) => s + (i % 2 === 0 ? 1 : -1) * (out[p.first + 2] as number), 0);
   return 1 / twist;
 }

@@ -1,14 +1,15 @@
-import type { BeamElement, MechanicalModel, ModelJoint, ModelMember } from "../mechanics";
+import type { BeamElement, ModelMember } from "../mechanics";
 import { add3, dot3, type Sparse, scale3, type Vec3 } from "../numeric";
-import { lineAt } from "./jointGeometry";
+import { lineAt } from "./joints/shared";
 import { lineOffset } from "./ring";
+import type { WeldedJoint, WeldedModel } from "./weldedModel";
 
 /**
  * Nodal loads of one mm3 of contracted volume in the chord at a weld line: it shortens the chord and kinks it toward the
  * line. Axial E V / L; bending E I k B(a) with k = V y / I and B the curvature of the cubic shape functions at a.
  * @returns a sparse column over the freedoms. @throws Error for a joint without chord.
  */
-export function chordLoad(model: MechanicalModel, joint: ModelJoint, line: number): Sparse {
+export function chordLoad(model: WeldedModel, joint: WeldedJoint, line: number): Sparse {
   const { chord, ring } = joint;
   if (!chord) throw new Error(`${joint.id} has no chord`);
   const member = model.members.get(chord.member) as ModelMember;

@@ -1,5 +1,6 @@
+import type { Birth, RingStiffness } from "../mechanics";
 import { cross3, luSolve, matMul, scale3, symmetrise, type Vec3 } from "../numeric";
-import { OUTSIDE_SHARE, RING } from "./ringConstants";
+import type { JointKind, RingState } from "./jointKind";
 
 /** A point of a weld line: where, from the joint's centre, and how stiff along the joint's normal, N/mm. */
 export interface Station {
@@ -9,7 +10,7 @@ export interface Station {
 
 /** What of a joint does not change while it is welded. Axes are unit vectors of the frame. */
 export interface Ring {
-  kind: "mitre" | "butt" | "tee";
+  kind: JointKind;
   /** From the first member to the second: closing is movement against it. */
   normal: Vec3;
   /** Towards the inside of a mitre, along the chord of a tee. Lines 0 and 1 lie at + and - of it. */
@@ -23,9 +24,9 @@ export interface Ring {
   perWidth: number;
   /** E t, N/mm. */
   perWall: number;
-  /** Branch narrower than its chord: fb = clip(1 - 2 (1 - beta), 0.2, 1). */
+  /** Branch narrower than its chord: fb = clip(1 - 2 (1 - beta), 0.2, 1); 1 for corners. */
   narrow: number;
-  /** Share of shear to normal stiffness, G/E included. */
+  /** Share of shear to normal stiffness of a weld line, G/E included. */
   shear: number;
   /** Flexibility in series, 3 x 3 over the rotations, 1/(N mm). */
   series: Float64Array;
@@ -37,11 +38,6 @@ export interface Ring {
   fitup: number;
   gPerE: number;
 }
-
-/** What holds on one line: nothing, a tack of so many mm, or the bead. */
-export type LineState = 0 | number | "welded";
-export type RingState = readonly [LineState, LineState, LineState, LineState];
-export const OPEN: RingState = [0, 0, 0, 0];
 
 const GAUSS = 1 / Math.sqrt(3);
 /** Corner i lies at (+e1 +e2), (+e1 -e2), (-e1 +e2), (-e1 -e2); these are the two of each line. */
@@ -74,33 +70,12 @@ function onLine(ring: Ring, line: number, s: number): Vec3 {
   return line < 2 ? place(ring, sign * ring.half1Mm, s) : place(ring, s, sign * ring.half2Mm);
 }
 
-function density(ring: Ring, line: number, share: number): number {
-  if (ring.kind === "butt") return RING.butt.density;
-  if (ring.kind === "tee") return (line < 2 ? RING.tee.across.density : RING.tee.along.density) * ring.narrow;
-  if (line === 0) return RING.mitre.inside.density;
-  if (line === 1) return RING.mitre.outside.density;
-  const { densityInside, densityOutside } = RING.mitre.face;
-  return densityOutside + ((densityInside - densityOutside) * (1 + share)) / 2;
-}
-
-function tackDensity(ring: Ring, line: number): number {
-  if (ring.kind === "butt") return RING.butt.tack;
-  if (ring.kind === "tee") return (line < 2 ? RING.tee.across.tack : RING.tee.along.tack) * ring.narrow;
-  return [RING.mitre.inside.tack, RING.mitre.outside.tack][line] ?? RING.mitre.face.tack;
-}
-
-function cornerConstant(ring: Ring, corner: number): number {
-  if (ring.kind === "butt") return 0;
-  if (ring.kind === "tee") return RING.tee.corner * ring.narrow;
-  return corner < 2 ? RING.mitre.corner.inside : RING.mitre.corner.outside;
-}
-
 /** The two Gauss points of a bead. */
 export function beadStations(ring: Ring, line: number): Station[] {
   const half = halfLengthMm(ring, line);
   return [-GAUSS, GAUSS].map((g) => ({
     r: onLine(ring, line, g * half),
-    k: ring.stiffness * density(ring, line, g) * ring.perWidth * half,
+    k: ring.stiffness * ring.narrow * ring.kind.beadDensity(line, g) * ring.perWidth * half,
   }));
 }
 
@@ -109,7 +84,7 @@ function cornerStation(ring: Ring, corner: number): Station {
   const [p, q] = SIGNS[corner] as readonly [number, number];
   return {
     r: place(ring, p * ring.half1Mm, q * ring.half2Mm),
-    k: ring.stiffness * cornerConstant(ring, corner) * ring.perWall,
+    k: ring.stiffness * ring.narrow * ring.kind.cornerConstant(corner) * ring.perWall,
   };
 }
 
@@ -118,7 +93,7 @@ export function tackStations(ring: Ring, line: number, lengthMm: number): Statio
   const half = lengthMm / 2;
   return [-GAUSS, GAUSS].map((g) => ({
     r: onLine(ring, line, g * half),
-    k: ring.stiffness * tackDensity(ring, line) * ring.perWidth * half,
+    k: ring.stiffness * ring.narrow * ring.kind.tackDensity(line) * ring.perWidth * half,
   }));
 }
 
@@ -155,17 +130,6 @@ function loadOf(stations: readonly { station: Station; share: number }[], normal
     }
   }
   return g;
-}
-
-/** Stiffness of a ring in one state: what the steps of the simulation need of it. 6 x 6, row-major. */
-export interface RingStiffness {
-  /** Of the weld lines and the contact alone. */
-  kr: Float64Array;
-  krInverse: Float64Array;
-  /** (I + Kr Cs)^-1. */
-  x: Float64Array;
-  /** X Kr: with the flexibility in series. */
-  kj: Float64Array;
 }
 
 export const identity = (n: number): Float64Array => {
@@ -205,17 +169,6 @@ export function ringStiffness(ring: Ring, state: RingState): RingStiffness {
   return { kr, krInverse, x, kj: symmetrise(matMul(x, kr, 6, 6, 6, new Float64Array(36)), 6) };
 }
 
-/** What one new bead or tack does to its ring. */
-export interface Birth {
-  /** Ring load of one mm of opening, 6. One mm of closing loads the ring by its negative. */
-  g: Float64Array;
-  /** Stiffness along the normal that resists its closing, N/mm. */
-  k: number;
-  /** Force at which it yields, N. */
-  yieldN: number;
-  lengthMm: number;
-}
-
 /**
  * A bead on a line, in the state before it. Corners that other lines already hold close by half.
  * @param cornerShare overrides the share of both corners (to copy other definitions of a strip), null for the model's own.
@@ -230,19 +183,13 @@ export function beadBirth(ring: Ring, before: RingState, line: number, cornerSha
       share: cornerShare ?? (held(c) ? 0.5 : 1),
     })),
   ];
-  const factor = ring.kind === "mitre" && line === 1 ? outsideShare(before) : 1;
+  const factor = ring.kind.closingShare(line, before);
   return {
     g: loadOf(stations, ring.normal, factor),
     k: factor * stations.reduce((sum, { station, share }) => sum + share * station.k, 0),
     yieldN: ring.yieldPerMm * lineLengthMm(ring, line),
     lengthMm: lineLengthMm(ring, line),
   };
-}
-
-function outsideShare(before: RingState): number {
-  const [inside, , top, bottom] = before.map((s) => s === "welded");
-  if (inside || (top && bottom)) return OUTSIDE_SHARE.insideOrBothFaces;
-  return top || bottom ? OUTSIDE_SHARE.oneFace : 1;
 }
 
 /** A tack on a line. */

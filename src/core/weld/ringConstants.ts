@@ -30,8 +30,3 @@ export const SERIES = { mitreAboutMitre: 13.5, mitreAboutUp: 0.1, teeAboutChord:
 
 /** Angles and proportions within which the constants were fitted; outside, the nearest form is used and bands widen. */
 export const FITTED = { cornerDeg: 90, toleranceDeg: 5, narrowestBranch: 0.76 } as const;
-
-/** A bed or jig point that holds, N/mm and N mm/rad. Stiffer only loses digits. */
-export const SUPPORT = { alongNPerMm: 1e9, aboutNmm: 1e12 } as const;
-/** Holds a frame without supports against drifting off; reaction-free. N/mm in each of the six rigid motions. */
-export const RIGID_HOLD = 1e4;

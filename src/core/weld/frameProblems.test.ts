@@ -1,8 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { condense } from "./condensed";
-import { mechanicalProblems } from "./frameProblems";
-import type { BeamSection, MechanicalFrame } from "./mechanicalFrame";
-import { mechanicalModel } from "./model";
+import { type BeamSection, condense, type MechanicalFrame } from "../mechanics";
+import { frameProblems } from "./frameProblems";
+import { weldedModel } from "./weldedModel";
 
 const section: BeamSection = {
   shape: "tube",
@@ -28,7 +27,7 @@ const good: MechanicalFrame = {
   ],
   supports: [],
 };
-const wrong = (change: Partial<MechanicalFrame>) => mechanicalProblems({ ...good, ...change });
+const wrong = (change: Partial<MechanicalFrame>) => frameProblems({ ...good, ...change });
 const first = (change: Partial<MechanicalFrame>) => wrong(change)[0];
 type Points = Record<string, readonly [number, number, number]>;
 const points = (change: Points): Partial<MechanicalFrame> => ({ points: { ...good.points, ...change } });
@@ -37,7 +36,7 @@ const joint = (i: number, change: object): Partial<MechanicalFrame> => ({
 });
 
 describe("what keeps a frame from being simulated is named at its place", () => {
-  it("a good frame has nothing", () => expect(mechanicalProblems(good)).toEqual([]));
+  it("a good frame has nothing", () => expect(frameProblems(good)).toEqual([]));
   it("no members, twice the same name, one end only, a point that is not there", () => {
     expect(first({ members: [] })?.path).toBe("members");
     expect(first({ members: [...good.members, { id: "LA", section, points: ["A", "B"] }] })?.message).toMatch(
@@ -111,14 +110,14 @@ describe("what keeps a frame from being simulated is named at its place", () => 
     ]);
   });
   it("a model is refused with the same words", () => {
-    expect(() => mechanicalModel({ ...good, members: [] })).toThrow(/no member yet/);
+    expect(() => weldedModel({ ...good, members: [] })).toThrow(/no member yet/);
   });
 });
 
 describe("joints beyond the fitted ones", () => {
   it("are built and say so: other angles, rectangular tube, a lap, unequal corners, narrow branches, a stacked frame", () => {
     const why = (change: Partial<MechanicalFrame>, id = "J") =>
-      mechanicalModel({ ...good, ...change })
+      weldedModel({ ...good, ...change })
         .joints.find((j) => j.id === id)
         ?.unfitted.join("; ") ?? "";
     expect(why({})).toBe("");
@@ -144,7 +143,7 @@ describe("joints beyond the fitted ones", () => {
       ],
       joints: [...good.joints, { id: "S", kind: "lap", a: "LA", b: "UP", point: "Q", pointB: "V" }],
     };
-    expect(mechanicalProblems({ ...good, ...stacked })).toEqual([]);
+    expect(frameProblems({ ...good, ...stacked })).toEqual([]);
     expect(why(stacked, "S")).toMatch(/lap/);
   });
   it("tees land on any face, several at one point, and legs stand under a mitre", () => {
@@ -164,8 +163,8 @@ describe("joints beyond the fitted ones", () => {
         { id: "arm", kind: "tee", a: "LA", b: "arm", point: "M" },
       ],
     };
-    expect(mechanicalProblems(legs)).toEqual([]);
-    const model = mechanicalModel(legs);
+    expect(frameProblems(legs)).toEqual([]);
+    const model = weldedModel(legs);
     const at = (id: string) => model.joints.find((j) => j.id === id);
     expect(at("leg")?.at).toEqual([0, 0, -25]);
     expect(at("post")?.at).toEqual([300, 0, 25]);
@@ -175,23 +174,23 @@ describe("joints beyond the fitted ones", () => {
   });
   it("members are split where a branch lands that nobody listed, and the answer is that of the listed one", () => {
     const bare = { ...good, members: good.members.map((m) => (m.id === "LA" ? { ...m, points: ["P", "A"] } : m)) };
-    expect(mechanicalProblems(bare)).toEqual([]);
-    const [split, listed] = [mechanicalModel(bare), mechanicalModel(good)];
+    expect(frameProblems(bare)).toEqual([]);
+    const [split, listed] = [weldedModel(bare), weldedModel(good)];
     expect(split.nodes.map((n) => `${n.member} ${n.point} ${n.at}`)).toEqual(
       listed.nodes.map((n) => `${n.member} ${n.point} ${n.at}`),
     );
     const off = { ...bare, points: { ...bare.points, M: [300, 5, 0] as const } };
-    expect(mechanicalProblems(off)[0]?.message).toMatch(/LA does not reach K/);
+    expect(frameProblems(off)[0]?.message).toMatch(/LA does not reach K/);
   });
   it("a frame that its supports let go of is refused by name and not worked through", () => {
     const loose: MechanicalFrame = { ...good, supports: [{ member: "LA", point: "A", fix: ["x"] }] };
-    const model = mechanicalModel(loose);
+    const model = weldedModel(loose);
     expect(() => condense({ model, springs: [], loads: [] }, [])).toThrow(
       /is not held at .*: the frame can move there/,
     );
   });
   it("a fit too loose to be worked out is refused", () => {
-    const model = mechanicalModel(good, { ring: 1, series: 1, fitup: 1e-6 });
+    const model = weldedModel(good, { ring: 1, series: 1, fitup: 1e-6 });
     expect(() => condense({ model, springs: [], loads: [] }, [])).toThrow(/too loose/);
   });
 });

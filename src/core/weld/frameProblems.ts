@@ -1,22 +1,18 @@
-import { memberAxes } from "../frame";
-import { cross3, dot3, Groups, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
+import { type BeamMember, type MechanicalFrame, splitWhereBranchesLand } from "../mechanics";
+import { dot3, Groups, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import type { Problem } from "../units";
-import { extentAlong } from "./beam";
-import type { BeamMember, MechanicalFrame } from "./mechanicalFrame";
-import { splitWhereBranchesLand } from "./splitMembers";
+import { JOINT_KINDS } from "./jointKinds";
+import { direction } from "./joints/shared";
 
 const error = (path: string, message: string): Problem => ({ path, message, severity: "error" });
 
 /** Points this near to a line lie on it, mm. */
 const ON_LINE_MM = 0.01;
-/** Axes that pass each other nearer than the tubes are deep meet. */
-const span = (m: BeamMember): number => Math.max(m.section.widthMm, m.section.heightMm);
-
 /**
  * What keeps a frame from being simulated, each at its place (`members/M1`, `joints/A`).
  * @returns an empty list when the frame can be built; the first problems hide those that follow from them.
  */
-export function mechanicalProblems(given: MechanicalFrame): Problem[] {
+export function frameProblems(given: MechanicalFrame): Problem[] {
   const frame = splitWhereBranchesLand(given);
   const found = [...memberProblems(frame)];
   if (found.length > 0) return found;
@@ -104,73 +100,15 @@ function jointProblems(frame: MechanicalFrame): Problem[] {
       found.push(error(at, `${off.id} does not reach ${j.id}: it has no point ${point}.`));
       continue;
     }
+    const kind = JOINT_KINDS[j.kind];
     const atEnd = (m: BeamMember, p: string) => p === m.points[0] || p === m.points.at(-1);
-    if (j.kind !== "lap" && !atEnd(b, pointB))
+    if (!kind.runsPast && !atEnd(b, pointB))
       found.push(error(at, `${b.id} runs past ${j.id}. The branch of a ${j.kind} ends there; or make it a lap.`));
-    else if ((j.kind === "mitre" || j.kind === "butt") && !atEnd(a, j.point))
+    else if (kind.endsBoth && !atEnd(a, j.point))
       found.push(error(at, `${a.id} runs past ${j.id}. Both members of a ${j.kind} end there; or make it a tee.`));
-    else found.push(...angleProblems(frame, j.id, j.kind, a, b, j.point, pointB));
+    else found.push(...kind.problems({ frame, spec: j, a, b, point: j.point, pointB }));
   }
   return found;
-}
-
-const direction = (frame: MechanicalFrame, m: BeamMember): Vec3 =>
-  unit3(sub3(frame.points[m.points.at(-1) as string] as Vec3, frame.points[m.points[0] as string] as Vec3));
-
-function angleProblems(
-  frame: MechanicalFrame,
-  id: string,
-  kind: string,
-  a: BeamMember,
-  b: BeamMember,
-  point: string,
-  pointB: string,
-): Problem[] {
-  const at = `joints/${id}`;
-  const [da, db] = [direction(frame, a), direction(frame, b)];
-  const sine = norm3(cross3(da, db));
-  const gap = sub3(frame.points[pointB] as Vec3, frame.points[point] as Vec3);
-  if (kind === "tee" || kind === "lap") {
-    if (kind === "tee" && sine < 0.17)
-      return [error(at, `${b.id} lies along ${a.id} at ${id}: under 10° there is no tee to weld.`)];
-    if (kind === "lap" && norm3(gap) < 1)
-      return [error(at, `${a.id} and ${b.id} are at the same height at ${id}: they would pass through each other.`)];
-    if (kind === "lap" && Math.abs(dot3(unit3(gap), da)) > 0.02)
-      return [error(at, `${b.id} does not lie square over ${a.id} at ${id}.`)];
-    if (kind === "tee" && norm3(gap) > span(a))
-      return [error(at, `${b.id} passes ${a.id} at ${norm3(gap).toFixed(1)} mm: they do not touch at ${id}.`)];
-    const out = pointB === b.points[0] ? db : scale3(db, -1);
-    const end = frame.points[(pointB === b.points[0] ? b.points.at(-1) : b.points[0]) as string] as Vec3;
-    const length = norm3(sub3(end, frame.points[pointB] as Vec3));
-    if (kind === "tee" && length <= halfDepth(frame, a, out, da) / Math.max(0.1, norm3(cross3(out, da))))
-      return [error(at, `${b.id} ends inside ${a.id}: it is shorter than half the tube that it lands on.`)];
-    return [];
-  }
-  if (norm3(gap) > ON_LINE_MM) return [error(at, `${a.id} and ${b.id} do not meet at ${id}.`)];
-  const into = (m: BeamMember, p: string, d: Vec3) => (p === m.points[0] ? d : scale3(d, -1));
-  const opening = dot3(into(a, point, da), into(b, pointB, db));
-  if (kind === "mitre" && sine < 0.02)
-    return [
-      error(
-        at,
-        opening > 0
-          ? `${a.id} and ${b.id} lie on each other at ${id}.`
-          : `${id} is straight: make it a butt, not a mitre.`,
-      ),
-    ];
-  if (kind === "butt" && (opening > 0 || sine > 0.02))
-    return [error(at, `${a.id} and ${b.id} meet at an angle at ${id}: make it a mitre or a tee, not a butt.`)];
-  return [];
-}
-
-/** From a chord's axis to the face that a branch in this direction lands on, mm. */
-function halfDepth(frame: MechanicalFrame, chord: BeamMember, branch: Vec3, along: Vec3): number {
-  const [from, to] = [chord.points[0], chord.points.at(-1)].map((p) => frame.points[p as string] as Vec3) as [
-    Vec3,
-    Vec3,
-  ];
-  const axes = memberAxes(from, to, chord.up, unit3(frame.up ?? [0, 0, 1]));
-  return extentAlong(chord.section, axes, unit3(squareTo(branch, along))) / 2;
 }
 
 /** Nearest distance of two straight members, and whether it falls inside both. */

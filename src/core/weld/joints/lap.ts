@@ -1,0 +1,29 @@
+import { dot3, norm3, sub3, unit3, type Vec3 } from "../../numeric";
+import type { JointKind } from "../jointKind";
+import { SERIES } from "../ringConstants";
+import { BRANCH_STIFFNESS, branchPlace } from "./branch";
+import { direction, error, unfittedAngle, unfittedSections } from "./shared";
+
+/** The second member lies over the first and runs on. */
+export const LAP: JointKind = {
+  name: "lap",
+  lines: ["plus", "minus", "top", "bottom"],
+  endsBoth: false,
+  runsPast: true,
+  problems: ({ frame, spec, a, b, point, pointB }) => {
+    const gap = sub3(frame.points[pointB] as Vec3, frame.points[point] as Vec3);
+    if (norm3(gap) < 1)
+      return [
+        error(spec.id, `${a.id} and ${b.id} are at the same height at ${spec.id}: they would pass through each other.`),
+      ];
+    return Math.abs(dot3(unit3(gap), direction(frame, a))) > 0.02
+      ? [error(spec.id, `${b.id} does not lie square over ${a.id} at ${spec.id}.`)]
+      : [];
+  },
+  place: (input) => branchPlace(input, true),
+  ...BRANCH_STIFFNESS,
+  lozenge: { about1: SERIES.teeAboutChord, about2: 0 },
+  closingShare: () => 1,
+  fillet: true,
+  unfitted: (a, b, place) => ["a lap is taken as a tee", ...unfittedAngle(place.angleDeg), ...unfittedSections(a, b)],
+};

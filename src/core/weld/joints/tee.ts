@@ -1,0 +1,49 @@
+import { memberAxes } from "../../frame";
+import { extentAlong } from "../../mechanics";
+import { cross3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../../numeric";
+import type { Problem } from "../../units";
+import type { JointCase, JointKind } from "../jointKind";
+import { FITTED, SERIES } from "../ringConstants";
+import { BRANCH_STIFFNESS, branchPlace } from "./branch";
+import { direction, error, unfittedAngle, unfittedSections } from "./shared";
+
+/** Under this angle between branch and chord there is no tee to weld, sine. */
+const FLAT_SINE = 0.17;
+
+function problems({ frame, spec, a, b, point, pointB }: JointCase): Problem[] {
+  const [da, db] = [direction(frame, a), direction(frame, b)];
+  const gap = sub3(frame.points[pointB] as Vec3, frame.points[point] as Vec3);
+  if (norm3(cross3(da, db)) < FLAT_SINE)
+    return [error(spec.id, `${b.id} lies along ${a.id} at ${spec.id}: under 10° there is no tee to weld.`)];
+  if (norm3(gap) > Math.max(a.section.widthMm, a.section.heightMm))
+    return [error(spec.id, `${b.id} passes ${a.id} at ${norm3(gap).toFixed(1)} mm: they do not touch at ${spec.id}.`)];
+  const first = pointB === b.points[0];
+  const out = first ? db : scale3(db, -1);
+  const end = frame.points[(first ? b.points.at(-1) : b.points[0]) as string] as Vec3;
+  const length = norm3(sub3(end, frame.points[pointB] as Vec3));
+  const [from, to] = [a.points[0], a.points.at(-1)].map((p) => frame.points[p as string]) as [Vec3, Vec3];
+  const axes = memberAxes(from, to, a.up, unit3(frame.up ?? [0, 0, 1]));
+  const halfDepth = extentAlong(a.section, axes, unit3(squareTo(out, da))) / 2;
+  return length <= halfDepth / Math.max(0.1, norm3(cross3(out, da)))
+    ? [error(spec.id, `${b.id} ends inside ${a.id}: it is shorter than half the tube that it lands on.`)]
+    : [];
+}
+
+/** The second member ends on a face of the first. */
+export const TEE: JointKind = {
+  name: "tee",
+  lines: ["plus", "minus", "top", "bottom"],
+  endsBoth: false,
+  runsPast: false,
+  problems,
+  place: (input) => branchPlace(input, false),
+  ...BRANCH_STIFFNESS,
+  lozenge: { about1: SERIES.teeAboutChord, about2: 0 },
+  closingShare: () => 1,
+  fillet: true,
+  unfitted: (a, b, place) => [
+    ...unfittedAngle(place.angleDeg),
+    ...unfittedSections(a, b),
+    ...(place.beta < FITTED.narrowestBranch ? ["a branch much narrower than its chord"] : []),
+  ],
+};

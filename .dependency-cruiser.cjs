@@ -9,10 +9,14 @@ const layer = (name, from, to, comment) => ({
 
 /** Inside the core a later stage may read an earlier one, never back. */
 const stages = [
-  "numeric",
   "units",
+  "numeric",
+  "geometry",
+  "instruments",
   "frame",
   "cut",
+  "mechanics",
+  "weld",
   "bed",
   "fixture",
   "square",
@@ -20,6 +24,7 @@ const stages = [
   "plan",
   "check",
   "learn",
+  "drawing",
   "job",
 ];
 const stageRules = stages

@@ -1,22 +1,22 @@
 // The four jobs of Fernhollow Clayworks' metal shop. Shop, jobs, people and readings are all made up.
 import { v5 as uuidv5 } from "uuid";
-import { type DrawnFrame, fromRectangle, member, resolveFrame, STARTERS } from "../../src/core/frame";
+import { footprint } from "../../src/core/bed";
+import { type DrawnFrame, fromRectangle, member, type Rectangle, STARTERS } from "../../src/core/frame";
+import { SPANS } from "../../src/core/geometry";
 import { SHELF } from "../../src/core/instruments";
-import {
-  CLOSE_STEP,
-  type Entry,
-  type How,
-  type Job,
-  newPlan,
-  orderOf,
-  type Plan,
-  restsUnder,
-} from "../../src/core/job";
-import { type Gate, orderOfWork } from "../../src/core/plan";
+import { builtOf, CLOSE, type Entry, type How, type Job, newPlan, type Plan, type QuantityId, restsUnder, spanId, type TickId } from "../../src/core/job";
+import { type Gate, type Step } from "../../src/core/plan";
 import { type BareUnit, length } from "../../src/core/units";
 
 const NAMESPACE = "6f0e4a52-6a0f-4b62-9d0c-3d2f6a1b7c11";
 const uuid = (name: string): string => uuidv5(name, NAMESPACE);
+
+/** What is read, by the short word that the lists below use: AB a side or diagonal, zA the height of a corner, R1 a rest. */
+function quantity(word: string): QuantityId {
+  const span = SPANS.find((s) => s === word);
+  if (span) return spanId(span);
+  return word.startsWith("z") ? { kind: "height", at: word.slice(1) } : { kind: "rest", rest: word };
+}
 
 /** Writes the entries of one job as if they had been made one after the other. */
 class Record {
@@ -63,7 +63,7 @@ class Record {
         ...this.base(0.7),
         roundId: this.round,
         instrumentId,
-        what,
+        what: quantity(what),
         value: length(text, this.unit),
       });
     return this;
@@ -77,14 +77,14 @@ class Record {
         ...this.base(0.7),
         roundId: this.round,
         instrumentId,
-        what,
+        what: quantity(what),
         how,
         value: how.by === "slope" ? { value: Number(text), text, slant: "mm/m" } : length(text, this.unit),
       });
     return this;
   }
 
-  tick(...steps: string[]): this {
+  tick(...steps: TickId[]): this {
     for (const step of steps) this.entries.push({ kind: "tick", ...this.base(2.5), step, done: true });
     return this;
   }
@@ -122,10 +122,30 @@ const tube = (profile: string, face: string, depth: string, wall: string, unit: 
   wall: length(wall, unit),
 });
 
+/** Sets rests under a frame; the order that it is built in. */
+function withRests(plan: Plan, count: 4 | 6): { plan: Plan; steps: Step[] } {
+  const { structure, order } = builtOf(plan);
+  const over = structure && footprint(structure);
+  if (!over || !order) throw new Error(`The frame of ${plan.name} cannot be built.`);
+  return { plan: { ...plan, bed: { ...plan.bed, rests: restsUnder(over, count) } }, steps: order.steps };
+}
+
+/** Steps of an order from one to before another. */
+const part = (steps: readonly Step[], from: string | null, to: string): TickId[] => {
+  const at = (key: string): number => {
+    const i = steps.findIndex((s) => s.key === key);
+    if (i < 0) throw new Error(`The order of the demo has no step ${key}.`);
+    return i;
+  };
+  return steps.slice(from === null ? 0 : at(from), at(to)).map((s) => s.id);
+};
+
+/** Sizes of a rectangle that starts from what a new job has. */
+const sizes = (base: Plan, own: Partial<Rectangle>): Rectangle => ({ ...base.frame.sizes, ...own });
+
 function wareCart(): { job: Job; changedAt: string } {
   const base = newPlan("Ware cart base", "mm");
-  const frame: Plan["frame"] = {
-    ...base.frame,
+  const frame = sizes(base, {
     length: length("1200"),
     width: length("800"),
     section: tube("40×40×3", "40", "40", "3"),
@@ -133,12 +153,12 @@ function wareCart(): { job: Job; changedAt: string } {
       { id: "M1", at: length("400") },
       { id: "M2", at: length("800") },
     ],
-  };
-  const plan: Plan = {
+  });
+  const drawing: Plan = {
     ...base,
     purpose:
       "Carries boards of green ware from the throwing room to the kiln. Four castors under the corners; top must sit flat.",
-    frame,
+    frame: { by: "sizes", sizes: frame },
     limits: {
       kind: "own",
       length: { lower: length("-1.6"), upper: length("+1.6") },
@@ -146,20 +166,12 @@ function wareCart(): { job: Job; changedAt: string } {
       square: { as: "diagonal", limit: length("2.5") },
       flat: length("2"),
       levelMmPerM: null,
+      gap: null,
+      flush: null,
     },
-    bed: { ...base.bed, rests: restsUnder(resolveFrame(frame), 6), mode: "best_fit" },
+    bed: { ...base.bed, mode: "best_fit" },
   };
-  const steps = orderOfWork(resolveFrame(frame));
-  const upTo = (key: string) =>
-    steps
-      .slice(
-        0,
-        steps.findIndex((s) => s.key === key),
-      )
-      .map((s) => s.key);
-  const dryFit = steps.findIndex((s) => s.key === "measure/dry fit");
-  const tacked = steps.findIndex((s) => s.key === "measure/tacked");
-  const keys = steps.map((s) => s.key);
+  const { plan, steps } = withRests(drawing, 6);
   const record = new Record("Ware cart base", "2026-11-19T08:05:00.000Z")
     .measure(
       "bed",
@@ -179,7 +191,7 @@ function wareCart(): { job: Job; changedAt: string } {
       ["R2", { by: "edge", from: "R1", to: "R3", blocks: [length("5"), length("5")] }, "5.35"],
       ["R5", { by: "edge", from: "R4", to: "R6", blocks: [length("5"), length("5")] }, "5.30"],
     ])
-    .tick(...keys.slice(0, dryFit))
+    .tick(...part(steps, null, "measure/dry fit"))
     .measure("dry fit", "tape-100", {
       AB: "1200.5",
       BC: "800.5",
@@ -196,41 +208,41 @@ function wareCart(): { job: Job; changedAt: string } {
       AC: "1443.0",
       BD: "1442.5",
     })
-    .tick(...keys.slice(dryFit, tacked))
+    .tick(...part(steps, "measure/dry fit", "measure/tacked"))
     .measure("tacked", "tape-100", { AB: "1200.5", BC: "800.5", CD: "1200.5", DA: "800.5", AC: "1442.0", BD: "1443.5" })
     .note("Corner B had closed on its tack. Bumped side CD back before the outside tacks.")
     .measure("tacked", "tape-100", { AB: "1200.5", BC: "800.5", CD: "1200.5", DA: "800.5", AC: "1443.0", BD: "1442.5" })
-    .tick(...keys.slice(tacked, keys.indexOf("measure/tacked-2")))
+    .tick(...part(steps, "measure/tacked", "measure/tacked-2"))
     .measure("tacked", "tape-100", { AB: "1200.5", BC: "800.5", CD: "1200.0", DA: "800.5", AC: "1443.0", BD: "1442.0" })
     .later(35)
-    .tick(...upTo("bead/D/top").slice(keys.indexOf("measure/tacked-2")));
+    .tick(...part(steps, "measure/tacked-2", "bead/D/top"));
   return jobOf("Ware cart base", "2026-11-18T15:20:00.000Z", plan, record);
 }
 
 function gateLeaf(): { job: Job; changedAt: string } {
   const base = newPlan("Courtyard gate leaf", "mm");
-  const frame: Plan["frame"] = {
-    ...base.frame,
+  const frame = sizes(base, {
     length: length("1800"),
     width: length("1000"),
     section: tube("50×30×3", "50", "30", "3"),
     crossRuns: "along",
     cross: [{ id: "M1", at: length("520") }],
-  };
+  });
   const drawn = fromRectangle(frame, "mm");
-  const plan: Plan = {
+  const drawing: Plan = {
     ...base,
     purpose:
       "Gate leaf for the courtyard, hung on DA. M1 is the middle rail, X1 the brace up from the foot of the hinge side.",
     carries: "people",
-    frame,
-    free: { ...drawn, members: [...drawn.members, member("X1", [25, 25, 15], [1775, 520, 15], "S1", "mm")] },
-    limits: { kind: "class", linear: "B", flat: "F", levelMmPerM: null },
-    bed: { ...base.bed, rests: restsUnder(resolveFrame(frame), 6) },
+    frame: {
+      by: "members",
+      sizes: frame,
+      drawn: { ...drawn, members: [...drawn.members, member("X1", [25, 25, 15], [1775, 520, 15], "S1", "mm")] },
+    },
+    limits: { kind: "class", linear: "B", flat: "F", levelMmPerM: null, confirmed: {} },
     weld: { ...base.weld, volts: 17.5, amps: 110 },
   };
-  const keys = orderOf(plan).map((s) => s.key);
-  const at = (key: string) => keys.indexOf(key);
+  const { plan, steps } = withRests(drawing, 6);
   const record = new Record("Courtyard gate leaf", "2026-11-09T07:50:00.000Z", "mm", "Wren, bench")
     .measure(
       "bed",
@@ -238,10 +250,10 @@ function gateLeaf(): { job: Job; changedAt: string } {
       { R1: "1508.5", R2: "1508", R3: "1508.0", R4: "1509", R5: "1508.5", R6: "1508.5" },
       "rod",
     )
-    .tick(...keys.slice(0, at("measure/dry fit")))
+    .tick(...part(steps, null, "measure/dry fit"))
     .measure("dry fit", "tape-ii", { AB: "1800.5", BC: "1000.5", CD: "1800.5", DA: "1000.5", AC: "2059", BD: "2061.5" })
     .measure("dry fit", "tape-ii", { AB: "1800.5", BC: "1000.5", CD: "1800.5", DA: "1000.5", AC: "2060", BD: "2060" })
-    .tick(...keys.slice(at("measure/dry fit"), at("measure/tacked")))
+    .tick(...part(steps, "measure/dry fit", "measure/tacked"))
     .measure("tacked", "tape-ii", {
       AB: "1800.5",
       BC: "1000.5",
@@ -250,39 +262,38 @@ function gateLeaf(): { job: Job; changedAt: string } {
       AC: "2060.5",
       BD: "2059.5",
     })
-    .tick(...keys.slice(at("measure/tacked"), at("measure/tacked-2")))
+    .tick(...part(steps, "measure/tacked", "measure/tacked-2"))
     .measure("tacked", "tape-ii", { AB: "1800.5", BC: "1000.5", CD: "1800.5", DA: "1000.5", AC: "2060", BD: "2059.5" })
     .later(25)
-    .tick(...keys.slice(at("measure/tacked-2"), at("wait/cold")))
+    .tick(...part(steps, "measure/tacked-2", "wait/cold"))
     .note("Wind through the yard door; screen put up before the inside beads.")
     .later(90)
-    .tick(...keys.slice(at("wait/cold"), at("measure/cold")))
+    .tick(...part(steps, "wait/cold", "measure/cold"))
     .measure("cold", "tape-ii", { AB: "1800", BC: "1000", CD: "1800", DA: "1000.5", AC: "2059.5", BD: "2059.0" })
     .more("feeler", { zA: "0", zB: "0", zC: "0", zD: "0.9" })
-    .tick("measure/cold")
+    .tick({ do: "measure", gate: "cold", nth: 1 })
     .note("Lifted at D by 0.9 mm with A, B and C down. Hung and swinging.")
-    .tick(CLOSE_STEP);
+    .tick(CLOSE);
   return jobOf("Courtyard gate leaf", "2026-11-06T13:00:00.000Z", plan, record);
 }
 
 function loftDeck(): { job: Job; changedAt: string } {
   const base = newPlan("Drying-loft deck", "mm");
-  const frame: Plan["frame"] = {
-    ...base.frame,
+  const frame = sizes(base, {
     length: length("2400"),
     width: length("1200"),
     section: tube("60×40×3", "40", "60", "3"),
     cross: Array.from({ length: 9 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(240 * (i + 1))) })),
-  };
-  const plan: Plan = {
+  });
+  const drawing: Plan = {
     ...base,
     purpose: "Deck of the drying loft: boards of ware and one person. Sits on the ring beam, bolted at the corners.",
     carries: "people",
-    frame,
-    limits: { kind: "class", linear: "B", flat: "F", levelMmPerM: 1 },
-    bed: { ...base.bed, rests: restsUnder(resolveFrame(frame), 6) },
+    frame: { by: "sizes", sizes: frame },
+    limits: { kind: "class", linear: "B", flat: "F", levelMmPerM: 1, confirmed: {} },
     weld: { ...base.weld, volts: 19, amps: 130 },
   };
+  const { plan } = withRests(drawing, 6);
   const record = new Record("Drying-loft deck", "2026-11-20T16:10:00.000Z", "mm", "Wren, desk").note(
     "The engineer's drawing asks for 60 on edge. Ring beam measured 2402 × 1203 inside: deck stays 2400 × 1200.",
   );
@@ -290,7 +301,7 @@ function loftDeck(): { job: Job; changedAt: string } {
 }
 
 /** Top frame, legs and stretchers of the stand, 30 in high. */
-function kilnFree(): DrawnFrame {
+function kilnDrawn(): DrawnFrame {
   const starter = STARTERS.find((s) => s.name === "table base");
   const section: DrawnFrame["sections"][number] = {
     id: "S1",
@@ -301,8 +312,8 @@ function kilnFree(): DrawnFrame {
     wall: length("1/8", "in"),
     material: "mild steel",
   };
-  const sizes = { length: 47.25 * 25.4, width: 23.625 * 25.4, height: 30 * 25.4, stretchers: "H", low: 6 * 25.4 };
-  const built = starter?.build(sizes, section, "inch-fraction");
+  const stand = { length: 47.25 * 25.4, width: 23.625 * 25.4, height: 30 * 25.4, stretchers: "H", low: 6 * 25.4 };
+  const built = starter?.build(stand, section, "inch-fraction");
   if (!built?.ok) throw new Error("The stand of the demo cannot be built.");
   const free = built.value;
   const ab = free.members.find((m) => m.id === "AB");
@@ -323,19 +334,17 @@ function kilnFree(): DrawnFrame {
 function kilnStand(): { job: Job; changedAt: string } {
   const base = newPlan("Kiln-shelf stand", "inch-fraction");
   const inch = (text: string) => length(text, "in");
-  const frame: Plan["frame"] = {
-    ...base.frame,
+  const frame = sizes(base, {
     length: inch("47 1/4"),
     width: inch("23 5/8"),
     section: tube("1 1/2×1 1/2×1/8 in", "1 1/2", "1 1/2", "1/8", "in"),
     cross: [{ id: "M1", at: inch("23 5/8") }],
-  };
-  const plan: Plan = {
+  });
+  const drawing: Plan = {
     ...base,
     purpose:
       "Stand for kiln shelves: top frame with its middle member M1, four legs, stretchers near the floor. The top frame is built first and squared; the legs are set on it.",
-    frame,
-    free: kilnFree(),
+    frame: { by: "members", sizes: frame, drawn: kilnDrawn() },
     limits: {
       kind: "own",
       length: { lower: inch("-1/16"), upper: inch("0") },
@@ -343,15 +352,16 @@ function kilnStand(): { job: Job; changedAt: string } {
       square: { as: "mm/m", limit: 2 },
       flat: inch("1/16"),
       levelMmPerM: 1.5,
+      gap: null,
+      flush: null,
     },
-    bed: { ...base.bed, rests: restsUnder(resolveFrame(frame), 4), adjust: "feet", pitch: length("1.5", "mm") },
+    bed: { ...base.bed, adjust: "feet", pitch: length("1.5", "mm") },
     weld: { ...base.weld, process: "TIG", volts: 14, amps: 110, travelMmPerS: 2.5 },
   };
-  const keys = orderOf(plan).map((s) => s.key);
-  const at = (key: string) => keys.indexOf(key);
+  const { plan, steps } = withRests(drawing, 4);
   const record = new Record("Kiln-shelf stand", "2026-11-23T09:30:00.000Z", "in")
     .measure("bed", "height-gauge", { R1: "0.4 mm", R2: "1.9 mm", R3: "0.7 mm", R4: "1.1 mm" })
-    .tick(...keys.slice(0, at("measure/dry fit")))
+    .tick(...part(steps, null, "measure/dry fit"))
     .measure("dry fit", "rule", {
       AB: "47 1/4",
       BC: "23 5/8",
@@ -362,7 +372,7 @@ function kilnStand(): { job: Job; changedAt: string } {
     })
     .note("BD read again: the rule had slipped off the corner.")
     .more("rule", { BD: "52 13/16" })
-    .tick(...keys.slice(at("measure/dry fit"), at("measure/tacked")))
+    .tick(...part(steps, "measure/dry fit", "measure/tacked"))
     .measure("tacked", "rule", { AB: "47 1/4", BC: "23 5/8", CD: "47 1/4", DA: "23 5/8", AC: "52 7/8", BD: "52 3/4" });
   return jobOf("Kiln-shelf stand", "2026-11-23T09:10:00.000Z", plan, record);
 }

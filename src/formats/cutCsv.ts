@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import type { CutPiece, FreePiece } from "@/core/cut";
+import type { CutPiece } from "@/core/cut";
 import { bareUnit, fixed, type UnitPreference } from "@/core/units";
 
 /**
@@ -8,9 +8,9 @@ import { bareUnit, fixed, type UnitPreference } from "@/core/units";
  * formula is quoted as text.
  */
 export function cutCsv(
-  cut: readonly (CutPiece | FreePiece)[],
+  cut: readonly (CutPiece | CutPiece)[],
   units: UnitPreference,
-  sectionWords: (piece: CutPiece | FreePiece) => string,
+  sectionWords: (piece: CutPiece | CutPiece) => string,
 ): string {
   const unit = bareUnit(units);
   const length = (mm: number): string => (unit === "mm" ? fixed(mm, 1) : fixed(mm / 25.4, 4));

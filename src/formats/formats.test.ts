@@ -4,6 +4,7 @@ import Papa from "papaparse";
 import { describe, expect, it } from "vitest";
 import { demoJobs } from "../../script/lib/demo-jobs";
 import { started } from "../../tests/support/drawnFrames";
+import { withDrawn } from "../../tests/support/plans";
 import { type DrawnFrame, mirrorMembers, moveMembers, STARTERS } from "../core/frame";
 import { evaluate, type Plan } from "../core/job";
 import { length, type UnitPreference } from "../core/units";
@@ -49,14 +50,14 @@ describe("the job file", () => {
       message: expect.stringMatching(/later version/),
     });
     const f = file();
-    f.job.plan.frame.length = { mm: 1200, text: "1300", unit: "mm" };
+    f.job.plan.frame.sizes.length = { mm: 1200, text: "1300", unit: "mm" };
     expect(problem(JSON.stringify(f))).toMatchObject({
-      path: "job.plan.frame.length",
+      path: "job.plan.frame.sizes.length",
       message: expect.stringMatching(/says 1300 mm/),
     });
     const g = file();
-    g.job.plan.frame.section.wall = { mm: 30, text: "30", unit: "mm" };
-    expect(problem(JSON.stringify(g))?.path).toBe("job.plan.frame.section.wall");
+    g.job.plan.frame.sizes.section.wall = { mm: 30, text: "30", unit: "mm" };
+    expect(problem(JSON.stringify(g))?.path).toBe("job.plan.frame.sizes.section.wall");
     const h = file();
     h.job.entries = h.job.entries.slice(1);
     expect(problem(JSON.stringify(h))).toMatchObject({ path: "job.entries.0.roundId" });
@@ -78,7 +79,7 @@ describe("the job file", () => {
 });
 
 describe("a frame drawn freely", () => {
-  const plan = (free: DrawnFrame): Plan => ({ ...cart.plan, free });
+  const plan = (drawn: DrawnFrame): Plan => withDrawn(cart.plan, drawn);
   it("comes back from its file to the last digit, whatever it was started from and however it was edited", () => {
     fc.assert(
       fc.property(
@@ -101,11 +102,11 @@ describe("a frame drawn freely", () => {
     const clash = { ...started("rectangle"), gap: length("90") };
     expect(readJobFile(writeJobFile({ ...cart, plan: plan(clash) })).ok).toBe(true);
     const file = JSON.parse(writeJobFile({ ...cart, plan: plan(started("rectangle")) }));
-    file.job.plan.free.members[0].id = "no name";
-    expect(problem(JSON.stringify(file))).toMatchObject({ path: "job.plan.free.members.0.id" });
-    file.job.plan.free.members[0].id = "AB";
-    file.job.plan.free.members[0].from.x = { mm: 5, text: "6", unit: "mm" };
-    expect(problem(JSON.stringify(file))?.path).toBe("job.plan.free.members.0.from.x");
+    file.job.plan.frame.drawn.members[0].id = "no name";
+    expect(problem(JSON.stringify(file))).toMatchObject({ path: "job.plan.frame.drawn.members.0.id" });
+    file.job.plan.frame.drawn.members[0].id = "AB";
+    file.job.plan.frame.drawn.members[0].from.x = { mm: 5, text: "6", unit: "mm" };
+    expect(problem(JSON.stringify(file))?.path).toBe("job.plan.frame.drawn.members.0.from.x");
   });
   it("has its cut list as CSV, a line a kind, read back by a common parser", () => {
     const free = started("table base");

@@ -1,11 +1,20 @@
 import * as z from "zod";
-import { type Entry, entryProblem, type Job, jobSchema, refusals } from "@/core/job";
+import {
+  type Entry,
+  entryProblem,
+  FORMAT,
+  type Job,
+  jobSchema,
+  refusals,
+  upgradeEntries,
+  upgradePlan,
+} from "@/core/job";
 import type { Problem } from "@/core/units";
 import { parseJson } from "./json";
 
 export const JOB_FILE_FORMAT = "mellow-plumb-job";
-/** Raised when a file of an older program could no longer be read as it is. */
-export const JOB_FILE_VERSION = 1;
+/** That of the plan: files of earlier formats are brought up to it when they are read. */
+export const JOB_FILE_VERSION = FORMAT;
 /** Largest job file that is read, bytes. */
 export const JOB_FILE_LIMIT_BYTES = 8 * 1024 * 1024;
 
@@ -58,8 +67,21 @@ function brokenReferences(job: Job): Problem[] {
   return found;
 }
 
+/** A file of an earlier format as one of today; what is not one is handed on as it is, for its schema to refuse. */
+function upgradeFile(data: { formatVersion?: unknown; job?: unknown }): unknown {
+  const { job } = data;
+  const before = typeof data.formatVersion === "number" && data.formatVersion >= 1;
+  if (!before || data.formatVersion === JOB_FILE_VERSION || typeof job !== "object" || job === null) return data;
+  const { plan, entries } = job as { plan?: unknown; entries?: unknown };
+  return {
+    ...data,
+    formatVersion: JOB_FILE_VERSION,
+    job: { ...job, plan: upgradePlan(plan), entries: Array.isArray(entries) ? upgradeEntries(entries) : entries },
+  };
+}
+
 /**
- * Reads a job file.
+ * Reads a job file, of this format or any earlier one.
  * @param text the file's text. Errors name the field: `job.plan.frame.length`.
  */
 export function readJobFile(text: string): JobFileResult {
@@ -77,7 +99,7 @@ export function readJobFile(text: string): JobFileResult {
       "formatVersion",
       `This file was written by a later version (${head.formatVersion}; this one reads up to ${JOB_FILE_VERSION}). Update first.`,
     );
-  const parsed = jobFileSchema.safeParse(data);
+  const parsed = jobFileSchema.safeParse(upgradeFile(data));
   if (!parsed.success) return { ok: false, problems: problemsOf(parsed.error) };
   const broken = [
     ...brokenReferences(parsed.data.job),

@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { type How, type Job, type ReadingEntry, roundsOf, stillStands } from "@/core/job";
+import { type How, type Job, quantityKey, type ReadingEntry, roundsOf, stillStands } from "@/core/job";
 
 const COLUMNS = [
   "time",
@@ -55,7 +55,7 @@ export function readingsCsv(job: Job): string {
       r.at,
       round.round.gate,
       round.number,
-      r.what,
+      quantityKey(r.what),
       ...valueCells(r.value),
       howWords(r.how),
       r.again ? "yes" : "",

@@ -3,11 +3,13 @@ import { type Structure, sectionWords } from "@/core/frame";
 import {
   type BedRound,
   bandWords as band,
+  builtOf,
   CARRIES_CAUTION,
   type Evaluation,
   evaluate,
   type FrameRound,
   type Job,
+  lossLines,
   misreadWords,
   nudgeWords,
   overallSizeMm,
@@ -19,7 +21,7 @@ import {
   tapWords,
   whyNoPrediction,
 } from "@/core/job";
-import { TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
+import { SCHOOL_WORDS, stepWords } from "@/core/plan";
 import { fixed, formatLength, formatSmall, roundedLength, type UnitPreference } from "@/core/units";
 
 /** A job with its prediction: what the screens show once it is worked out. */
@@ -31,9 +33,10 @@ const head = (title: string): string[] => ["", title.toUpperCase()];
 function frameLine(e: Evaluation, plan: Plan): string {
   const u = plan.units;
   const size = overallSizeMm(plan).map((mm) => formatLength(mm, u).text);
-  const made = plan.free
-    ? plan.free.sections.map((s) => `${sectionWords(plan.free ?? { sections: [] }, s.id)}, ${s.material}`).join("; ")
-    : `${plan.frame.section.profile ?? "own section"}, ${plan.frame.material}`;
+  const { members } = builtOf(plan);
+  const made = (members?.sections ?? [])
+    .map((s) => `${sectionWords(members ?? { sections: [] }, s.id)}, ${s.material}`)
+    .join("; ");
   return `${size.join(" × ")}, ${made}${e.structure ? `, ${fixed(e.structure.massKg, 1)} kg` : ""}`;
 }
 
@@ -102,7 +105,17 @@ export function reportData(job: Job) {
   return {
     job: { id: job.id, name: job.plan.name, version: job.version },
     problems: e.problems,
-    frame: e.frame && { massKg: e.frame.massKg, centreOfMassMm: e.frame.centreOfMass, section: e.frame.properties },
+    frame: e.structure && {
+      massKg: e.structure.massKg,
+      centreOfMassMm: e.structure.centreOfMass,
+      members: e.structure.members.map((m) => ({
+        id: m.id,
+        longMm: m.longMm,
+        massKg: m.massKg,
+        section: m.properties,
+      })),
+      quad: e.structure.quad,
+    },
     limits: e.limits,
     cut: e.cut,
     prediction: e.prediction,
@@ -132,10 +145,13 @@ export function reportData(job: Job) {
       verdicts: r.verdicts,
       overall: r.overall,
     })),
-    steps: e.steps.map((s) => ({ ...s, done: e.ticked.has(s.key) })),
+    order: e.order && { tack: e.order.tack, weld: e.order.weld },
+    steps: e.structure
+      ? e.steps.map((s) => ({ ...s, ...stepWords(e.structure as Structure, s), done: e.ticked.has(s.key) }))
+      : [],
     losses: e.losses,
     shapes: e.shapes,
-    holes: e.structure ? holeAdvice(e.structure, job.plan.finish ?? "bare") : [],
+    holes: e.structure ? holeAdvice(e.structure, job.plan.finish) : [],
     verdict: e.summary,
   };
 }
@@ -153,21 +169,21 @@ export function reportText(job: Job): string {
     ...e.problems.map((p) => `${p.severity}: ${p.path}: ${p.message}`),
     ...head("Cut list"),
     ...cutLines(e, u),
-    ...(e.structure ? holeLines(e.structure, plan.finish ?? "bare", u) : []),
+    ...(e.structure ? holeLines(e.structure, plan.finish, u) : []),
     ...head("Predicted loss by welding, nine frames in ten"),
-    ...(e.prediction
-      ? Object.entries(e.prediction.sidesMm ?? e.prediction.spansMm).map(([s, v]) => `${s}: ${band(v, u)}`)
+    ...(e.prediction && e.structure
+      ? lossLines(e.prediction, e.structure).map(({ say, loss }) => `${say} ${band(loss, u)}`)
       : [whyNoPrediction(plan) ?? ""]),
-    ...(e.prediction?.crossPullMm ?? []).map(
-      (c) => `${c.member} draws its sides together by ${band(c.pullMm, u)} where it stands`,
-    ),
     ...(e.prediction?.reasons ?? []),
     ...head("Bed"),
     ...(e.bedRounds.length > 0 ? e.bedRounds.flatMap((r) => bedLines(r, u)) : ["Not surveyed."]),
     ...head("Square"),
     ...(e.frameRounds.length > 0 ? e.frameRounds.flatMap((r) => frameLines(r, u)) : ["Not measured."]),
-    ...head(`Order: ${TACK_SCHOOL.name}, then ${WELD_SCHOOL.name}`),
-    ...e.steps.map((s, i) => `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${s.say}`),
+    ...head(e.order ? `Order: ${SCHOOL_WORDS[e.order.tack].name}, then ${SCHOOL_WORDS[e.order.weld].name}` : "Order"),
+    ...e.steps.map(
+      (s, i) =>
+        `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${e.structure ? stepWords(e.structure, s).say : s.key}`,
+    ),
     ...head("Check"),
     ...(e.cold
       ? e.cold.verdicts.map((v) => `${v.limit.label}: ${v.result?.verdict ?? "not measured"}; ${v.why}`)

@@ -1,5 +1,14 @@
-import { bandWords, type Job, orderOf, planProblems, predict, predictedDecimals, whyNoPrediction } from "@/core/job";
-import type { FramePrediction, SetUpTarget, SimulatedQuantity } from "@/core/shrink";
+import { bandWords, builtOf, type Job, planProblems, predict, predictedDecimals, whyNoPrediction } from "@/core/job";
+import { stepWords } from "@/core/plan";
+import {
+  type FramePrediction,
+  type OutcomeId,
+  outcomeKey,
+  outcomeWords,
+  predicted,
+  type SetUpTarget,
+  toldOutcomes,
+} from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 
 /** The simulation of a job as data: what `--json` prints. Lengths in mm, angles in degrees, forces in N. */
@@ -31,33 +40,34 @@ interface StepRow {
   clampForcesN: { id: string; forceN: number }[];
 }
 
-/** Quantities told step by step: of a rectangle its sides and shape, of other frames the members that change most. */
-const RECTANGLE = ["AB", "BC", "CD", "DA", "square", "twist"];
-const MOST_TOLD = 6;
-function toldByStep(found: FramePrediction): string[] {
-  if (found.prediction.sidesMm) return RECTANGLE;
-  const size = (id: string): number => Math.abs(found.prediction.quantities.find((q) => q.id === id)?.nominal ?? 0);
-  return found.prediction.quantities
-    .map((q) => q.id)
-    .filter((id) => id.startsWith("span "))
-    .sort((a, b) => size(b) - size(a))
-    .slice(0, MOST_TOLD);
-}
+const told = ({ prediction, replay }: FramePrediction): OutcomeId[] =>
+  toldOutcomes(
+    replay.outcomes.map((o) => o.id),
+    (id) => predicted(prediction, id)?.value ?? 0,
+  );
 
 function stepRows(job: Job, found: FramePrediction): StepRow[] {
   const { replay } = found;
-  const told = toldByStep(found);
+  const { structure, order } = builtOf(job.plan);
+  if (!structure || !order) return [];
+  const keys = new Set(told(found).map(outcomeKey));
   let before = -1;
-  return orderOf(job.plan).map(({ key, say }) => {
+  return order.steps.map((step) => {
+    const { key } = step;
     const row = replay.ids.lastIndexOf(key);
-    const at = (q: Pick<SimulatedQuantity, "after">, i: number): number => q.after[i] ?? 0;
     const change = Object.fromEntries(
-      replay.quantities.filter((q) => told.includes(q.id)).map((q) => [q.id, at(q, row) - at(q, before)]),
+      replay.outcomes.flatMap(({ id, after }) =>
+        keys.has(outcomeKey(id)) ? [[outcomeKey(id), (after[row] ?? 0) - (after[before] ?? 0)]] : [],
+      ),
     );
     before = row;
-    return { key, say, row, change, clampForcesN: replay.clampForces[row] ?? [] };
+    return { key, say: stepWords(structure, step).say, row, change, clampForcesN: replay.clampForces[row] ?? [] };
   });
 }
+
+/** Head of a column. */
+const columnWord = (id: OutcomeId): string =>
+  id.kind === "length" ? id.member : id.kind === "square" ? "AC-BD" : outcomeKey(id);
 
 const head = (title: string): string[] => ["", title.toUpperCase()];
 
@@ -70,31 +80,33 @@ export function simulationText(job: Job): string {
   const { prediction } = found;
   const small = (mm: number): string =>
     formatSmall(mm, u, { decimals: predictedDecimals(u), bare: true, signed: true }).padStart(7);
-  const told = toldByStep(found);
+  const columns = told(found).map(outcomeKey);
   const target = (t: SetUpTarget, units: UnitPreference): string => {
     const value = t.unit === "°" ? `${fixed(t.target.value, 3)}°` : formatLength(t.target.value, units).text;
     const spread = Math.max(t.target.high - t.target.value, t.target.value - t.target.low);
-    return `${t.label}: ${value} ± ${t.unit === "°" ? `${fixed(spread, 3)}°` : formatSmall(spread, units, { decimals: predictedDecimals(u) })}`;
+    return `${outcomeWords(t.id)}: ${value} ± ${t.unit === "°" ? `${fixed(spread, 3)}°` : formatSmall(spread, units, { decimals: predictedDecimals(u) })}`;
   };
   const lines = [
     job.plan.name,
     ...problems,
     ...head("Cold frame against how it was set up, nine frames in ten"),
-    ...prediction.quantities.map((q) =>
+    ...prediction.outcomes.map((q) =>
       q.unit === "mm"
-        ? `${q.label}: ${bandWords(q.estimate, u)}`
-        : `${q.label}: ${fixed(q.estimate.value, 3)} ${q.unit} (${fixed(q.estimate.low, 3)} to ${fixed(q.estimate.high, 3)})`,
+        ? `${outcomeWords(q.id)}: ${bandWords(q.estimate, u)}`
+        : `${outcomeWords(q.id)}: ${fixed(q.estimate.value, 3)} ${q.unit} (${fixed(q.estimate.low, 3)} to ${fixed(q.estimate.high, 3)})`,
     ),
-    ...(prediction.setUp
+    ...(prediction.setUp.beyondMm === null
       ? [
           ...head("Set up off nominal"),
           ...prediction.setUp.targets.filter((t) => t.nominal !== 0).map((t) => target(t, u)),
         ]
       : []),
     ...head(`What each step does, ${u === "mm" ? "mm" : "in"} (nominal)`),
-    `     ${told.map((n) => n.replace("span ", "").replace("square", "AC-BD").padStart(7)).join("")}`,
+    `     ${told(found)
+      .map((id) => columnWord(id).padStart(7))
+      .join("")}`,
     ...stepRows(job, found).map(
-      (s, i) => `${String(i + 1).padStart(3)}. ${told.map((id) => small(s.change[id] ?? 0)).join("")}  ${s.say}`,
+      (s, i) => `${String(i + 1).padStart(3)}. ${columns.map((key) => small(s.change[key] ?? 0)).join("")}  ${s.say}`,
     ),
     ...head("Why"),
     ...prediction.reasons,

@@ -2,7 +2,9 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
+import { type OutcomeId, outcomeKey } from "@/core/shrink";
 import { demoJobs } from "../../script/lib/demo-jobs";
+import { sized } from "../../tests/support/plans";
 import { length } from "../core/units";
 import { writeJobFile } from "../formats";
 import { plumb } from "./plumb";
@@ -68,7 +70,7 @@ describe("plumb simulate", () => {
   it("as data, its steps add up to the cold frame", () => {
     const data = JSON.parse(run("simulate", file, "--json").out);
     for (const id of ["AB", "square", "twist"]) {
-      const cold = data.prediction.quantities.find((q: { id: string }) => q.id === id);
+      const cold = data.prediction.outcomes.find((q: { id: OutcomeId }) => outcomeKey(q.id) === id);
       const sum = data.steps.reduce(
         (s: number, step: { change: Record<string, number> }) => s + (step.change[id] ?? 0),
         0,
@@ -79,11 +81,11 @@ describe("plumb simulate", () => {
     expect(data.steps[0].clampForcesN).toHaveLength(8);
   });
   it("names the field of a frame that cannot be built", () => {
-    const bad = { ...cart, plan: { ...cart.plan, frame: { ...cart.plan.frame, length: length("10") } } };
+    const bad = { ...cart, plan: sized(cart.plan, { length: length("10") }) };
     expect(run("simulate", put("short.json", writeJobFile(bad)))).toMatchObject({
       code: 2,
       out: "",
-      err: expect.stringMatching(/frame\.length: Length is 10 mm/),
+      err: expect.stringMatching(/frame\.sizes\.length: Length is 10 mm/),
     });
   });
   it("asks for a command and one file", () => {

@@ -15,9 +15,11 @@ import {
   pieceSection,
   planChanges,
   planSchema,
+  quantityWords,
   refusals,
   type Summary,
   summaryOf,
+  upgradePlan,
 } from "@/core/job";
 import { UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { cutCsv } from "@/formats/cutCsv";
@@ -66,7 +68,7 @@ export async function createJob(input: unknown): Promise<Outcome<{ id: string }>
 
 const savePlanSchema = z.strictObject({
   baseVersion: z.int().positive(),
-  plan: planSchema,
+  plan: z.preprocess(upgradePlan, planSchema),
   origin: originSchema,
 });
 
@@ -139,13 +141,13 @@ function misfit(entries: NewEntry[], job: Job): { path: string; message: string 
   const instruments = new Set(job.instruments.map((i) => i.id));
   for (const [i, e] of entries.entries()) {
     if (e.kind === "round") gates.set(e.id, e.gate);
-    const own = entryProblem(e, e.kind === "reading" ? gates.get(e.roundId) : undefined);
+    const own = entryProblem(e);
     if (own) return { path: `entries.${i}.${own.path}`, message: own.message };
     if (e.kind !== "reading") continue;
     const gate = gates.get(e.roundId);
     if (!gate) return { path: `entries.${i}.roundId`, message: "This reading belongs to a round that is not here." };
     if (!isReadAt(gate, e.what))
-      return { path: `entries.${i}.what`, message: `${e.what} is not read at the gate "${gate}".` };
+      return { path: `entries.${i}.what`, message: `${quantityWords(e.what)} is not read at the gate "${gate}".` };
     if (!instruments.has(e.instrumentId))
       return { path: `entries.${i}.instrumentId`, message: `There is no instrument "${e.instrumentId}" on the shelf.` };
   }

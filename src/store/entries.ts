@@ -1,16 +1,24 @@
 import type { PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
-import type { Entry } from "@/core/job";
+import { type Entry, quantityKey, storedEntries, tickKey } from "@/core/job";
 import { isoTime, toSqlTime } from "./time";
 
 /** An entry as JSON with the fields of every kind; the ones of its own kind are picked out by `entryOf`. */
 export const ENTRY_JSON = `JSON_OBJECT('kind', e.kind, 'id', e.id, 'at', ${isoTime("e.made_at")}, 'origin', e.origin,
   'gate', e.gate, 'method', e.method, 'roundId', e.round_id, 'instrumentId', e.instrument_id, 'what', e.what,
   'mm', e.value_mm, 'text', e.value_text, 'unit', e.value_unit, 'step', e.step, 'done', e.done, 'note', e.note,
-  'version', e.version, 'changes', JSON_EXTRACT(e.changes, '$'), 'more', JSON_EXTRACT(e.more, '$'))`;
+  'version', e.version, 'changes', JSON_EXTRACT(e.changes, '$'), 'more', JSON_EXTRACT(e.more, '$'),
+  'ofGate', IF(e.kind = 'reading' AND JSON_EXTRACT(e.more, '$.what') IS NULL,
+    (SELECT r.gate FROM entry r WHERE r.id = e.round_id), NULL))`;
 
-/** @param doc text of ENTRY_JSON. @returns the entry as the core knows it. */
+/** @param doc text of ENTRY_JSON. @returns the entry as the core knows it, whatever format it was kept in. */
 export function entryOf(doc: string): Entry {
   const d = JSON.parse(doc);
+  const [entry] = storedEntries([keptEntry(d)], () => d.ofGate ?? undefined);
+  return entry as Entry;
+}
+
+// biome-ignore lint/suspicious/noExplicitAny: a row as the database gives it
+function keptEntry(d: any): unknown {
   const base = { id: d.id, at: d.at, origin: d.origin };
   switch (d.kind as Entry["kind"]) {
     case "round":
@@ -21,13 +29,13 @@ export function entryOf(doc: string): Entry {
         ...base,
         roundId: d.roundId,
         instrumentId: d.instrumentId,
-        what: d.what,
+        what: d.more?.what ?? d.what,
         value: d.more?.slant ?? (d.mm === null ? null : { mm: d.mm, text: d.text, unit: d.unit }),
         ...(d.more?.how ? { how: d.more.how } : {}),
         ...(d.more?.again ? { again: true } : {}),
       };
     case "tick":
-      return { kind: "tick", ...base, step: d.step, done: Boolean(d.done) };
+      return { kind: "tick", ...base, step: d.more?.step ?? d.step, done: Boolean(d.done) };
     case "note":
       return { kind: "note", ...base, text: d.note };
     case "change":
@@ -51,13 +59,14 @@ function cells(e: Entry): Cell[] {
     Object.assign(own, {
       round: e.roundId,
       instrument: e.instrumentId,
-      what: e.what,
+      what: quantityKey(e.what),
       mm: length?.mm ?? null,
       text: length?.text ?? null,
       unit: length?.unit ?? null,
-      more: json({ slant, how: e.how, again: e.again }),
+      more: json({ what: e.what, slant, how: e.how, again: e.again }),
     });
-  } else if (e.kind === "tick") Object.assign(own, { step: e.step, done: e.done });
+  } else if (e.kind === "tick")
+    Object.assign(own, { step: tickKey(e.step), done: e.done, more: json({ step: e.step }) });
   else if (e.kind === "note") own.note = e.text;
   else Object.assign(own, { version: e.version, changes: JSON.stringify(e.changes) });
   const order = [

@@ -1,5 +1,5 @@
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
-import { type Entry, type Job, overallSizeMm, type Plan, type Summary } from "@/core/job";
+import { type Entry, type Job, overallSizeMm, type Plan, type Summary, storedPlan } from "@/core/job";
 import { ENTRY_JSON, entryOf, insertEntries } from "./entries";
 import { INSTRUMENT_JSON, instrumentOf } from "./instruments";
 import { isoTime, toSqlTime } from "./time";
@@ -57,6 +57,7 @@ export async function loadJob(db: Db, id: string): Promise<StoredJob | null> {
     seq: Number(head.n),
     job: {
       ...base,
+      plan: storedPlan(base.plan),
       instruments: part(ORDER.instrument).map((d) => instrumentOf(JSON.parse(d))),
       entries: part(ORDER.entry).map(entryOf),
     },
@@ -86,7 +87,7 @@ export async function newsOf(db: Db, id: string, since: number, version: number)
   return {
     seq: Number(head.n),
     version: Number(head.version),
-    plan: head.doc === null ? null : (JSON.parse(head.doc) as Plan),
+    plan: head.doc === null ? null : storedPlan(JSON.parse(head.doc)),
     entries: rows.slice(1).map((r) => entryOf(r.doc as string)),
   };
 }

@@ -4,11 +4,12 @@ import { type BrowserContext, chromium, type Page } from "@playwright/test";
 import autocannon from "autocannon";
 import { v4 as uuid } from "uuid";
 import { SHELF } from "../../src/core/instruments";
-import { type Entry, type Job, newPlan, type Plan, restsGrid } from "../../src/core/job";
+import { type Entry, type Job, newPlan, restsGrid, spanId } from "../../src/core/job";
 import { length } from "../../src/core/units";
 import { writeJobFile } from "../../src/formats/jobFile";
 import { startApp } from "../support/app";
 import { largeFrame } from "../support/largeFrame";
+import { withDrawn } from "../support/plans";
 
 const STAGES = ["", "/frame", "/cut", "/bed", "/square", "/weld", "/check", "/log"];
 const row = (name: string, value: string, target = ""): void =>
@@ -140,7 +141,7 @@ async function surveyedJob(address: string): Promise<string> {
   const round = { kind: "round" as const, ...base(), gate: "bed" as const, method: "heights" as const };
   const entries: Entry[] = [round];
   rests.forEach((rest, i) => {
-    const reading = { kind: "reading" as const, roundId: round.id, what: rest.id };
+    const reading = { kind: "reading" as const, roundId: round.id, what: { kind: "rest" as const, rest: rest.id } };
     const mm = Math.round(100 * Math.sin(i)) / 250;
     entries.push({ ...reading, ...base(), instrumentId: "height-gauge", value: length(String(mm)) });
     const before = rests[i - 1];
@@ -201,9 +202,9 @@ async function banded(page: Page, url: string): Promise<number[]> {
   return page.evaluate("window.bands") as Promise<number[]>;
 }
 
-/** A job with a frame drawn freely of so many members. @returns its address. */
-async function freeJob(address: string, members: number): Promise<string> {
-  const plan: Plan = { ...newPlan(`Bench, ${members} members`, "mm"), free: largeFrame(members) };
+/** A job with a drawn frame of so many members. @returns its address. */
+async function drawnJob(address: string, members: number): Promise<string> {
+  const plan = withDrawn(newPlan(`Bench, ${members} members`, "mm"), largeFrame(members));
   const job: Job = { id: uuid(), createdAt: new Date().toISOString(), version: 1, plan, instruments: [], entries: [] };
   const answer = await fetch(`${address}/api/jobs/file?origin=bench`, {
     method: "POST",
@@ -270,7 +271,7 @@ async function readingsPerSecond(address: string, jobId: string, connections: nu
                 origin: "bench",
                 roundId,
                 instrumentId: "rule",
-                what: "AB",
+                what: spanId("AB"),
                 value: length("1200.5"),
               },
             ],
@@ -347,14 +348,14 @@ row(
   ms(median(bands.map((b) => b.at(-1) ?? Number.NaN))),
   `from question to text; target 300 ms; the first, with the worker's start, ${ms(median(bands.map((b) => b[0] ?? Number.NaN)))}`,
 );
-const sixty = await freeJob(app.address, 60);
+const sixty = await drawnJob(app.address, 60);
 const frames = (await dragged(page, sixty)).sort((a, b) => a - b);
 row(
   "frame of 60 members: a frame while dragging",
   ms(median(frames)),
   `19 in 20 under ${ms(frames[Math.floor(0.95 * frames.length)] ?? 0)}; target 16 ms of work a move`,
 );
-const large = await freeJob(app.address, 200);
+const large = await drawnJob(app.address, 200);
 const opened: { lcp: number; live: number }[] = [];
 for (let i = 0; i < 5; i++) {
   const context = await browser.newContext();

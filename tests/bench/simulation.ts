@@ -1,12 +1,13 @@
 // Measures the simulation on one thread, all in one run, as ratios where that says more: part of npm run bench
 import { performance } from "node:perf_hooks";
 import { newPlan, predict, predicting } from "@/core/job";
-import { plainRun } from "@/core/mechanics";
+import { fromStructure, plainRun } from "@/core/mechanics";
 import { seeded } from "@/core/numeric";
-import { CompileCache, compileLoads, frameOutputs, fromFrame, OrderSearch, type SimulationStep } from "@/core/shrink";
+import { CompileCache, compileLoads, frameOutputs, OrderSearch, type SimulationStep } from "@/core/shrink";
 import { length } from "@/core/units";
 import { FACTORS, weldedModel } from "@/core/weld";
 import { ladder, tacksThenBeads } from "../support/ladder";
+import { sized } from "../support/plans";
 
 /** Outputs followed: as many as a search over orders asks about. */
 const OUTPUTS = 40;
@@ -47,17 +48,18 @@ function bench(
   counts: Parameters<typeof tacksThenBeads>[1],
   targets: Record<"setUp" | "exact" | "prefix" | "frozen", string>,
 ): void {
-  const frame = ladder(rungs, rungs === 0 ? { size: "50.8", wall: "4.8" } : undefined);
+  const frame = ladder(rungs, rungs === 0 ? { size: "50.8", wall: "4.8", depth: "" } : undefined);
   const { steps, tacks } = tacksThenBeads(frame, counts);
-  const model = weldedModel(fromFrame(frame));
-  const outputs = frameOutputs(frame)(model);
+  const mechanics = fromStructure(frame);
+  const model = weldedModel(mechanics.frame);
+  const outputs = frameOutputs(frame, mechanics.joints)(model);
   outputs.rows.length = OUTPUTS;
   console.log(
     `\n${name}: ${model.joints.length} joints, ${steps.length} steps, ${model.freedoms} freedoms, ${OUTPUTS} outputs`,
   );
   row(
     "setting up (model, condensing)",
-    `${(1000 / perSecond(() => void new OrderSearch(weldedModel(fromFrame(frame)), FACTORS, steps, outputs))).toFixed(1)} ms`,
+    `${(1000 / perSecond(() => void new OrderSearch(weldedModel(mechanics.frame), FACTORS, steps, outputs))).toFixed(1)} ms`,
     targets.setUp,
   );
   const search = new OrderSearch(model, FACTORS, steps, outputs);
@@ -135,15 +137,11 @@ bench(
 
 console.log("\na whole prediction: set-up shape, 64 draws, bands, attribution");
 const plan = newPlan("bench", "mm");
-const deck = {
-  ...plan,
-  frame: {
-    ...plan.frame,
-    length: length("2400"),
-    width: length("1200"),
-    cross: Array.from({ length: 9 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(240 * (i + 1))) })),
-  },
-};
+const deck = sized(plan, {
+  length: length("2400"),
+  width: length("1200"),
+  cross: Array.from({ length: 9 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(240 * (i + 1))) })),
+});
 for (const [name, p] of [
   ["4 mitres", plan],
   ["4 mitres, 18 tees", deck],

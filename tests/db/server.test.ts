@@ -2,6 +2,7 @@ import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
 import { SHELF, selfTest } from "@/core/instruments";
 import { type Entry, type NewEntry, type Plan, predict } from "@/core/job";
+import { outcomeKey, type PredictedOutcome } from "@/core/shrink";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
 import { readBody, readJson, respond } from "@/server/http";
@@ -19,6 +20,8 @@ import {
 } from "@/server/jobs";
 import { done, type Outcome } from "@/server/outcome";
 import { closePool } from "@/store";
+import { quantity } from "../support/jobs";
+import { sized } from "../support/plans";
 
 afterAll(closePool);
 
@@ -45,30 +48,30 @@ const reading = (roundId: string, what = "AB", mm = "1000"): NewEntry => ({
   origin: "test",
   roundId,
   instrumentId: "rule",
-  what,
+  what: quantity(what),
   value: length(mm),
 });
+
+const isAB = (o: PredictedOutcome): boolean => outcomeKey(o.id) === "AB";
 
 describe("the prediction that a page starts with", () => {
   it("is that of the core when it is quick, and none when it would keep the page waiting; then the next page has it", async () => {
     const id = await start();
     const plan = await planOf(id);
     await expect
-      .poll(async () => value(await startOf(id)).prediction?.sidesMm?.AB.value ?? null, { timeout: 60_000 })
-      .toBe(predict(plan)?.prediction.sidesMm?.AB.value);
-    const big = {
-      ...plan,
-      frame: {
-        ...plan.frame,
-        length: length("8200"),
-        width: length("1000"),
-        cross: Array.from({ length: 40 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(200 * (i + 1))) })),
-      },
-    };
+      .poll(async () => value(await startOf(id)).prediction?.outcomes.find(isAB)?.estimate.value ?? null, {
+        timeout: 60_000,
+      })
+      .toBe(predict(plan)?.prediction.outcomes.find(isAB)?.estimate.value);
+    const big = sized(plan, {
+      length: length("8200"),
+      width: length("1000"),
+      cross: Array.from({ length: 40 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(200 * (i + 1))) })),
+    });
     value(await savePlan(id, { baseVersion: 1, plan: big, origin: "test" }));
     expect(value(await startOf(id)).prediction).toBeNull();
     // Others are answered meanwhile.
-    expect(value(await getJob(id)).job.plan.frame.cross).toHaveLength(40);
+    expect(value(await getJob(id)).job.plan.frame.sizes.cross).toHaveLength(40);
   });
 });
 

@@ -5,7 +5,7 @@ import fc from "fast-check";
 import { createConnection, type RowDataPacket } from "mysql2/promise";
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
-import { type Job, newPlan, summaryOf } from "@/core/job";
+import { type Job, newPlan, spanId, summaryOf } from "@/core/job";
 import { length } from "@/core/units";
 import { closePool, insertJob, loadJob, pool, transaction } from "@/store";
 import { migrate, readMigrations } from "@/store/migrate";
@@ -119,12 +119,35 @@ describe("a stored job", () => {
         origin: "test",
         roundId,
         instrumentId: "rule",
-        what: "AB",
+        what: spanId("AB"),
         value: length(t),
       })),
-      { kind: "reading", id: uuid(), at, origin: "test", roundId, instrumentId: "rule", what: "AB", value: null },
-      { kind: "tick", id: uuid(), at, origin: "test", step: "tack/A/inside", done: true },
-      { kind: "tick", id: uuid(), at, origin: "test", step: "tack/A/inside", done: false },
+      {
+        kind: "reading",
+        id: uuid(),
+        at,
+        origin: "test",
+        roundId,
+        instrumentId: "rule",
+        what: spanId("AB"),
+        value: null,
+      },
+      {
+        kind: "tick",
+        id: uuid(),
+        at,
+        origin: "test",
+        step: { do: "tack" as const, joint: "A", line: "inside" as const },
+        done: true,
+      },
+      {
+        kind: "tick",
+        id: uuid(),
+        at,
+        origin: "test",
+        step: { do: "tack" as const, joint: "A", line: "inside" as const },
+        done: false,
+      },
       {
         kind: "note",
         id: uuid(),
@@ -163,7 +186,7 @@ describe("a stored job", () => {
           origin: "t",
           roundId,
           instrumentId: "rule",
-          what: "R1",
+          what: { kind: "rest" as const, rest: "R1" },
           value: { mm, text: "1", unit: "mm" as const },
         })),
       ],

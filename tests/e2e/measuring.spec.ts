@@ -4,6 +4,7 @@ import { type Job, newPlan } from "../../src/core/job";
 import { placesOf } from "../../src/core/square";
 import { writeJobFile } from "../../src/formats/jobFile";
 import { started } from "../support/drawnFrames";
+import { withDrawn } from "../support/plans";
 import { BENCH, expect, expectAccessible, read, saved, startJob, test } from "./fixtures";
 
 test("a tape is tested on the shelf, and what it is found wrong by is taken off from then on", async ({
@@ -217,12 +218,12 @@ test("a frame without corners is taped between its places, tapped right, and jud
   address,
 }) => {
   const free = started("A-shaped drawbar");
-  const { nodes } = placesOf(null, resolveStructure(free).structure);
+  const { nodes } = placesOf(resolveStructure(free).structure);
   const job: Job = {
     id: uuid(),
     createdAt: "2026-11-24T08:00:00.000Z",
     version: 1,
-    plan: { ...newPlan("Drawbar to be squared", "mm"), free },
+    plan: withDrawn(newPlan("Drawbar to be squared", "mm"), free),
     instruments: [],
     entries: [],
   };

@@ -16,9 +16,9 @@ import {
   turnedGaps,
 } from "@/core/bed";
 import { angleLimit, conformity, type FlatClass, flatLimitMm, type LinearClass, linearLimitMm } from "@/core/check";
-import { endLengths, jointGap, mitre, riseRun, sawTest } from "@/core/cut";
-import { a500Tolerance, type Corner, en10219Tolerance, type Span } from "@/core/frame";
-import { flatness, flatnessScatter, fourCorners, noiseFloor } from "@/core/geometry";
+import { cutList, jointGap, riseRun, sawTest } from "@/core/cut";
+import { a500Tolerance, en10219Tolerance, resolveStructure } from "@/core/frame";
+import { CORNERS, type Corner, flatness, flatnessScatter, fourCorners, noiseFloor, type Span } from "@/core/geometry";
 import { collimationMmPerM, combine, levelReversal, type TapeClass, tapeLimitMm } from "@/core/instruments";
 import { entryProblem } from "@/core/job";
 import { degrees, radians, type Vec2 } from "@/core/numeric";
@@ -34,6 +34,8 @@ import {
   twistOnDiagonals,
 } from "@/core/square";
 import { fraction, length, parseLength, slantMmPerM } from "@/core/units";
+
+import { mitred, mitredChain } from "../support/mitred";
 
 /** Inputs as a case file states them; the keys are the cases' own. */
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each
@@ -57,8 +59,12 @@ function quadCheck(i: Inputs) {
     Object.entries(i.distances as Record<string, number | string>).map(([k, v]) => [k, toMm(v, i.default_unit)]),
   );
   const check = squareCheck(
-    i.nominal_length_mm,
-    i.nominal_height_mm,
+    {
+      A: { x: 0, y: 0 },
+      B: { x: i.nominal_length_mm, y: 0 },
+      C: { x: i.nominal_length_mm, y: i.nominal_height_mm },
+      D: { x: 0, y: i.nominal_height_mm },
+    },
     Object.fromEntries(Object.entries(mm).map(([k, v]) => [k, { mm: v, uMm: i.u_mm }])) as Partial<
       Record<Span, { mm: number; uMm: number }>
     >,
@@ -223,7 +229,7 @@ function underEdge(i: Inputs) {
       origin: "",
       roundId: "",
       instrumentId: "",
-      what: "R3",
+      what: { kind: "rest" as const, rest: "R3" },
       value: length(String(gap)),
       how: { by: "edge" as const, from: "R1", to: "R2", blocks },
     };
@@ -375,7 +381,9 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
   },
   jack_turns: (i) => footTurn(i.dz_mm, i.pitch_mm, i.thread),
   precompensate: (i) => {
-    const s = setUp(quad(i.final_corners_mm), quad(i.weld_move_mm));
+    const moves = quad(i.weld_move_mm);
+    const offsets = Object.fromEntries(CORNERS.map((c) => [c, { x: -moves[c].x, y: -moves[c].y }])) as Quad;
+    const s = setUp(quad(i.final_corners_mm), offsets);
     return { targets: s.targets, diagonal_difference: s.diagonalDifferenceMm, sq_diff: s.squareDifferenceMm2 };
   },
   nudge_to_target: (i) => {
@@ -406,19 +414,37 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
     };
   },
   mitre: (i) => {
-    const m = mitre(i.included_deg, i.width1_mm, i.width2_mm);
-    return m.ok
-      ? {
-          status: "ok",
-          cut_to_axis_deg: m.value.cutToAxisDeg,
-          saw_from_square_deg: m.value.sawFromSquareDeg,
-          face_length: m.value.faceMm,
-        }
-      : { status: "error", message: m.message };
+    const m = mitred(i.included_deg, i.width1_mm, i.width2_mm);
+    return {
+      status: "ok",
+      cut_to_axis_deg: m.cutToAxisDeg,
+      saw_from_square_deg: m.sawFromSquareDeg,
+      face_length: m.faceMm,
+    };
   },
+  // The middle one of three members, with a mitre of twice the cut's angle to the axis at each end.
   end_lengths: (i) => {
-    const e = endLengths(i.outer_mm, i.width_mm, i.saw1_deg, i.saw2_deg);
-    return { outer: e.outerMm, inner: e.innerMm, centre: e.centreMm, blank: e.blankMm };
+    const [f, g] = [90 - i.saw1_deg, 90 - i.saw2_deg].map((deg) => radians(2 * deg)) as [number, number];
+    const w = i.width_mm / 2;
+    const centre = i.outer_mm - w * (Math.tan(radians(i.saw1_deg)) + Math.tan(radians(i.saw2_deg)));
+    const { structure } = resolveStructure(
+      mitredChain(
+        [
+          [300 * Math.cos(f), 300 * Math.sin(f), 20],
+          [0, 0, 20],
+          [centre, 0, 20],
+          [centre - 300 * Math.cos(g), 300 * Math.sin(g), 20],
+        ],
+        [i.width_mm, i.width_mm, i.width_mm],
+      ),
+    );
+    const piece = cutList(structure).find((p) => p.members.includes("P2"));
+    return {
+      outer: piece?.longPointMm,
+      inner: piece?.shortPointMm,
+      centre: piece?.centreMm,
+      blank: piece?.longPointMm,
+    };
   },
   fractions: (i) => ({ results: (i.values as [number, number][]).map(([x, den]) => fraction(x, den)) }),
   best_three: (i) => {

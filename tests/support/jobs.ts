@@ -1,5 +1,15 @@
+import { SPANS } from "@/core/geometry";
 import { type Instrument, SHELF } from "@/core/instruments";
-import { type Entry, evaluate as evaluateWith, type Job, newPlan, type Plan, type ReadingEntry } from "@/core/job";
+import {
+  type Entry,
+  evaluate as evaluateWith,
+  type Job,
+  newPlan,
+  type Plan,
+  type QuantityId,
+  type ReadingEntry,
+  spanId,
+} from "@/core/job";
 import { length } from "@/core/units";
 
 let n = 0;
@@ -33,10 +43,27 @@ export const opened = (
   method: "heights",
   ...(warmerK === undefined ? {} : { warmerK }),
 });
+/** A quantity by the short word that tests use: a side or diagonal, `zA` a height, `R1` a rest. */
+export function quantity(word: string): QuantityId {
+  const span = SPANS.find((s) => s === word);
+  if (span) return spanId(span);
+  const [, of, start, end] = /^(\w+)\|(\w+)-(\w+)$/.exec(word) ?? [];
+  if (of && start && end) return { kind: "offset", of, from: start, to: end };
+  const [, from, at, to] = /^(\w+)\^(\w+)\^(\w+)$/.exec(word) ?? [];
+  if (from && at && to) return { kind: "angle", from, at, to };
+  const [, p, q] = /^(\w+)-(\w+)$/.exec(word) ?? [];
+  if (p && q) return { kind: "distance", from: p, to: q };
+  if (word === "r" || /^r[A-D]$/.test(word)) return { kind: "rock", held: (word[1] as "A") ?? null };
+  if (/^R\d/.test(word)) return { kind: "rest", rest: word };
+  const letters = { z: "height", f: "flush", g: "gap", s: "straightness", e: "edge", l: "level" } as const;
+  const kind = letters[word[0] as keyof typeof letters];
+  return kind ? { kind, at: word.slice(1) } : { kind: "piece", member: word };
+}
+
 /** One reading of a round. */
 export const read = (
   roundId: string,
-  what: string,
+  what: string | QuantityId,
   text: string | null,
   more: Partial<ReadingEntry> = {},
   instrumentId = "tape-100",
@@ -45,7 +72,7 @@ export const read = (
   ...base(),
   roundId,
   instrumentId,
-  what,
+  what: typeof what === "string" ? quantity(what) : what,
   value: text === null ? null : length(text),
   ...more,
 });

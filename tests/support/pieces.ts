@@ -1,4 +1,6 @@
-import type { CutPiece } from "@/core/cut";
+import type { CutPiece, PieceEnd } from "@/core/cut";
+
+const end = (which: PieceEnd["end"]): PieceEnd => ({ end: which, cuts: [], cope: null, words: "" });
 
 /** A line of the cut list: so many pieces of one length. @param saw angle of both cuts from square, deg. */
 export const pieces = (name: string, longMm: number, quantity: number, saw = 0, faceMm = 40): CutPiece => ({
@@ -12,6 +14,10 @@ export const pieces = (name: string, longMm: number, quantity: number, saw = 0, 
   cutShortPointMm: saw ? longMm - 2 * faceMm : longMm,
   sawDeg: [saw, saw],
   cuts: saw ? "opposed" : "square",
+  section: "40×40×3",
+  material: "mild steel",
+  detail: [end("from"), end("to")],
+  handed: null,
   ends: "",
   massKg: 1,
 });

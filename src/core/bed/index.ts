@@ -1,3 +1,4 @@
+export * from "./footprint";
 export * from "./lying";
 export * from "./sagOnRests";
 export * from "./shims";

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { ladder } from "../../../tests/support/ladder";
-import { drain } from "../numeric";
-import { twistStiffness } from "../shrink";
-import { FACTORS } from "../weld";
+import { footprint } from "./footprint";
 import { lying } from "./lying";
 
-const frame = ladder(1);
+const over = footprint(ladder(1));
+if (!over) throw new Error("no footprint");
+const frame = over;
 const rests = [
   { id: "R1", x: 25, y: 25 },
   { id: "R2", x: frame.lengthMm - 25, y: 25 },
@@ -40,23 +40,5 @@ describe("how a frame lies on its rests", () => {
     expect(on([0, 0, 0, 0], 10)?.say.join(" ")).toMatch(
       new RegExp(`${((frame.massKg * 9.80665) / 40).toFixed(2)} mm by its own`),
     );
-  });
-});
-
-describe("stiffness in twist", () => {
-  it("a rung stiffens a frame of the same size", () => {
-    const barred = ladder(1);
-    const open = {
-      ...barred,
-      members: barred.members.filter((m) => m.kind === "side"),
-      joints: barred.joints.filter((j) => j.kind === "mitre"),
-    };
-    const without = drain(twistStiffness(open, FACTORS));
-    expect(without).toBeGreaterThan(0);
-    expect(drain(twistStiffness(barred, FACTORS))).toBeGreaterThan(1.05 * without);
-  });
-  it("goes with the wall: twice the wall is nearly twice as stiff", () => {
-    const at = (wall: string) => drain(twistStiffness(ladder(0, { size: "50", wall }), FACTORS));
-    expect(at("4") / at("2")).toBeGreaterThan(1.7);
   });
 });

@@ -1,12 +1,9 @@
-import type { OnThree, RestPlace } from "../check";
-import { MATERIALS, type ResolvedFrame } from "../frame";
+import type { Structure } from "../frame";
 import type { Vec2 } from "../numeric";
 import { fixed, formatSmall, type UnitPreference } from "../units";
-import { type GrillageBar, sagOnRests } from "./sagOnRests";
+import { type Footprint, footprint } from "./footprint";
+import { GRAVITY_N_PER_KG, sagOnRests } from "./sagOnRests";
 import { bestThree, fourFootLoads, fourPointRock, type Rest, restOn, tipForceN } from "./support";
-
-/** Standard gravity, N/kg. */
-const G = 9.80665;
 
 /** How the frame lies on the rests as they are. */
 export interface Lying {
@@ -17,28 +14,31 @@ export interface Lying {
   best: string[] | null;
 }
 
-/** The members of a frame as a grillage of one section sees them. */
-export function barsOf(frame: ResolvedFrame): GrillageBar[] {
-  const { eMPa, nu, densityKgPerMm3 } = MATERIALS[frame.material];
-  const { iOutOfPlaneMm4, jMm4, areaMm2 } = frame.properties;
-  return frame.members.map((m) => ({
-    from: m.axis[0],
-    to: m.axis[1],
-    eiNmm2: eMPa * iOutOfPlaneMm4,
-    gjNmm2: (eMPa / (2 * (1 + nu))) * jMm4,
-    wNPerMm: areaMm2 * densityKgPerMm3 * G,
-  }));
+/** A rest with its place, mm from the footprint's origin. */
+export interface RestPlace extends Vec2 {
+  id: string;
+}
+
+/** The frame on three of the rests. */
+export interface OnThree {
+  rests: string[];
+  /** How far inside the triangle the weight lies, mm. */
+  marginMm: number;
+  /** How far the frame then sags out of flat by its own weight, mm. */
+  sagMm: number;
 }
 
 /** Least that the weight shall lie inside the three rests, as a share of the frame's shorter side (own judgement). */
 const MARGIN_SHARE = 0.05;
 
 /** The three of some rests that carry a frame most safely, and how it hangs between them once it holds together. */
-export function onThreeRests(rests: readonly RestPlace[], frame: ResolvedFrame): OnThree | null {
-  const three = bestThree(rests, frame.centreOfMass, MARGIN_SHARE * Math.min(frame.lengthMm, frame.widthMm));
+export function onThreeRests(rests: readonly RestPlace[], structure: Structure): OnThree | null {
+  const over = footprint(structure);
+  if (!over) return null;
+  const three = bestThree(rests, over.centreOfMass, MARGIN_SHARE * Math.min(over.lengthMm, over.widthMm));
   if (three.status !== "ok") return null;
   const places = three.rests.map((i) => rests[i] as RestPlace);
-  const sag = sagOnRests(barsOf(frame), places, 1.5 * frame.section.faceMm);
+  const sag = sagOnRests(structure, places, over.origin);
   return sag && { rests: places.map((r) => r.id), marginMm: three.marginMm, sagMm: sag.highMm - sag.lowMm };
 }
 
@@ -56,13 +56,13 @@ const SEEN_MM = 0.02;
 export function lying(
   rests: readonly RestPlace[],
   heightsMm: Readonly<Record<string, number>>,
-  frame: ResolvedFrame,
+  frame: Footprint,
   twistNPerMm: number | null,
   units: UnitPreference,
 ): Lying | null {
   if (rests.length < 3 || rests.length > MOST_RESTS || rests.some((r) => heightsMm[r.id] === undefined)) return null;
   const heights = rests.map((r) => heightsMm[r.id] as number);
-  const weightN = frame.massKg * G;
+  const weightN = frame.massKg * GRAVITY_N_PER_KG;
   const rest = restOn(rests, heights, frame.centreOfMass, weightN);
   const name = (i: number): string => rests[i]?.id ?? "";
   const small = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
@@ -83,7 +83,8 @@ export function lying(
     );
     const pushes = rest.pushToRockN.flatMap((n, i) => (Number.isFinite(n) ? [{ i, n }] : []));
     const easiest = pushes.sort((a, b) => a.n - b.n)[0];
-    if (easiest && gaps.length > 0) say.push(`A push of ${fixed(easiest.n / G, 0)} kg on ${name(easiest.i)} rocks it.`);
+    if (easiest && gaps.length > 0)
+      say.push(`A push of ${fixed(easiest.n / GRAVITY_N_PER_KG, 0)} kg on ${name(easiest.i)} rocks it.`);
   }
   if (twistNPerMm && rests.length >= 4 && rest.status !== "falls")
     say.push(
@@ -101,14 +102,15 @@ export function lying(
   const three = bestThree(rests, frame.centreOfMass);
   const carrying = three.status === "ok" ? (three.rests.map((i) => rests[i]) as unknown as [Vec2, Vec2, Vec2]) : null;
   if (carrying && three.status === "ok") {
-    const corners = Object.entries(frame.corners).map(([corner, p]) => ({
-      corner,
-      n: tipForceN(carrying, frame.centreOfMass, weightN, p),
-    }));
-    const easiest = corners.reduce((a, b) => (b.n < a.n ? b : a));
+    const pushed = frame.corners
+      ? Object.entries(frame.corners).map(([corner, at]) => ({ at, where: `on corner ${corner}` }))
+      : frame.hull.map((at) => ({ at, where: "where it reaches out farthest" }));
+    const easiest = pushed
+      .map(({ at, where }) => ({ where, n: tipForceN(carrying, frame.centreOfMass, weightN, at) }))
+      .reduce((a, b) => (b.n < a.n ? b : a));
     say.push(
       `On ${three.rests.map(name).join(", ")} alone its weight lies ${formatSmall(three.marginMm, units)} inside${
-        Number.isFinite(easiest.n) ? `; ${fixed(easiest.n / G, 0)} kg on corner ${easiest.corner} would tip it` : ""
+        Number.isFinite(easiest.n) ? `; ${fixed(easiest.n / GRAVITY_N_PER_KG, 0)} kg ${easiest.where} would tip it` : ""
       }.`,
     );
   }
@@ -130,7 +132,7 @@ function around(four: readonly Vec2[]): number[] {
 function loadWords(
   four: readonly Vec2[],
   heights: readonly number[],
-  frame: ResolvedFrame,
+  frame: Footprint,
   weightN: number,
   stiffness: number,
   name: (i: number) => string,
@@ -155,7 +157,7 @@ function loadWords(
   );
   return loads.allTouch
     ? [
-        `Welded, it touches all four: ${order.map((i, k) => `${name(i)} carries ${fixed((loads.loadsN[k] as number) / G, 0)} kg`).join(", ")}.`,
+        `Welded, it touches all four: ${order.map((i, k) => `${name(i)} carries ${fixed((loads.loadsN[k] as number) / GRAVITY_N_PER_KG, 0)} kg`).join(", ")}.`,
       ]
     : [];
 }

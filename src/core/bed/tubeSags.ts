@@ -1,4 +1,5 @@
 import { MATERIALS, type Structure } from "../frame";
+import { GRAVITY_N_PER_KG } from "./sagOnRests";
 import { BEST_INSET, sagOnTwoRests } from "./support";
 
 /** How a single tube hangs on two rests. mm. */
@@ -11,8 +12,6 @@ export interface TubeSag {
   setInMm: number;
 }
 
-/** Standard gravity, N/kg. */
-const G = 9.80665;
 /** A sag below this is not worth a rest, mm. */
 const SEEN_MM = 0.05;
 const SAME_MM = 1;
@@ -25,7 +24,7 @@ export function tubeSags(structure: Structure): TubeSag[] {
   const out: TubeSag[] = [];
   for (const m of structure.members) {
     const { eMPa, densityKgPerMm3 } = MATERIALS[m.material];
-    const w = m.properties.areaMm2 * densityKgPerMm3 * G;
+    const w = m.properties.areaMm2 * densityKgPerMm3 * GRAVITY_N_PER_KG;
     const same = out.find((o) => Math.abs(o.lengthMm - m.longMm) < SAME_MM);
     if (same) {
       same.members.push(m.id);

@@ -1,7 +1,7 @@
-import { footModes } from "../bed";
+import { footModes, type RestPlace } from "../bed";
 import type { Vec2 } from "../numeric";
 import { fixed, formatSmall, type UnitPreference } from "../units";
-import type { BedVerdict, RestAdvice, RestPlace } from "./bedVerdict";
+import type { BedVerdict, RestAdvice } from "./bedVerdict";
 
 /** The next thing to do at the rests. */
 export interface AdjustStep {

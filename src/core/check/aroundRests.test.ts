@@ -1,32 +1,38 @@
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
-import { onThreeRests, tubeSags } from "../bed";
-import { fromRectangle, resolveFrame, resolveStructure } from "../frame";
-import { newPlan, restsGrid, restsUnder } from "../job";
+import { built } from "../../../tests/support/ladder";
+import { rectangle } from "../../../tests/support/plans";
+import { footprint, onThreeRests, tubeSags } from "../bed";
+import { resolveStructure, type Structure } from "../frame";
+import { restsGrid, restsUnder } from "../job";
 import { length } from "../units";
 import { adjustStep } from "./adjustStep";
 import { type BedHeights, bedVerdict } from "./bedVerdict";
 import { tubeFits } from "./tubeTolerance";
 
-const { frame } = newPlan("t", "mm");
-const flat = resolveFrame(frame);
+const flat = built(rectangle());
+const under = (structure: Structure, count: 3 | 4 | 6) => {
+  const over = footprint(structure);
+  if (!over) throw new Error("no footprint");
+  return placed(restsUnder(over, count));
+};
 const placed = (rests: ReturnType<typeof restsUnder>) => rests.map((r) => ({ id: r.id, x: r.x.mm, y: r.y.mm }));
 
 describe("three rests out of those at hand", () => {
   it("hold the weight well inside, and the frame hardly sags between them", () => {
-    const three = onThreeRests(placed(restsUnder(flat, 6)), flat);
+    const three = onThreeRests(under(flat, 6), flat);
     expect(three?.rests).toHaveLength(3);
-    expect(three?.marginMm).toBeGreaterThan(0.05 * flat.widthMm);
+    expect(three?.marginMm).toBeGreaterThan(0.05 * 600);
     expect(three?.sagMm).toBeGreaterThan(0);
     expect(three?.sagMm).toBeLessThan(0.2);
   });
   it("sag more under a longer frame, as its fourth power says", () => {
-    const long = resolveFrame({ ...frame, length: length("4000") });
-    const [short3, long3] = [flat, long].map((f) => onThreeRests(placed(restsUnder(f, 6)), f)?.sagMm ?? 0);
+    const long = built(rectangle({ length: length("4000") }));
+    const [short3, long3] = [flat, long].map((f) => onThreeRests(under(f, 6), f)?.sagMm ?? 0);
     expect(long3).toBeGreaterThan(20 * (short3 ?? 0));
   });
   it("are all that is needed: with only three, the bed is judged by how the frame hangs and how it slopes", () => {
-    const rests = placed(restsUnder(flat, 3));
+    const rests = under(flat, 3);
     const three = onThreeRests(rests, flat);
     const verdict = (z: number[], level: number | null) =>
       bedVerdict(
@@ -52,23 +58,23 @@ describe("three rests out of those at hand", () => {
     });
   });
   it("are none where its weight lies outside or on their edge", () => {
-    const side = placed(restsUnder(flat, 6)).filter((r) => r.y < flat.widthMm / 2);
+    const side = under(flat, 6).filter((r) => r.y < 600 / 2);
     expect(onThreeRests(side, flat)).toBeNull();
-    expect(onThreeRests(placed(restsUnder(flat, 4)).slice(0, 2), flat)).toBeNull();
+    expect(onThreeRests(under(flat, 4).slice(0, 2), flat)).toBeNull();
     // Of four corners any three have the weight on their longest side.
-    expect(onThreeRests(placed(restsUnder(flat, 4)), flat)).toBeNull();
+    expect(onThreeRests(under(flat, 4), flat)).toBeNull();
   });
 });
 
 describe("a loose tube on two rests", () => {
   it("sags a forty-eighth with the rests set in, and only what is seen is told", () => {
-    const { structure } = resolveStructure(fromRectangle({ ...frame, length: length("6000") }, "mm"));
+    const structure = built(rectangle({ length: length("6000") }));
     const sags = tubeSags(structure);
     expect(sags[0]?.members).toEqual(["AB", "CD"]);
     expect(sags[0]?.insetMm).toBeCloseTo(0.223 * 6000, 6);
     expect((sags[0]?.onEndsMm ?? 0) / (sags[0]?.setInMm ?? 1)).toBeGreaterThan(40);
     expect((sags[0]?.onEndsMm ?? 0) / (sags[0]?.setInMm ?? 1)).toBeLessThan(60);
-    expect(tubeSags(resolveStructure(fromRectangle(frame, "mm")).structure)).toEqual([]);
+    expect(tubeSags(flat)).toEqual([]);
   });
   it("counts every member once, whatever the frame", () => {
     const { structure } = resolveStructure(started("two frames stacked"));

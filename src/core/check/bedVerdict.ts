@@ -1,14 +1,19 @@
-import { COMMON_LEAVES_MM, type FootTurn, footTurn, type ShimMode, type ShimStack, shimStack, shims } from "../bed";
+import {
+  COMMON_LEAVES_MM,
+  type FootTurn,
+  footTurn,
+  type OnThree,
+  type RestPlace,
+  type ShimMode,
+  type ShimStack,
+  shimStack,
+  shims,
+} from "../bed";
 import { type Flatness, fitPlane, flatness } from "../geometry";
 import type { Rows, Vec2 } from "../numeric";
 import type { Measured } from "../square";
 import { fixed, formatSmall, type UnitPreference } from "../units";
 import { type Conformity, conformity } from "./conformity";
-
-/** A rest with its place, mm. */
-export interface RestPlace extends Vec2 {
-  id: string;
-}
 
 /** What to do at one rest. */
 export interface RestAdvice {
@@ -58,15 +63,6 @@ export interface BedHeights {
   cov: Rows;
   /** Whether they say how the bed slopes. */
   levelKnown: boolean;
-}
-
-/** The frame on three of the rests. */
-export interface OnThree {
-  rests: string[];
-  /** How far inside the triangle the weight lies, mm. */
-  marginMm: number;
-  /** How far the frame then sags out of flat by its own weight, mm. */
-  sagMm: number;
 }
 
 /** How a bed is brought right. */

@@ -1,11 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { built } from "../../../tests/support/ladder";
+import { rectangle } from "../../../tests/support/plans";
 import { newPlan } from "../job";
 import { length } from "../units";
 import { type BedHeights, bedVerdict } from "./bedVerdict";
 import { conformity } from "./conformity";
 import { limitProblems, resolveLimits } from "./limits";
 import { overall, verdicts } from "./verdicts";
+
+/** Corners all square: only that counts for a limit. */
+const sides = (l = 1000, w = 600) => built(rectangle({ length: length(String(l)), width: length(String(w)) })).quad;
+const RECTANGLE = sides();
 
 describe("conformity", () => {
   it("never passes and fails the same reading, and is monotone in the guard", () => {
@@ -42,6 +48,7 @@ describe("limits", () => {
         width: { lower: null, upper: length("2") },
       },
       { lengthMm: 1000, widthMm: 600 },
+      RECTANGLE,
     );
     expect(limits.find((l) => l.id === "AB")).toMatchObject({ lower: 998.4, upper: 1000 });
     expect(limits.find((l) => l.id === "BC")).toMatchObject({ lower: null, upper: 602 });
@@ -49,8 +56,9 @@ describe("limits", () => {
   });
   it("come from a class, by the nominal size", () => {
     const limits = resolveLimits(
-      { kind: "class", linear: "A", flat: "E", levelMmPerM: null },
+      { kind: "class", linear: "A", flat: "E", levelMmPerM: null, confirmed: {} },
       { lengthMm: 1000.1, widthMm: 1000 },
+      sides(1000.1, 1000),
     );
     expect(limits.find((l) => l.id === "AB")?.upper).toBeCloseTo(1003.1, 9);
     expect(limits.find((l) => l.id === "BC")?.upper).toBe(1002);
@@ -61,6 +69,7 @@ describe("limits", () => {
     const limits = resolveLimits(
       { kind: "class", linear: "B", flat: "F", levelMmPerM: 2, confirmed: { lengthMm: 3.5, flatMm: 1.2 } },
       { lengthMm: 1200, widthMm: 800 },
+      sides(1200, 800),
     );
     const of = (id: string) => limits.find((l) => l.id === id);
     expect(of("AB")).toMatchObject({ lower: 1196.5, upper: 1203.5, source: "ISO 13920-B, confirmed" });
@@ -69,7 +78,7 @@ describe("limits", () => {
     expect(of("level")).toMatchObject({ upper: 2, unit: "mm/m", optional: true });
   });
   it("hold a frame without sides to where its places lie", () => {
-    const limits = resolveLimits(plan.limits, { lengthMm: 1000, widthMm: 600 }, false);
+    const limits = resolveLimits(plan.limits, { lengthMm: 1000, widthMm: 600 }, null);
     expect(limits.map((l) => l.id)).toEqual(["place", "flat", "straight"]);
     expect(limits[0]).toMatchObject({ upper: 1.5, lower: null, nonnegative: true });
   });
@@ -84,7 +93,7 @@ describe("limits", () => {
     expect(found.map((p) => p.path)).toEqual(["limits.length.lower", "limits.width.lower", "limits.flat"]);
   });
   it("make no verdict while one is unmeasured, and the worst one counts", () => {
-    const limits = resolveLimits(plan.limits, { lengthMm: 1000, widthMm: 600 });
+    const limits = resolveLimits(plan.limits, { lengthMm: 1000, widthMm: 600 }, RECTANGLE);
     const measured = (u: number) =>
       verdicts(limits, { sides: { AB: { value: 1000, u }, CD: { value: 1000, u } }, square: null, flatMm: null });
     expect(overall(measured(0.2))).toBe("not measured");

@@ -1,4 +1,6 @@
-import { SIDES, type Side } from "../frame";
+import type { Quadrilateral } from "../frame";
+import { ends, SIDES, type Side } from "../geometry";
+import { distance } from "../numeric";
 import { type Problem, plainMm } from "../units";
 import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
 import type { Deviation, Limits } from "./limitsSchema";
@@ -59,6 +61,7 @@ interface Sizes {
   lengthMm: number;
   widthMm: number;
 }
+type Corners = Pick<Quadrilateral, "corners">;
 
 /** What the chosen class, or the drawing, allows. mm, mm/m. */
 function figures(limits: Limits, { lengthMm, widthMm }: Sizes) {
@@ -77,7 +80,7 @@ function figures(limits: Limits, { lengthMm, widthMm }: Sizes) {
       flush: own(limits.flush ?? null),
     };
   }
-  const { confirmed = {} } = limits;
+  const { confirmed } = limits;
   const both = (mm: number) => ({ lower: -mm, upper: mm });
   return {
     length: both(confirmed.lengthMm ?? linearLimitMm(limits.linear, lengthMm)),
@@ -94,7 +97,7 @@ function sources(limits: Limits) {
   if (limits.kind === "own") return { length: "own limit", width: "own limit", square: "own limit", flat: "own limit" };
   const of = (cls: string, confirmed: number | undefined): string =>
     confirmed === undefined ? `ISO 13920-${cls}, from memory: confirm` : `ISO 13920-${cls}, confirmed`;
-  const { confirmed = {} } = limits;
+  const { confirmed } = limits;
   return {
     length: of(limits.linear, confirmed.lengthMm),
     width: of(limits.linear, confirmed.widthMm),
@@ -106,9 +109,9 @@ function sources(limits: Limits) {
 /**
  * Limits in numbers for one frame.
  * @param limits as chosen. @param sizes nominal, outside; a class is looked up for them.
- * @param rectangle whether the frame has sides AB to DA; another is judged by where its places lie.
+ * @param quad corners of a frame that has sides AB to DA; another is judged by where its places lie.
  */
-export function resolveLimits(limits: Limits, sizes: Sizes, rectangle = true): Limit[] {
+export function resolveLimits(limits: Limits, sizes: Sizes, quad: Corners | null): Limit[] {
   const { length, width, square, flat, gap, flush } = figures(limits, sizes);
   const source = sources(limits);
   const out: Limit[] = [];
@@ -124,10 +127,11 @@ export function resolveLimits(limits: Limits, sizes: Sizes, rectangle = true): L
     const limit: Limit = { id, kind: id, label, unit, nominal: 0, lower: null, upper, nonnegative: true, source: from };
     out.push(optional ? { ...limit, optional: true } : limit);
   };
-  if (rectangle)
+  if (quad)
     for (const side of SIDES) {
       const along = side === "AB" || side === "CD";
-      const nominal = along ? sizes.lengthMm : sizes.widthMm;
+      const [p, q] = ends(side);
+      const nominal = distance(quad.corners[p], quad.corners[q]);
       const { lower, upper } = along ? length : width;
       if (lower === null && upper === null) continue;
       out.push({
@@ -148,7 +152,7 @@ export function resolveLimits(limits: Limits, sizes: Sizes, rectangle = true): L
     if (Number.isFinite(reach) && reach > 0)
       upTo("place", "Farthest place from the drawing", reach, `${source.length}, of its lengths`, "mm", false);
   }
-  if (square && rectangle)
+  if (square && quad)
     out.push({
       id: "square",
       kind: square.byCorner ? "corner" : "diagonal",

@@ -24,9 +24,9 @@ const ownSchema = z.strictObject({
     .nullable(),
   flat: lengthSchema.nullable(),
   levelMmPerM: slope.nullable(),
-  /** Gap at a joint before welding, and step between two parts that shall be flush; left out when nobody minds. */
-  gap: lengthSchema.nullable().optional(),
-  flush: lengthSchema.nullable().optional(),
+  /** Gap at a joint before welding, and step between two parts that shall be flush; null when nobody minds. */
+  gap: lengthSchema.nullable(),
+  flush: lengthSchema.nullable(),
 });
 const figure = z.number("Give a number.").positive("Must be more than zero.").max(100, "That is no limit.");
 const classSchema = z.strictObject({
@@ -35,14 +35,12 @@ const classSchema = z.strictObject({
   flat: z.enum(FLAT_CLASSES),
   levelMmPerM: slope.nullable(),
   /** Figures of the class that were looked up and corrected; the rest stay from memory. */
-  confirmed: z
-    .strictObject({
-      lengthMm: figure.optional(),
-      widthMm: figure.optional(),
-      angleMmPerM: figure.optional(),
-      flatMm: figure.optional(),
-    })
-    .optional(),
+  confirmed: z.strictObject({
+    lengthMm: figure.optional(),
+    widthMm: figure.optional(),
+    angleMmPerM: figure.optional(),
+    flatMm: figure.optional(),
+  }),
 });
 export const limitsSchema = z.discriminatedUnion("kind", [ownSchema, classSchema]);
 export type Limits = z.infer<typeof limitsSchema>;

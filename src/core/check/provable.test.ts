@@ -1,5 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { resolveFrame } from "../frame";
+
+import { built } from "../../../tests/support/ladder";
+import { rectangle } from "../../../tests/support/plans";
+import type { Rectangle } from "../frame";
 import { SHELF } from "../instruments";
 import { newPlan } from "../job";
 import { length } from "../units";
@@ -8,10 +11,14 @@ import { resolveLimits } from "./limits";
 import { provable, slipsThatShow } from "./provable";
 
 const plan = newPlan("x", "mm");
-const of = (change: Partial<typeof plan.frame>, limits = plan.limits) => {
-  const frame = { ...plan.frame, ...change };
-  const resolved = resolveFrame(frame);
-  return provable(resolved, resolveLimits(limits, resolved), SHELF);
+const cornersOf = (change: Partial<Rectangle>) => {
+  const { quad } = built(rectangle(change));
+  if (!quad) throw new Error("no corners");
+  return quad;
+};
+const of = (change: Partial<Rectangle>, limits = plan.limits) => {
+  const quad = cornersOf(change);
+  return provable(quad.corners, resolveLimits(limits, quad, quad), SHELF);
 };
 const own = plan.limits.kind === "own" ? plan.limits : null;
 if (!own) throw new Error("own limits expected");
@@ -54,12 +61,12 @@ describe("what can be proven before measuring", () => {
       zeroMm: 0,
       scaleMmPerM: 0,
     } as const;
-    const square = resolveFrame({ ...plan.frame, length: length("1000"), width: length("1000") });
+    const square = cornersOf({ length: length("1000"), width: length("1000") }).corners;
     const slips = slipsThatShow(square, half);
     expect(slips?.diagonalMm).toBeCloseTo(4.1, 0);
     expect(slips?.sideMm).toBeCloseTo(5.8, 0);
     // 6 x 0.5 m: a slip on the short side hides up to 50 mm.
-    const thin = resolveFrame({ ...plan.frame, length: length("6000"), width: length("500") });
+    const thin = cornersOf({ length: length("6000"), width: length("500") }).corners;
     expect(slipsThatShow(thin, half)?.sideMm).toBeGreaterThan(40);
     expect(["BC", "DA"]).toContain(slipsThatShow(thin, half)?.side);
     expect(slipsThatShow(thin, { ...half, kind: "calliper" })).toBeNull();

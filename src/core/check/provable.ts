@@ -1,7 +1,7 @@
-import { ends, type ResolvedFrame, SIDES, SPANS, type Span } from "../frame";
+import { ends, SIDES, SPANS, type Span } from "../geometry";
 import { fullUncertainty, type Instrument, readingUncertainty } from "../instruments";
 import { distance } from "../numeric";
-import { type SpanReading, squareCheck } from "../square";
+import { type Quad, type SpanReading, squareCheck } from "../square";
 import { GUARD_FACTOR } from "./conformity";
 import type { Limit } from "./limits";
 import { worstCorner } from "./verdicts";
@@ -37,17 +37,17 @@ const FLAT_SURE = 3.6;
 const CAPABLE = 1.6;
 
 /** All six lengths of a frame as one instrument would read them. */
-function nominalCheck(frame: ResolvedFrame, instrument: Instrument) {
+function nominalCheck(quad: Quad, instrument: Instrument) {
   const u = readingUncertainty(instrument);
   const spans = Object.fromEntries(
     SPANS.map((span): [Span, SpanReading] => {
       const [p, q] = ends(span);
-      return [span, { mm: distance(frame.corners[p], frame.corners[q]), uMm: u.uMm, tape: instrument.id }];
+      return [span, { mm: distance(quad[p], quad[q]), uMm: u.uMm, tape: instrument.id }];
     }),
   ) as Record<Span, SpanReading>;
   return {
     longestMm: Math.max(...Object.values(spans).map((s) => s.mm)),
-    check: squareCheck(frame.lengthMm, frame.widthMm, spans, {
+    check: squareCheck(quad, spans, {
       [instrument.id]: { uZeroMm: u.uZeroMm, uScale: u.uScale },
     }),
   };
@@ -66,8 +66,8 @@ export interface SlipsThatShow {
  * What the check by six tapes can and cannot see, before it is made.
  * @returns null for an instrument that is not laid along such lengths.
  */
-export function slipsThatShow(frame: ResolvedFrame, instrument: Instrument): SlipsThatShow | null {
-  const { longestMm, check } = nominalCheck(frame, instrument);
+export function slipsThatShow(quad: Quad, instrument: Instrument): SlipsThatShow | null {
+  const { longestMm, check } = nominalCheck(quad, instrument);
   if (longestMm > (REACH_MM[instrument.kind] ?? 0)) return null;
   const of = (ids: readonly string[]) => check.fit.readings.filter((r) => ids.includes(r.id));
   const [worst] = of(SIDES).sort((a, b) => b.detectable - a.detectable);
@@ -78,13 +78,13 @@ export function slipsThatShow(frame: ResolvedFrame, instrument: Instrument): Sli
 }
 
 /** Standard uncertainty of the quantity of a limit when all of it is read with one instrument; null when it cannot be. */
-function uOf(limit: Limit, frame: ResolvedFrame, instrument: Instrument): number | null {
+function uOf(limit: Limit, quad: Quad, instrument: Instrument): number | null {
   const u = readingUncertainty(instrument);
   if (limit.kind === "flat") return READS_HEIGHTS.includes(instrument.kind) ? u.uMm : null;
   const reach = REACH_MM[instrument.kind] ?? 0;
   if (limit.kind === "size") return limit.nominal <= reach ? fullUncertainty(u, limit.nominal) : null;
   if (limit.kind !== "diagonal" && limit.kind !== "corner") return null;
-  const { longestMm, check } = nominalCheck(frame, instrument);
+  const { longestMm, check } = nominalCheck(quad, instrument);
   if (longestMm > reach) return null;
   return (limit.kind === "diagonal" ? check.diagonalDifferenceMm : worstCorner(check))?.u ?? null;
 }
@@ -100,12 +100,12 @@ function verdictOf({ lower, upper, kind }: Limit, u: number): Proof["can"] {
 /**
  * What each instrument on the shelf could prove of each limit, before measuring: all six lengths by one tape, four corner
  * heights by one gauge.
- * @param frame nominal. @param limits resolved limits. @param shelf instruments at hand.
+ * @param quad nominal corners, mm. @param limits resolved limits. @param shelf instruments at hand.
  */
-export function provable(frame: ResolvedFrame, limits: readonly Limit[], shelf: readonly Instrument[]): Provable[] {
+export function provable(quad: Quad, limits: readonly Limit[], shelf: readonly Instrument[]): Provable[] {
   return limits.map((limit) => {
     const proofs = shelf.flatMap((instrument): Proof[] => {
-      const u = uOf(limit, frame, instrument);
+      const u = uOf(limit, quad, instrument);
       return u === null ? [] : [{ instrument, uncertainty: 2 * u, can: verdictOf(limit, u) }];
     });
     const { lower, upper } = limit;

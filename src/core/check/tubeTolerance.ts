@@ -1,4 +1,4 @@
-import { a500Tolerance, en10219Tolerance, type ResolvedFrame } from "../frame";
+import { a500Tolerance, en10219Tolerance, type Structure, type StructureMember } from "../frame";
 import { formatSmall, type UnitPreference } from "../units";
 
 /** What the tube itself may be off by as it was bought, and what that does to a fit. */
@@ -13,13 +13,17 @@ const FOOT_MM = 304.8;
 const INCH_MM = 25.4;
 
 /**
- * Tolerances of a frame's tube and what they do to joints and flatness. Source: EN 10219-2 or ASTM A500, from memory.
+ * Tolerances of a frame's longest tube and what they do to joints and flatness. Source: EN 10219-2 or ASTM A500, from memory.
  * @param units inches take the American standard.
  */
-export function tubeFits(frame: ResolvedFrame, units: UnitPreference): TubeFit[] {
-  const { faceMm, depthMm, wallMm } = frame.section;
-  const large = Math.max(faceMm, depthMm);
-  const long = Math.max(frame.lengthMm, frame.widthMm);
+export function tubeFits(structure: Structure, units: UnitPreference): TubeFit[] {
+  const tube = structure.members
+    .filter((m) => m.shape.shape === "tube")
+    .reduce<StructureMember | null>((longest, m) => (longest && longest.longMm >= m.longMm ? longest : m), null);
+  if (!tube) return [];
+  const { widthMm, heightMm, wallMm } = tube.properties;
+  const large = Math.max(widthMm, heightMm);
+  const long = tube.longMm;
   const say = (mm: number): string => formatSmall(mm, units, { decimals: 1 });
   const american = units !== "mm";
   const a = a500Tolerance(large / INCH_MM, long / FOOT_MM);
@@ -28,7 +32,7 @@ export function tubeFits(frame: ResolvedFrame, units: UnitPreference): TubeFit[]
   const straight = american ? a.straightnessIn * INCH_MM : e.straightnessMm;
   const twist = american ? a.twistIn * INCH_MM : e.twistMm;
   const squarenessDeg = american ? 2 : e.squarenessDeg;
-  const lean = depthMm * Math.tan((squarenessDeg * Math.PI) / 180);
+  const lean = heightMm * Math.tan((squarenessDeg * Math.PI) / 180);
   const standard = american ? "ASTM A500" : "EN 10219-2";
   return [
     {

@@ -1,4 +1,4 @@
-import { CORNERS } from "../frame";
+import { CORNERS, type Corner } from "../geometry";
 import { radians } from "../numeric";
 import type { Measured, SquareCheck } from "../square";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "../units";
@@ -29,15 +29,13 @@ export interface MeasuredFrame {
 /** Corners this close are equally far off: the first is named, so that every screen names the same one. */
 const SAME_DEG = 1e-6;
 
-/** Departure of the worst corner from 90 deg, signed, mm per metre. */
+/** Departure of the worst corner from its drawn angle, signed, mm per metre. */
 export function worstCorner(square: SquareCheck): (Measured & { corner: string }) | null {
-  const { angleDeg } = square;
+  const { angleDeg, drawnDeg } = square;
   if (!angleDeg) return null;
-  const corner = CORNERS.reduce((worst, c) =>
-    Math.abs(angleDeg[c].value - 90) > Math.abs(angleDeg[worst].value - 90) + SAME_DEG ? c : worst,
-  );
-  const { value, u } = angleDeg[corner];
-  return { corner, value: 1000 * Math.tan(radians(value - 90)), u: 1000 * radians(u) };
+  const off = (c: Corner): number => angleDeg[c].value - drawnDeg[c];
+  const corner = CORNERS.reduce((worst, c) => (Math.abs(off(c)) > Math.abs(off(worst)) + SAME_DEG ? c : worst));
+  return { corner, value: 1000 * Math.tan(radians(off(corner))), u: 1000 * radians(angleDeg[corner].u) };
 }
 
 function measure(limit: Limit, frame: MeasuredFrame): { value: Measured | null; note: string } {

@@ -4,8 +4,8 @@ import { ladder } from "../../../tests/support/ladder";
 import { asCut, bestPairs } from "./asCut";
 import { cutList } from "./cutList";
 
-const none = { value: 0, low: 0, high: 0 };
-const list = (rungs: number) => cutList(ladder(rungs), { lengthMm: none, widthMm: none });
+const list = (rungs: number) => cutList(ladder(rungs));
+const quad = ladder(0).quad;
 const read = (mm: Record<string, number>, uMm = 0.1) =>
   Object.fromEntries(Object.entries(mm).map(([k, v]) => [k, { mm: v, uMm }]));
 
@@ -13,7 +13,7 @@ describe("pieces as cut", () => {
   it("catches a pair cut unequal, says which is longer and what it does to the corners", () => {
     const cut = list(1);
     const [long, short] = [cut[0]?.cutLongPointMm ?? 0, cut[1]?.cutLongPointMm ?? 0];
-    const found = asCut(cut, read({ AB: long + 1.2, CD: long, BC: short, DA: short + 0.1 }));
+    const found = asCut(cut, read({ AB: long + 1.2, CD: long, BC: short, DA: short + 0.1 }), quad);
     expect(found.pairs[0]).toMatchObject({ longer: "AB", word: "do not match", byMm: expect.closeTo(1.2, 9) });
     // Half of 1.2 over the side across, in mm per metre.
     expect(found.pairs[0]?.skewMmPerM).toBeCloseTo(600 / short, 9);
@@ -23,13 +23,13 @@ describe("pieces as cut", () => {
   it("does not claim what the instrument cannot tell", () => {
     const cut = list(0);
     const a = cut[0]?.cutLongPointMm ?? 0;
-    expect(asCut(cut, read({ AB: a + 0.5, CD: a }, 0.3)).pairs[0]?.word).toBe("too close to call");
-    expect(asCut(cut, read({ AB: a + 0.1, CD: a }, 0.3)).pairs[0]?.word).toBe("too close to call");
-    expect(asCut(cut, read({ AB: a + 2, CD: a }, 0.3)).pairs[0]?.word).toBe("do not match");
+    expect(asCut(cut, read({ AB: a + 0.5, CD: a }, 0.3), quad).pairs[0]?.word).toBe("too close to call");
+    expect(asCut(cut, read({ AB: a + 0.1, CD: a }, 0.3), quad).pairs[0]?.word).toBe("too close to call");
+    expect(asCut(cut, read({ AB: a + 2, CD: a }, 0.3), quad).pairs[0]?.word).toBe("do not match");
   });
   it("puts the pieces of a square opposite each other so that they match best", () => {
     const cut = list(0);
-    const found = asCut(cut, read({ AB: 508, BC: 509, CD: 509.1, DA: 508.2 }));
+    const found = asCut(cut, read({ AB: 508, BC: 509, CD: 509.1, DA: 508.2 }), quad);
     expect(found.swap).toEqual({
       pairs: [
         ["AB", "DA"],
@@ -37,7 +37,7 @@ describe("pieces as cut", () => {
       ],
       worstMm: expect.closeTo(0.2, 9),
     });
-    expect(asCut(cut, read({ AB: 508, CD: 508.1, BC: 509, DA: 509.1 })).swap).toBeNull();
+    expect(asCut(cut, read({ AB: 508, CD: 508.1, BC: 509, DA: 509.1 }), quad).swap).toBeNull();
   });
   it("pairs no worse than any other pairing (tried all, up to eight pieces)", () => {
     const every = (names: string[]): [string, string][][] => {
@@ -61,7 +61,7 @@ describe("pieces as cut", () => {
   it("compares cross members, longest with shortest", () => {
     const cut = list(3);
     const m = cut.at(-1)?.cutLongPointMm ?? 0;
-    expect(asCut(cut, read({ M1: m, M2: m + 1.5, M3: m - 0.2 })).alike[0]).toMatchObject({
+    expect(asCut(cut, read({ M1: m, M2: m + 1.5, M3: m - 0.2 }), quad).alike[0]).toMatchObject({
       members: ["M3", "M1", "M2"],
       longest: "M2",
       shortest: "M3",

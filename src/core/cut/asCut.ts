@@ -1,3 +1,4 @@
+import { type Quadrilateral, TOLERANCES } from "../frame";
 import type { CutPiece } from "./cutList";
 
 /** A piece as it was measured, long point to long point, mm. */
@@ -11,6 +12,7 @@ export interface CutReading {
 export interface CutPieceCheck {
   member: string;
   targetMm: number;
+  line: CutPiece;
   mm: number;
   /** Read less target. */
   offMm: number;
@@ -46,11 +48,6 @@ export const PAIR_MM = 0.5;
 /** 95 % one-sided, as for limits. */
 const GUARD = 1.645;
 
-const OPPOSITE = [
-  ["AB", "CD"],
-  ["BC", "DA"],
-] as const;
-
 function wordOf(byMm: number, uMm: number): PairWord {
   if (byMm > PAIR_MM + GUARD * uMm) return "do not match";
   return byMm <= PAIR_MM - GUARD * uMm ? "match" : "too close to call";
@@ -71,19 +68,30 @@ export function bestPairs(lengths: Readonly<Record<string, number>>): [string, s
 
 /**
  * Checks pieces as they were cut: against their targets, opposite ones against each other.
- * @param cut the cut list. @param readings by member.
+ * @param cut the cut list. @param readings by member. @param quad tells which pieces lie opposite each other, if any.
  */
-export function asCut(cut: readonly CutPiece[], readings: Readonly<Record<string, CutReading>>): AsCut {
+export function asCut(
+  cut: readonly CutPiece[],
+  readings: Readonly<Record<string, CutReading>>,
+  quad: Pick<Quadrilateral, "sides"> | null,
+): AsCut {
+  const opposite: [string, string][] = quad
+    ? [
+        [quad.sides.AB, quad.sides.CD],
+        [quad.sides.BC, quad.sides.DA],
+      ]
+    : [];
   const all = cut.flatMap((p) => p.members.map((member) => ({ member, targetMm: p.cutLongPointMm, line: p })));
-  const pieces = all.flatMap(({ member, targetMm }): CutPieceCheck[] => {
+  const pieces = all.flatMap(({ member, targetMm, line }): CutPieceCheck[] => {
     const r = readings[member];
-    return r ? [{ member, targetMm, mm: r.mm, offMm: r.mm - targetMm, uMm: r.uMm }] : [];
+    return r ? [{ member, targetMm, line, mm: r.mm, offMm: r.mm - targetMm, uMm: r.uMm }] : [];
   });
   const of = (member: string): CutPieceCheck | undefined => pieces.find((p) => p.member === member);
-  const pairs = OPPOSITE.flatMap(([a, b], i): PairCheck[] => {
+  const pairs = opposite.flatMap(([a, b], i): PairCheck[] => {
     const [p, q] = [of(a), of(b)];
-    const across = OPPOSITE[1 - i]?.map((m) => all.find((x) => x.member === m)?.targetMm ?? 0)[0];
-    if (!p || !q) return [];
+    const across = opposite[1 - i]?.map((m) => all.find((x) => x.member === m)?.targetMm ?? 0)[0];
+    // A pair that is drawn unequal is no pair.
+    if (!p || !q || Math.abs(p.line.longPointMm - q.line.longPointMm) > TOLERANCES.samePieceMm) return [];
     const byMm = Math.abs(p.mm - q.mm);
     const uMm = Math.hypot(p.uMm, q.uMm);
     return [
@@ -98,7 +106,7 @@ export function asCut(cut: readonly CutPiece[], readings: Readonly<Record<string
       },
     ];
   });
-  const inPairs = new Set<string>(OPPOSITE.flat());
+  const inPairs = new Set(opposite.flat());
   const alike = cut.flatMap((line): AsCut["alike"] => {
     const read = line.members.flatMap((m) => (inPairs.has(m) ? [] : (of(m) ?? []))).sort((a, b) => a.mm - b.mm);
     const [shortest, longest] = [read[0], read.at(-1)];
@@ -114,14 +122,14 @@ export function asCut(cut: readonly CutPiece[], readings: Readonly<Record<string
       },
     ];
   });
-  const square = cut[0]?.members.length === 4;
-  const sides = Object.fromEntries(OPPOSITE.flat().flatMap((m) => (of(m) ? [[m, of(m)?.mm ?? 0]] : [])));
+  const square = quad !== null && cut.some((line) => opposite.flat().every((m) => line.members.includes(m)));
+  const sides = Object.fromEntries(opposite.flat().flatMap((m) => (of(m) ? [[m, of(m)?.mm ?? 0]] : [])));
   let swap: AsCut["swap"] = null;
   if (square && Object.keys(sides).length === 4) {
     const [first, second] = bestPairs(sides) as [[string, string], [string, string]];
     const gap = ([a, b]: readonly [string, string]): number => Math.abs((sides[a] as number) - (sides[b] as number));
     const worstMm = Math.max(gap(first), gap(second));
-    const now = Math.max(...OPPOSITE.map((p) => gap(p)));
+    const now = Math.max(...opposite.map((p) => gap(p)));
     if (worstMm < now - 1e-9) swap = { pairs: [first, second], worstMm };
   }
   return {

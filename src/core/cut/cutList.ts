@@ -1,8 +1,136 @@
-import { MATERIALS, type ResolvedFrame } from "../frame";
+import { MATERIALS, middleOf, type Structure, type StructureMember, TOLERANCES } from "../frame";
+import { dot3, sub3 } from "../numeric";
 import type { Estimate } from "../units";
-import { endLengths, mitre } from "./ends";
+import { type PieceEnd, pieceEnd } from "./pieceEnds";
 
-/** One line of the cut list. Nominal lengths and the allowance are stated apart; `cut...` is their sum. */
+/** Lengths are compared to this; slopes and angles to a thousandth. */
+const SAME_MM = TOLERANCES.samePieceMm;
+
+/** A cut in the piece's own axes: place along it from its middle, slopes across; or the axis of a round that it fits. */
+interface LocalCut {
+  end: "from" | "to";
+  kind: "plane" | "cylinder";
+  at: number;
+  y: number;
+  z: number;
+  /** Of a round: direction and place of its axis. */
+  more: number[];
+}
+
+function localCuts(m: StructureMember): LocalCut[] {
+  const middle = middleOf(m);
+  const local = (v: readonly [number, number, number]) => m.axes.map((d) => dot3(d, v)) as [number, number, number];
+  return (["from", "to"] as const).flatMap((end) =>
+    m.ends[end].cutters.map((c): LocalCut => {
+      const p = local(sub3(c.point, middle));
+      if (c.kind === "plane") {
+        const n = local(c.normal);
+        return { end, kind: "plane", at: dot3(p, n) / n[0], y: -n[1] / n[0], z: -n[2] / n[0], more: [] };
+      }
+      const a = local(c.axis);
+      // Point of the axis nearest to the piece's middle.
+      const k = dot3(p, a);
+      return {
+        end,
+        kind: "cylinder",
+        at: p[0] - k * a[0],
+        y: p[1] - k * a[1],
+        z: p[2] - k * a[2],
+        more: upward(a, c.radiusMm),
+      };
+    }),
+  );
+}
+
+type Turn = (c: LocalCut) => LocalCut;
+const other = (end: "from" | "to") => (end === "from" ? ("to" as const) : ("from" as const));
+/** Signs along, across, up: slopes and places follow them. */
+const signs =
+  (x: 1 | -1, y: 1 | -1, z: 1 | -1): Turn =>
+  (c) => ({
+    ...c,
+    end: x === 1 ? c.end : other(c.end),
+    at: x * c.at,
+    y: c.kind === "plane" ? x * y * c.y : y * c.y,
+    z: c.kind === "plane" ? x * z * c.z : z * c.z,
+    more:
+      c.more.length === 0
+        ? []
+        : upward(
+            [x * (c.more[0] as number), y * (c.more[1] as number), z * (c.more[2] as number)],
+            c.more[3] as number,
+          ),
+  });
+const quarter: Turn = (c) => ({
+  ...c,
+  y: -c.z,
+  z: c.y,
+  more:
+    c.more.length === 0
+      ? []
+      : upward([c.more[0] as number, -(c.more[2] as number), c.more[1] as number], c.more[3] as number),
+});
+
+/** Direction and radius of a round, the same whichever way its axis runs. */
+function upward([x, y, z]: [number, number, number], radius: number): number[] {
+  const s = y + z * 1e-3 < -1e-12 || (Math.abs(y) < 1e-9 && Math.abs(z) < 1e-9 && x < 0) ? -1 : 1;
+  return [s * x, s * y, s * z, radius];
+}
+
+/** Ways to turn a piece that leave its section as it is. */
+function turnsOf(m: StructureMember): Turn[] {
+  const base: Turn[] = [(c) => c];
+  const ends = signs(-1, -1, 1);
+  switch (m.shape.shape) {
+    case "angle":
+      return base;
+    case "channel":
+      // Web up and flanges to one side: end for end about its width.
+      return [...base, signs(-1, 1, -1)];
+    default: {
+      const half = signs(1, -1, -1);
+      const turns = [...base, half, ends, (c: LocalCut) => ends(half(c))];
+      const square = Math.abs(m.properties.widthMm - m.properties.heightMm) < SAME_MM;
+      return square
+        ? [
+            ...turns,
+            ...turns.map(
+              (t): Turn =>
+                (c) =>
+                  t(quarter(c)),
+            ),
+          ]
+        : turns;
+    }
+  }
+}
+
+const number = (v: number, step: number): string => (Math.round(v / step) * step + 0).toFixed(3);
+
+function written(cuts: readonly LocalCut[]): string {
+  return cuts
+    .map((c) =>
+      [
+        c.end,
+        c.kind,
+        number(c.at, SAME_MM),
+        number(c.y, 1e-3),
+        number(c.z, 1e-3),
+        ...c.more.map((v) => number(v, 1e-3)),
+      ].join(" "),
+    )
+    .sort()
+    .join("|");
+}
+
+/** One text for all pieces that can be laid over each other by turning. */
+const signature = (m: StructureMember, mirrored: boolean): string => {
+  const cuts = localCuts(m).map((c) => (mirrored ? signs(1, -1, 1)(c) : c));
+  const own = turnsOf(m).map((t) => written(cuts.map(t)));
+  return `${m.section} ${m.seam} ${own.sort()[0]}`;
+};
+
+/** One line of the cut list: pieces that can be laid over each other. Nominal lengths and the allowance stand apart. */
 export interface CutPiece {
   /** Members that this line makes, for example `AB` and `CD`. */
   members: string[];
@@ -21,68 +149,70 @@ export interface CutPiece {
   /** In words: what to set and which way. */
   ends: string;
   massKg: number;
+  section: string;
+  material: StructureMember["material"];
+  detail: [PieceEnd, PieceEnd];
+  /** Its mirror image is another piece: left and right must not be mixed up. Members that are that image, if any. */
+  handed: { mirrorOf: string[] } | null;
 }
 
-/** What the allowance is per direction of the frame, mm over the whole side. */
-export interface CutAllowance {
-  lengthMm: Estimate;
-  widthMm: Estimate;
+/** How the cuts of both ends lie to each other. */
+function lieOf([a, b]: [PieceEnd, PieceEnd]): CutPiece["cuts"] {
+  if (a.cope || b.cope || a.cuts.length > 1 || b.cuts.length > 1) return "other";
+  const [p, q] = [a.cuts[0], b.cuts[0]];
+  if (!p || !q || (p.long === null && q.long === null)) return "square";
+  if (p.tiltDeg !== 0 || q.tiltDeg !== 0) return "other";
+  if (p.long === null || q.long === null) return "one end";
+  const same = dot3(p.long, q.long);
+  if (Math.abs(same) < 0.5) return "other";
+  // Long points on one edge: the two cuts lean towards each other.
+  return same > 0 ? "opposed" : "parallel";
 }
+
+const none: Estimate = { value: 0, low: 0, high: 0 };
 
 /**
- * Cut list of a mitred rectangle with square-cut cross members.
- * @param frame the resolved frame. @param allowance predicted loss per side, mm; cross members take the allowance of the
- * sides that they run beside, so that they fit the frame as it is set up.
+ * Cut list of a frame: pieces that can be laid over each other make one line.
+ * @param structure resolved. @param allowances by member, added to its lengths; none for those that are left out.
  */
-export function cutList(frame: ResolvedFrame, allowance: CutAllowance): CutPiece[] {
-  const width = frame.section.faceMm;
-  const perMm = frame.properties.areaMm2 * MATERIALS[frame.material].densityKgPerMm3;
-  const corner = mitre(90, width, width);
-  if (!corner.ok) throw new Error(corner.message);
-  const saw = corner.value.sawFromSquareDeg[0];
-  const pieces: CutPiece[] = [];
-  const sides = (members: string[], outer: number, extra: Estimate) => {
-    const nominal = endLengths(outer, width, saw, saw);
-    const cut = endLengths(outer + extra.value, width, saw, saw);
-    pieces.push({
-      members,
+export function cutList(structure: Structure, allowances: Readonly<Record<string, Estimate>> = {}): CutPiece[] {
+  const lines = new Map<string, StructureMember[]>();
+  const mirror = new Map<string, string>();
+  for (const m of structure.members) {
+    const own = signature(m, false);
+    lines.set(own, [...(lines.get(own) ?? []), m]);
+    mirror.set(own, signature(m, true));
+  }
+  return [...lines].map(([own, members]): CutPiece => {
+    const m = members[0] as StructureMember;
+    const detail: [PieceEnd, PieceEnd] = [pieceEnd(structure, m, "from"), pieceEnd(structure, m, "to")];
+    const all = members.map((x) => allowances[x.id] ?? none);
+    const mean = (k: keyof Estimate): number => all.reduce((s, e) => s + e[k], 0) / all.length;
+    const extra = { value: mean("value"), low: mean("low"), high: mean("high") };
+    const cuts = lieOf(detail);
+    const image = mirror.get(own) as string;
+    const words =
+      detail[0].words === detail[1].words && cuts !== "parallel"
+        ? `both ends ${detail[0].words}${cuts === "opposed" ? ", opposed" : ""}`
+        : `first end ${detail[0].words}; second end ${detail[1].words}${cuts === "parallel" ? "; the two cuts lie parallel" : cuts === "opposed" ? "; opposed" : ""}`;
+    const perMm = m.properties.areaMm2 * MATERIALS[m.material].densityKgPerMm3;
+    return {
+      members: members.map((x) => x.id),
       quantity: members.length,
-      longPointMm: nominal.outerMm,
-      shortPointMm: nominal.innerMm,
-      centreMm: nominal.centreMm,
+      longPointMm: m.longMm,
+      shortPointMm: m.shortMm,
+      centreMm: m.centreMm,
       allowanceMm: extra,
-      cutLongPointMm: cut.outerMm,
-      cutShortPointMm: cut.innerMm,
-      sawDeg: [saw, saw],
-      cuts: "opposed",
-      ends: `${saw}° both ends, opposed, long edge outside`,
-      massKg: cut.centreMm * perMm,
-    });
-  };
-  if (frame.lengthMm === frame.widthMm) sides(["AB", "BC", "CD", "DA"], frame.lengthMm, allowance.lengthMm);
-  else {
-    sides(["AB", "CD"], frame.lengthMm, allowance.lengthMm);
-    sides(["BC", "DA"], frame.widthMm, allowance.widthMm);
-  }
-  const cross = frame.members.filter((m) => m.kind === "cross");
-  const [first] = cross;
-  if (first) {
-    const runsAcross = first.axis[0].x === first.axis[1].x;
-    const extra = runsAcross ? allowance.widthMm : allowance.lengthMm;
-    pieces.push({
-      members: cross.map((m) => m.name),
-      quantity: cross.length,
-      longPointMm: first.centreMm,
-      shortPointMm: first.centreMm,
-      centreMm: first.centreMm,
-      allowanceMm: extra,
-      cutLongPointMm: first.centreMm + extra.value,
-      cutShortPointMm: first.centreMm + extra.value,
-      sawDeg: [0, 0],
-      cuts: "square",
-      ends: "square both ends (0°)",
-      massKg: (first.centreMm + extra.value) * perMm,
-    });
-  }
-  return pieces;
+      cutLongPointMm: m.longMm + extra.value,
+      cutShortPointMm: m.shortMm + extra.value,
+      sawDeg: [detail[0].cuts[0]?.fromSquareDeg ?? 0, detail[1].cuts[0]?.fromSquareDeg ?? 0],
+      cuts,
+      ends: words,
+      massKg: m.massKg + extra.value * perMm,
+      section: m.section,
+      material: m.material,
+      detail,
+      handed: image === own ? null : { mirrorOf: (lines.get(image) ?? []).map((x) => x.id) },
+    };
+  });
 }

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { ladderStructure } from "../../../tests/support/ladder";
+import { ladder } from "../../../tests/support/ladder";
 import { sawTest, sawTestProblems } from "./fitUp";
 import { closedVolumes, dipHoleMm, holeAdvice } from "./holes";
 
 describe("closed volumes and their holes", () => {
   it("the mitred sides are one ring, every cross member one of its own, and all tube is in one of them", () => {
-    const frame = ladderStructure(3);
+    const frame = ladder(3);
     const volumes = closedVolumes(frame);
     expect(volumes.map((v) => v.members)).toEqual([["AB", "BC", "CD", "DA"], ["M1"], ["M2"], ["M3"]]);
     expect(volumes.reduce((s, v) => s + v.lengthMm, 0)).toBeCloseTo(
@@ -14,7 +14,7 @@ describe("closed volumes and their holes", () => {
     );
   });
   it("each has a vent to be welded shut, and a vent and a drain at opposite ends to be dipped: never none", () => {
-    const frame = ladderStructure(2);
+    const frame = ladder(2);
     for (const advice of holeAdvice(frame, "paint")) expect(advice.count).toBe(1);
     for (const advice of holeAdvice(frame, "zinc dip")) {
       expect(advice.count).toBeGreaterThanOrEqual(2);

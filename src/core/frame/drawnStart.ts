@@ -1,5 +1,6 @@
+import { SIDES } from "../geometry";
 import type { Vec3 } from "../numeric";
-import { length, stated, type UnitPreference } from "../units";
+import { length, stated, statedExactly, type UnitPreference } from "../units";
 import type { DrawnFrame, DrawnMember, DrawnSection, Point } from "./drawnSchema";
 import type { Rectangle } from "./rectangleSchema";
 
@@ -8,6 +9,13 @@ export const statedPoint = (p: Vec3, units: UnitPreference): Point => ({
   x: stated(p[0], units),
   y: stated(p[1], units),
   z: stated(p[2], units),
+});
+
+/** The same to the last digit: what follows from sizes that were typed is not rounded on the way. */
+const exactPoint = (p: Vec3, units: UnitPreference): Point => ({
+  x: statedExactly(p[0], units),
+  y: statedExactly(p[1], units),
+  z: statedExactly(p[2], units),
 });
 
 /** A frame with nothing in it yet but what its members will be made of. */
@@ -69,23 +77,32 @@ export function rectangleMembers(
   });
 }
 
-/** The rectangle of a plan as members that can be drawn on: same names, same places. */
-export function fromRectangle(frame: Rectangle, units: UnitPreference): DrawnFrame {
-  const { section } = frame;
-  const z = section.depth.mm / 2;
+/**
+ * A rectangle by its sizes as members: the one way from the form to what is built.
+ * Names, places and joints are those that every later stage knows.
+ */
+export function fromRectangle(sizes: Rectangle, units: UnitPreference): DrawnFrame {
+  const { section } = sizes;
   const face = section.face.mm;
-  const sides = rectangleMembers(
-    { lengthMm: frame.length.mm, widthMm: frame.width.mm, faceMm: face, zMm: z },
-    ["A", "B", "C", "D"],
-    "S1",
-    units,
-  );
-  const across = frame.crossRuns === "across";
-  const far = (across ? frame.width.mm : frame.length.mm) - face / 2;
-  const cross = frame.cross.map((c) =>
-    across
-      ? member(c.id, [c.at.mm, face / 2, z], [c.at.mm, far, z], "S1", units)
-      : member(c.id, [face / 2, c.at.mm, z], [far, c.at.mm, z], "S1", units),
+  const z = section.depth.mm / 2;
+  const [length, width] = [sizes.length.mm, sizes.width.mm];
+  const exact = (id: string, from: Vec3, to: Vec3): DrawnMember => ({
+    ...member(id, from, to, "S1", units),
+    from: exactPoint(from, units),
+    to: exactPoint(to, units),
+  });
+  const half = face / 2;
+  const corners: Vec3[] = [
+    [half, half, z],
+    [length - half, half, z],
+    [length - half, width - half, z],
+    [half, width - half, z],
+  ];
+  const sides = SIDES.map((side, i) => exact(side, corners[i] as Vec3, corners[(i + 1) % 4] as Vec3));
+  const across = sizes.crossRuns === "across";
+  const far = (across ? width : length) - half;
+  const cross = sizes.cross.map(({ id, at }) =>
+    across ? exact(id, [at.mm, half, z], [at.mm, far, z]) : exact(id, [half, at.mm, z], [far, at.mm, z]),
   );
   return {
     ...emptyFrame({
@@ -95,7 +112,7 @@ export function fromRectangle(frame: Rectangle, units: UnitPreference): DrawnFra
       width: section.face,
       height: section.depth,
       wall: section.wall,
-      material: frame.material,
+      material: sizes.material,
     }),
     members: [...sides, ...cross],
   };

@@ -1,8 +1,8 @@
 import { add3, cross3, dot3, scale3, squareTo, unit3, type Vec3 } from "../numeric";
 import type { Cutter } from "./cutter";
-import { STRAIGHT_DEG } from "./jointHabits";
 import { type EndName, intoMember, type Placed, reach } from "./meeting";
 import type { MemberEnd, StructureJoint } from "./structure";
+import { TOLERANCES } from "./tolerances";
 
 /** Where a mitre is cut. @returns the plane seen from `m`, its normal out of `m`. Source: closed form, see cut/ends. */
 function mitrePlane(m: Placed, n: Placed, j: StructureJoint, gapMm: number): Cutter {
@@ -10,7 +10,7 @@ function mitrePlane(m: Placed, n: Placed, j: StructureJoint, gapMm: number): Cut
   const endN = (j.a === m.id ? j.endB : j.endA) as EndName;
   const [a, b] = [intoMember(m, endM), intoMember(n, endN)];
   const outward = (normal: Vec3): Vec3 => (dot3(normal, a) > 0 ? scale3(normal, -1) : normal);
-  if (j.angleDeg > STRAIGHT_DEG)
+  if (j.angleDeg > TOLERANCES.straightDeg)
     return { kind: "plane", normal: scale3(a, -1), point: add3(j.at, scale3(a, gapMm / 2)) };
   const w = unit3(cross3(a, b));
   const [ha, hb] = [reach(m, unit3(cross3(w, a))), reach(n, unit3(cross3(w, b)))];
@@ -72,7 +72,7 @@ export function cutsOf(
   for (const j of joints) {
     const [a, b] = [placed.get(j.a) as Placed, placed.get(j.b) as Placed];
     if (j.kind === "lap") continue;
-    const straight = j.kind === "butt" && j.angleDeg > STRAIGHT_DEG;
+    const straight = j.kind === "butt" && j.angleDeg > TOLERANCES.straightDeg;
     if ((j.kind === "mitre" || straight) && j.endA && j.endB) {
       const [first, second] = [at(a.id, j.endA), at(b.id, j.endB)];
       first.cutters.push(mitrePlane(a, b, j, gapMm));

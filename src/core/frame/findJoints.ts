@@ -2,7 +2,7 @@ import { add3, dot3, scale3, sub3, type Vec3 } from "../numeric";
 import type { DrawnFrame, DrawnJoint } from "./drawnSchema";
 import type { StructureJointKind } from "./frameWords";
 import { facesOf } from "./jointFaces";
-import { angleOf, contested, type Found, habit, Landed, legOnRail } from "./jointHabits";
+import { angleOf, contested, habit, type JointCandidate, Landed, legOnRail } from "./jointHabits";
 import { intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
 import type { StructureJoint } from "./structure";
 
@@ -34,7 +34,7 @@ function settle(
   met: Exclude<Meeting, { kind: "cross" | "overlap" }>,
   said: DrawnJoint | undefined,
   landed: Landed,
-): Found | null {
+): JointCandidate | null {
   if (met.kind === "lap") {
     const [through, branch] = said?.through === n.id ? [n, m] : [m, n];
     const [at, atB] = through === m ? [met.at, met.atN] : [met.atN, met.at];
@@ -107,7 +107,7 @@ export function findJoints(
     }
   });
   const landed = new Landed();
-  const found: { f: Found; said: DrawnJoint | undefined }[] = [];
+  const found: { f: JointCandidate; said: DrawnJoint | undefined }[] = [];
   for (const part of inTurn(withoutCornerLaps(meetings)))
     for (const { m, n, met, said: own } of part) {
       const f = settle(m, n, met, own, landed);
@@ -116,7 +116,7 @@ export function findJoints(
       found.push({ f, said: own });
     }
   const order = new Map(members.map((m, i) => [m.id, i]));
-  const rank = (f: Found): [number, number] => {
+  const rank = (f: JointCandidate): [number, number] => {
     const [a, b] = [order.get(f.through.id) as number, order.get(f.branch.id) as number];
     return a < b ? [a, b] : [b, a];
   };

@@ -1,10 +1,11 @@
 import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
 import type { DrawnJoint } from "./drawnSchema";
 import type { FaceLine } from "./frameWords";
-import { angleOf, type Found, STRAIGHT_DEG, UP } from "./jointHabits";
+import { angleOf, type JointCandidate, UP } from "./jointHabits";
 import { intoMember, reach } from "./meeting";
 import { directionWord } from "./placing";
 import type { StructureFace } from "./structure";
+import { TOLERANCES } from "./tolerances";
 
 const SIDE_WORDS = {
   left: "left side",
@@ -16,7 +17,7 @@ const SIDE_WORDS = {
 } as const;
 
 /** The faces of a joint, which way each looks and how long its bead is. */
-export function facesOf(f: Found, said: DrawnJoint | undefined): StructureFace[] {
+export function facesOf(f: JointCandidate, said: DrawnJoint | undefined): StructureFace[] {
   const face = (line: FaceLine, toward: Vec3, lengthMm: number, words?: string): StructureFace => {
     const own = said?.faces.find((x) => x.line === line);
     return {
@@ -47,7 +48,7 @@ export function facesOf(f: Found, said: DrawnJoint | undefined): StructureFace[]
       ...both(["top", "bottom"], e2, length),
     ];
   }
-  const straight = f.endA && f.endB && angleOf(intoMember(a, f.endA), intoMember(b, f.endB)) > STRAIGHT_DEG;
+  const straight = f.endA && f.endB && angleOf(intoMember(a, f.endA), intoMember(b, f.endB)) > TOLERANCES.straightDeg;
   if (straight && f.endA && f.endB) {
     const e2 = a.axes[2];
     const normal = unit3(sub3(intoMember(b, f.endB), intoMember(a, f.endA)));

@@ -2,18 +2,13 @@ import { overlapMm, partingDirections } from "../geometry";
 import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
 import type { StructureJointKind } from "./frameWords";
 import { type EndName, endOf, intoMember, type Placed, reach } from "./meeting";
+import { TOLERANCES } from "./tolerances";
 
 export const UP: Vec3 = [0, 0, 1];
 
-export const STRAIGHT_DEG = 179.5;
-
 export const angleOf = (a: Vec3, b: Vec3): number => (Math.atan2(norm3(cross3(a, b)), dot3(a, b)) * 180) / Math.PI;
 
-/** Corners sharper than this are no mitres by habit: the face would be many times the tube. */
-const SHARP_DEG = 30;
-
-/** Bodies less deep than this in each other only touch, mm. */
-const TOUCHING_MM = 0.5;
+const { sharpDeg: SHARP_DEG, overlapMm: TOUCHING_MM, straightDeg: STRAIGHT_DEG } = TOLERANCES;
 
 const upright = (m: Placed): boolean => Math.abs(m.axes[0][2]) > 0.9;
 
@@ -60,7 +55,7 @@ export class Landed {
     return this.mitres.has(`${id} ${end}`);
   }
 
-  take(f: Found): void {
+  take(f: JointCandidate): void {
     if (f.kind === "lap" || !f.endB) return;
     if (f.kind === "mitre") {
       this.mitres.add(`${f.through.id} ${f.endA}`);
@@ -118,7 +113,7 @@ interface Usual {
   through: string | null;
 }
 
-export interface Found {
+export interface JointCandidate {
   kind: StructureJointKind;
   through: Placed;
   branch: Placed;

@@ -1,5 +1,6 @@
-import { cross3, dot3, norm3, scale3, sub3, unit3, type Vec2, type Vec3 } from "../numeric";
+import { cross3, dot3, norm3, radians, scale3, sub3, unit3, type Vec2, type Vec3 } from "../numeric";
 import type { Axes } from "./memberAxes";
+import { TOLERANCES } from "./tolerances";
 
 /** A member as far as its meeting others needs it: its line, its axes and its outer outline. Lengths in mm. */
 export interface Placed {
@@ -27,14 +28,11 @@ export type Meeting =
   /** They lie in each other lengthwise. */
   | { kind: "overlap"; at: Vec3 };
 
-/** A gap up to which two faces still meet, mm. */
-const SLACK_MM = 3;
-/** Faces nearer than this touch without lying in each other, mm. */
-const TOUCH_MM = 1;
-/** Under this angle two lines are treated as parallel, sine. */
-const PARALLEL = Math.sin((5 * Math.PI) / 180);
-/** Lines that go on in each other's direction to within this form a kink, cosine. */
-const ONWARD = -Math.cos((25 * Math.PI) / 180);
+const { meetSlackMm: SLACK_MM, touchMm: TOUCH_MM } = TOLERANCES;
+/** Under this sine two lines are treated as parallel. */
+const PARALLEL = Math.sin(radians(TOLERANCES.parallelDeg));
+/** Cosine up to which lines that go on in each other's direction form a kink. */
+const ONWARD = -Math.cos(radians(TOLERANCES.kinkDeg));
 
 /** How far a member reaches from its axis along a direction square to it, mm. */
 export function reach(m: Placed, direction: Vec3): number {

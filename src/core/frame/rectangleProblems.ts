@@ -21,8 +21,8 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
     else if (mm > SIDE_MM.max)
       found.push(error(path, `${label} is ${(mm / 1000).toFixed(1)} m: over ${SIDE_MM.max / 1000} m. Check the unit.`));
   };
-  side("frame.length", "Length", length.mm);
-  side("frame.width", "Width", width.mm);
+  side("frame.sizes.length", "Length", length.mm);
+  side("frame.sizes.width", "Width", width.mm);
   const tube = (path: string, label: string, mm: number) => {
     if (mm <= 0) found.push(error(path, `${label} must be more than zero.`));
     else if (mm < TUBE_MM.min || mm > TUBE_MM.max)
@@ -30,26 +30,26 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
         error(path, `${label} is ${plainMm(mm)}: outside ${TUBE_MM.min} to ${TUBE_MM.max} mm. Check the unit.`),
       );
   };
-  tube("frame.section.face", "Tube width in plan", section.face.mm);
-  tube("frame.section.depth", "Tube height", section.depth.mm);
+  tube("frame.sizes.section.face", "Tube width in plan", section.face.mm);
+  tube("frame.sizes.section.depth", "Tube height", section.depth.mm);
   const half = Math.min(section.face.mm, section.depth.mm) / 2;
-  if (section.wall.mm <= 0) found.push(error("frame.section.wall", "Wall must be more than zero."));
+  if (section.wall.mm <= 0) found.push(error("frame.sizes.section.wall", "Wall must be more than zero."));
   else if (section.wall.mm >= half)
     found.push(
       error(
-        "frame.section.wall",
+        "frame.sizes.section.wall",
         `A wall of ${plainMm(section.wall.mm)} fills the tube: it must be under half the smaller side (${plainMm(half)}).`,
       ),
     );
   else if (section.wall.mm < 0.5)
-    found.push(error("frame.section.wall", "A wall under 0.5 mm is foil. Check the unit."));
+    found.push(error("frame.sizes.section.wall", "A wall under 0.5 mm is foil. Check the unit."));
   if (found.length > 0) return found;
 
   const shortest = Math.min(length.mm, width.mm);
   if (shortest <= 2 * section.face.mm)
     found.push(
       error(
-        length.mm <= width.mm ? "frame.length" : "frame.width",
+        length.mm <= width.mm ? "frame.sizes.length" : "frame.sizes.width",
         `The tubes leave no opening: the side must be more than twice the tube width (${plainMm(2 * section.face.mm)}).`,
       ),
     );
@@ -57,8 +57,8 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
   const face = section.face.mm;
   const ids = new Set<string>();
   frame.cross.forEach((member, i) => {
-    const path = `frame.cross.${i}.at`;
-    if (ids.has(member.id)) found.push(error(`frame.cross.${i}.id`, `${member.id} is there twice.`));
+    const path = `frame.sizes.cross.${i}.at`;
+    if (ids.has(member.id)) found.push(error(`frame.sizes.cross.${i}.id`, `${member.id} is there twice.`));
     ids.add(member.id);
     if (member.at.mm < 1.5 * face || member.at.mm > run - 1.5 * face)
       found.push(
@@ -74,7 +74,7 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
     if (next && next.at.mm - member.at.mm < face)
       found.push(
         error(
-          `frame.cross.${frame.cross.indexOf(next)}.at`,
+          `frame.sizes.cross.${frame.cross.indexOf(next)}.at`,
           `${next.id} overlaps ${member.id}: their centres must be ${plainMm(face)} apart or more.`,
         ),
       );

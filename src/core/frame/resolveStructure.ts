@@ -7,6 +7,7 @@ import { MATERIALS, type MaterialName } from "./materials";
 import type { EndName, Placed } from "./meeting";
 import { resolvePart } from "./parts";
 import { place, placeMembers, shapeOf } from "./placing";
+import { quadrilateralOf } from "./quadrilateral";
 import { isHollow, outerPerimeterMm } from "./sectionOutline";
 import { sectionProperties } from "./sections";
 import { type Shape, type ShapeProperties, shapeProperties } from "./shapes";
@@ -228,6 +229,7 @@ export function resolveStructure(frame: DrawnFrame): {
     structure: {
       members,
       joints,
+      quad: quadrilateralOf({ members, joints }),
       parts,
       massKg,
       centreOfMass: massKg > 0 ? scale3(moment, 1 / massKg) : [0, 0, 0],

@@ -1,3 +1,4 @@
+import type { Corner, Side } from "../geometry";
 import type { Vec2, Vec3 } from "../numeric";
 import type { Cutter } from "./cutter";
 import type { Care, Crown, FaceLine, Seam, StructureJointKind } from "./frameWords";
@@ -5,6 +6,7 @@ import type { MaterialName } from "./materials";
 import type { EndName } from "./meeting";
 import type { Axes } from "./memberAxes";
 import type { Shape, ShapeProperties } from "./shapes";
+import type { ViewAxes } from "./viewAxes";
 
 /** One end of a member as it is cut. */
 export interface MemberEnd {
@@ -90,10 +92,35 @@ export interface StructurePart {
   surfaceMm2: number;
 }
 
+/**
+ * Corners A to D of a frame that has four sides joined end to end in one plane: what is squared, taped across and held against
+ * size limits. A view of the structure; it says nothing that the structure does not hold. Lengths in mm.
+ */
+export interface Quadrilateral {
+  /** Member on each side. */
+  sides: Record<Side, string>;
+  /** Joint at each corner. */
+  joints: Record<Corner, string>;
+  view: ViewAxes;
+  /** Place on the view's plane of the box round the corners: lower left. */
+  origin: Vec2;
+  /** Outside corners as they are seen, from the origin. */
+  corners: Record<Corner, Vec2>;
+  /** Outside corners in the frame's own place, at the height of the sides' centre lines. */
+  at: Record<Corner, Vec3>;
+  /** From A to B and from B to C, outside. */
+  lengthMm: number;
+  widthMm: number;
+  /** AC² less BD² as drawn, mm²: nought where the mid-lines cross square. */
+  squareDifferenceMm2: number;
+}
+
 /** A frame in space with everything that follows from its geometry: what every later stage reads. */
 export interface Structure {
   members: StructureMember[];
   joints: StructureJoint[];
+  /** Its corners A to D, when it has four sides joined end to end. */
+  quad: Quadrilateral | null;
   parts: StructurePart[];
   massKg: number;
   centreOfMass: Vec3;

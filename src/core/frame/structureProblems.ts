@@ -22,7 +22,7 @@ const BEAD_MM = { min: 1, max: 25 } as const;
 const MITRE_DEG = { min: 20, max: 179.5 } as const;
 
 function sectionProblems(s: DrawnSection): Problem[] {
-  const at = `free.sections.${s.id}`;
+  const at = `frame.drawn.sections.${s.id}`;
   const found: Problem[] = [];
   const size = (field: "width" | "height", label: string) => {
     const v = s[field].mm;
@@ -54,10 +54,10 @@ function sectionProblems(s: DrawnSection): Problem[] {
 function memberProblems(frame: DrawnFrame): Problem[] {
   const found: Problem[] = [];
   if (frame.members.length === 0)
-    found.push(error("free.members", "The frame has no member yet. Start from a shape, or draw one."));
+    found.push(error("frame.drawn.members", "The frame has no member yet. Start from a shape, or draw one."));
   const seen = new Set<string>();
   for (const m of frame.members) {
-    const at = `free.members.${m.id}`;
+    const at = `frame.drawn.members.${m.id}`;
     if (seen.has(m.id)) found.push(error(at, `Two members are called ${m.id}. Give one another name.`));
     seen.add(m.id);
     if (!frame.sections.some((s) => s.id === m.section))
@@ -91,7 +91,7 @@ function overhang(j: StructureJoint, placed: ReadonlyMap<string, Placed>): numbe
 function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>): Problem[] {
   const found: Problem[] = [];
   for (const j of structure.joints) {
-    const at = `free.joints.${j.id}`;
+    const at = `frame.drawn.joints.${j.id}`;
     if (j.kind === "mitre" && (j.angleDeg < MITRE_DEG.min || j.angleDeg > MITRE_DEG.max))
       found.push(
         error(
@@ -132,7 +132,7 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
     if (m.shortMm <= 0)
       found.push(
         error(
-          `free.members.${m.id}`,
+          `frame.drawn.members.${m.id}`,
           `${m.id} is cut away at one edge: it is ${plainMm(m.centreMm)} long and its ends need ${plainMm(m.centreMm - m.shortMm)}. Make it longer or its cuts squarer.`,
         ),
       );
@@ -148,7 +148,7 @@ function loose(structure: Structure): Problem[] {
     .filter((m) => groups.of(m.id) !== groups.of(first.id))
     .map((m) =>
       warning(
-        `free.members.${m.id}`,
+        `frame.drawn.members.${m.id}`,
         `${m.id} touches nothing that is joined to ${first.id}. Move it up to a face, or make it a job of its own.`,
       ),
     );
@@ -158,7 +158,7 @@ const placeWords = (at: readonly number[]): string =>
   `x ${at[0]?.toFixed(0)}, y ${at[1]?.toFixed(0)}, z ${at[2]?.toFixed(0)}`;
 
 /**
- * What is wrong or doubtful with a free frame, each at its place (`free.members.M1`, `free.joints.A`), with what would put
+ * What is wrong or doubtful with a free frame, each at its place (`frame.drawn.members.M1`, `frame.drawn.joints.A`), with what would put
  * it right. @param resolved of the same frame.
  */
 export function structureProblems(
@@ -166,13 +166,14 @@ export function structureProblems(
   resolved: { structure: Structure; clashes: readonly Clash[]; placed: ReadonlyMap<string, Placed> },
 ): Problem[] {
   const found = [...frame.sections.flatMap(sectionProblems), ...memberProblems(frame)];
-  if (!(frame.gap.mm >= 0 && frame.gap.mm <= 10)) found.push(error("free.gap", "A root gap lies between 0 and 10 mm."));
+  if (!(frame.gap.mm >= 0 && frame.gap.mm <= 10))
+    found.push(error("frame.drawn.gap", "A root gap lies between 0 and 10 mm."));
   if (found.length > 0) return found;
   const { structure, clashes, placed } = resolved;
   for (const c of clashes)
     found.push(
       error(
-        `free.members.${c.b}`,
+        `frame.drawn.members.${c.b}`,
         c.kind === "cross"
           ? `${c.a} and ${c.b} run through each other at ${placeWords(c.at)} without a joint. Split one of them there, end one at the other, or lay one on top.`
           : `${c.a} and ${c.b} lie in each other at ${placeWords(c.at)}. Move one aside until their faces touch.`,
@@ -180,15 +181,15 @@ export function structureProblems(
     );
   found.push(...jointProblems(structure, placed), ...loose(structure));
   for (const c of clearances(frame, structure))
-    if (!c.ok) found.push(warning(c.of === "floor" ? "free.floor" : `free.obstacles.${c.of}`, c.why));
+    if (!c.ok) found.push(warning(c.of === "floor" ? "frame.drawn.floor" : `frame.drawn.obstacles.${c.of}`, c.why));
   frame.pairs.forEach((p, i) => {
     const hand = handedness(structure, p.left, p.right);
-    if (hand.verdict !== "mirrored") found.push(warning(`free.pairs.${i}`, hand.why));
+    if (hand.verdict !== "mirrored") found.push(warning(`frame.drawn.pairs.${i}`, hand.why));
   });
   for (const part of frame.parts) {
     const size = place(part.size);
     if (size.some((v) => !(v > 0)))
-      found.push(error(`free.parts.${part.id}`, `${part.id}: all three sizes must be more than zero.`));
+      found.push(error(`frame.drawn.parts.${part.id}`, `${part.id}: all three sizes must be more than zero.`));
     const sorted = [...size].sort((a, b) => b - a) as [number, number, number];
     for (const h of part.holes)
       if (
@@ -198,27 +199,27 @@ export function structureProblems(
       )
         found.push(
           error(
-            `free.parts.${part.id}`,
+            `frame.drawn.parts.${part.id}`,
             `${part.id}: a hole of ${plainMm(h.diameter.mm)} at ${plainMm(h.x.mm)}, ${plainMm(h.y.mm)} from the middle does not lie inside the part.`,
           ),
         );
     if (part.on && !frame.members.some((m) => m.id === part.on))
       found.push(
-        error(`free.parts.${part.id}`, `${part.id} sits on ${part.on}, which is gone. Choose another member.`),
+        error(`frame.drawn.parts.${part.id}`, `${part.id} sits on ${part.on}, which is gone. Choose another member.`),
       );
   }
   for (const o of frame.obstacles)
     if (place(o.size).some((v) => !(v > 0)))
-      found.push(error(`free.obstacles.${o.id}`, `${o.id}: all three sizes must be more than zero.`));
+      found.push(error(`frame.drawn.obstacles.${o.id}`, `${o.id}: all three sizes must be more than zero.`));
   if (frame.largest) {
     const room = place(frame.largest.size);
     const size = structure.high.map((v, i) => v - (structure.low[i] as number)) as unknown as [number, number, number];
     if (room.some((v) => !(v > 0)))
-      found.push(error("free.largest", "The room must have three sizes of more than zero."));
+      found.push(error("frame.drawn.largest", "The room must have three sizes of more than zero."));
     else if (!fits(size, room))
       found.push(
         warning(
-          "free.largest",
+          "frame.drawn.largest",
           `${size.map((v) => v.toFixed(0)).join(" × ")} mm does not go into ${frame.largest.what || "the room given"} of ${room.map((v) => v.toFixed(0)).join(" × ")} mm. See where to part it.`,
         ),
       );

@@ -1,4 +1,4 @@
-import type { Corner } from "../frame";
+import type { Corner } from "./corners";
 
 /** Twist of four corners of a rectangle. */
 export interface FourCorners {

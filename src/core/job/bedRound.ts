@@ -1,5 +1,5 @@
-import { type Lying, lying, onThreeRests, type Survey } from "../bed";
-import { type AdjustStep, adjustStep, type BedVerdict, bedVerdict, type OnThree } from "../check";
+import { type Lying, lying, type OnThree, onThreeRests, type Survey } from "../bed";
+import { type AdjustStep, adjustStep, type BedVerdict, bedVerdict } from "../check";
 import { bedSurvey, heightsOf } from "./bedSurvey";
 import type { EvaluationContext } from "./evaluationContext";
 import { type Mean, meansOf, type Round } from "./rounds";
@@ -21,7 +21,7 @@ export interface BedRound extends Round {
 
 /** Works out a round of the bed. @param before the round before it, for what it asked. */
 export function workOutBedRound(
-  { job, limits, problems, footprint: over, prediction }: EvaluationContext,
+  { job, limits, problems, structure, footprint: over, prediction }: EvaluationContext,
   r: Round,
   before: BedRound | null,
 ): BedRound {
@@ -31,7 +31,7 @@ export function workOutBedRound(
   const heights = heightsOf(survey);
   const pitchWrong = problems.some((p) => p.severity === "error" && p.path === "bed.pitch");
   const places = plan.bed.rests.map((rest) => ({ id: rest.id, x: rest.x.mm, y: rest.y.mm }));
-  const three = over ? onThreeRests(places, over) : null;
+  const three = structure ? onThreeRests(places, structure) : null;
   const { leaves } = plan.bed;
   const verdict = bedVerdict(
     places,
@@ -44,7 +44,7 @@ export function workOutBedRound(
       pitchMm: pitchWrong ? 1 : plan.bed.pitch.mm,
       thread: plan.bed.thread,
       onThree: plan.bed.school === "three",
-      ...(leaves && leaves.length > 0 ? { leavesMm: leaves.map((l) => l.mm) } : {}),
+      ...(leaves.length > 0 ? { leavesMm: leaves.map((l) => l.mm) } : {}),
     },
     plan.units,
     three,

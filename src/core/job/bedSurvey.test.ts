@@ -5,6 +5,7 @@ import { length } from "../units";
 import type { Entry, How, ReadingEntry } from "./entrySchema";
 import { restsGrid } from "./plan";
 import type { Plan } from "./planSchema";
+import { quantityKey } from "./quantityId";
 import { surveyWords } from "./surveyWords";
 
 describe("a bed read in several ways", () => {
@@ -105,7 +106,7 @@ describe("a bed read in several ways", () => {
         [
           r,
           ...heights,
-          ...twice.map((e) => (e.what === "R4" ? { ...e, value: length("9") } : e)),
+          ...twice.map((e) => (quantityKey(e.what) === "R4" ? { ...e, value: length("9") } : e)),
           slopeFrom(r.id, "R4", "R3"),
         ],
         grid,

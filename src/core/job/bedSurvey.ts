@@ -93,7 +93,8 @@ export function bedSurvey(
     const mean = means.get(s.key);
     const instrument = instruments.find((i) => i.id === s.instrumentId);
     if (!mean || !instrument) return [];
-    const names = [s.what, ...("from" in how ? [how.from] : []), ...("to" in how ? [how.to] : [])];
+    const rest = s.what.kind === "rest" ? s.what.rest : "";
+    const names = [rest, ...("from" in how ? [how.from] : []), ...("to" in how ? [how.to] : [])];
     if (names.some((n) => !places.has(n))) {
       orphaned.push(s.key);
       return [];
@@ -101,7 +102,7 @@ export function bedSurvey(
     const u = readingUncertainty(instrument);
     const alike = how.by === "rod" ? u.uScale * 1000 : how.by === "slope" ? u.uZeroMm : 0;
     shared[instrument.id] = Math.max(alike, shared[instrument.id] ?? 0);
-    return [readingOf(s.key, s.what, how, mean, instrument, places)];
+    return [readingOf(s.key, rest, how, mean, instrument, places)];
   });
   return { survey: survey(places, readings, shared), orphaned };
 }

@@ -1,62 +1,62 @@
 import {
+  type Clash,
+  type DrawnFrame,
   fromRectangle,
-  type ResolvedFrame,
-  rectangleIn,
+  type Placed,
   rectangleProblems,
-  resolveFrame,
   resolveStructure,
   type Structure,
   structureProblems,
 } from "../frame";
+import { type Order, orderOfWork } from "../plan";
 import type { Problem } from "../units";
 import type { Plan } from "./planSchema";
 
-/** What a plan builds, worked out once for every plan. */
+/** What a plan builds, worked out once for every plan. However it was entered, everything after reads this. */
 export interface Built {
   problems: Problem[];
+  /** The frame as members; null while the sizes of a rectangle have errors. */
+  members: DrawnFrame | null;
   /** Null while the frame has errors. */
   structure: Structure | null;
-  /** The rectangle that is squared and levelled; null while there are errors, and for frames that have none. */
-  frame: ResolvedFrame | null;
+  order: Order | null;
   /** Members on their lines, errors or not: what can be drawn. */
-  drawn: ReturnType<typeof resolveStructure> | null;
+  drawn: { structure: Structure; clashes: Clash[]; placed: Map<string, Placed> } | null;
 }
 
 const KNOWN = new WeakMap<object, Built>();
+const isBroken = (problems: readonly Problem[]): boolean => problems.some((p) => p.severity === "error");
 
-/** @param plan of which only `frame`, `free` and `units` count. */
-export function builtOf(plan: Plan): Built {
-  const key = plan.free ?? plan.frame;
-  const known = KNOWN.get(key);
-  if (known) return known;
-  const built = plan.free ? buildFree(plan.free) : buildRectangle(plan);
-  KNOWN.set(key, built);
-  return built;
+/** A plan's frame as members. The one place that asks how a frame was entered. */
+function membersOf({ frame, units }: Pick<Plan, "frame" | "units">): {
+  members: DrawnFrame | null;
+  problems: Problem[];
+} {
+  if (frame.by === "members") return { members: frame.drawn, problems: [] };
+  const problems = rectangleProblems(frame.sizes);
+  return { members: isBroken(problems) ? null : fromRectangle(frame.sizes, units), problems };
 }
 
-/** Length and width over all, mm, for lists. */
-export function overallSizeMm(plan: Plan): [number, number] {
-  const drawn = plan.free && builtOf(plan).drawn?.structure;
+function build(plan: Pick<Plan, "frame" | "units">): Built {
+  const { members, problems } = membersOf(plan);
+  if (!members) return { problems, members, structure: null, order: null, drawn: null };
+  const drawn = resolveStructure(members);
+  const found = [...problems, ...structureProblems(members, drawn)];
+  const structure = isBroken(found) ? null : drawn.structure;
+  return { problems: found, members, structure, order: structure && orderOfWork(structure), drawn };
+}
+
+/** @param plan of which only `frame` and `units` count. */
+export function builtOf(plan: Pick<Plan, "frame" | "units">): Built {
+  const known = KNOWN.get(plan.frame) ?? build(plan);
+  KNOWN.set(plan.frame, known);
+  return known;
+}
+
+/** Length and width over all, mm, for lists; of the sizes that were typed while nothing can be drawn. */
+export function overallSizeMm(plan: Pick<Plan, "frame" | "units">): [number, number] {
+  const drawn = builtOf(plan).drawn?.structure;
   return drawn
     ? [drawn.high[0] - drawn.low[0], drawn.high[1] - drawn.low[1]]
-    : [plan.frame.length.mm, plan.frame.width.mm];
-}
-
-function buildFree(free: NonNullable<Plan["free"]>): Built {
-  const drawn = resolveStructure(free);
-  const problems = structureProblems(free, drawn);
-  const broken = problems.some((p) => p.severity === "error");
-  return {
-    problems,
-    structure: broken ? null : drawn.structure,
-    frame: broken ? null : rectangleIn(drawn.structure),
-    drawn,
-  };
-}
-
-function buildRectangle(plan: Plan): Built {
-  const problems = rectangleProblems(plan.frame);
-  if (problems.some((p) => p.severity === "error")) return { problems, structure: null, frame: null, drawn: null };
-  const drawn = resolveStructure(fromRectangle(plan.frame, plan.units));
-  return { problems, structure: drawn.structure, frame: resolveFrame(plan.frame), drawn };
+    : [plan.frame.sizes.length.mm, plan.frame.sizes.width.mm];
 }

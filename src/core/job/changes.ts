@@ -17,19 +17,20 @@ const LABELS: Record<string, string> = {
   "limits.square": "Squareness limit",
   "limits.square.as": "Squareness stated as",
   "limits.square.limit": "Squareness limit",
-  "frame.length": "Length",
-  "frame.width": "Width",
-  "frame.section.profile": "Section",
-  "frame.section.face": "Tube width in plan",
-  "frame.section.depth": "Tube height",
-  "frame.section.wall": "Wall",
-  "frame.material": "Material",
-  "frame.crossRuns": "Cross members run",
+  "frame.sizes.length": "Length",
+  "frame.sizes.width": "Width",
+  "frame.sizes.section.profile": "Section",
+  "frame.sizes.section.face": "Tube width in plan",
+  "frame.sizes.section.depth": "Tube height",
+  "frame.sizes.section.wall": "Wall",
+  "frame.sizes.material": "Material",
+  "frame.sizes.crossRuns": "Cross members run",
   "bed.adjust": "Bed set by",
   "bed.mode": "Shimmed to",
   "bed.pitch": "Foot pitch",
   "bed.thread": "Foot thread",
   "bed.school": "Flat by",
+  "frame.by": "Frame entered by",
   aim: "Squared to",
   "limits.gap": "Gap limit",
   "limits.flush": "Flush limit",
@@ -53,7 +54,7 @@ const LABELS: Record<string, string> = {
   "weld.tackLength": "Tack length",
 };
 
-const FREE_LABELS: Record<string, string> = {
+const DRAWN_LABELS: Record<string, string> = {
   members: "Member",
   sections: "Section",
   joints: "Joint",
@@ -69,14 +70,14 @@ const FREE_LABELS: Record<string, string> = {
 
 /** Name of a plan field as a person says it. */
 export function fieldLabel(path: string): string {
-  const cross = /^frame\.cross\.(M\d+)/.exec(path);
+  const cross = /^frame\.sizes\.cross\.(M\d+)/.exec(path);
   if (cross) return `Cross member ${cross[1]}`;
   const rest = /^bed\.rests\.(R\d+)(?:\.(x|y))?/.exec(path);
   if (rest) return `Rest ${rest[1]}${rest[2] ? `, ${rest[2]}` : ""}`;
   const bar = /^stock\.(?:bars|offcuts)\.([BO]\d+)(?:\.(length|price|quantity))?/.exec(path);
   if (bar) return `${bar[1]?.startsWith("B") ? "Bar" : "Offcut"} ${bar[1]}${bar[2] ? `, ${bar[2]}` : ""}`;
-  const free = /^free\.(\w+)(?:\.(\w+))?/.exec(path);
-  if (free) return `${FREE_LABELS[free[1] ?? ""] ?? "Frame drawn freely"}${free[2] ? ` ${free[2]}` : ""}`;
+  const drawn = /^frame\.drawn\.(\w+)(?:\.(\w+))?/.exec(path);
+  if (drawn) return `${DRAWN_LABELS[drawn[1] ?? ""] ?? "Drawn frame"}${drawn[2] ? ` ${drawn[2]}` : ""}`;
   const hole = /^drill\.(H\d+)\.(\w+)/.exec(path);
   if (hole) return `Hole ${hole[1]}, ${hole[2]}`;
   if (path.startsWith("bed.leaves")) return "Shims at hand";
@@ -85,7 +86,7 @@ export function fieldLabel(path: string): string {
 
 type Leaves = Map<string, string>;
 
-/** What a person would recognise of one item of a free frame: its lengths and words in their order. */
+/** What a person would recognise of one item of a drawn frame: its lengths and words in their order. */
 function inShort(value: unknown): string {
   if (value === null) return "none";
   if (typeof value !== "object") return String(value) || "empty";
@@ -100,7 +101,7 @@ const isLength = (v: object): v is { mm: number; text: string; unit: string } =>
 /** Flattens a plan to its leaves. A length is one leaf; items of lists go by their id, not their place. */
 function leaves(value: unknown, path: string, out: Leaves): Leaves {
   if (value === null) out.set(path, "none");
-  else if (path.startsWith("free.") && path.split(".").length > 2) out.set(path, inShort(value));
+  else if (path.startsWith("frame.drawn.") && path.split(".").length > 3) out.set(path, inShort(value));
   else if (Array.isArray(value))
     value.forEach((item, i) => {
       const id = typeof item === "object" && item !== null && "id" in item ? String(item.id) : String(i);
@@ -129,10 +130,11 @@ export function planChanges(before: Plan, after: Plan): Change[] {
     }));
   if (all.length <= MOST_CHANGES) return all;
   // A frame started anew: one line says it.
-  const members = (plan: Plan): string => (plan.free ? `${plan.free.members.length} members` : "the rectangle");
+  const members = ({ frame }: Plan): string =>
+    frame.by === "members" ? `${frame.drawn.members.length} members` : "a rectangle by its sizes";
   return [
-    ...all.filter((c) => !c.path.startsWith("free.")).slice(0, MOST_CHANGES - 1),
-    { path: "free", label: "Frame drawn freely", from: members(before), to: members(after) },
+    ...all.filter((c) => !c.path.startsWith("frame.drawn.")).slice(0, MOST_CHANGES - 1),
+    { path: "frame.drawn", label: "Drawn frame", from: members(before), to: members(after) },
   ];
 }
 
@@ -161,12 +163,15 @@ function mergeLists(base: readonly Item[], mine: readonly Item[], theirs: readon
   return out;
 }
 
+/** Whether two objects are of one make: the same kind, entered the same way. */
+const alike = (a: Tree, b: Tree): boolean => a.kind === b.kind && a.by === b.by;
+
 function merge(base: unknown, mine: unknown, theirs: unknown): unknown {
   if (same(mine, base)) return theirs;
   if (same(theirs, base)) return mine;
   // Objects of the same make are merged field by field; anything else is taken whole.
   if (isList(base) && isList(mine) && isList(theirs)) return mergeLists(base, mine, theirs);
-  if (isTree(base) && isTree(mine) && isTree(theirs) && base.kind === mine.kind && base.kind === theirs.kind)
+  if (isTree(base) && isTree(mine) && isTree(theirs) && alike(base, mine) && alike(base, theirs))
     return Object.fromEntries(Object.keys(mine).map((k) => [k, merge(base[k], mine[k], theirs[k])]));
   return mine;
 }

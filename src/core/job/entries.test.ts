@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { angle, opened, read, slope } from "../../../tests/support/jobs";
+import { angle, opened, quantity, read, slope } from "../../../tests/support/jobs";
 import { length } from "../units";
 import { entryProblem } from "./entries";
 import { type How, newEntrySchema, type ReadingEntry } from "./entrySchema";
@@ -7,18 +7,19 @@ import { keyOf } from "./rounds";
 
 describe("entries of a survey", () => {
   const r = opened("bed");
+  const R2 = { kind: "rest" as const, rest: "R2" };
   const how: How = { by: "slope", from: "R1", arrow: "on" };
   it("have keys that tell ways of reading apart", () => {
     const keys = [
-      { what: "R2" },
-      { what: "R2", how },
-      { what: "R2", how: { by: "difference" as const, from: "R1" } },
-      { what: "R2", how: { by: "rod" as const, setUp: 2, sightM: null } },
+      { what: R2 },
+      { what: R2, how },
+      { what: R2, how: { by: "difference" as const, from: "R1" } },
+      { what: R2, how: { by: "rod" as const, setUp: 2, sightM: null } },
     ].map(keyOf);
     expect(new Set(keys).size).toBe(4);
   });
   it("are refused in words that say what would be right", () => {
-    const wrong = (e: ReadingEntry, gate: "bed" | "dry fit" = "bed") => entryProblem(e, gate)?.message ?? "taken";
+    const wrong = (e: ReadingEntry) => entryProblem(e)?.message ?? "taken";
     expect(wrong(read(r.id, "R1", null, { value: slope("1"), how }))).toMatch(/From R1 to itself/);
     expect(wrong(read(r.id, "R2", "3", { how }))).toMatch(/mm\/m/);
     expect(wrong(read(r.id, "R2", null, { value: slope("1") }))).toMatch(/is a length/);
@@ -26,10 +27,10 @@ describe("entries of a survey", () => {
     expect(
       wrong(read(r.id, "R2", "-1", { how: { by: "edge", from: "R1", to: "R3", blocks: [length("0"), length("0")] } })),
     ).toMatch(/nought or more/);
-    expect(wrong(read(r.id, "D^A^B", null, { value: angle("190") }), "dry fit")).toMatch(/no angle of a corner/);
-    expect(wrong(read(r.id, "D^A^B", "90"), "dry fit")).toMatch(/degrees/);
-    expect(wrong(read(r.id, "gA", "-0.2"), "dry fit")).toMatch(/nought or more/);
-    expect(wrong(read(r.id, "AB", "1000", { how: { by: "difference", from: "R1" } }), "dry fit")).toMatch(/only a bed/);
+    expect(wrong(read(r.id, "D^A^B", null, { value: angle("190") }))).toMatch(/no angle of a corner/);
+    expect(wrong(read(r.id, "D^A^B", "90"))).toMatch(/degrees/);
+    expect(wrong(read(r.id, "gA", "-0.2"))).toMatch(/nought or more/);
+    expect(wrong(read(r.id, "AB", "1000", { how: { by: "difference", from: "R1" } }))).toMatch(/only a bed/);
     expect(wrong(read(r.id, "R2", null, { value: slope("0.4"), how }))).toBe("taken");
   });
   it("are read back as they were: the schema takes a value that its text says, and no other", () => {
@@ -39,9 +40,20 @@ describe("entries of a survey", () => {
       false,
     );
     expect(newEntrySchema.safeParse({ ...good, how: { by: "guess" } }).success).toBe(false);
-    for (const what of ["AB", "A-M1AB", "D^A^B", "M1AB|A-B", "zA", "fM1AB", "r", "rA", "R12", "sM1"])
-      expect(newEntrySchema.safeParse({ ...good, what }).success, what).toBe(true);
-    for (const what of ["", "a", "A-", "A^B", "A|B", "rZ", "zz", "A-B-C", "A;DROP", "z", "AB ".repeat(20)])
-      expect(newEntrySchema.safeParse({ ...good, what }).success, what).toBe(false);
+    for (const what of ["AB", "A-M1AB", "D^A^B", "zA", "fM1AB", "r", "rA", "R12", "sM1"].map(quantity))
+      expect(newEntrySchema.safeParse({ ...good, what }).success, JSON.stringify(what)).toBe(true);
+    expect(
+      newEntrySchema.safeParse({ ...good, what: { kind: "offset", of: "M1AB", from: "A", to: "B" } }).success,
+    ).toBe(true);
+    for (const what of [
+      "AB",
+      { kind: "distance", from: "A" },
+      { kind: "distance", from: "", to: "B" },
+      { kind: "distance", from: "A;DROP", to: "B" },
+      { kind: "rock", held: "Z" },
+      { kind: "height", at: "AB ".repeat(20) },
+      { kind: "weight", at: "A" },
+    ])
+      expect(newEntrySchema.safeParse({ ...good, what }).success, JSON.stringify(what)).toBe(false);
   });
 });

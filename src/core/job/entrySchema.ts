@@ -1,7 +1,7 @@
 import * as z from "zod";
-import { GATES } from "../plan";
+import { GATES, stepIdSchema } from "../plan";
 import { lengthSchema, slantSchema } from "../units";
-import { WHAT } from "./quantityId";
+import { quantityIdSchema } from "./quantitySchema";
 
 /** A moment, UTC, with milliseconds, in years that a database can hold. */
 export const timeSchema = z.iso
@@ -71,8 +71,8 @@ export const readingSchema = z.strictObject({
   ...base,
   roundId: z.uuid(),
   instrumentId: z.string().min(1).max(36),
-  /** `AB`, `AC`, a rest `R1`, the height of a corner `zA`, a distance `A-M1AB`, an angle `D^A^B` … (see what.ts). */
-  what: z.string().max(40, "Not something that is measured here.").regex(WHAT, "Not something that is measured here."),
+  /** What it is of. */
+  what: quantityIdSchema,
   /** A length, or for slopes and angles a slant. Null takes the last reading back. */
   value: z.union([lengthSchema, slantSchema]).nullable(),
   how: howSchema.optional(),
@@ -80,10 +80,20 @@ export const readingSchema = z.strictObject({
   again: z.literal(true).optional(),
 });
 
+const tickIdSchema = z.union([
+  stepIdSchema,
+  z.strictObject({
+    do: z.literal("cut"),
+    member: z.string().regex(/^[A-Z][A-Z0-9]{0,5}$/, "Not a member of a frame."),
+  }),
+  z.strictObject({ do: z.literal("close") }),
+]);
+
 export const tickSchema = z.strictObject({
   kind: z.literal("tick"),
   ...base,
-  step: z.string().min(1).max(80),
+  /** What is ticked off, or no longer. */
+  step: tickIdSchema,
   done: z.boolean(),
 });
 

@@ -1,12 +1,12 @@
+import type { Footprint } from "../bed";
 import type { Limit, Overall } from "../check";
-import { type AsCut, asCut, type CutPiece, cutList, type FreePiece, freeCutList } from "../cut";
-import type { ResolvedFrame, Side, Structure } from "../frame";
-import type { Step } from "../plan";
+import { type AsCut, asCut, type CutPiece, cutList } from "../cut";
+import type { Structure } from "../frame";
+import type { Order, Step } from "../plan";
 import type { Prediction } from "../shrink";
 import type { Places, SetUp } from "../square";
-import type { Estimate, Problem } from "../units";
+import type { Problem } from "../units";
 import { type BedRound, workOutBedRound } from "./bedRound";
-import { CLOSE_STEP } from "./entries";
 import { type EvaluationContext, evaluationContext } from "./evaluationContext";
 import { type FrameRound, workOutFrameRound } from "./frameRound";
 import type { Job } from "./jobSchema";
@@ -14,6 +14,7 @@ import type { Plan } from "./planSchema";
 import { type ShapeChange, type SideLoss, shapeChanges, sideLosses } from "./predictedMeasured";
 import { type Mean, meansOf, type Round } from "./rounds";
 import type { Stage } from "./stages";
+import { CLOSE, tickKey } from "./tickId";
 
 /** A round of pieces as they were cut. */
 export interface CutRound extends Round {
@@ -34,23 +35,22 @@ export interface Evaluation {
   problems: Problem[];
   /** What is built, in space; null while the plan has errors. */
   structure: Structure | null;
-  /** The rectangle that is squared; null while the plan has errors, and for a frame that has none. */
-  frame: ResolvedFrame | null;
   /** Places between which one measures; null while the plan has errors. */
   places: Places | null;
-  /** What lies over the bed, seen from above: the rectangle, or the box round a frame that has none. */
-  footprint: ResolvedFrame | null;
+  /** What lies over the bed, seen from above. */
+  footprint: Footprint | null;
   /** Null while the plan has errors, and while it is being worked out. */
   prediction: Prediction | null;
   setUp: SetUp | null;
-  /** Lines of the cut list; of a free frame each with its section and both ends. */
-  cut: (CutPiece | FreePiece)[];
+  cut: CutPiece[];
   limits: Limit[];
   cutRounds: CutRound[];
   bedRounds: BedRound[];
   frameRounds: FrameRound[];
+  /** Schools that made the order, with its steps; null while the plan has errors. */
+  order: Order | null;
   steps: Step[];
-  /** Keys of the steps that stand ticked. */
+  /** Keys of what stands ticked. */
   ticked: Set<string>;
   /** Last cold round with a reading. */
   cold: FrameRound | null;
@@ -60,10 +60,10 @@ export interface Evaluation {
   summary: Summary;
 }
 
-function cutRoundOf({ job }: EvaluationContext, cut: readonly CutPiece[], r: Round): CutRound {
+function cutRoundOf({ job, structure }: EvaluationContext, cut: readonly CutPiece[], r: Round): CutRound {
   const means = meansOf(r, job.instruments);
   const readings = [...means].map(([what, mean]) => [what, { mm: mean.mm, uMm: mean.uMm }]);
-  return { ...r, means, asCut: asCut(cut, Object.fromEntries(readings)) };
+  return { ...r, means, asCut: asCut(cut, Object.fromEntries(readings), structure?.quad ?? null) };
 }
 
 /** Rounds of the frame itself, put together. */
@@ -90,24 +90,17 @@ function remembered<R>(
   return done;
 }
 
-const evaluateFrameRound = (ground: EvaluationContext, places: Places, r: Round): FrameRound =>
-  remembered(FRAME_ROUNDS, ground, r, () => workOutFrameRound(ground, places, r));
-const evaluateBedRound = (ground: EvaluationContext, r: Round, before: BedRound | null): BedRound =>
-  remembered(BED_ROUNDS, ground, r, () => workOutBedRound(ground, r, before), before?.all.at(-1)?.id);
+const evaluateFrameRound = (context: EvaluationContext, places: Places, r: Round): FrameRound =>
+  remembered(FRAME_ROUNDS, context, r, () => workOutFrameRound(context, places, r));
+const evaluateBedRound = (context: EvaluationContext, r: Round, before: BedRound | null): BedRound =>
+  remembered(BED_ROUNDS, context, r, () => workOutBedRound(context, r, before), before?.all.at(-1)?.id);
 
 /** Rounds of the bed, each with what the one before it asked for. */
-function bedRoundsOf(ground: EvaluationContext): BedRound[] {
+function bedRoundsOf(context: EvaluationContext): BedRound[] {
   const done: BedRound[] = [];
-  for (const r of ground.rounds)
-    if (r.round.gate === "bed") done.push(evaluateBedRound(ground, r, done.at(-1) ?? null));
+  for (const r of context.rounds)
+    if (r.round.gate === "bed") done.push(evaluateBedRound(context, r, done.at(-1) ?? null));
   return done;
-}
-
-/** A pair of sides is cut to one length: the mean of what the two lose. */
-function lossOfPair(prediction: Prediction | null, a: Side, b: Side): Estimate {
-  const mean = (of: keyof Estimate): number =>
-    prediction?.sidesMm ? (prediction.sidesMm[a][of] + prediction.sidesMm[b][of]) / 2 : 0;
-  return { value: mean("value"), low: mean("low"), high: mean("high") };
 }
 
 const isRead = (r: Round): boolean => r.readings.size + r.slants.size > 0;
@@ -119,33 +112,34 @@ const isCold = (r: Round): boolean => r.round.gate === "cold" && isRead(r);
  * @param job a valid job.
  */
 export function summaryOf(job: Job): Summary {
-  const ground = evaluationContext(job, null);
-  const { frame, places, rounds, steps, ticked } = ground;
+  const context = evaluationContext(job, null);
+  const { structure, places, rounds, order, ticked } = context;
+  const quad = structure?.quad ?? null;
   const bed = rounds.findLast((r) => r.round.gate === "bed" && isRead(r));
   const cold = places ? rounds.findLast(isCold) : undefined;
   let stage: Stage = places ? "frame" : "job";
   if (places && rounds.some((r) => r.round.gate === "cut" && r.readings.size > 0)) stage = "cut";
   if (bed) stage = "bed";
   if (places && rounds.some((r) => ofFrame(r) && isRead(r))) stage = "square";
-  if (steps.some((s) => ticked.has(s.key))) stage = "weld";
+  if (order?.steps.some((s) => ticked.has(s.key))) stage = "weld";
   if (cold) stage = "check";
-  if (ticked.has(CLOSE_STEP)) stage = "log";
+  if (ticked.has(tickKey(CLOSE))) stage = "log";
   const named = (r: Round) => `${r.round.gate}, round ${r.number}`;
   if (places && cold)
     return {
       stage,
-      verdict: evaluateFrameRound(ground, places, cold).overall,
+      verdict: evaluateFrameRound(context, places, cold).overall,
       about: `cold frame, round ${cold.number}`,
     };
   if (places)
     for (const round of rounds.filter((r) => ofFrame(r) && isRead(r)).reverse()) {
-      const done = evaluateFrameRound(ground, places, round);
-      if (frame ? !done.square?.corners : !done.general?.farthest) continue;
-      const square = done.verdicts.find((v) => v.limit.id === (frame ? "square" : "place"));
+      const done = evaluateFrameRound(context, places, round);
+      if (quad ? !done.square?.corners : !done.general?.farthest) continue;
+      const square = done.verdicts.find((v) => v.limit.id === (quad ? "square" : "place"));
       if (square?.result) return { stage, verdict: square.result.verdict, about: `square, ${named(round)}` };
       break;
     }
-  const flat = bed && evaluateBedRound(ground, bed, null).verdict.flat;
+  const flat = bed && evaluateBedRound(context, bed, null).verdict.flat;
   return flat
     ? { stage, verdict: flat.verdict, about: `bed, round ${bed.number}` }
     : { stage, verdict: "not measured", about: "" };
@@ -156,36 +150,30 @@ export function summaryOf(job: Job): Summary {
  * @param job a valid job. @param predicted of its plan (see predict.ts); null while it is being worked out.
  */
 export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
-  const ground = evaluationContext(job, predicted);
-  const { problems, structure, frame, places, prediction, target, limits, rounds, steps, ticked } = ground;
-  const frameRounds = places ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(ground, places, r)) : [];
+  const context = evaluationContext(job, predicted);
+  const { problems, structure, places, prediction, target, limits, rounds, order, ticked } = context;
+  const frameRounds = places ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(context, places, r)) : [];
   const cold = frameRounds.findLast(isCold) ?? null;
-  const cut: Evaluation["cut"] = job.plan.free
-    ? structure
-      ? freeCutList(structure, prediction?.spansMm)
-      : []
-    : frame
-      ? cutList(frame, { lengthMm: lossOfPair(prediction, "AB", "CD"), widthMm: lossOfPair(prediction, "BC", "DA") })
-      : [];
+  const cut = structure ? cutList(structure, prediction?.allowancesMm) : [];
   return {
     problems,
     structure,
-    frame,
     places,
-    footprint: ground.footprint,
+    footprint: context.footprint,
     prediction,
     setUp: target,
     cut,
     limits,
-    cutRounds: rounds.filter((r) => r.round.gate === "cut").map((r) => cutRoundOf(ground, cut, r)),
-    bedRounds: bedRoundsOf(ground),
+    cutRounds: rounds.filter((r) => r.round.gate === "cut").map((r) => cutRoundOf(context, cut, r)),
+    bedRounds: bedRoundsOf(context),
     frameRounds,
-    steps,
+    order,
+    steps: order?.steps ?? [],
     ticked,
     cold,
     losses: prediction ? sideLosses(prediction, frameRounds, cold) : [],
     shapes: prediction ? shapeChanges(prediction, frameRounds, cold) : [],
-    closed: ticked.has(CLOSE_STEP),
+    closed: ticked.has(tickKey(CLOSE)),
     summary: summaryOf(job),
   };
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { angle, evaluate, job, opened, read, slope } from "../../../tests/support/jobs";
+import { withDrawn } from "../../../tests/support/plans";
 import { length } from "../units";
 import type { Entry } from "./entrySchema";
 import type { Plan } from "./planSchema";
@@ -22,7 +23,7 @@ describe("a misread that six tapes cannot name", () => {
   it("is named once that is measured", () => {
     const cut = opened("cut");
     const entries = taped();
-    const pieces = (["AB", "BC", "CD", "DA"] as const).map((w) => read(cut.id, w, SIX[w]));
+    const pieces = (["AB", "BC", "CD", "DA"] as const).map((member) => read(cut.id, { kind: "piece", member }, SIX[member]));
     const gauge = read((entries[0] as Entry).id, "D^A^B", null, { value: angle("90") }, "angle-gauge");
     const [round] = evaluate(job([cut, ...pieces, ...entries, gauge])).frameRounds;
     if (!round?.square) throw new Error("a check expected");
@@ -56,7 +57,7 @@ describe("bringing it square by how it is held", () => {
 });
 
 describe("a frame without corners A to D", () => {
-  const free = (p: Plan): Plan => ({ ...p, free: started("A-shaped drawbar") });
+  const free = (p: Plan): Plan => withDrawn(p, started("A-shaped drawbar"));
   it("is judged by where its places lie, and told which to tap", () => {
     const j = job([], free);
     const { places, limits } = evaluate(j);
@@ -98,9 +99,9 @@ describe("a frame that is drawn anew after it was measured", () => {
       read(r.id, "M1AB|A-B", "0"),
     ];
     for (const name of ["A-shaped drawbar", "rack", "rails with a kink", "table base"]) {
-      const [round] = evaluate(job(entries, (p) => ({ ...p, free: started(name) }))).frameRounds;
-      expect(round?.readings.size, name).toBe(8);
-      if (name !== "table base") expect(round?.square, name).toBeNull();
+      const { frameRounds, structure } = evaluate(job(entries, (p) => withDrawn(p, started(name))));
+      expect(frameRounds[0]?.readings.size, name).toBe(8);
+      expect(frameRounds[0]?.square === null, name).toBe(structure?.quad === null);
     }
     const bed = opened("bed");
     const gone = evaluate(job([bed, read(bed.id, "R77", "1", {}, "height-gauge")])).bedRounds[0];

@@ -1,6 +1,7 @@
 import { type LimitVerdict, type Overall, overall, verdicts } from "../check";
-import { CORNERS, type Corner, SIDES, type Span } from "../frame";
-import { type FourCorners, flatness, fourCorners } from "../geometry";
+import { seenAt } from "../frame";
+import { CORNERS, type Corner, ends, type FourCorners, flatness, fourCorners, SIDES, type Span } from "../geometry";
+import { add, type Vec3 } from "../numeric";
 import {
   type GeneralCheck,
   generalCheck,
@@ -9,7 +10,6 @@ import {
   type Measured,
   type Places,
   type Reading,
-  type SetUp,
   type SquareCheck,
   spanReadings,
   squareCheck,
@@ -17,7 +17,8 @@ import {
 } from "../square";
 import type { EvaluationContext } from "./evaluationContext";
 import { type MisreadHelp, misreadHelp } from "./misreadHelp";
-import { quantityOf } from "./quantityId";
+import { quantityKey, spanOf } from "./quantityId";
+
 import { fullU, type Mean, meansOf, type Round, spansOf, uOfHeights } from "./rounds";
 
 /** A round of sides, diagonals and corner heights with what follows from it. */
@@ -51,9 +52,9 @@ function moreReadings(
   const known = (...names: string[]): boolean =>
     names.every((n) => places.nodes[n]) && new Set(names).size === names.length;
   for (const [id, mean] of means) {
-    const q = quantityOf(id);
+    const q = mean.what;
     const tape = mean.tape ? { tape: mean.tape.id } : {};
-    if (q.kind === "distance" && known(q.from, q.to))
+    if (q.kind === "distance" && spanOf(q) === null && known(q.from, q.to))
       readings.push({ kind: "distance", id, from: q.from, to: q.to, valueMm: mean.mm, uMm: mean.uMm, ...tape });
     else if (q.kind === "angle" && known(q.from, q.at, q.to)) {
       // Angles are kept as the arc at one metre.
@@ -70,8 +71,7 @@ function moreReadings(
 /** Flatness from heights at places, or else from edges across the diagonals, or from a rock: half of what rocks. */
 function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["flatMm"] {
   const heights = [...means].flatMap(([key, mean]) => {
-    const q = quantityOf(key);
-    const at = q.kind === "height" ? places.nodes[q.name] : undefined;
+    const at = mean.what.kind === "height" ? places.nodes[mean.what.at] : undefined;
     return at ? [{ at, mm: mean.mm, key }] : [];
   });
   const u = uOfHeights(
@@ -87,43 +87,49 @@ function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["f
     if (found.zoneMm !== null && found.uZoneMm !== null)
       return { value: found.zoneMm, u: found.uZoneMm, by: `${heights.length} heights` };
   }
-  const [ac, bd] = [means.get("eAC"), means.get("eBD")];
+  const [ac, bd] = ["AC", "BD"].map((at) => means.get(quantityKey({ kind: "edge", at })));
   // Edges or strings across the diagonals pass half of the twist from each other where they cross (closed form).
   if (ac && bd)
     return { value: Math.abs(ac.mm - bd.mm), u: Math.hypot(ac.uMm, bd.uMm), by: "edges across both diagonals" };
-  const held = [...means].filter(([key]) => quantityOf(key).kind === "rock");
-  const worst = held.reduce<Mean | null>((w, [, m]) => (!w || m.mm > w.mm ? m : w), null);
+  const held = [...means.values()].filter((m) => m.what.kind === "rock");
+  const worst = held.reduce<Mean | null>((w, m) => (!w || m.mm > w.mm ? m : w), null);
   return worst && { value: worst.mm / 2, u: worst.uMm / 2, by: "half of the rock" };
 }
 
 /** Twist of four corners that were read, with the unevenness of one gauge shared by them dropping out. */
 function twistOf(means: ReadonlyMap<string, Mean>): FourCorners | null {
-  const names = CORNERS.map((c) => `z${c}`);
+  const heightOf = (c: Corner): string => quantityKey({ kind: "height", at: c });
+  const names = CORNERS.map(heightOf);
   if (!names.every((n) => means.has(n))) return null;
-  const z = Object.fromEntries(CORNERS.map((c) => [c, means.get(`z${c}`)?.mm ?? 0])) as Record<Corner, number>;
+  const z = Object.fromEntries(CORNERS.map((c) => [c, means.get(heightOf(c))?.mm ?? 0])) as Record<Corner, number>;
   return fourCorners(z, uOfHeights(means, names));
 }
 
 /** The worst reading of one kind, with where it was. */
-function worstReading(means: ReadonlyMap<string, Mean>, kind: string): (Measured & { where: string }) | null {
+function worstReading(
+  means: ReadonlyMap<string, Mean>,
+  kind: "straightness" | "level" | "gap" | "flush",
+): (Measured & { where: string }) | null {
   let worst: (Measured & { where: string }) | null = null;
-  for (const [key, mean] of means) {
-    const q = quantityOf(key);
-    if (q.kind !== kind || !("name" in q)) continue;
-    if (!worst || Math.abs(mean.mm) > worst.value) worst = { value: Math.abs(mean.mm), u: fullU(mean), where: q.name };
+  for (const mean of means.values()) {
+    if (mean.what.kind !== kind) continue;
+    if (!worst || Math.abs(mean.mm) > worst.value)
+      worst = { value: Math.abs(mean.mm), u: fullU(mean), where: mean.what.at };
   }
   return worst;
 }
 
 /** Works out a round of the frame: shape, places, flatness, verdicts. */
-export function workOutFrameRound(ground: EvaluationContext, places: Places, round: Round): FrameRound {
-  const { job, limits, frame } = ground;
-  const target = job.plan.aim === "drawing" ? null : ground.target;
-  const means = meansOf(round, job.instruments, ground.alphaPerK);
+export function workOutFrameRound(context: EvaluationContext, places: Places, round: Round): FrameRound {
+  const { job, limits, structure } = context;
+  const quad = structure?.quad ?? null;
+  const offSet = job.plan.aim !== "drawing" && context.prediction ? context.prediction.setUp.offsetsMm : null;
+  const target = offSet && context.target;
+  const means = meansOf(round, job.instruments, context.alphaPerK);
   const { spans, tapes } = spansOf(means);
   const more = moreReadings(means, places);
   const mm = Object.fromEntries(Object.entries(spans).map(([k, v]) => [k, v.mm])) as Partial<Record<Span, number>>;
-  const wrong = frame ? impossible(mm, SLACK_MM) : null;
+  const wrong = quad ? impossible(mm, SLACK_MM) : null;
   const before = round.round.gate !== "cold" && round.round.gate !== "hot";
   const allTapes = { ...tapes, ...more.tapes };
   // Read while the frame had these corners: it may have been drawn anew since.
@@ -132,20 +138,19 @@ export function workOutFrameRound(ground: EvaluationContext, places: Places, rou
   const general =
     wrong || readings.length === 0
       ? null
-      : generalCheck(places.nodes, readings, allTapes, wantedPlaces(places, before ? target : null));
+      : generalCheck(places.nodes, readings, allTapes, wantedPlaces(places, before ? offSet : null));
   const square =
-    !frame || wrong || Object.keys(spans).length === 0
+    !quad || wrong || Object.keys(spans).length === 0
       ? null
       : squareCheck(
-          frame.lengthMm,
-          frame.widthMm,
+          quad.corners,
           spans,
           allTapes,
-          before && target ? target.squareDifferenceMm2 : 0,
+          (before && target ? target : quad).squareDifferenceMm2,
           general?.fit ?? null,
         );
   const flatMm = flatOf(means, places);
-  const twist = frame ? twistOf(means) : null;
+  const twist = quad ? twistOf(means) : null;
   const list = verdicts(
     limits,
     {
@@ -170,7 +175,7 @@ export function workOutFrameRound(ground: EvaluationContext, places: Places, rou
   const fit = square?.fit ?? general?.fit ?? null;
   const help =
     fit && fit.diagnosis.status === "detected_not_located"
-      ? misreadHelp(places, readings, allTapes, fit, piecesAsCut(ground))
+      ? misreadHelp(places, readings, allTapes, fit, piecesAsCut(context))
       : null;
   return {
     ...round,
@@ -190,41 +195,31 @@ export function workOutFrameRound(ground: EvaluationContext, places: Places, rou
 const U_AS_CUT_MM = 2;
 
 /** Sides as far as their pieces' cut lengths tell them: gaps and grinding make them no better than a couple of millimetres. */
-function piecesAsCut({ rounds, frame, job }: EvaluationContext): Reading[] {
-  if (!frame) return [];
+function piecesAsCut({ rounds, structure, job }: EvaluationContext): Reading[] {
+  const quad = structure?.quad;
+  if (!quad) return [];
+  const sideOf = new Map(SIDES.map((s) => [quad.sides[s], s]));
   const found = new Map<string, Reading>();
   for (const r of rounds) {
     if (r.round.gate !== "cut") continue;
-    for (const [id, mean] of meansOf(r, job.instruments))
-      if ((SIDES as readonly string[]).includes(id))
-        found.set(id, {
-          kind: "distance",
-          id: `${id} as cut`,
-          from: id[0] as string,
-          to: id[1] as string,
-          valueMm: mean.mm,
-          uMm: Math.hypot(U_AS_CUT_MM, fullU(mean)),
-        });
+    for (const mean of meansOf(r, job.instruments).values()) {
+      const side = mean.what.kind === "piece" ? sideOf.get(mean.what.member) : undefined;
+      if (!side) continue;
+      const [from, to] = ends(side);
+      const uMm = Math.hypot(U_AS_CUT_MM, fullU(mean));
+      found.set(side, { kind: "distance", id: `${side} as cut`, from, to, valueMm: mean.mm, uMm });
+    }
   }
   return [...found.values()];
 }
 
-/** Where places shall be: set up off nominal for what the weld will do, the others moved along with the corners about them. */
-function wantedPlaces(places: Places, target: SetUp | null): Places["nodes"] {
-  if (!target) return places.nodes;
-  const { A, B, C, D } = places.nodes;
-  const { corners } = target;
-  if (!A || !B || !C || !D) return places.nodes;
-  const [length, width] = [B.x - A.x, D.y - A.y];
+/** Where places shall be: as drawn, set off with the joint that they belong to. */
+function wantedPlaces(places: Places, offsetsMm: Readonly<Record<string, Vec3>> | null): Places["nodes"] {
+  if (!offsetsMm) return places.nodes;
   return Object.fromEntries(
     Object.entries(places.nodes).map(([name, p]) => {
-      const [s, t] = [(p.x - A.x) / length, (p.y - A.y) / width];
-      const mix = (k: "x" | "y"): number =>
-        (1 - s) * (1 - t) * (corners.A[k] - A[k]) +
-        s * (1 - t) * (corners.B[k] - B[k]) +
-        s * t * (corners.C[k] - C[k]) +
-        (1 - s) * t * (corners.D[k] - D[k]);
-      return [name, { x: p.x + mix("x"), y: p.y + mix("y") }];
+      const offset = offsetsMm[places.joints[name] ?? ""];
+      return [name, offset ? add(p, seenAt(offset, places.view)) : p];
     }),
   );
 }

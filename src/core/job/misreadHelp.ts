@@ -1,3 +1,4 @@
+import { CORNERS, ends, SIDES } from "../geometry";
 import { radians, type Candidate as Suspect } from "../numeric";
 import {
   adjustNetwork,
@@ -8,6 +9,7 @@ import {
   type Reading,
   type Tape,
 } from "../square";
+import { distanceId, quantityKey } from "./quantityId";
 
 /** Help with a misread that the readings of a round show but cannot name. */
 export interface MisreadHelp {
@@ -43,42 +45,45 @@ const tapeBetween = (from: string, to: string): Reading => ({
   uMm: U_TAPE_MM,
 });
 
+/** Something that could be measured besides, and how one asks for it. */
+type Asked = Candidate & { ask: string };
+
+const AS_CUT = "the lengths of AB, BC, CD and DA as they were cut (under Cut list)";
+
 /** What could be measured besides on a frame, cheapest first. */
-function candidates(places: Places, readings: readonly Reading[], cut: readonly Reading[]): Candidate[] {
+function candidates(places: Places, readings: readonly Reading[], cut: readonly Reading[]): Asked[] {
   const { nodes } = places;
   const taken = new Set(readings.map((r) => r.id));
-  const rectangle = CORNER_ANGLES[0].every((c) => nodes[c]);
-  const pieces: Reading[] = (["AB", "BC", "CD", "DA"] as const).map((s) => ({
-    ...tapeBetween(s[0] as string, s[1] as string),
+  const corners = CORNERS.every((c) => nodes[c]);
+  const pieces: Reading[] = SIDES.map((s) => ({
+    ...tapeBetween(...ends(s)),
     id: `${s} as cut`,
     uMm: U_AS_CUT_MM,
   }));
-  const angles = rectangle ? CORNER_ANGLES.map(([p, q, t]) => angleAt(p, q, t)) : [];
-  const others = Object.keys(nodes).flatMap((p, i, all) => all.slice(i + 1).map((q) => tapeBetween(p, q)));
+  const logged = cut.length === SIDES.length;
+  const angles = corners ? CORNER_ANGLES.map(([p, q, t]) => ({ at: q, reading: angleAt(p, q, t) })) : [];
   const reached = new Set(readings.flatMap((r) => [r.from, r.to]));
-  const loose = others.filter(
-    (r) =>
-      !taken.has(r.id) &&
-      !taken.has(`${r.from}${r.to}`) &&
-      !taken.has(`${r.to}${r.from}`) &&
-      reached.has(r.from) &&
-      "to" in r &&
-      reached.has(r.to),
+  const loose = Object.keys(nodes).flatMap((p, i, all) =>
+    all.slice(i + 1).flatMap((q) => {
+      const id = quantityKey(distanceId(p, q));
+      return reached.has(p) && reached.has(q) && !taken.has(id)
+        ? [{ p, q, reading: { ...tapeBetween(p, q), id } }]
+        : [];
+    }),
   );
   return [
-    ...(rectangle ? [{ readings: cut.length === 4 ? cut : pieces, cost: cut.length === 4 ? 0 : 4 }] : []),
-    ...loose.slice(0, 6).map((r) => ({ readings: [r], cost: 1 })),
-    ...angles.filter((r) => !taken.has(r.id)).map((r) => ({ readings: [r], cost: 2 })),
+    ...(corners ? [{ readings: logged ? cut : pieces, cost: logged ? 0 : 4, ask: AS_CUT }] : []),
+    ...loose
+      .slice(0, 6)
+      .map(({ p, q, reading }) => ({ readings: [reading], cost: 1, ask: `the distance from ${p} to ${q}` })),
+    ...angles
+      .filter(({ reading }) => !taken.has(reading.id))
+      .map(({ at, reading }) => ({
+        readings: [reading],
+        cost: 2,
+        ask: `the angle at ${at} with a gauge good to 0.1°`,
+      })),
   ];
-}
-
-/** A reading as one would ask for it. */
-export function askWords(id: string): string {
-  const angle = id.split("^");
-  if (angle.length === 3) return `the angle at ${angle[1]} with a gauge good to 0.1°`;
-  if (id.endsWith(" as cut")) return "the lengths of AB, BC, CD and DA as they were cut (under Cut list)";
-  const [from, to] = id.split("-");
-  return `the distance from ${from} to ${to}`;
 }
 
 /**
@@ -101,7 +106,11 @@ export function misreadHelp(
     const [first] = diagnosis.candidates;
     if (diagnosis.status === "located" && first && suspects.includes(first.id)) return { byCut: first, ask: [] };
   }
-  const asked = oneMore(nodes, known, tapes, suspects, candidates(places, known, cut));
-  const ids = asked?.ids.filter((id) => !(cut.length === 4 && id.endsWith(" as cut"))) ?? [];
-  return { byCut: null, ask: [...new Set(ids.map(askWords))] };
+  const all = candidates(places, known, cut);
+  const asked = oneMore(nodes, known, tapes, suspects, all);
+  const words = all
+    .filter((c) => !(cut.length === SIDES.length && c.ask === AS_CUT))
+    .filter((c) => c.readings.some((r) => asked?.ids.includes(r.id)))
+    .map((c) => c.ask);
+  return { byCut: null, ask: [...new Set(words)] };
 }

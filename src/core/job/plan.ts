@@ -1,23 +1,28 @@
+import type { Footprint } from "../bed";
 import { limitProblems } from "../check";
-import { drillProblems, type SawTestReading, type Stock, sawTestProblems, stockProblems } from "../cut";
-import { type Rectangle, type ResolvedFrame, resolveFrame, shapeOf, shapeProperties } from "../frame";
+import { drillProblems, sawTestProblems, stockProblems } from "../cut";
+import { type Rectangle, shapeOf, shapeProperties } from "../frame";
 import { length, type Problem, plainMm, type UnitPreference } from "../units";
 import { weldProblems } from "../weld";
 import { builtOf } from "./built";
+import { FORMAT } from "./format";
 import type { Plan, Rest } from "./planSchema";
+import { usualStock } from "./usualStock";
 
 /** The thinnest wall of what a plan builds, mm: the one that burns through first. */
-export const thinnestWallMm = (plan: Plan): number =>
-  plan.free
-    ? Math.min(...plan.free.sections.map((s) => shapeProperties(shapeOf(s)).wallMm))
-    : plan.frame.section.wall.mm;
+export function thinnestWallMm(plan: Plan): number {
+  const { members } = builtOf(plan);
+  return members
+    ? Math.min(...members.sections.map((x) => shapeProperties(shapeOf(x)).wallMm))
+    : plan.frame.sizes.section.wall.mm;
+}
 
 /**
  * What keeps a plan from being stored. A frame that is being drawn is kept as it stands, clashes and all: only what could
  * not be read again, or is a slip of a number, is refused.
  */
 export const refusals = (plan: Plan): Problem[] =>
-  planProblems(plan).filter((p) => p.severity === "error" && !p.path.startsWith("free."));
+  planProblems(plan).filter((p) => p.severity === "error" && !p.path.startsWith("frame.drawn."));
 
 /** Everything wrong or doubtful in a plan, each at its field. Schema errors are not repeated here. */
 export function planProblems(plan: Plan): Problem[] {
@@ -26,13 +31,13 @@ export function planProblems(plan: Plan): Problem[] {
     ...limitProblems(plan.limits),
     ...built.problems,
     ...weldProblems(plan.weld, thinnestWallMm(plan)),
-    ...(plan.stock ? stockProblems(plan.stock) : []),
-    ...(plan.drill ? drillProblems(built.structure, plan.drill) : []),
+    ...stockProblems(plan.stock),
+    ...drillProblems(built.structure, plan.drill),
     ...(plan.saw ? sawTestProblems(plan.saw.gap.mm, plan.saw.leg.mm) : []),
   ];
   if (plan.bed.pitch.mm < 0.2 || plan.bed.pitch.mm > 10)
     found.push({ path: "bed.pitch", message: "A foot's thread has a pitch between 0.2 and 10 mm.", severity: "error" });
-  for (const [i, leaf] of (plan.bed.leaves ?? []).entries())
+  for (const [i, leaf] of plan.bed.leaves.entries())
     if (leaf.mm < 0.01 || leaf.mm > 50)
       found.push({
         path: `bed.leaves.${i}`,
@@ -77,17 +82,17 @@ const RESTS_ALONG = {
  * Rests at the centre of the tubes: two corners and the middle across (3), under the corners (4), or under corners and middles
  * of AB and CD (6).
  */
-export function restsUnder(frame: Pick<ResolvedFrame, "lengthMm" | "widthMm" | "section">, count: 3 | 4 | 6): Rest[] {
-  const half = frame.section.faceMm / 2;
-  const places = [half, frame.widthMm - half].flatMap((y, row) =>
-    (RESTS_ALONG[count][row] ?? []).map((share) => ({ x: half + share * (frame.lengthMm - 2 * half), y })),
+export function restsUnder(over: Pick<Footprint, "lengthMm" | "widthMm" | "insetMm">, count: 3 | 4 | 6): Rest[] {
+  const half = over.insetMm;
+  const places = [half, over.widthMm - half].flatMap((y, row) =>
+    (RESTS_ALONG[count][row] ?? []).map((share) => ({ x: half + share * (over.lengthMm - 2 * half), y })),
   );
   const stated = (mm: number) => length(String(+mm.toFixed(3)));
   return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x), y: stated(p.y) }));
 }
 
 /** Points over the whole surface under a frame, from corner to corner, row by row: what a survey reads. */
-export function restsGrid(frame: Pick<ResolvedFrame, "lengthMm" | "widthMm">, along: number, across: number): Rest[] {
+export function restsGrid(over: Pick<Footprint, "lengthMm" | "widthMm">, along: number, across: number): Rest[] {
   const stated = (mm: number) => length(String(+mm.toFixed(1)));
   return Array.from({ length: along * across }, (_, i) => {
     const row = Math.floor(i / along);
@@ -95,42 +100,17 @@ export function restsGrid(frame: Pick<ResolvedFrame, "lengthMm" | "widthMm">, al
     const column = row % 2 === 0 ? i % along : along - 1 - (i % along);
     return {
       id: `R${i + 1}`,
-      x: stated((column / (along - 1)) * frame.lengthMm),
-      y: stated((row / (across - 1)) * frame.widthMm),
+      x: stated((column / (along - 1)) * over.lengthMm),
+      y: stated((row / (across - 1)) * over.widthMm),
     };
   });
-}
-
-/** What a shop has at hand before it says otherwise: whole bars of the trade, a bandsaw's cut. */
-export function usualStock(units: UnitPreference): Stock {
-  const inch = units !== "mm";
-  const l = (mm: string, inches: string) => (inch ? length(inches, "in") : length(mm));
-  return {
-    bars: [{ id: "B1", length: inch ? length("240", "in") : length("6000"), price: null }],
-    offcuts: [],
-    kerf: l("2", "1/16"),
-    grip: l("50", "2"),
-    least: l("300", "12"),
-    flip: true,
-  };
-}
-
-/** A saw test that found nothing, to start from. */
-export function cleanSawTest(units: UnitPreference): SawTestReading {
-  const inch = units !== "mm";
-  return {
-    gap: inch ? length("0", "in") : length("0"),
-    leg: inch ? length("6", "in") : length("150"),
-    placing: "pieces inside square",
-    gapAt: "toe",
-  };
 }
 
 /** A new job: common sizes, own limits, so that every screen has something true to say. */
 export function newPlan(name: string, units: UnitPreference): Plan {
   const inch = units !== "mm";
   const l = (mm: string, inches: string) => (inch ? length(inches, "in") : length(mm));
-  const frame: Rectangle = {
+  const sizes: Rectangle = {
     length: l("1000", "40"),
     width: l("600", "24"),
     section: inch
@@ -140,7 +120,9 @@ export function newPlan(name: string, units: UnitPreference): Plan {
     crossRuns: "across",
     cross: [],
   };
+  const over = { lengthMm: sizes.length.mm, widthMm: sizes.width.mm, insetMm: sizes.section.face.mm / 2 };
   return {
+    format: FORMAT,
     name,
     purpose: "",
     carries: "furniture",
@@ -152,15 +134,24 @@ export function newPlan(name: string, units: UnitPreference): Plan {
       square: { as: "diagonal", limit: l("3", "1/8") },
       flat: l("2", "3/32"),
       levelMmPerM: null,
+      gap: null,
+      flush: null,
     },
-    frame,
+    frame: { by: "sizes", sizes },
     bed: {
-      rests: restsUnder(resolveFrame(frame), 4),
+      rests: restsUnder(over, 4),
       adjust: "shims",
       mode: "level",
       pitch: l("1.5", "0.06"),
       thread: "right",
+      school: "surface",
+      leaves: [],
     },
+    aim: "set-up",
     weld: { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, tackLength: l("10", "3/8") },
+    stock: usualStock(units),
+    saw: null,
+    finish: "bare",
+    drill: [],
   };
 }

@@ -1,9 +1,7 @@
-import { resolveFrame } from "../frame";
 import { drain } from "../numeric";
-import { simulationSteps, structureSteps } from "../plan";
-import { type FramePrediction, predictFrame, predictStructure } from "../shrink";
+import { clampedMechanics, loadSteps } from "../plan";
+import { type FramePrediction, predictFrame } from "../shrink";
 import { builtOf } from "./built";
-import { orderOf } from "./orderOf";
 import type { Plan } from "./planSchema";
 import { canPredict } from "./predictable";
 
@@ -12,13 +10,10 @@ import { canPredict } from "./predictable";
  * @throws RangeError when the plan has errors: ask canPredict first.
  */
 export function* predicting(plan: Plan): Generator<number, FramePrediction> {
-  if (plan.free) {
-    const { structure, frame } = builtOf(plan);
-    if (!structure) throw new RangeError("The frame has errors.");
-    return yield* predictStructure(structure, frame, plan.weld, structureSteps(structure, plan.weld, orderOf(plan)));
-  }
-  const frame = resolveFrame(plan.frame);
-  return yield* predictFrame(frame, plan.weld, simulationSteps(frame, plan.weld, orderOf(plan)));
+  const { structure, order } = builtOf(plan);
+  if (!structure || !order) throw new RangeError("The frame has errors.");
+  const { mechanics, clamps } = clampedMechanics(structure);
+  return yield* predictFrame(structure, mechanics, plan.weld, loadSteps(structure, plan.weld, order.steps, clamps));
 }
 
 /** Predicts in one go. @returns null while the plan has errors. */

@@ -1,8 +1,9 @@
-import { CORNERS, SIDES, type Side } from "../frame";
-import type { Prediction } from "../shrink";
+import { CORNERS, SIDES, type Side } from "../geometry";
+import { lossOf, type Prediction, predicted } from "../shrink";
 import type { Measured } from "../square";
 import type { Estimate } from "../units";
 import type { FrameRound } from "./frameRound";
+import { quantityKey } from "./quantityId";
 import { fullU, uOfHeights } from "./rounds";
 
 /** Predicted against measured for one side. Losses are positive when the side got shorter, mm. */
@@ -29,13 +30,13 @@ export function sideLosses(prediction: Prediction, rounds: FrameRound[], cold: F
   const before = [...rounds]
     .reverse()
     .find((r) => ["dry fit", "tacked"].includes(r.round.gate) && SIDES.every((s) => r.readings.has(s)));
-  const { sidesMm } = prediction;
-  if (!sidesMm) return [];
-  return SIDES.map((side): SideLoss => {
-    const predicted = sidesMm[side];
+  return SIDES.flatMap((side): SideLoss[] => {
+    const change = predicted(prediction, { kind: "span", span: side });
+    if (!change) return [];
+    const expected = lossOf(change);
     const first = before?.means.get(side);
     const last = cold?.means.get(side);
-    if (!first || !last) return { side, predicted, measured: null, agrees: null };
+    if (!first || !last) return [{ side, predicted: expected, measured: null, agrees: null }];
     // One tape for both: its zero and scale error drop out of the difference.
     const one = first.tape !== null && first.tape.id === last.tape?.id;
     const measured = {
@@ -45,16 +46,16 @@ export function sideLosses(prediction: Prediction, rounds: FrameRound[], cold: F
     const off = 2 * measured.u;
     // A tape that may be off by more than the whole loss says nothing about it.
     const agrees: SideLoss["agrees"] =
-      off > predicted.high
+      off > expected.high
         ? "cannot tell"
-        : measured.value - off > predicted.high
+        : measured.value - off > expected.high
           ? "more than predicted"
-          : measured.value + off < predicted.low
+          : measured.value + off < expected.low
             ? "less than predicted"
-            : measured.value >= predicted.low && measured.value <= predicted.high
+            : measured.value >= expected.low && measured.value <= expected.high
               ? "inside the band"
               : "cannot tell";
-    return { side, predicted, measured, agrees };
+    return [{ side, predicted: expected, measured, agrees }];
   });
 }
 
@@ -79,7 +80,7 @@ export function shapeChanges(prediction: Prediction, rounds: FrameRound[], cold:
     before && cold && diagonals.every((d) => cold.means.has(d))
       ? { value: difference(cold) - difference(before), u: Math.hypot(uOf(before), uOf(cold)) }
       : null;
-  const names = CORNERS.map((c) => `z${c}`);
+  const names = CORNERS.map((c) => quantityKey({ kind: "height", at: c }));
   const z = names.map((n) => cold?.means.get(n)?.mm);
   const twist: Measured | null =
     cold && z.every((v) => v !== undefined)
@@ -89,16 +90,16 @@ export function shapeChanges(prediction: Prediction, rounds: FrameRound[], cold:
         }
       : null;
   return (["square", "twist"] as const).flatMap((id): ShapeChange[] => {
-    const found = prediction.quantities.find((q) => q.id === id);
+    const found = predicted(prediction, { kind: id });
     if (!found) return [];
     const measured = id === "square" ? square : twist;
     return [
       {
         id,
         label: id === "square" ? "AC less BD" : "Twist, A and C above B and D",
-        predicted: found.estimate,
+        predicted: found,
         measured,
-        agrees: measured && shapeAgreement(found.estimate, measured),
+        agrees: measured && shapeAgreement(found, measured),
       },
     ];
   });

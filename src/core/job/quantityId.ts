@@ -1,46 +1,71 @@
-/** A place on the frame: a corner `A`, a joint `M1AB`. */
-const PLACE = "[A-Z][A-Z0-9]{0,9}";
+import { SPANS, type Span } from "../geometry";
+import type { QuantityId } from "./quantitySchema";
 
-/**
- * What a reading may be of. Places and members by name: a side or diagonal `AB`, a piece or rest; `P-Q` a distance, `P^Q^R` the
- * angle at Q, `P|A-B` how far P lies off the line from A to B, to the
- * left of it. With a small letter before it: height z, flush step f, gap at a
- * joint g, straightness s of a member, edge e laid across, level l along a member; r a rock, of the free frame or with one
- * corner held.
- */
-export const WHAT = new RegExp(
-  `^(?:r[A-D]?|[zfgsel]?${PLACE}|${PLACE}-${PLACE}|${PLACE}\\^${PLACE}\\^${PLACE}|${PLACE}\\|${PLACE}-${PLACE})$`,
-);
+const LETTERS = { height: "z", flush: "f", gap: "g", straightness: "s", edge: "e", level: "l" } as const;
 
-/** A quantity by its parts. */
-export type Quantity =
-  | { kind: "name"; name: string }
-  | { kind: "distance"; from: string; to: string }
-  | { kind: "angle"; from: string; at: string; to: string }
-  | { kind: "offset"; of: string; from: string; to: string }
-  | { kind: "height" | "flush" | "gap" | "straightness" | "edge" | "level"; name: string }
-  /** `held`: the corner that was pressed down; null for the free frame. */
-  | { kind: "rock"; held: string | null };
-
-const LETTERS = { z: "height", f: "flush", g: "gap", s: "straightness", e: "edge", l: "level" } as const;
-
-/** @param what a name that `WHAT` takes. */
-export function quantityOf(what: string): Quantity {
-  const letter = LETTERS[what[0] as keyof typeof LETTERS];
-  if (letter) return { kind: letter, name: what.slice(1) };
-  if (what[0] === "r") return { kind: "rock", held: what[1] ?? null };
-  const angle = what.split("^");
-  if (angle.length === 3)
-    return { kind: "angle", from: angle[0] as string, at: angle[1] as string, to: angle[2] as string };
-  const [of, line] = what.split("|");
-  if (line !== undefined) {
-    const [from, to] = line.split("-") as [string, string];
-    return { kind: "offset", of: of as string, from, to };
+/** One word for a quantity, to look it up by, for addresses and tables; nothing reads it back. */
+export function quantityKey(q: QuantityId): string {
+  switch (q.kind) {
+    case "piece":
+      return q.member;
+    case "rest":
+      return q.rest;
+    case "distance": {
+      const span = `${q.from}${q.to}`;
+      return SPANS.some((s) => s === span) ? span : `${q.from}-${q.to}`;
+    }
+    case "angle":
+      return `${q.from}^${q.at}^${q.to}`;
+    case "offset":
+      return `${q.of}|${q.from}-${q.to}`;
+    case "rock":
+      return `r${q.held ?? ""}`;
+    default:
+      return `${LETTERS[q.kind]}${q.at}`;
   }
-  const [from, to] = what.split("-") as [string, string | undefined];
-  if (to !== undefined) return { kind: "distance", from, to };
-  return { kind: "name", name: what };
+}
+
+/** A side or diagonal as a quantity. */
+export const spanId = (span: Span): Extract<QuantityId, { kind: "distance" }> => ({
+  kind: "distance",
+  from: span[0] as string,
+  to: span[1] as string,
+});
+
+/** A distance between two places; sides and diagonals in the order of their names. */
+export function distanceId(from: string, to: string): Extract<QuantityId, { kind: "distance" }> {
+  const turned = SPANS.some((s) => s === `${to}${from}`);
+  return turned ? { kind: "distance", from: to, to: from } : { kind: "distance", from, to };
+}
+
+/** The side or diagonal that a quantity is, if it is one. */
+export function spanOf(q: QuantityId): Span | null {
+  if (q.kind !== "distance") return null;
+  return SPANS.find((s) => s === `${q.from}${q.to}`) ?? null;
 }
 
 /** Whether a quantity is read as a slope or an angle, not as a length. */
-export const isSlant = (what: string): boolean => ["angle", "level"].includes(quantityOf(what).kind);
+export const isSlant = (q: QuantityId): boolean => q.kind === "angle" || q.kind === "level";
+
+/** Whether a quantity is laid along the work, so that it is longer on hot work. */
+export const isAlong = (q: QuantityId): boolean => q.kind === "distance" || q.kind === "piece" || q.kind === "offset";
+
+/** What is measured, as one says it: `height A`, `A to M1AB`. */
+export function quantityWords(q: QuantityId): string {
+  switch (q.kind) {
+    case "piece":
+      return q.member;
+    case "rest":
+      return q.rest;
+    case "distance":
+      return spanOf(q) ?? `${q.from} to ${q.to}`;
+    case "angle":
+      return `angle ${q.from}${q.at}${q.to}`;
+    case "offset":
+      return `${q.of} off ${q.from}–${q.to}`;
+    case "rock":
+      return q.held ? `rock, ${q.held} held` : "rock";
+    default:
+      return `${q.kind} ${q.at}`;
+  }
+}

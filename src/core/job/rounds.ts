@@ -1,15 +1,16 @@
-import { SPANS, type Span } from "../frame";
+import { SPANS, type Span } from "../geometry";
 import { combine, correctedMm, type Instrument, readingUncertainty, uOfLimit, uOfResolution } from "../instruments";
 import type { SpanReading, Tape } from "../square";
 import { type Length, type Slant, slantMmPerM } from "../units";
 import type { Entry, How, ReadingEntry, RoundEntry } from "./entrySchema";
-import { quantityOf } from "./quantityId";
+import { isAlong, quantityKey } from "./quantityId";
+import type { QuantityId } from "./quantitySchema";
 
 /** What stands of one quantity: the last reading, and those that are averaged with it. */
 export interface Standing<V> {
   key: string;
   id: string;
-  what: string;
+  what: QuantityId;
   how: How | undefined;
   instrumentId: string;
   value: V;
@@ -32,16 +33,17 @@ export interface Round {
 
 /** Readings with one key are of the same quantity, read the same way. */
 export function keyOf({ what, how }: Pick<ReadingEntry, "what" | "how">): string {
-  if (!how) return what;
+  const word = quantityKey(what);
+  if (!how) return word;
   switch (how.by) {
     case "height":
-      return `${what} height ${how.datum}`;
+      return `${word} height ${how.datum}`;
     case "rod":
-      return `${what} rod ${how.setUp}`;
+      return `${word} rod ${how.setUp}`;
     case "edge":
-      return `${what} edge ${how.from} ${how.to}`;
+      return `${word} edge ${how.from} ${how.to}`;
     default:
-      return `${what} ${how.by} ${how.from}`;
+      return `${word} ${how.by} ${how.from}`;
   }
 }
 
@@ -96,6 +98,7 @@ export const stillStands = (round: Round, entry: ReadingEntry): boolean => {
 
 /** What a quantity is taken for, everything known of its instruments taken off. mm (slopes and angles: at one metre). */
 export interface Mean {
+  what: QuantityId;
   mm: number;
   /** New in each reading, averaged. */
   uMm: number;
@@ -139,9 +142,9 @@ function meanOfOne(list: readonly One[]): { mm: number; uMm: number } {
 }
 
 /** A length, a slope over one metre, or an angle as the arc that it spans at one metre, mm. */
-const lengthOf = (value: Length | Slant, what: string): number => {
+const lengthOf = (value: Length | Slant, what: QuantityId): number => {
   if (!("slant" in value)) return value.mm;
-  return quantityOf(what).kind === "angle" ? (1000 * value.value * Math.PI) / 180 : slantMmPerM(value);
+  return what.kind === "angle" ? (1000 * value.value * Math.PI) / 180 : slantMmPerM(value);
 };
 
 /**
@@ -170,6 +173,7 @@ export function meanOf(
     const { mm, uMm } = meanOfOne(read);
     const u = readingUncertainty(first.instrument);
     return {
+      what: of.what,
       mm,
       uMm,
       tape: { id: first.instrument.id, uZeroMm: u.uZeroMm, uScale: Math.hypot(u.uScale, uWarm) },
@@ -190,6 +194,7 @@ export function meanOf(
   );
   const worst = all.worstPair;
   return {
+    what: of.what,
     mm: all.mean,
     uMm: all.uInflated,
     tape: null,
@@ -208,7 +213,7 @@ export function meansOf(round: Round, instruments: readonly Instrument[], alphaP
   return new Map(
     [...round.readings.values(), ...round.slants.values()].flatMap((s) => {
       // Only what is laid along the work is longer on hot work.
-      const mean = meanOf(s, instruments, /^[zfgselr]|^R\d/.test(s.what) ? NO_WARMTH : warmth);
+      const mean = meanOf(s, instruments, isAlong(s.what) ? warmth : NO_WARMTH);
       return mean ? [[s.key, mean] as const] : [];
     }),
   );

@@ -2,6 +2,7 @@ import type { Survey } from "../bed";
 import { fixed, formatSmall, type UnitPreference } from "../units";
 import type { BedRound } from "./bedRound";
 import type { How } from "./entrySchema";
+import { quantityWords } from "./quantityId";
 
 /** How a rest is read, as one says it. */
 export function howWords(how: How | undefined): string {
@@ -23,7 +24,9 @@ export function howWords(how: How | undefined): string {
 /** Name of a reading of a survey by its key: `R2, level from R1`. */
 export function surveyReadingWords(round: Pick<BedRound, "readings" | "slants">, key: string): string {
   const s = round.readings.get(key) ?? round.slants.get(key);
-  return s ? (s.how ? `${s.what}, ${howWords(s.how)}` : s.what) : key;
+  if (!s) return key;
+  const rest = quantityWords(s.what);
+  return s.how ? `${rest}, ${howWords(s.how)}` : rest;
 }
 
 /** What a survey says of itself: whether it hangs together, closes, and which reading looks wrong. */

@@ -1,13 +1,13 @@
 import type { RestAdvice } from "../check";
-import type { CutPiece, FreePiece } from "../cut";
+import type { CutPiece } from "../cut";
 import { sectionWords } from "../frame";
 import type { FourCorners } from "../geometry";
 import type { SquareCheck, Tap } from "../square";
-import { type Estimate, fixed, formatLength, formatSmall, plainMm, type UnitPreference } from "../units";
+import { type Estimate, fixed, formatLength, formatSmall, type UnitPreference } from "../units";
+import { builtOf } from "./built";
 import type { FrameRound } from "./frameRound";
 import type { MisreadHelp } from "./misreadHelp";
 import type { Plan } from "./planSchema";
-import { quantityOf } from "./quantityId";
 
 /** Decimals of a millimetre that a prediction is told with: hundredths of a mm, or thousandths of an inch. */
 export const predictedDecimals = (u: UnitPreference): number => (u === "mm" ? 2 : 1);
@@ -175,7 +175,7 @@ export function misreadWords(
   const sizes = (of: typeof fit.readings): number =>
     Math.max(0, ...of.filter((r) => r.controlled).map((r) => r.detectable));
   const diagonal = sizes(fit.readings.filter((r) => r.id === "AC" || r.id === "BD"));
-  const any = sizes(fit.readings.filter((r) => quantityOf(r.id).kind !== "angle"));
+  const any = sizes(fit.readings.filter((r) => r.kind !== "angle"));
   if (any === 0) return "No sign of a misread tape.";
   return diagonal > 0
     ? `No sign of a misread tape. A slip on a diagonal shows from about ${formatSmall(diagonal, u)}.`
@@ -196,28 +196,8 @@ export function restWords(rest: RestAdvice, u: UnitPreference): string {
   return "leave it";
 }
 
-/** What is measured, as one says it: `height A` for the stored `zA`, `A to M1AB` for a distance. */
-export function quantityWords(what: string): string {
-  const q = quantityOf(what);
-  switch (q.kind) {
-    case "name":
-      return q.name;
-    case "distance":
-      return `${q.from} to ${q.to}`;
-    case "angle":
-      return `angle ${q.from}${q.at}${q.to}`;
-    case "offset":
-      return `${q.of} off ${q.from}–${q.to}`;
-    case "rock":
-      return q.held ? `rock, ${q.held} held` : "rock";
-    default:
-      return `${q.kind} ${q.name}`;
-  }
-}
-
 /** What the stock of a piece is called. @param piece of the plan's cut list. */
-export function pieceSection(plan: Plan, piece: CutPiece | FreePiece): string {
-  if (plan.free && "section" in piece) return sectionWords(plan.free, piece.section);
-  const { profile, face, depth, wall } = plan.frame.section;
-  return profile ?? `${plainMm(face.mm)} × ${plainMm(depth.mm)} × ${plainMm(wall.mm)}`;
+export function pieceSection(plan: Plan, piece: Pick<CutPiece, "section">): string {
+  const { members } = builtOf(plan);
+  return members ? sectionWords(members, piece.section) : "";
 }

@@ -1,11 +1,15 @@
-import { type FaceLine, MATERIALS, type Structure, type StructureJoint, type StructureMember } from "../frame";
+import {
+  type FaceLine,
+  MATERIALS,
+  type Structure,
+  type StructureJoint,
+  type StructureMember,
+  TOLERANCES,
+} from "../frame";
 import { add3, dot3, norm3, scale3, sub3, type Vec3 } from "../numeric";
 import type { BeamJoint, BeamMember, MechanicalFrame } from "./mechanicalFrame";
 
-/** Points of one member nearer to each other than this are one, mm: a stretch so short says nothing. */
-const ONE_POINT_MM = 3;
-/** Lines that pass each other nearer than this meet, mm. */
-const MEET_MM = 0.01;
+const MEET_MM = TOLERANCES.linesMeetMm;
 
 /** Points of the mechanics by their place, each with a name. */
 class Places {
@@ -36,7 +40,7 @@ export const mechanicalKind = (j: StructureJoint): BeamJoint["kind"] =>
     ? "mitre"
     : j.kind === "lap"
       ? "lap"
-      : j.kind === "butt" && j.angleDeg > 179.5
+      : j.kind === "butt" && j.angleDeg > TOLERANCES.straightDeg
         ? "butt"
         : "tee";
 
@@ -46,18 +50,31 @@ export function lineOfFace(j: StructureJoint, face: string): FaceLine {
   return face === "inside" ? "plus" : face === "outside" ? "minus" : (face as FaceLine);
 }
 
-/** The node at each joint: on the line of a and on the line of b. */
+/** The point at each joint: on the line of a and on the line of b. */
 export interface JointPoints {
   a: string;
   b: string;
 }
 
+/** A place on a member that is wanted as a point of its own: a clamp, a rest. */
+export interface Station {
+  member: string;
+  at: Vec3;
+}
+
+/** A structure as the mechanics sees it, with the points that others ask for by name. */
+export interface StructureMechanics {
+  frame: MechanicalFrame;
+  joints: ReadonlyMap<string, JointPoints>;
+  /** Point of each station, in their order. */
+  stations: string[];
+}
+
 /**
  * The mechanics of a structure: every member on its line from its first point to its last, with a point wherever a joint
- * lies on it. Mitred ends run to where their lines meet; other branches keep their drawn end and land on the face.
- * @returns the frame, and the points of every joint.
+ * or a station lies on it. Mitred ends run to where their lines meet; other branches keep their drawn end and land on the face.
  */
-export function fromStructure(structure: Structure): { frame: MechanicalFrame; joints: Map<string, JointPoints> } {
+export function fromStructure(structure: Structure, wanted: readonly Station[] = []): StructureMechanics {
   const places = new Places();
   const lines = new Map<string, Line>();
   const ends = new Map<string, [Vec3, Vec3]>(structure.members.map((m) => [m.id, [m.from, m.to]]));
@@ -89,7 +106,7 @@ export function fromStructure(structure: Structure): { frame: MechanicalFrame; j
   const on = (id: string, p: Vec3): string => {
     const line = lines.get(id) as Line;
     const s = Math.max(0, Math.min(line.lengthMm, dot3(sub3(p, line.from), line.axis)));
-    const near = line.stations.find((x) => Math.abs(x.s - s) < ONE_POINT_MM);
+    const near = line.stations.find((x) => Math.abs(x.s - s) < TOLERANCES.onePointMm);
     if (near) return near.name;
     const name = places.at(add3(line.from, scale3(line.axis, s)));
     line.stations.push({ s, name });
@@ -108,10 +125,11 @@ export function fromStructure(structure: Structure): { frame: MechanicalFrame; j
     points.set(j.id, { a: pointA, b: pointB });
     joints.push({ id: j.id, kind, a: j.a, b: j.b, point: pointA, ...(pointB === pointA ? {} : { pointB }) });
   }
+  const stations = wanted.map(({ member, at }) => on(member, at));
   const members = structure.members.map((m: StructureMember): BeamMember => {
     const line = lines.get(m.id) as Line;
-    const stations = [...line.stations].sort((a, b) => a.s - b.s);
-    return { id: m.id, section: m.properties, points: stations.map((s) => s.name), up: m.axes[2] };
+    const along = [...line.stations].sort((a, b) => a.s - b.s);
+    return { id: m.id, section: m.properties, points: along.map((x) => x.name), up: m.axes[2] };
   });
   const first = structure.members[0];
   const { eMPa, nu, yieldMPa, alphaPerK, heatJPerMm3K } = MATERIALS[first?.material ?? "mild steel"];
@@ -124,5 +142,6 @@ export function fromStructure(structure: Structure): { frame: MechanicalFrame; j
       supports: [],
     },
     joints: points,
+    stations,
   };
 }

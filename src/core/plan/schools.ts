@@ -1,29 +1,31 @@
-import type { ResolvedFrame } from "../frame";
+import type { Structure } from "../frame";
 import { acrossAndAround } from "./acrossAndAround";
 import { hingeFirst } from "./hingeFirst";
-import type { Step } from "./step";
+import type { Step, Up } from "./step";
+import { type Workpiece, workpiece } from "./workpiece";
 
-/** An established order, with why it is advised. */
+/** An established order: a pure sorter of steps over the joints of a frame. */
 export interface School {
-  name: string;
-  says: string;
-  why: string;
-  steps: (frame: ResolvedFrame) => Step[];
+  id: "hinge first" | "across and around";
+  part: Step["part"];
+  /** @param up how the frame lies when this part begins. */
+  order: (work: Workpiece, up: Up) => Step[];
 }
 
-export const TACK_SCHOOL: School = {
-  name: "Hinge first",
-  says: "One tack at each inside corner, measure across, close the error, lock on the opposite side.",
-  why: "Advised: it is the one school that leaves a cheap correction open after the first tacks have pulled.",
-  steps: hingeFirst,
-};
+export const TACK_SCHOOL: School = { id: "hinge first", part: "tack", order: (work) => hingeFirst(work) };
+export const WELD_SCHOOL: School = { id: "across and around", part: "weld", order: acrossAndAround };
 
-export const WELD_SCHOOL: School = {
-  name: "Across and around",
-  says: "Outside seams, always to the opposite corner, then top and bottom in turn, insides last.",
-  why: "Advised for open mitres: the inside bead decides the angle, so it goes in when three faces already hold; one face goes all round before the flip, or the frame twists.",
-  steps: acrossAndAround,
-};
+/** An order of work with the schools that made it. */
+export interface Order {
+  tack: School["id"];
+  weld: School["id"];
+  steps: Step[];
+}
 
-/** The whole order for a frame: tacking, then welding. */
-export const orderOfWork = (frame: ResolvedFrame): Step[] => [...TACK_SCHOOL.steps(frame), ...WELD_SCHOOL.steps(frame)];
+/** The whole order for a frame: tacking, then welding as the frame lies by then. */
+export function orderOfWork(structure: Structure, tack = TACK_SCHOOL, weld = WELD_SCHOOL): Order {
+  const work = workpiece(structure);
+  const first = tack.order(work, "top");
+  const second = weld.order(work, first.at(-1)?.up ?? "top");
+  return { tack: tack.id, weld: weld.id, steps: [...first, ...second] };
+}

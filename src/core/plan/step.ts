@@ -1,27 +1,43 @@
-import type { FaceLine, MitreFace, TeeFace } from "../frame";
+import type { FaceLine } from "../frame";
+import type { Gate } from "./gates";
+import type { Reason } from "./reason";
+import type { StepId } from "./stepSchema";
 
-export const GATES = ["cut", "bed", "dry fit", "tacked", "hot", "cold"] as const;
-/** A moment when one must measure before going on. */
-export type Gate = (typeof GATES)[number];
+/** Which face of the frame looks up while something is done. */
+export type Up = "top" | "bottom";
 
-/** One thing to do, in its place in the order. */
+/** One thing to do, in its place in the order. Data alone: sentences are made of it in one place (see stepWords). */
 export interface Step {
-  /** Lasting name: stays the same when the order changes, so that ticks stay with it. */
+  id: StepId;
+  /** The id as one word, to look it up by. */
   key: string;
-  kind: "hold" | "tack" | "bead" | "measure" | "flip" | "wait" | "release";
   part: "tack" | "weld";
-  /** `A` or `M1/AB`; null for steps of the whole frame. */
+  /** Joint that it is done at; null for steps of the whole frame. */
   joint: string | null;
-  face: MitreFace | TeeFace | FaceLine | null;
-  /** Which face of the frame is up while this is done. */
-  up: "top" | "bottom";
-  /** Gate to measure at, for a measure step. */
+  line: FaceLine | null;
+  up: Up;
+  /** Gate to measure at. */
   gate: Gate | null;
+  /** What must be so before the next step. */
+  waitsFor: "touch" | "cold" | null;
   /** A measure step at which the error is closed while the joints still turn. */
-  closes?: boolean;
-  /** Imperative, short. */
-  say: string;
-  why: string;
-  /** Shown once, where it belongs. */
-  caution: string | null;
+  closes: boolean;
+  why: Reason;
+}
+
+/** One word for a step, to look it up by and for addresses; nothing reads it back. */
+export function stepKey(id: StepId): string {
+  switch (id.do) {
+    case "tack":
+    case "bead":
+      return `${id.do}/${id.joint}/${id.line}`;
+    case "measure":
+      return id.nth === 1 ? `measure/${id.gate}` : `measure/${id.gate}-${id.nth}`;
+    case "flip":
+      return `flip/${id.part}-${id.nth}`;
+    case "wait":
+      return `wait/${id.until}`;
+    default:
+      return id.do;
+  }
 }

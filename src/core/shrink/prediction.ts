@@ -1,47 +1,30 @@
-import {
-  CORNERS,
-  type Corner,
-  type FaceLine,
-  MATERIALS,
-  type MaterialName,
-  type ResolvedFrame,
-  SIDES,
-  type Side,
-  type Structure,
-} from "../frame";
-import { fromStructure } from "../mechanics";
-import { partOf, type Vec2 } from "../numeric";
+import { type FaceLine, MATERIALS, type MaterialName, type Structure } from "../frame";
+import type { StructureMechanics } from "../mechanics";
+import { partOf } from "../numeric";
 import { type Estimate, plainMm } from "../units";
 import { FACTORS, factorsFor, heatJPerMm, type ShrinkFactors, type Weld } from "../weld";
-import { frameOutputs, frameQuantities } from "./frameQuantities";
-import { fromFrame } from "./fromFrame";
+import { frameOutcomes, frameOutputs } from "./frameOutcomes";
+import { type OutcomeId, outcomeKey } from "./outcomeId";
 import type { OutputPoint } from "./outputs";
-import { type SetUpShape, settingUp } from "./setUpShape";
-import { DRAWS, type SimulatedQuantity, type Simulation, simulate, type Yielded } from "./simulate";
+import { type SetUpShape, settingUp } from "./settingUp";
+import { DRAWS, type SimulatedOutcome, type Simulation, simulate, type Yielded } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
-import { structureOutputs, structureQuantities } from "./structureQuantities";
 import { twistStiffness } from "./twistStiffness";
 
 /** One predicted quantity of the cold frame: change from how it was set up, unless it is a size of its own. */
-export type PredictedQuantity = Pick<SimulatedQuantity, "id" | "label" | "unit" | "unsigned" | "nominal" | "estimate">;
+export type PredictedOutcome = Pick<SimulatedOutcome, "id" | "unit" | "unsigned" | "nominal" | "estimate">;
 
-/** What welding in one order is expected to do to one frame. Losses are positive when the frame gets smaller. */
+/** What welding in one order is expected to do to one frame. */
 export interface Prediction {
   heatJPerMm: number;
   /** Free closing of one fully beaded mitre line, mm. */
   closingMm: number;
-  /** Of a frame with a rectangle A to D: what its sides lose. Null for others. */
-  sidesMm: Record<Side, Estimate> | null;
-  /** How much nearer the ends of each member come, mm. */
-  spansMm: Record<string, Estimate>;
-  /** How far each cross member draws its two sides together where it stands. */
-  crossPullMm: { member: string; pullMm: Estimate }[];
-  /** Movement of each corner from the shape to set up to the cold frame, mm; null where none is set off nominal. */
-  cornerMovesMm: Record<Corner, Vec2> | null;
-  quantities: PredictedQuantity[];
-  /** Force that lifts one corner of the finished rectangle by 1 mm with three held, N/mm. */
+  outcomes: PredictedOutcome[];
+  setUp: SetUpShape;
+  /** What is added to each member's length so that the cold frame is on nominal, mm. */
+  allowancesMm: Record<string, Estimate>;
+  /** Force that lifts one corner of the finished quadrilateral by 1 mm with three held, N/mm. */
   twistNPerMm: number | null;
-  setUp: SetUpShape | null;
   reasons: string[];
 }
 
@@ -52,8 +35,8 @@ export interface Replay {
   points: OutputPoint[];
   /** Movement of every point after each step, mm. */
   history: Float64Array[];
-  /** Each quantity after each step, and what is left in the end of what each step did. */
-  quantities: Pick<SimulatedQuantity, "id" | "label" | "unit" | "after" | "byStep">[];
+  /** Each outcome after each step, and what is left in the end of what each step did. */
+  outcomes: Pick<SimulatedOutcome, "id" | "unit" | "after" | "byStep">[];
   clampForces: Simulation["clampForces"];
   /** Weld line that each row is about, null for what is no tack or bead. */
   lines: (FaceLine | null)[];
@@ -65,87 +48,25 @@ export interface FramePrediction {
   replay: Replay;
 }
 
-const lossOf = ({ value, low, high }: Estimate): Estimate => ({ value: -value, low: -high, high: -low });
+/** What is predicted of one outcome; null when nothing is. */
+export const predicted = ({ outcomes }: Pick<Prediction, "outcomes">, id: OutcomeId): Estimate | null =>
+  outcomes.find((o) => outcomeKey(o.id) === outcomeKey(id))?.estimate ?? null;
+
+/** A change as a loss: positive when the frame gets smaller. */
+export const lossOf = ({ value, low, high }: Estimate): Estimate => ({ value: -value, low: -high, high: -low });
 
 /** Share of the work that finding the set-up shape takes, for progress. */
 const SET_UP_SHARE = 0.3;
 
 /**
- * Predicts a rectangle welded in one order. A generator: yields the share done.
- * @param frame resolved. @param weld settings. @param steps the order of work as the mechanics sees it.
+ * Predicts a frame welded in one order, set up off nominal for what that order does. A generator: yields the share done.
+ * @param mechanics of the structure. @param steps the order of work as the mechanics sees it.
  * @param factors defaults, or what a shop has learned.
  * @throws RangeError when frame or steps have an error.
  */
 export function* predictFrame(
-  frame: ResolvedFrame,
-  weld: Weld,
-  steps: readonly SimulationStep[],
-  factors: ShrinkFactors = FACTORS,
-): Generator<number, FramePrediction> {
-  const material = MATERIALS[frame.material];
-  const own = factorsFor(frame.material === "mild steel", factors);
-  const heat = heatJPerMm(weld);
-  const shape = yield* partOf(settingUp(frame, steps, own), 0, SET_UP_SHARE);
-  const simulation = yield* partOf(
-    simulate({
-      frame: fromFrame(frame, shape.moves),
-      steps,
-      outputs: frameOutputs(frame),
-      quantities: frameQuantities(frame),
-      factors: own,
-      draws: DRAWS,
-    }),
-    SET_UP_SHARE,
-    0.95 - SET_UP_SHARE,
-  );
-  const twistNPerMm = yield* partOf(twistStiffness(frame, own), 0.95, 0.05);
-  const of = (id: string): Estimate =>
-    simulation.quantities.find((q) => q.id === id)?.estimate ?? { value: 0, low: 0, high: 0 };
-  const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * frame.section.wallMm);
-  const prediction: Prediction = {
-    heatJPerMm: heat,
-    closingMm,
-    sidesMm: Object.fromEntries(SIDES.map((s) => [s, lossOf(of(s))])) as Record<Side, Estimate>,
-    spansMm: {},
-    crossPullMm: frame.members
-      .filter((m) => m.kind === "cross")
-      .map((m) => ({ member: m.name, pullMm: lossOf(of(`pull ${m.name}`)) })),
-    cornerMovesMm: Object.fromEntries(
-      CORNERS.map((c) => [c, { x: -shape.moves[c].x, y: -shape.moves[c].y }]),
-    ) as Record<Corner, Vec2>,
-    quantities: simulation.quantities.map(({ byStep: _, after: __, ...q }) => q),
-    twistNPerMm,
-    setUp: shape.toSetUp(simulation.quantities),
-    reasons: reasonsOf(
-      { wallMm: frame.section.wallMm, materials: [frame.material] },
-      heat,
-      closingMm,
-      shape.beyondMm,
-      simulation,
-    ),
-  };
-  return { prediction, replay: replayOf(simulation) };
-}
-
-const replayOf = (simulation: Simulation): Replay => ({
-  ids: simulation.steps.map((s) => s.id),
-  points: simulation.points,
-  history: simulation.history,
-  quantities: simulation.quantities.map(({ id, label, unit, after, byStep }) => ({ id, label, unit, after, byStep })),
-  clampForces: simulation.clampForces,
-  lines: simulation.steps.map((s) => ("line" in s ? s.line : null)),
-  yielded: simulation.yielded,
-});
-
-/**
- * Predicts any frame in space welded in one order, as it is drawn: nothing is set up off nominal. A generator: yields the
- * share done.
- * @param rectangle of the structure, or null. @param steps the order of work as the mechanics sees it.
- * @throws RangeError when frame or steps have an error.
- */
-export function* predictStructure(
   structure: Structure,
-  rectangle: ResolvedFrame | null,
+  mechanics: StructureMechanics,
   weld: Weld,
   steps: readonly SimulationStep[],
   factors: ShrinkFactors = FACTORS,
@@ -155,42 +76,70 @@ export function* predictStructure(
   const material = MATERIALS[first.material];
   const own = factorsFor(first.material === "mild steel", factors);
   const heat = heatJPerMm(weld);
-  const { frame, joints } = fromStructure(structure);
-  const simulation = yield* simulate({
-    frame,
-    steps,
-    outputs: structureOutputs(structure, rectangle, joints),
-    quantities: structureQuantities(structure, rectangle, joints),
-    factors: own,
-    draws: DRAWS,
-  });
-  const wall = Math.min(...structure.members.map((m) => m.properties.wallMm));
-  const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * wall);
-  const of = (id: string): Estimate =>
-    lossOf(simulation.quantities.find((q) => q.id === id)?.estimate ?? { value: 0, low: 0, high: 0 });
-  const has = (id: string): boolean => simulation.quantities.some((q) => q.id === id);
-  const materials = new Set(structure.members.map((m) => m.material));
+  const shape = yield* partOf(settingUp(structure, mechanics, steps, own), 0, SET_UP_SHARE);
+  const simulation = yield* partOf(
+    simulate({
+      frame: shape.frame,
+      steps,
+      outputs: frameOutputs(structure, mechanics.joints),
+      outcomes: frameOutcomes(structure, mechanics.joints),
+      factors: own,
+      draws: DRAWS,
+    }),
+    SET_UP_SHARE,
+    0.95 - SET_UP_SHARE,
+  );
+  const twistNPerMm = yield* partOf(twistStiffness(structure, mechanics, own), 0.95, 0.05);
+  const wallMm = Math.min(...structure.members.map((m) => m.properties.wallMm));
+  const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * wallMm);
+  const setUp = shape.toSetUp(simulation);
+  const materials = [...new Set(structure.members.map((m) => m.material))];
   const prediction: Prediction = {
     heatJPerMm: heat,
     closingMm,
-    sidesMm: SIDES.every(has) ? (Object.fromEntries(SIDES.map((s) => [s, of(s)])) as Record<Side, Estimate>) : null,
-    spansMm: Object.fromEntries(structure.members.map((m) => [m.id, of(`span ${m.id}`)])),
-    crossPullMm: [],
-    cornerMovesMm: null,
-    quantities: simulation.quantities.map(({ byStep: _, after: __, ...q }) => q),
-    twistNPerMm: null,
-    setUp: null,
-    reasons: [
-      ...reasonsOf({ wallMm: wall, materials: [...materials] }, heat, closingMm, null, simulation),
-      ...(materials.size > 1
-        ? [
-            `Several materials: all are worked out as ${MATERIALS[first.material].label}. Take the figures for a rough guide.`,
-          ]
-        : []),
-    ],
+    outcomes: simulation.outcomes.map(({ byStep: _, after: __, ...q }) => q),
+    setUp,
+    allowancesMm: allowances(structure, setUp, simulation.outcomes),
+    twistNPerMm,
+    reasons: reasonsOf({ wallMm, materials }, heat, closingMm, shape.beyondMm, simulation),
   };
   return { prediction, replay: replayOf(simulation) };
 }
+
+/**
+ * What each member is cut longer by: what it is set up longer by; where nothing is set off, what its ends draw together.
+ * A side of the quadrilateral is taken as a tape takes it, over its outside corners.
+ */
+function allowances(
+  structure: Structure,
+  setUp: SetUpShape,
+  outcomes: readonly SimulatedOutcome[],
+): Record<string, Estimate> {
+  const { quad } = structure;
+  const known = new Map(outcomes.map((o) => [outcomeKey(o.id), o.estimate]));
+  const targets = new Map(setUp.targets.map((t) => [outcomeKey(t.id), t]));
+  const sides = new Map(quad ? Object.entries(quad.sides).map(([side, member]) => [member, side]) : []);
+  return Object.fromEntries(
+    structure.members.map((m) => {
+      const key = sides.get(m.id) ?? outcomeKey({ kind: "length", member: m.id });
+      const change = known.get(key) ?? { value: 0, low: 0, high: 0 };
+      const target = targets.get(key);
+      if (setUp.beyondMm !== null || !target) return [m.id, lossOf(change)];
+      const { value, low, high } = target.target;
+      return [m.id, { value: value - target.nominal, low: low - target.nominal, high: high - target.nominal }];
+    }),
+  );
+}
+
+const replayOf = (simulation: Simulation): Replay => ({
+  ids: simulation.steps.map((s) => s.id),
+  points: simulation.points,
+  history: simulation.history,
+  outcomes: simulation.outcomes.map(({ id, unit, after, byStep }) => ({ id, unit, after, byStep })),
+  clampForces: simulation.clampForces,
+  lines: simulation.steps.map((s) => ("line" in s ? s.line : null)),
+  yielded: simulation.yielded,
+});
 
 function reasonsOf(
   { wallMm, materials }: { wallMm: number; materials: readonly MaterialName[] },
@@ -206,6 +155,7 @@ function reasonsOf(
       return y.lines.filter((l) => !(step?.do === "bead" && step.line === l)).map((l) => `${y.joint}/${l}`);
     }),
   );
+  const [first] = materials;
   return [
     ...(beyondMm === null
       ? []
@@ -221,6 +171,9 @@ function reasonsOf(
       ? [`${tacks.size} ${tacks.size === 1 ? "tack gives" : "tacks give"} way a little while other faces are welded.`]
       : []),
     ...simulation.notes,
+    ...(materials.length > 1 && first
+      ? [`Several materials: all are worked out as ${MATERIALS[first].label}. Take the figures for a rough guide.`]
+      : []),
     ...cautions,
   ];
 }

@@ -13,7 +13,9 @@ import {
 import { CompileCache } from "./compileCache";
 import { compilingLoads } from "./compileSteps";
 import { drawsOf } from "./draws";
-import { type OutputPoint, type Outputs, type Quantity, quantityAt } from "./outputs";
+import type { OutcomeId } from "./outcomeId";
+import { type Outcome, outcomeAt } from "./outcomes";
+import type { OutputPoint, Outputs } from "./outputs";
 import type { SimulationStep } from "./simulationSteps";
 
 /** Draws for a band, the nominal frame besides. */
@@ -24,19 +26,18 @@ const SEED = 20_406;
 export interface SimulationInput {
   frame: MechanicalFrame;
   steps: readonly SimulationStep[];
-  /** Points to follow and quantities to report, for the model that the frame becomes. */
+  /** Points to follow and outcomes to report, for the model that the frame becomes. */
   outputs: (model: WeldedModel) => Outputs;
-  quantities: (model: WeldedModel, outputs: Outputs) => Quantity[];
+  outcomes: (model: WeldedModel, outputs: Outputs) => Outcome[];
   factors?: ShrinkFactors;
   /** Draws for the bands; 0 for the nominal frame alone. */
   draws?: number;
 }
 
 /** One quantity of the cold frame. */
-export interface SimulatedQuantity {
-  id: string;
-  label: string;
-  unit: Quantity["unit"];
+export interface SimulatedOutcome {
+  id: OutcomeId;
+  unit: Outcome["unit"];
   unsigned: boolean;
   /** Of the nominal frame. */
   nominal: number;
@@ -60,7 +61,7 @@ export interface Simulation {
   points: OutputPoint[];
   /** Movement of every point after each step, nominal frame: x, y, z in mm. */
   history: Float64Array[];
-  quantities: SimulatedQuantity[];
+  outcomes: SimulatedOutcome[];
   /** Pull of every clamp after each step, N: positive when the frame wants to move along the clamp's direction. */
   clampForces: { id: string; forceN: number }[][];
   yielded: Yielded[];
@@ -145,14 +146,14 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       }
     }
   }
-  const quantities: SimulatedQuantity[] = [];
-  for (const q of input.quantities(model, outputs))
-    quantities.push(yield* simulatedQuantity(q, samples, m, count, history, steps));
+  const outcomes: SimulatedOutcome[] = [];
+  for (const q of input.outcomes(model, outputs))
+    outcomes.push(yield* simulatedOutcome(q, samples, m, count, history, steps));
   return {
     steps,
     points: outputs.points,
     history,
-    quantities,
+    outcomes,
     clampForces,
     yielded,
     notes: [...plan.notes, ...unfittedNotes(model)],
@@ -176,15 +177,15 @@ function unfittedNotes(model: WeldedModel): string[] {
 }
 
 /** @param samples outputs of every draw, draw 0 nominal. */
-function* simulatedQuantity(
-  q: Quantity,
+function* simulatedOutcome(
+  q: Outcome,
   samples: Float64Array,
   m: number,
   count: number,
   history: readonly Float64Array[],
   steps: readonly SimulationStep[],
-): Generator<number, SimulatedQuantity> {
-  const nominal = quantityAt(q, samples, 0);
+): Generator<number, SimulatedOutcome> {
+  const nominal = outcomeAt(q, samples, 0);
   const { at, value } = q.weights(samples, 0);
   const byStep = new Float64Array(history.length);
   const after = new Float64Array(history.length);
@@ -198,13 +199,12 @@ function* simulatedQuantity(
   });
   const all: number[] = [];
   for (let d = 1; d <= count; d++) {
-    all.push(quantityAt(q, samples, d * m));
+    all.push(outcomeAt(q, samples, d * m));
     if (d % DRAWS_AT_ONCE === 0) yield 1;
   }
   all.sort((a, b) => a - b);
   return {
     id: q.id,
-    label: q.label,
     unit: q.unit,
     unsigned: q.unsigned,
     nominal,

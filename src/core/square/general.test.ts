@@ -2,8 +2,9 @@ import fc from "fast-check";
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
-import { fromRectangle, rectangleIn, resolveFrame, resolveStructure, STARTERS } from "../frame";
-import { newPlan } from "../job";
+import { built } from "../../../tests/support/ladder";
+import { rectangle } from "../../../tests/support/plans";
+import { resolveStructure, STARTERS } from "../frame";
 import { norm, normalDraw, seeded, sub, type Vec2 } from "../numeric";
 import { length } from "../units";
 import { bestFit } from "./bestFit";
@@ -216,9 +217,11 @@ describe("the network of any frame", () => {
     const spans = Object.fromEntries(
       readOff(bent, SIX).map((r) => [r.id, { mm: (r as { valueMm: number }).valueMm, uMm: 0.5 }]),
     );
-    const check = squareCheck(1200, 800, spans, {}, 0, generalCheck(PANELS, readOff(bent, set)).fit);
+    const { A, B, C, D } = PANELS as Quad;
+    const PLAIN: Quad = { A, B, C, D };
+    const check = squareCheck(PLAIN, spans, {}, 0, generalCheck(PANELS, readOff(bent, set)).fit);
     expect(check.angleDeg?.A.value).toBeCloseTo(cornerAngleDeg(bent as Quad, "A"), 6);
-    expect(check.angleDeg?.A.u).toBeLessThan(squareCheck(1200, 800, spans).angleDeg?.A.u as number);
+    expect(check.angleDeg?.A.u).toBeLessThan(squareCheck(PLAIN, spans).angleDeg?.A.u as number);
   });
 });
 
@@ -334,9 +337,7 @@ describe("what to measure", () => {
 
 describe("places between which one measures", () => {
   it("are outside corners and the branches' middles on a rectangle", () => {
-    const frame = { ...newPlan("t", "mm").frame, cross: [{ id: "M1", at: length("500") }] };
-    const { structure } = resolveStructure(fromRectangle(frame, "mm"));
-    const places = placesOf(resolveFrame(frame), structure);
+    const places = placesOf(built(rectangle({ cross: [{ id: "M1", at: length("500") }] })));
     expect(Object.keys(places.nodes).sort()).toEqual(["A", "B", "C", "D", "M1AB", "M1CD"]);
     expect(places.nodes.M1AB).toEqual({ x: places.nodes.M1CD?.x, y: 0 });
     expect(places.nodes.M1CD?.y).toBe(600);
@@ -345,11 +346,12 @@ describe("places between which one measures", () => {
   it("are there for every starter, and taped along members and across they fix its shape", () => {
     for (const { name } of STARTERS) {
       const { structure } = resolveStructure(started(name));
-      const { nodes } = placesOf(rectangleIn(structure), structure);
+      const places = placesOf(structure);
+      const { nodes } = places;
       const names = Object.keys(nodes);
       expect(names.length, name).toBeGreaterThanOrEqual(3);
       for (const n of names) expect(n, name).toMatch(/^[A-Z][A-Z0-9]{0,9}$/);
-      const set = walkingSet(placesOf(rectangleIn(structure), structure)).map(([p, q]) => tape(p, q));
+      const set = walkingSet(places).map(([p, q]) => tape(p, q));
       const check = generalCheck(nodes, readOff(nodes, set));
       expect(check.fit.status, name).toBe("ok");
       expect(check.untied, name).toEqual([]);

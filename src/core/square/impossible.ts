@@ -1,4 +1,4 @@
-import { SPANS, type Span } from "../frame";
+import { SPANS, type Span } from "../geometry";
 import { plainMm } from "../units";
 
 const TRIANGLES: readonly [Span, Span, Span][] = [

@@ -62,6 +62,7 @@ export interface Tape {
 /** What the adjustment says about one reading. mm, or rad for an angle. */
 export interface CheckedReading {
   id: string;
+  kind: Reading["kind"];
   /** Fitted minus read. */
   residual: number;
   /** Standardised residual; 0 when nothing controls the reading. */
@@ -330,6 +331,7 @@ export function adjustNetwork(network: Network): NetworkFit {
     const root = Math.sqrt(Math.max(n, 0));
     return {
       id: r.id,
+      kind: r.kind,
       residual: v[i] as number,
       w: controlled ? pv / root : 0,
       controlled,

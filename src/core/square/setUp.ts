@@ -1,5 +1,5 @@
-import { CORNERS, type Corner, ends, SPANS, type Span } from "../frame";
-import { distance, sub, type Vec2 } from "../numeric";
+import { CORNERS, type Corner, ends, SPANS, type Span } from "../geometry";
+import { add, distance, type Vec2 } from "../numeric";
 import { type Quad, squareDifferenceMm2 } from "./shape";
 
 /** What to set up so that the frame ends where it should. */
@@ -13,11 +13,11 @@ export interface SetUp {
 }
 
 /**
- * Set-up corner = wanted final corner minus predicted movement.
- * @param final wanted corners, mm. @param moves predicted movement of each corner by welding, mm.
+ * Corners as they are set up: where they shall be in the end, and what they are set off by.
+ * @param final wanted corners, mm. @param offsets of each corner: the opposite of what welding will move it by, mm.
  */
-export function setUp(final: Quad, moves: Record<Corner, Vec2>): SetUp {
-  const corners = Object.fromEntries(CORNERS.map((c) => [c, sub(final[c], moves[c])])) as Quad;
+export function setUp(final: Quad, offsets: Record<Corner, Vec2>): SetUp {
+  const corners = Object.fromEntries(CORNERS.map((c) => [c, add(final[c], offsets[c])])) as Quad;
   const targets = Object.fromEntries(
     SPANS.map((span) => {
       const [p, q] = ends(span);

@@ -1,4 +1,4 @@
-import type { Corner, Side } from "../frame";
+import { type Corner, circleCrossing, type Side } from "../geometry";
 import { add, cross, degrees, dot, norm, scale, sub, type Vec2 } from "../numeric";
 
 export type Quad = Record<Corner, Vec2>;
@@ -68,17 +68,6 @@ export interface Rack {
   diagonalMm: number;
 }
 
-/** Crossing of two circles that lies left of the way from `p` to `q`, or null when they miss each other. */
-function circles(p: Vec2, rp: number, q: Vec2, rq: number): Vec2 | null {
-  const d = sub(q, p);
-  const n = norm(d);
-  const a = (n * n + rp * rp - rq * rq) / (2 * n);
-  const h2 = rp * rp - a * a;
-  if (h2 < 0) return null;
-  const h = Math.sqrt(h2);
-  return { x: p.x + (a * d.x - h * d.y) / n, y: p.y + (a * d.y + h * d.x) / n };
-}
-
 /**
  * Racks a hinged frame about A and B until AC^2 - BD^2 is the target, sides kept. Bisection on the direction of AD.
  * @param q corners as they are, mm. @param targetMm2 0 for square. @returns moves along and away from AB, or null when
@@ -89,12 +78,14 @@ export function rack(q: Quad, targetMm2 = 0): Rack | null {
   const c = lengthOf(q, "C", "D");
   const d = lengthOf(q, "D", "A");
   const x = scale(sub(q.B, q.A), 1 / lengthOf(q, "A", "B"));
-  const y = { x: -x.y, y: x.x };
+  // Corners may be lettered either way round.
+  const turn = Math.sign(cross(x, sub(q.D, q.A))) || 1;
+  const y = { x: -turn * x.y, y: turn * x.x };
   const now = Math.atan2(q.D.y - q.A.y, q.D.x - q.A.x);
   const pose = (psi: number): Quad | null => {
     const D = add(q.A, { x: d * Math.cos(psi), y: d * Math.sin(psi) });
-    // Left of the way from D to B lies the side away from A.
-    const C = circles(D, c, q.B, b);
+    // Seen from D to B, the side away from A.
+    const C = turn > 0 ? circleCrossing(D, c, q.B, b) : circleCrossing(q.B, b, D, c);
     return C ? { ...q, C, D } : null;
   };
   const miss = (psi: number): number | null => {

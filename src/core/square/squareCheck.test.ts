@@ -13,6 +13,12 @@ const taped = (q: Quad, u = 0.4): Record<string, SpanReading> => ({
   AC: { mm: d(q.A, q.C), uMm: u },
   BD: { mm: d(q.B, q.D), uMm: u },
 });
+const rect = (l: number, h: number): Quad => ({
+  A: { x: 0, y: 0 },
+  B: { x: l, y: 0 },
+  C: { x: l, y: h },
+  D: { x: 0, y: h },
+});
 const moved = fc.record({
   L: fc.integer({ min: 400, max: 4000 }),
   H: fc.integer({ min: 400, max: 4000 }),
@@ -34,7 +40,7 @@ describe("a taped frame", () => {
     fc.assert(
       fc.property(moved, (m) => {
         const q = quadOf(m);
-        const check = squareCheck(m.L, m.H, taped(q));
+        const check = squareCheck(rect(m.L, m.H), taped(q));
         expect(check.fit.status).toBe("ok");
         for (const c of ["B", "C", "D"] as const)
           expect(d(check.corners?.[c] ?? { x: 0, y: 0 }, q[c])).toBeLessThan(1e-6);
@@ -61,10 +67,10 @@ describe("a taped frame", () => {
 
   it("names the same nudge when it is told in other units or turned about", () => {
     const q = quadOf({ L: 1500, H: 900, b: 1, cx: 3, cy: -1, dx: 2, dy: 1 });
-    const a = squareCheck(1500, 900, taped(q));
+    const a = squareCheck(rect(1500, 900), taped(q));
     // The same frame named from B: AB becomes BC and so on.
     const turned: Quad = { A: q.B, B: q.C, C: q.D, D: q.A };
-    const b = squareCheck(900, 1500, taped(turned));
+    const b = squareCheck(rect(900, 1500), taped(turned));
     expect(b.slidesMm?.DA).toBeCloseTo(-(a.slidesMm?.AB ?? 0), 6);
     expect(b.angleDeg?.A.value).toBeCloseTo(a.angleDeg?.B.value ?? 0, 6);
   });
@@ -73,11 +79,11 @@ describe("a taped frame", () => {
     const q = quadOf({ L: 1200, H: 800, b: 0, cx: 2, cy: 0, dx: 2, dy: 0 });
     const all = taped(q);
     const { AC: _ac, BD: _bd, ...sides } = all;
-    expect(squareCheck(1200, 800, sides)).toMatchObject({ corners: null, nudges: [], missing: ["AC", "BD"] });
+    expect(squareCheck(rect(1200, 800), sides)).toMatchObject({ corners: null, nudges: [], missing: ["AC", "BD"] });
     const { AB: _ab, ...five } = all;
-    expect(squareCheck(1200, 800, five).fit.status).toBe("ok_no_check");
+    expect(squareCheck(rect(1200, 800), five).fit.status).toBe("ok_no_check");
     expect(
-      squareCheck(1200, 800, { AB: all.AB as SpanReading, BC: all.BC as SpanReading, CD: all.CD as SpanReading })
+      squareCheck(rect(1200, 800), { AB: all.AB as SpanReading, BC: all.BC as SpanReading, CD: all.CD as SpanReading })
         .corners,
     ).toBeNull();
   });
@@ -86,7 +92,7 @@ describe("a taped frame", () => {
     const q = quadOf({ L: 1200, H: 800, b: 0, cx: 0, cy: 0, dx: 0, dy: 0 });
     const readings = taped(q);
     const AC = readings.AC as SpanReading;
-    const check = squareCheck(1200, 800, { ...readings, AC: { ...AC, mm: AC.mm + 10 } });
+    const check = squareCheck(rect(1200, 800), { ...readings, AC: { ...AC, mm: AC.mm + 10 } });
     expect(check.fit.agree).toBe(false);
     expect(check.fit.diagnosis.status).toBe("detected_not_located");
     expect(check.fit.diagnosis.candidates.map((c) => c.id).sort()).toEqual(["AB", "AC", "BC", "BD", "CD", "DA"]);

@@ -1,4 +1,5 @@
-import { CORNERS, type Corner, ends, SIDES, type Side, SPANS, type Span } from "../frame";
+import { CORNERS, type Corner, ends, SIDES, type Side, SPANS, type Span } from "../geometry";
+import { distance } from "../numeric";
 import { adjustNetwork, type NetworkFit, type Reading, type Tape } from "./network";
 import {
   cornerAngleDeg,
@@ -8,6 +9,7 @@ import {
   SLIDES,
   shearMmPerM,
   slides,
+  squareDifferenceMm2,
   taperLengthMm,
   taperWidthMm,
 } from "./shape";
@@ -25,6 +27,7 @@ export interface Measured {
   u: number;
 }
 
+/** What it is as it stands; `rectangle` where it is as drawn. */
 export type Shape = "rectangle" | "parallelogram" | "trapezoid" | "parallelogram and trapezoid";
 
 /** One way to bring it square: slide a side along itself. */
@@ -47,10 +50,12 @@ export interface SquareCheck {
   /** Fitted corners, A at the origin, B on +x. Null when the readings do not determine them. */
   corners: Quad | null;
   angleDeg: Record<Corner, Measured> | null;
+  /** Angles of the drawing, deg. */
+  drawnDeg: Record<Corner, number>;
   shearMmPerM: Measured | null;
   taperLengthMm: Measured | null;
   taperWidthMm: Measured | null;
-  /** AC - BD as read, mm. */
+  /** AC - BD as read, less that of the drawing, mm. */
   diagonalDifferenceMm: Measured | null;
   shape: Shape | null;
   /** Raw slides, positive as in SLIDES. */
@@ -80,26 +85,29 @@ const NOTHING_MM = 1e-6;
 /** A departure of less than this, mm, is not called by name unless it is known better. */
 const TELL_MM = 1;
 
-function shapeWord(q: Quad, tellMm: number, lengthMm: number, widthMm: number): Shape {
-  const lean = Math.abs(shearMmPerM(q) / 1000) * Math.min(lengthMm, widthMm) > tellMm;
-  const taper = Math.max(Math.abs(taperLengthMm(q)), Math.abs(taperWidthMm(q))) > tellMm;
+/** What a quadrilateral departs from its drawing by, in words. */
+function shapeWord(q: Quad, drawn: Quad, tellMm: number): Shape {
+  const shorter = Math.min(distance(drawn.A, drawn.B), distance(drawn.B, drawn.C));
+  const off = (f: (of: Quad) => number): number => Math.abs(f(q) - f(drawn));
+  const lean = (off(shearMmPerM) / 1000) * shorter > tellMm;
+  const taper = Math.max(off(taperLengthMm), off(taperWidthMm)) > tellMm;
   if (lean && taper) return "parallelogram and trapezoid";
   if (lean) return "parallelogram";
   return taper ? "trapezoid" : "rectangle";
 }
 
 /**
- * Shape of a rectangle from its taped sides and diagonals.
- * @param lengthMm nominal AB. @param widthMm nominal BC. @param spans what was read (any subset).
- * @param tapes errors shared by the readings of a tape. @param targetMm2 wanted AC^2 - BD^2, 0 for square.
+ * Shape of a frame's quadrilateral from its taped sides and diagonals. Angles are as they are; shear, tapers and the difference of
+ * the diagonals are departures from the drawing.
+ * @param drawn nominal corners, mm. @param spans what was read (any subset). @param tapes errors shared by the readings of a
+ * tape. @param targetMm2 wanted AC^2 - BD^2; that of the drawing when left out.
  * @param fitted the same corners as a larger network has them (panels, angles), where it fixes them.
  */
 export function squareCheck(
-  lengthMm: number,
-  widthMm: number,
+  drawn: Quad,
   spans: Partial<Record<Span, SpanReading>>,
   tapes: Record<string, Tape> = {},
-  targetMm2 = 0,
+  targetMm2 = squareDifferenceMm2(drawn),
   fitted: NetworkFit | null = null,
 ): SquareCheck {
   const missing = SPANS.filter((s) => !spans[s]);
@@ -107,23 +115,21 @@ export function squareCheck(
     fitted && fitted.status !== "undetermined" && CORNERS.every((c) => fitted.points[c])
       ? fitted
       : adjustNetwork({
-          nodes: {
-            A: { x: 0, y: 0 },
-            B: { x: lengthMm, y: 0 },
-            C: { x: lengthMm, y: widthMm },
-            D: { x: 0, y: widthMm },
-          },
+          nodes: { A: drawn.A, B: drawn.B, C: drawn.C, D: drawn.D },
           readings: spanReadings(spans),
           tapes,
         });
   const { AC, BD } = spans;
-  const diagonalDifferenceMm = AC && BD ? { value: AC.mm - BD.mm, u: Math.hypot(AC.uMm, BD.uMm) } : null;
+  const apart = (of: Quad): number => distance(of.A, of.C) - distance(of.B, of.D);
+  const diagonalDifferenceMm = AC && BD ? { value: AC.mm - BD.mm - apart(drawn), u: Math.hypot(AC.uMm, BD.uMm) } : null;
+  const drawnDeg = Object.fromEntries(CORNERS.map((c) => [c, cornerAngleDeg(drawn, c)])) as Record<Corner, number>;
   if (fit.status === "undetermined")
     return {
       fit,
       missing,
       corners: null,
       angleDeg: null,
+      drawnDeg,
       shearMmPerM: null,
       taperLengthMm: null,
       taperWidthMm: null,
@@ -135,14 +141,15 @@ export function squareCheck(
     };
   const q = fit.points as Quad;
   const measured = (f: (q: Quad) => number): Measured => ({ value: f(q), u: fit.uOf((p) => f(p as Quad)) });
+  const departure = (f: (q: Quad) => number): Measured => measured((of) => f(of) - f(drawn));
   const moves = slides(q, targetMm2);
   // The nudge works on the fitted shape, so the habit beside it does too.
-  const difference = Math.hypot(q.C.x - q.A.x, q.C.y - q.A.y) - Math.hypot(q.D.x - q.B.x, q.D.y - q.B.y);
-  const targetDifference = targetMm2 / (2 * Math.hypot(lengthMm, widthMm));
+  const difference = apart(q);
+  const targetDifference = targetMm2 / (distance(drawn.A, drawn.C) + distance(drawn.B, drawn.D));
   const nudges = SIDES.map((side): Nudge => {
     const [p, r] = ends(side);
     const towards = moves[side] >= -NOTHING_MM ? SLIDES[side] : p === SLIDES[side] ? r : p;
-    const along = side === "AB" || side === "CD" ? lengthMm : widthMm;
+    const along = distance(drawn[p], drawn[r]);
     return {
       side,
       push: towards === p ? r : p,
@@ -150,7 +157,7 @@ export function squareCheck(
       shiftMm: Math.abs(moves[side]),
       uMm: fit.uOf((points) => slides(points as Quad, targetMm2)[side]),
       habitMm: Math.abs(difference - targetDifference) / 2,
-      habitLeaves: 1 - along / Math.hypot(lengthMm, widthMm),
+      habitLeaves: 1 - along / ((distance(drawn.A, drawn.C) + distance(drawn.B, drawn.D)) / 2),
     };
   }).sort((a, b) => (Math.abs(a.shiftMm - b.shiftMm) > SAME_MM ? a.shiftMm - b.shiftMm : HELD[a.side] - HELD[b.side]));
   return {
@@ -161,11 +168,12 @@ export function squareCheck(
       Corner,
       Measured
     >,
-    shearMmPerM: measured(shearMmPerM),
-    taperLengthMm: measured(taperLengthMm),
-    taperWidthMm: measured(taperWidthMm),
+    drawnDeg,
+    shearMmPerM: departure(shearMmPerM),
+    taperLengthMm: departure(taperLengthMm),
+    taperWidthMm: departure(taperWidthMm),
     diagonalDifferenceMm,
-    shape: shapeWord(q, TELL_MM, lengthMm, widthMm),
+    shape: shapeWord(q, drawn, TELL_MM),
     slidesMm: moves,
     nudges,
     rack: rack(q, targetMm2),

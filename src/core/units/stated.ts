@@ -5,3 +5,7 @@ import type { Length } from "./lengthSchema";
 /** A computed length as a person would have typed it: to 0.01 mm or a tenth of a thou. */
 export const stated = (mm: number, units: UnitPreference): Length =>
   bareUnit(units) === "mm" ? length(String(+mm.toFixed(2) + 0)) : length(String(+(mm / 25.4).toFixed(4) + 0), "in");
+
+/** A computed length to the last digit that a person could mean: a nanometre. */
+export const statedExactly = (mm: number, units: UnitPreference): Length =>
+  bareUnit(units) === "mm" ? length(String(+mm.toFixed(6) + 0)) : length(String(+(mm / 25.4).toFixed(8) + 0), "in");

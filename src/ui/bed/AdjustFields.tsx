@@ -15,7 +15,7 @@ const LEAVES_PATH = "bed.leaves.text";
 function Leaves() {
   const { plan, units, edit, field } = usePlanField();
   const { kept: unread, onUnread } = field(LEAVES_PATH);
-  const leaves = plan.bed.leaves ?? [];
+  const leaves = plan.bed.leaves;
   const [typed, setTyped] = useState<string | null>(null);
   const kept = typed ?? unread;
   const shown = kept ?? leaves.map((l) => fieldText(l, units)).join(", ");
@@ -72,7 +72,7 @@ export function AdjustFields() {
     <div className="grid gap-4">
       <Choice
         label="Flat by"
-        value={bed.school ?? "surface"}
+        value={bed.school}
         options={[
           ["surface", "a surface under it all"],
           ["three", "three points"],

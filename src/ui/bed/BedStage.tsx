@@ -1,8 +1,10 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { BED_SHARE } from "@/core/check";
+import { sceneOf } from "@/core/drawing";
+import { FROM_ABOVE } from "@/core/frame";
 import { type BedRound, restWords, STAGE_CAUTIONS, surveyWords } from "@/core/job";
 import { fixed, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, type PointMark } from "../drawing";
@@ -113,19 +115,24 @@ const FLAT = ["flat"] as const;
 /** Fourth stage: is the bed good enough, and what to do at each rest. */
 export function BedStage() {
   const { job, evaluation } = useJob();
-  const { footprint: frame, bedRounds } = evaluation;
+  const { footprint: over, structure, bedRounds } = evaluation;
+  const scene = useMemo(
+    () => (structure && over ? sceneOf(structure, { view: FROM_ABOVE, origin: over.origin }) : null),
+    [structure, over],
+  );
   const { plan } = job;
   const { units } = plan;
   const inSight = useRounds(bedRounds);
   const { current, stand, show, fresh, picked } = inSight;
   const [wanted, setWanted] = useState<"heights" | "rod">("heights");
   const [by, setBy] = useState<Method>({ by: "usual" });
-  if (!frame) return <NotYet stage="Bed" />;
+  if (!over || !scene) return <NotYet stage="Bed" />;
   const method = current?.round.method ?? wanted;
   const quantities = surveyQuantities(by, plan.bed.rests, current, method);
   const now = picked ?? nextUnread(stand, quantities);
-  const nowRest = now?.split(" ")[0] ?? null;
-  const nowFrom = quantities.find((q) => (q.key ?? q.name) === now)?.how;
+  const nowRead = quantities.find((q) => q.key === now);
+  const nowRest = nowRead?.what.kind === "rest" ? nowRead.what.rest : null;
+  const nowFrom = nowRead?.how;
   const verdict = current?.verdict;
   const marks = plan.bed.rests.map((r): PointMark => {
     const advice = verdict?.rests.find((a) => a.id === r.id);
@@ -139,7 +146,7 @@ export function BedStage() {
     };
   });
   const outside = plan.bed.rests.filter(
-    (r) => r.x.mm < 0 || r.y.mm < 0 || r.x.mm > frame.lengthMm || r.y.mm > frame.widthMm,
+    (r) => r.x.mm < 0 || r.y.mm < 0 || r.x.mm > over.lengthMm || r.y.mm > over.widthMm,
   );
   const at = (id: string) => plan.bed.rests.find((r) => r.id === id);
   const line = (from: string, to: string) => {
@@ -172,13 +179,12 @@ export function BedStage() {
     : "Read the height of every rest.";
   const drawing = (
     <FrameDrawing
-      frame={frame}
+      scene={scene}
       units={units}
       label={`Rests under the frame with their heights; next: ${now ?? "none"}`}
       points={marks}
       lines={lines}
       bare
-      unnamed={evaluation.frame === null}
       maxHeight={420}
     />
   );
@@ -199,7 +205,9 @@ export function BedStage() {
           {current?.next ? (
             <NextStep
               round={current}
-              onRead={(rest) => inSight.pick(quantities.find((q) => q.name === rest)?.key ?? rest)}
+              onRead={(rest) =>
+                inSight.pick(quantities.find((q) => q.what.kind === "rest" && q.what.rest === rest)?.key ?? rest)
+              }
               onRound={() => show(null)}
             />
           ) : null}
@@ -298,10 +306,10 @@ export function BedStage() {
             {outside.length > 0 ? (
               <p className="mb-3 text-close">
                 Check: {outside.map((r) => r.id).join(", ")} lie outside the frame of{" "}
-                {formatLength(frame.lengthMm, units).text} × {formatLength(frame.widthMm, units).text}.
+                {formatLength(over.lengthMm, units).text} × {formatLength(over.widthMm, units).text}.
               </p>
             ) : null}
-            <RestFields over={frame} />
+            <RestFields over={over} />
           </Section>
           <Caution>{STAGE_CAUTIONS.bed}</Caution>
         </div>

@@ -2,8 +2,7 @@
 
 import { contours, Delaunay, extent, geoPath, geoTransform, scaleQuantize } from "d3";
 import { useMemo } from "react";
-import { hull } from "@/core/frame";
-import { fitPlane, heightOf } from "@/core/geometry";
+import { fitPlane, heightOf, hull } from "@/core/geometry";
 import type { Vec2 } from "@/core/numeric";
 import { formatSmall, type UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";

@@ -2,7 +2,8 @@
 
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
-import type { ResolvedFrame } from "@/core/frame";
+
+import type { Footprint } from "@/core/bed";
 import { type Plan, restsGrid, restsUnder } from "@/core/job";
 import { length } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
@@ -20,7 +21,7 @@ const GRIDS = [
 type Grid = (typeof GRIDS)[number][0];
 
 /** Where the rests stand. They are also the points that a survey reads. */
-export function RestFields({ over }: { over: ResolvedFrame }) {
+export function RestFields({ over }: { over: Footprint }) {
   const { plan, units, edit, field, forget } = usePlanField();
   const { bed } = plan;
   const [grid, setGrid] = useState<Grid>("3x3");

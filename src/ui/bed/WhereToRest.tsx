@@ -11,7 +11,7 @@ export default function WhereToRest() {
   const { structure, footprint } = evaluation;
   if (!structure || !footprint) return null;
   const places = bed.rests.map((r) => ({ id: r.id, x: r.x.mm, y: r.y.mm }));
-  const three = onThreeRests(places, footprint);
+  const three = onThreeRests(places, structure);
   const sags = tubeSags(structure).slice(0, 4);
   const small = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
   return (

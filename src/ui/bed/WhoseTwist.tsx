@@ -34,7 +34,7 @@ function tableTwist(
 export default function WhoseTwist({ round }: { round: BedRound | null }) {
   const { job, evaluation } = useJob();
   const { units, bed } = job.plan;
-  const frame = evaluation.frame;
+  const frame = evaluation.structure?.quad;
   const [found, setFound] = useState<Length | null>(null);
   const [foundHigh, setFoundHigh] = useState<Pair>("AC");
   const [turned, setTurned] = useState<Length | null>(null);

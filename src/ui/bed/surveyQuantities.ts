@@ -1,7 +1,7 @@
 import { fitPlane, heightOf } from "@/core/geometry";
-import { type BedRound, type How, keyOf, type Rest, type Standing } from "@/core/job";
+import { type BedRound, type How, keyOf, type QuantityId, quantityWords, type Rest, type Standing } from "@/core/job";
 import type { Length } from "@/core/units";
-import { HEIGHT_KINDS, keyOfQuantity, type Quantity, SLOPE_KINDS } from "../measure";
+import { HEIGHT_KINDS, type Quantity, SLOPE_KINDS } from "../measure";
 
 /** How the next rests are read. */
 export type Method =
@@ -79,8 +79,9 @@ export function firstEdge(rests: readonly Rest[]): [string, string] {
 }
 
 function quantity(rest: Rest, how: How | undefined, usual: "heights" | "rod", mean: number | null): Quantity {
-  const key = keyOf({ what: rest.id, ...(how ? { how } : {}) });
-  const base = { name: rest.id, key, ...(how ? { how, short: shortWords(how) } : {}) };
+  const what: QuantityId = { kind: "rest", rest: rest.id };
+  const key = keyOf({ what, ...(how ? { how } : {}) });
+  const base = { what, key, ...(how ? { how, short: shortWords(how) } : {}) };
   const by = how?.by ?? (usual === "rod" ? "rod" : "height");
   switch (by) {
     case "rod":
@@ -123,7 +124,7 @@ const ASK_TIMES = 4;
 /** What the other heights imply for one rest: their own plane there. Nothing while they carry no plane. */
 function impliedAt(rest: Rest, rests: readonly Rest[], read: readonly Standing<Length>[]): Partial<Quantity> {
   const others = read.flatMap((s) => {
-    const at = rests.find((r) => r.id === s.what);
+    const at = rests.find((r) => r.id === quantityWords(s.what));
     return at && at.id !== rest.id ? [{ x: at.x.mm, y: at.y.mm, z: s.value.mm }] : [];
   });
   const plane =
@@ -156,12 +157,12 @@ export function surveyQuantities(
     if (how === null) return [];
     const made = quantity(rest, how, usual, how ? null : mean);
     // One that is read again was moved between: then the others imply nothing of it.
-    const again = alike.some((r) => r.what === rest.id);
+    const again = alike.some((r) => quantityWords(r.what) === rest.id);
     return [how || again ? made : { ...made, ...impliedAt(rest, rests, alike) }];
   });
-  const known = new Set(next.map(keyOfQuantity));
+  const known = new Set(next.map((q) => q.key));
   const others = [...(round?.readings.values() ?? []), ...(round?.slants.values() ?? [])].flatMap((s): Quantity[] => {
-    const rest = rests.find((r) => r.id === s.what);
+    const rest = rests.find((r) => r.id === quantityWords(s.what));
     return rest && !known.has(s.key) ? [quantity(rest, s.how, usual, null)] : [];
   });
   return [...next, ...others];

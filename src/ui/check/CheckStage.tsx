@@ -3,8 +3,8 @@
 import dynamic from "next/dynamic";
 import { useState } from "react";
 import type { LimitVerdict } from "@/core/check";
-import { CORNERS } from "@/core/frame";
-import { bandWords, type FrameRound, plusMinus, twistWords } from "@/core/job";
+import { CORNERS } from "@/core/geometry";
+import { bandWords, distanceId, type FrameRound, plusMinus, quantityKey, quantityWords, twistWords } from "@/core/job";
 import { walkingSet } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
@@ -101,23 +101,25 @@ const MOST_HEIGHTS = 8;
 export function CheckStage() {
   const { job, evaluation } = useJob();
   const { units } = job.plan;
-  const { frame, places, losses, shapes, limits } = evaluation;
+  const { structure, places, losses, shapes, limits } = evaluation;
+  const quad = structure?.quad ?? null;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");
   const inSight = useRounds(rounds);
   const { current, stand, show, fresh, picked } = inSight;
   const [warmerK, setWarmerK] = useState(0);
   const usual = !places
     ? []
-    : frame
-      ? [...spanQuantities(frame, null, current), ...heightQuantities(CORNERS)]
+    : quad
+      ? [...spanQuantities(quad, null, current), ...heightQuantities(CORNERS)]
       : [
-          ...walkingSet(places).flatMap(([p, q]) => frameQuantity(`${p}-${q}`, places, current) ?? []),
+          ...walkingSet(places).flatMap(([p, q]) => frameQuantity(distanceId(p, q), places, current) ?? []),
           ...heightQuantities(Object.keys(places.nodes).slice(0, MOST_HEIGHTS)),
         ];
-  const { more, add } = useMore(current, places, new Set(usual.map((q) => q.name)));
+  const { more, add } = useMore(current, places, new Set(usual.map((q) => q.key)));
   if (!places) return <NotYet stage="Check" />;
   const quantities = [...usual, ...more];
-  const now = picked ?? nextUnread(stand, quantities);
+  const nowKey = picked ?? nextUnread(stand, quantities);
+  const now = quantities.find((q) => q.key === nowKey) ?? null;
   const needed = limits.filter((l) => !l.optional);
   const left = current?.verdicts.filter((v) => !v.result).length ?? needed.length;
   const words = headline(current, left);
@@ -126,7 +128,7 @@ export function CheckStage() {
     <MeasuredDrawing
       round={current}
       now={now}
-      label={`Cold readings on the frame; next: ${now ?? "none"}`}
+      label={`Cold readings on the frame; next: ${now ? quantityWords(now.what) : "none"}`}
       maxHeight={400}
     />
   );
@@ -186,7 +188,7 @@ export function CheckStage() {
             kinds={MORE}
             onAdd={(what) => {
               add(what);
-              inSight.pick(what);
+              inSight.pick(quantityKey(what));
             }}
           />
           <Section
@@ -238,12 +240,12 @@ export function CheckStage() {
               </>
             )}
           </Section>
-          {frame ? (
+          {structure ? (
             <Fold title="What the tube itself brings" note="tolerances as bought">
               <TubeItself />
             </Fold>
           ) : null}
-          {evaluation.cold === null && frame ? <BeforeMeasuring kinds={ALL_KINDS} /> : null}
+          {evaluation.cold === null && quad ? <BeforeMeasuring kinds={ALL_KINDS} /> : null}
         </div>
       </div>
     </>

@@ -3,7 +3,7 @@
 import type { PairCheck } from "@/core/cut";
 import { type CutRound, plusMinus } from "@/core/job";
 import { fixed, formatSmall } from "@/core/units";
-import { FrameDrawing, StructureDrawing } from "../drawing";
+import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { nextUnread, pieceQuantities, ReadingPad, RoundTabs, useRounds } from "../measure";
 import { Section } from "../parts/Sheet";
@@ -51,7 +51,7 @@ function Words({ round }: { round: CutRound }) {
       ) : null}
       {alike.map((a) => (
         <li key={a.members.join()} className="border-t border-line py-2">
-          <strong>{a.members.every((m) => m.startsWith("M")) ? "Cross members" : a.members.join(", ")}</strong>{" "}
+          <strong>{a.members.join(", ")}</strong>{" "}
           {a.word === "match"
             ? "match."
             : `${a.word === "do not match" ? "do not match" : "are too close to call"}: ${a.longest} is ${formatSmall(a.byMm, units, { decimals: 2 })} longer than ${a.shortest}, and spreads what it stands between.`}
@@ -78,32 +78,17 @@ function Words({ round }: { round: CutRound }) {
 /** Pieces as they came off the saw, one reading at a time; pairs compared at once. */
 export function AsCutLog() {
   const { job, evaluation } = useJob();
-  const { structure, frame, cut, cutRounds } = evaluation;
+  const { structure, cut, cutRounds } = evaluation;
+  const scene = useScene(structure);
   const inSight = useRounds(cutRounds);
   const { current, stand, show, fresh, picked } = inSight;
-  if (!structure) return null;
+  if (!structure || !scene) return null;
   const quantities = pieceQuantities(cut);
   const now = picked ?? nextUnread(stand, quantities);
   const label = `Pieces of the frame; next to measure: ${now ?? "none"}`;
-  const drawing =
-    job.plan.free || !frame ? (
-      <StructureDrawing
-        structure={structure}
-        units={job.plan.units}
-        label={label}
-        selected={now ? [now] : []}
-        maxHeight={300}
-      />
-    ) : (
-      <FrameDrawing
-        frame={frame}
-        units={job.plan.units}
-        label={label}
-        selected={now ? [now] : []}
-        bare
-        maxHeight={300}
-      />
-    );
+  const drawing = (
+    <FrameDrawing scene={scene} units={job.plan.units} label={label} selected={now ? [now] : []} bare maxHeight={300} />
+  );
   return (
     <Section
       title="As cut"

@@ -3,7 +3,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { CutBar, CutPiece, Nesting, Stock } from "@/core/cut";
 import { sectionWords } from "@/core/frame";
-import { usualStock } from "@/core/job";
+import { builtOf } from "@/core/job";
 import { fixed, formatLength, length, type UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
 import { useJob } from "../job/JobProvider";
@@ -294,12 +294,12 @@ function SectionBars({
 /** What to buy, what to cut from each bar, and what is left: section by section. */
 export function BuyingList() {
   const { job, evaluation } = useJob();
-  const { cut, frame, structure, problems } = evaluation;
-  const { units, free } = job.plan;
-  const stock = job.plan.stock ?? usualStock(units);
+  const { cut, structure, problems } = evaluation;
+  const { units, stock } = job.plan;
+  const { members } = builtOf(job.plan);
   const broken = problems.some((p) => p.severity === "error" && p.path.startsWith("stock"));
-  const first = free?.sections[0]?.id;
-  const sections = free ? free.sections.filter((s) => cut.some((p) => "section" in p && p.section === s.id)) : null;
+  const first = members?.sections[0]?.id;
+  const sections = members?.sections.filter((s) => cut.some((p) => p.section === s.id)) ?? [];
   const faceOf = (id: string): number => structure?.members.find((m) => m.section === id)?.properties.widthMm ?? 0;
   return (
     <Section title="Bars" aside={<span className="text-sm text-soft">fewest by a proven plan</span>}>
@@ -307,22 +307,23 @@ export function BuyingList() {
         <div className="grid content-start gap-6">
           {broken ? (
             <p className="text-close">Put the lengths beside this right first.</p>
-          ) : sections && free ? (
+          ) : (
             sections.map((s) => (
               <SectionBars
                 key={s.id}
-                cut={cut.filter((p) => "section" in p && p.section === s.id)}
+                cut={cut.filter((p) => p.section === s.id)}
                 stock={{ ...stock, offcuts: stock.offcuts.filter((o) => (o.section ?? first) === s.id) }}
                 faceMm={faceOf(s.id)}
-                title={sections.length > 1 ? `${s.id}: ${sectionWords(free, s.id)}` : null}
+                title={sections.length > 1 && members ? `${s.id}: ${sectionWords(members, s.id)}` : null}
                 units={units}
               />
             ))
-          ) : (
-            <SectionBars cut={cut} stock={stock} faceMm={frame?.section.faceMm ?? 0} title={null} units={units} />
           )}
         </div>
-        <StockFields stock={stock} sections={free && free.sections.length > 1 ? free.sections.map((s) => s.id) : []} />
+        <StockFields
+          stock={stock}
+          sections={members && members.sections.length > 1 ? members.sections.map((s) => s.id) : []}
+        />
       </div>
     </Section>
   );

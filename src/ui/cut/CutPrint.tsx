@@ -3,10 +3,9 @@
 import Link from "next/link";
 import { useState } from "react";
 import { drillList, holeAdvice, sheetStartsMm } from "@/core/cut";
-import { sectionWords } from "@/core/frame";
-import { bandWords, STAGE_CAUTIONS } from "@/core/job";
+import { bandWords, pieceSection, STAGE_CAUTIONS } from "@/core/job";
 import { formatLength, formatSmall, roundedLength } from "@/core/units";
-import { StructureDrawing } from "../drawing";
+import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { stagePath } from "../job/stages";
@@ -23,13 +22,14 @@ const WIDE: Record<Paper, number> = { A4: 186, Letter: 191 };
 /** The cut list on paper: list, holes, a card a piece, templates. */
 export function CutPrint() {
   const { job, evaluation } = useJob();
-  const { units, free } = job.plan;
+  const { units } = job.plan;
   const [paper, setPaper] = useState<Paper>(units === "mm" ? "A4" : "Letter");
   const { structure, cut } = evaluation;
-  if (!structure) return <NotYet stage="Cut list on paper" />;
+  const scene = useScene(structure);
+  if (!structure || !scene) return <NotYet stage="Cut list on paper" />;
   const show = (mm: number): string => formatLength(mm, units).text;
-  const holes = holeAdvice(structure, job.plan.finish ?? "bare");
-  const drills = drillList(structure, job.plan.drill ?? []);
+  const holes = holeAdvice(structure, job.plan.finish);
+  const drills = drillList(structure, job.plan.drill);
   const templates = templatesOf(structure, "inner");
   return (
     <>
@@ -54,7 +54,7 @@ export function CutPrint() {
       <article className="grid gap-4" style={{ maxWidth: `${WIDE[paper]}mm` }}>
         <h1 className="text-2xl">Cut list: {job.plan.name}</h1>
         <p>{STAGE_CAUTIONS.cut}</p>
-        <StructureDrawing structure={structure} units={units} label={`Frame of ${job.plan.name}`} maxHeight={260} />
+        <FrameDrawing scene={scene} units={units} label={`Frame of ${job.plan.name}`} maxHeight={260} />
         <table className="w-full text-left text-sm">
           <thead>
             <tr>
@@ -71,9 +71,7 @@ export function CutPrint() {
                 <td className="fig py-1 pr-2">{p.quantity} ×</td>
                 <td className="py-1 pr-2">
                   {p.members.join(", ")}
-                  {free && "section" in p ? (
-                    <span className="block text-soft">{sectionWords(free, p.section)}</span>
-                  ) : null}
+                  <span className="block text-soft">{pieceSection(job.plan, p)}</span>
                 </td>
                 <td className="py-1 pr-2">{p.ends}</td>
                 <td className="fig py-1 pr-2 whitespace-nowrap">{show(p.longPointMm)}</td>
@@ -86,7 +84,7 @@ export function CutPrint() {
           </tbody>
         </table>
         <section>
-          <h2 className="text-lg">Holes, finish: {job.plan.finish ?? "bare"}</h2>
+          <h2 className="text-lg">Holes, finish: {job.plan.finish}</h2>
           <ul className="text-sm">
             {holes.map((a) => (
               <li key={a.volume.members.join()}>
@@ -112,7 +110,7 @@ export function CutPrint() {
             <p className="fig text-5xl font-bold">{roundedLength(p.cutLongPointMm, units)}</p>
             <PiecePicture piece={p} width={360} height={48} />
             <p>{p.ends}</p>
-            {free ? <Laying structure={structure} members={p.members} /> : null}
+            <Laying structure={structure} members={p.members} />
           </section>
         ))}
         {templates.flatMap((t) => {

@@ -2,10 +2,9 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import { sectionWords } from "@/core/frame";
-import { bandWords, STAGE_CAUTIONS } from "@/core/job";
+import { bandWords, pieceSection, STAGE_CAUTIONS } from "@/core/job";
 import { fixed, formatLength, formatSmall, roundedLength } from "@/core/units";
-import { FrameDrawing, StructureDrawing } from "../drawing";
+import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
@@ -24,9 +23,9 @@ export function CutStage() {
   const { job, evaluation } = useJob();
   const [picked, setPicked] = useState(0);
   const { units } = job.plan;
-  const { structure, frame, cut, prediction } = evaluation;
-  const { free } = job.plan;
-  if (!structure) return <NotYet stage="Cut" />;
+  const { structure, cut, prediction } = evaluation;
+  const scene = useScene(structure);
+  if (!structure || !scene) return <NotYet stage="Cut" />;
   const pieces = cut.reduce((n, p) => n + p.quantity, 0);
   const chosen = cut[picked];
   const dg = units === "mm" ? 1 : 2;
@@ -68,14 +67,12 @@ export function CutStage() {
                   >
                     {p.members.length > 4 ? `${p.members[0]} to ${p.members.at(-1)}` : p.members.join(", ")}
                   </button>
-                  {free && "section" in p ? (
-                    <span className="block text-sm text-soft">{sectionWords(free, p.section)}</span>
-                  ) : null}
+                  <span className="block text-sm text-soft">{pieceSection(job.plan, p)}</span>
                 </td>
                 <td className="py-3 pr-3 text-sm">
                   <PiecePicture piece={p} />
                   {p.ends}
-                  {"handed" in p && p.handed ? (
+                  {p.handed ? (
                     <span className="block font-semibold text-close">
                       One hand only{p.handed.mirrorOf.length > 0 ? `; ${p.handed.mirrorOf.join(", ")} the other` : ""}.
                     </span>
@@ -91,23 +88,13 @@ export function CutStage() {
         </table>
       </section>
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
-        {free || !frame ? (
-          <StructureDrawing
-            structure={structure}
-            units={units}
-            label={`Pieces ${chosen?.members.join(", ") ?? ""} in the frame`}
-            selected={chosen?.members ?? []}
-            maxHeight={380}
-          />
-        ) : (
-          <FrameDrawing
-            frame={frame}
-            units={units}
-            label={`Pieces ${chosen?.members.join(", ") ?? ""} in the frame`}
-            selected={chosen?.members ?? []}
-            maxHeight={380}
-          />
-        )}
+        <FrameDrawing
+          scene={scene}
+          units={units}
+          label={`Pieces ${chosen?.members.join(", ") ?? ""} in the frame`}
+          selected={chosen?.members ?? []}
+          maxHeight={380}
+        />
         <div className="grid content-start gap-6">
           <Section title="Where the allowance comes from">
             {prediction ? (

@@ -63,7 +63,7 @@ export function Holes() {
   const { evaluation } = useJob();
   const { plan, units, edit } = usePlanField();
   const { structure } = evaluation;
-  const finish = plan.finish ?? "bare";
+  const finish = plan.finish;
   if (!structure) return null;
   const advice = holeAdvice(structure, finish);
   const total = advice.reduce((s, a) => s + a.count, 0);
@@ -106,7 +106,7 @@ export function Holes() {
       <ul className="mt-1 grid max-w-prose gap-1 text-sm">
         {preparations(structure, finish).map((p) => (
           <li key={p.sections.join()}>
-            {plan.free ? `${p.sections.join(", ")}: ` : ""}
+            {preparations.length > 1 ? `${p.sections.join(", ")}: ` : ""}
             {p.steps.join(" ")}
           </li>
         ))}
@@ -120,7 +120,7 @@ function DrillList() {
   const { evaluation } = useJob();
   const { plan, units, edit, field, forget } = usePlanField();
   const { structure } = evaluation;
-  const drills = plan.drill ?? [];
+  const drills = plan.drill;
   if (!structure) return null;
   const set = (next: Drill[]) => edit((p) => ({ ...p, drill: next }));
   const change = (id: string, what: Partial<Drill>) => set(drills.map((d) => (d.id === id ? { ...d, ...what } : d)));

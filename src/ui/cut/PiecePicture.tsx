@@ -1,4 +1,4 @@
-import type { CutPiece, FreePiece } from "@/core/cut";
+import type { CutPiece } from "@/core/cut";
 
 /** Slant of an end in the picture, as a share of its height: which way it leans and how much. */
 function slants(piece: CutPiece): [number, number] {
@@ -16,12 +16,8 @@ function slants(piece: CutPiece): [number, number] {
   }
 }
 
-const coped = (piece: CutPiece): [boolean, boolean] =>
-  "detail" in piece ? ((piece as FreePiece).detail.map((d) => d.cope !== null) as [boolean, boolean]) : [false, false];
-const pointed = (piece: CutPiece): [boolean, boolean] =>
-  "detail" in piece
-    ? ((piece as FreePiece).detail.map((d) => d.cuts.length > 1) as [boolean, boolean])
-    : [false, false];
+const coped = ({ detail }: CutPiece): [boolean, boolean] => [detail[0].cope !== null, detail[1].cope !== null];
+const pointed = ({ detail }: CutPiece): [boolean, boolean] => [detail[0].cuts.length > 1, detail[1].cuts.length > 1];
 
 /** Side view of a piece: which way its two cuts lie. Its long edge is drawn on top. */
 export function PiecePicture({

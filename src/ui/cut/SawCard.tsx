@@ -1,7 +1,7 @@
 "use client";
 
 import { sawTest } from "@/core/cut";
-import { cutStep } from "@/core/job";
+import { cutTick, tickKey } from "@/core/job";
 import { fixed, formatLength, roundedLength } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
@@ -13,7 +13,7 @@ import { PiecePicture } from "./PiecePicture";
 /** One piece at a time, with figures that can be read from the saw. */
 export function SawCard() {
   const { job, evaluation, store } = useJob();
-  const { units, saw, free } = job.plan;
+  const { units, saw } = job.plan;
   const { cut, structure, ticked } = evaluation;
   const [word, setWord] = useAddress("piece");
   const at = Math.max(
@@ -23,8 +23,8 @@ export function SawCard() {
   const piece = cut[at];
   if (!piece) return null;
   const correction = saw ? sawTest(saw.gap.mm, saw.leg.mm, saw.placing, saw.gapAt).addToSettingDeg : 0;
-  const step = cutStep(piece.members[0] ?? "");
-  const done = ticked.has(step);
+  const step = cutTick(piece.members[0] ?? "");
+  const done = ticked.has(tickKey(step));
   const go = (by: number) => setWord(cut[Math.max(0, Math.min(cut.length - 1, at + by))]?.members[0] ?? null);
   return (
     <Section
@@ -43,20 +43,16 @@ export function SawCard() {
           stop to long point; short point <span className="fig">{formatLength(piece.cutShortPointMm, units).text}</span>
         </p>
         <PiecePicture piece={piece} width={420} height={64} />
-        {"detail" in piece ? (
-          <ol className="grid gap-1 text-lg">
-            {piece.detail.map((d) => (
-              <li key={d.end}>
-                <strong>{d.end === "from" ? "First end" : "Second end"}:</strong> {d.words}
-              </li>
-            ))}
-            {piece.cuts === "parallel" ? <li>The two cuts lie parallel: slide it on, do not turn it over.</li> : null}
-            {piece.cuts === "opposed" ? <li>The two cuts lean towards each other: turn it over end for end.</li> : null}
-          </ol>
-        ) : (
-          <p className="text-lg">{piece.ends}</p>
-        )}
-        {free && structure ? <Laying structure={structure} members={piece.members} /> : null}
+        <ol className="grid gap-1 text-lg">
+          {piece.detail.map((d) => (
+            <li key={d.end}>
+              <strong>{d.end === "from" ? "First end" : "Second end"}:</strong> {d.words}
+            </li>
+          ))}
+          {piece.cuts === "parallel" ? <li>The two cuts lie parallel: slide it on, do not turn it over.</li> : null}
+          {piece.cuts === "opposed" ? <li>The two cuts lean towards each other: turn it over end for end.</li> : null}
+        </ol>
+        {structure ? <Laying structure={structure} members={piece.members} /> : null}
         {saw ? (
           <p className="text-sm">
             The saw was tested: add <span className="fig">{fixed(correction, 2)}°</span> to every angle set.

@@ -21,9 +21,10 @@ export function SawTest() {
   const test = plan.saw ?? cleanSawTest(units);
   const set = (change: Partial<SawTestReading>) => edit((p) => ({ ...p, saw: { ...(p.saw ?? test), ...change } }));
   const broken = evaluation.problems.some((p) => p.severity === "error" && p.path.startsWith("saw"));
-  const nominal = Math.abs(evaluation.cut.find((p) => p.sawDeg[0] !== 0)?.sawDeg[0] ?? 45);
+  const mitred = evaluation.cut.find((p) => p.sawDeg[0] !== 0);
+  const nominal = Math.abs(mitred?.sawDeg[0] ?? 45);
   const found = sawTest(test.gap.mm, test.leg.mm, test.placing, test.gapAt);
-  const width = evaluation.frame?.section.faceMm ?? 0;
+  const width = evaluation.structure?.members.find((m) => mitred?.members.includes(m.id))?.properties.widthMm ?? 0;
   const last = Math.abs(jointGap(width, Math.abs(found.perCutErrorDeg), 90 - nominal, CUTS).gapMm);
   return (
     <Section title="Test of the saw" aside={<span className="text-sm text-soft">two mitres in a square</span>}>

@@ -1,7 +1,9 @@
 "use client";
 
 import type { KeyboardEvent, ReactNode } from "react";
-import { CORNERS, type Corner, ends, type ResolvedFrame, type ResolvedMember } from "@/core/frame";
+import type { Scene, SceneLine, SceneOutline } from "@/core/drawing";
+import { CORNERS, type Corner, ends } from "@/core/geometry";
+
 import { add, scale, sub, unit, type Vec2 } from "@/core/numeric";
 import { formatLength, type UnitPreference } from "@/core/units";
 import { setDevice, useDevice } from "../parts/device";
@@ -40,7 +42,8 @@ export interface LineMark {
 }
 
 interface Props {
-  frame: ResolvedFrame;
+  /** What is drawn: see core/drawing. */
+  scene: Scene;
   units: UnitPreference;
   /** What the drawing shows, for those who do not see it. */
   label: string;
@@ -52,10 +55,6 @@ interface Props {
   lines?: readonly LineMark[];
   /** Places that are measured besides the corners, by name. */
   places?: readonly { name: string; at: Vec2 }[];
-  /** The frame has no corners A to D: its box is drawn for, not named. */
-  unnamed?: boolean;
-  /** How it is seen, said below. */
-  seen?: string;
   /** Words at corners, beside their names. */
   cornerText?: Partial<Record<Corner, string>>;
   /** The joint being worked on and where on it, as a direction from the joint. */
@@ -65,7 +64,7 @@ interface Props {
   /** Slide of a side: drawn as an arrow along it. */
   slide?: { side: string; push: Corner; towards: Corner; text: string } | null;
   /** Members moved, exaggerated: closed outlines where they would be drawn, mm. */
-  moved?: { outlines: readonly (readonly Vec2[])[]; note: string } | null;
+  moved?: { outlines: readonly SceneLine[]; note: string } | null;
   /** Words at corners are predicted, not measured. */
   cornerTone?: Tone;
   /** Hide the nominal sizes (when the spans carry readings). */
@@ -127,12 +126,12 @@ function Words({
 }
 
 function Member({
-  member,
+  outline,
   p,
   chosen,
   onPick,
 }: {
-  member: ResolvedMember;
+  outline: SceneOutline;
   p: Projection;
   chosen: boolean;
   onPick: ((name: string) => void) | undefined;
@@ -140,20 +139,20 @@ function Member({
   const pick = onPick && {
     role: "button",
     tabIndex: 0,
-    "aria-label": `${member.kind === "side" ? "Side" : "Cross member"} ${member.name}`,
+    "aria-label": `Member ${outline.member}`,
     "aria-pressed": chosen,
     className: "cursor-pointer",
-    onClick: () => onPick(member.name),
+    onClick: () => onPick(outline.member),
     onKeyDown: (e: KeyboardEvent) => {
       if (e.key !== "Enter" && e.key !== " ") return;
       e.preventDefault();
-      onPick(member.name);
+      onPick(outline.member);
     },
   };
   return (
     <g {...pick}>
       <path
-        d={path(p, member.outline)}
+        d={path(p, outline.points)}
         fill={chosen ? "var(--plum-soft)" : "var(--tube)"}
         stroke={chosen ? "var(--plum)" : "var(--ink)"}
         strokeWidth={chosen ? 2 : 1}
@@ -163,12 +162,21 @@ function Member({
   );
 }
 
-function Slide({ frame, p, slide }: { frame: ResolvedFrame; p: Projection; slide: NonNullable<Props["slide"]> }) {
-  const [a, b] = [frame.corners[slide.push], frame.corners[slide.towards]];
+function Slide({
+  corners,
+  centre,
+  p,
+  slide,
+}: {
+  corners: Record<Corner, Vec2>;
+  centre: Vec2;
+  p: Projection;
+  slide: NonNullable<Props["slide"]>;
+}) {
+  const [a, b] = [corners[slide.push], corners[slide.towards]];
   const along = unit(sub(b, a));
   const from = p.to(a);
   const d = p.direction(along);
-  const centre = { x: frame.lengthMm / 2, y: frame.widthMm / 2 };
   const out = p.direction(unit(sub(middle(a, b), centre)));
   const start = { x: from.x + out.x * 20, y: from.y + out.y * 20 };
   const span = Math.hypot(p.to(b).x - from.x, p.to(b).y - from.y);
@@ -188,10 +196,14 @@ function Slide({ frame, p, slide }: { frame: ResolvedFrame; p: Projection; slide
   );
 }
 
-/** The frame, to scale, in the same place with the same names on every stage. */
+/** Seen shorter than this a member has no room for its name, px. */
+const ROOM_PX = 24;
+const SEEN = { 2: "seen from above", 1: "seen from the front", 0: "seen from the right" } as const;
+
+/** Any frame, to scale, in the same place with the same names on every stage: a scene with marks laid over it. */
 export function FrameDrawing(props: Props) {
   const {
-    frame,
+    scene,
     units,
     label,
     selected = [],
@@ -200,8 +212,6 @@ export function FrameDrawing(props: Props) {
     points = [],
     lines = [],
     places = [],
-    unnamed = false,
-    seen = "seen from above",
     cornerText = {},
     cornerTone = "brass",
     joint,
@@ -214,29 +224,32 @@ export function FrameDrawing(props: Props) {
   } = props;
   const { turn } = useDevice();
   const [ref, width] = useWidth(600);
-  const corners = CORNERS.map((c) => frame.corners[c]);
+  const { low, high, corners, items } = scene;
+  const box = [low, { x: high.x, y: low.y }, high, { x: low.x, y: high.y }];
   const p = projection(
-    [...corners, ...points.map((m) => m.at)],
+    [...box, ...points.map((m) => m.at)],
     width,
     width < 480 ? Math.min(maxHeight, 330) : maxHeight,
     width < 480 ? 44 : MARGIN,
     turn,
   );
-  const centre = { x: frame.lengthMm / 2, y: frame.widthMm / 2 };
+  const centre = middle(low, high);
   const outward = (q: Vec2, px: number): Vec2 => {
     const d = p.direction(unit(sub(q, centre)));
     const at = p.to(q);
     return { x: at.x + d.x * px, y: at.y + d.y * px };
   };
-  const sideOut = (a: Vec2, b: Vec2, px: number): Vec2 => {
-    const m = middle(a, b);
-    const away =
-      Math.abs(a.x - b.x) > Math.abs(a.y - b.y)
-        ? { x: 0, y: Math.sign(m.y - centre.y) }
-        : { x: Math.sign(m.x - centre.x), y: 0 };
+  const off = (m: Vec2, away: Vec2, px: number): Vec2 => {
     const d = p.direction(away);
     const at = p.to(m);
     return { x: at.x + d.x * px, y: at.y + d.y * px };
+  };
+  const sideOut = (a: Vec2, b: Vec2, px: number): Vec2 => {
+    const along = unit(sub(b, a));
+    const normal = { x: -along.y, y: along.x };
+    const m = middle(a, b);
+    const out = normal.x * (m.x - centre.x) + normal.y * (m.y - centre.y) >= 0;
+    return off(m, out ? normal : scale(normal, -1), px);
   };
   return (
     <div ref={ref} className="relative min-w-0">
@@ -248,12 +261,14 @@ export function FrameDrawing(props: Props) {
         className="block select-none"
         style={{ aspectRatio: `${p.width} / ${p.height.toFixed(0)}` }}
       >
-        {frame.members.map((m) => (
-          <Member key={m.name} member={m} p={p} chosen={selected.includes(m.name)} onPick={onPick} />
-        ))}
+        {items.map((item) =>
+          item.kind === "outline" ? (
+            <Member key={item.member} outline={item} p={p} chosen={selected.includes(item.member)} onPick={onPick} />
+          ) : null,
+        )}
         {moved ? (
           <path
-            d={moved.outlines.map((o) => path(p, o)).join("")}
+            d={moved.outlines.map((o) => path(p, o.points)).join("")}
             fill="none"
             stroke="var(--cool)"
             strokeWidth={1.75}
@@ -261,32 +276,34 @@ export function FrameDrawing(props: Props) {
             data-testid="moved"
           />
         ) : null}
-        {spans.map((mark) => {
-          const [a, b] = ends(mark.span).map((c) => frame.corners[c]) as [Vec2, Vec2];
-          const diagonal = mark.span === "AC" || mark.span === "BD";
-          const colour = COLOUR[mark.tone];
-          const [from, to] = [p.to(a), p.to(b)];
-          const at = diagonal ? p.to(add(a, scale(sub(b, a), 0.32))) : sideOut(a, b, 20);
-          return (
-            <g key={mark.span}>
-              {diagonal || mark.active ? (
-                <path
-                  d={`M${from.x} ${from.y}L${to.x} ${to.y}`}
-                  stroke={colour}
-                  strokeWidth={mark.active ? 4 : 1.25}
-                  strokeDasharray={mark.active ? undefined : "2 4"}
-                />
-              ) : null}
-              <Words
-                at={at}
-                text={mark.text}
-                colour={colour}
-                strong={mark.active ?? false}
-                upright={!diagonal && isUpright(p, a, b)}
-              />
-            </g>
-          );
-        })}
+        {corners
+          ? spans.map((mark) => {
+              const [a, b] = ends(mark.span).map((c) => corners[c]) as [Vec2, Vec2];
+              const diagonal = mark.span === "AC" || mark.span === "BD";
+              const colour = COLOUR[mark.tone];
+              const [from, to] = [p.to(a), p.to(b)];
+              const at = diagonal ? p.to(add(a, scale(sub(b, a), 0.32))) : sideOut(a, b, 20);
+              return (
+                <g key={mark.span}>
+                  {diagonal || mark.active ? (
+                    <path
+                      d={`M${from.x} ${from.y}L${to.x} ${to.y}`}
+                      stroke={colour}
+                      strokeWidth={mark.active ? 4 : 1.25}
+                      strokeDasharray={mark.active ? undefined : "2 4"}
+                    />
+                  ) : null}
+                  <Words
+                    at={at}
+                    text={mark.text}
+                    colour={colour}
+                    strong={mark.active ?? false}
+                    upright={!diagonal && isUpright(p, a, b)}
+                  />
+                </g>
+              );
+            })
+          : null}
         {lines.map((mark) => {
           const [from, to] = [p.to(mark.from), p.to(mark.to)];
           const colour = COLOUR[mark.tone];
@@ -315,31 +332,24 @@ export function FrameDrawing(props: Props) {
             <Words at={outward(at, 15)} text={name} colour="var(--ink-soft)" size={12} />
           </g>
         ))}
-        {frame.members
-          .filter((m) => m.kind === "cross")
-          .map((m) => (
-            <Words
-              key={m.name}
-              at={p.to(middle(m.axis[0], m.axis[1]))}
-              text={m.name}
-              colour="var(--ink-soft)"
-              size={13}
-            />
-          ))}
+        {items.map((item) =>
+          item.kind === "text" && item.role === "member" && item.roomMm * p.pxPerMm > ROOM_PX ? (
+            <Words key={item.text} at={p.to(item.at)} text={item.text} colour="var(--ink-soft)" size={13} />
+          ) : null,
+        )}
         {bare
           ? null
-          : (["AB", "BC"] as const).map((s) => {
-              const [a, b] = ends(s).map((c) => frame.corners[c]) as [Vec2, Vec2];
-              return (
+          : items.map((item) =>
+              item.kind === "dimension" ? (
                 <Words
-                  key={s}
-                  at={sideOut(a, b, 24)}
-                  text={formatLength(s === "AB" ? frame.lengthMm : frame.widthMm, units, { trim: true }).text}
-                  upright={isUpright(p, a, b)}
+                  key={`${item.from.x}/${item.from.y}`}
+                  at={off(middle(item.from, item.to), item.away, 24)}
+                  text={formatLength(item.lengthMm, units, { trim: true }).text}
+                  upright={isUpright(p, item.from, item.to)}
                   colour="var(--ink-soft)"
                 />
-              );
-            })}
+              ) : null,
+            )}
         {doneJoints.map((q) => (
           <circle key={`${q.x}/${q.y}`} cx={p.to(q).x} cy={p.to(q).y} r={4} fill="var(--ink)" />
         ))}
@@ -376,38 +386,40 @@ export function FrameDrawing(props: Props) {
             </g>
           );
         })}
-        {(unnamed ? [] : CORNERS).map((c) => {
-          const at = outward(frame.corners[c], 26);
-          return (
-            <g key={c}>
-              <circle cx={at.x} cy={at.y} r={13} fill="var(--ink)" />
-              <text
-                x={at.x}
-                y={at.y}
-                textAnchor="middle"
-                dominantBaseline="central"
-                fill="var(--sheet)"
-                fontWeight={700}
-                fontSize={15}
-              >
-                {c}
-              </text>
-              {cornerText[c] ? (
-                <Words
-                  at={{ x: at.x + (at.x < p.width / 2 ? 19 : -19), y: at.y + (at.y < p.height / 2 ? -1 : 1) }}
-                  text={cornerText[c] ?? ""}
-                  colour={COLOUR[cornerTone]}
-                  anchor={at.x < p.width / 2 ? "start" : "end"}
-                />
-              ) : null}
-            </g>
-          );
-        })}
-        {slide ? <Slide frame={frame} p={p} slide={slide} /> : null}
+        {corners
+          ? CORNERS.map((c) => {
+              const at = outward(corners[c], 26);
+              return (
+                <g key={c}>
+                  <circle cx={at.x} cy={at.y} r={13} fill="var(--ink)" />
+                  <text
+                    x={at.x}
+                    y={at.y}
+                    textAnchor="middle"
+                    dominantBaseline="central"
+                    fill="var(--sheet)"
+                    fontWeight={700}
+                    fontSize={15}
+                  >
+                    {c}
+                  </text>
+                  {cornerText[c] ? (
+                    <Words
+                      at={{ x: at.x + (at.x < p.width / 2 ? 19 : -19), y: at.y + (at.y < p.height / 2 ? -1 : 1) }}
+                      text={cornerText[c] ?? ""}
+                      colour={COLOUR[cornerTone]}
+                      anchor={at.x < p.width / 2 ? "start" : "end"}
+                    />
+                  ) : null}
+                </g>
+              );
+            })
+          : null}
+        {slide && corners ? <Slide corners={corners} centre={centre} p={p} slide={slide} /> : null}
         {children?.(p)}
       </svg>
       <div className="screen-only flex items-center justify-between gap-2 text-sm text-soft">
-        <span>{moved?.note ?? `To scale, ${seen}.`}</span>
+        <span>{moved?.note ?? `To scale, ${SEEN[scene.view.depth]}.`}</span>
         <button
           type="button"
           className="tap shrink-0 rounded-[3px] px-2 whitespace-nowrap underline md:min-h-8"

@@ -1,2 +1,2 @@
-export * from "./FrameDrawing";
-export * from "./StructureDrawing";
+export { FrameDrawing, type LineMark, type PointMark, type SpanMark, type Tone } from "./FrameDrawing";
+export { useScene } from "./useScene";

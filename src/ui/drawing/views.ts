@@ -1,13 +1,22 @@
-import { bodyPoints, hull, type Structure, type StructureMember, type ViewAxes } from "@/core/frame";
+import { outlineIn } from "@/core/drawing";
+import {
+  FROM_ABOVE,
+  FROM_FRONT,
+  FROM_RIGHT,
+  type Structure,
+  type StructureMember,
+  seenAt,
+  type ViewAxes,
+} from "@/core/frame";
 import type { Vec2, Vec3 } from "@/core/numeric";
 
 export type ViewName = "plan" | "front" | "side";
 
 /** What each view shows across, up, and towards the viewer. */
 export const VIEWS: Record<ViewName, ViewAxes & { words: string }> = {
-  plan: { right: 0, up: 1, depth: 2, words: "from above" },
-  front: { right: 0, up: 2, depth: 1, words: "from the front" },
-  side: { right: 1, up: 2, depth: 0, words: "from the right" },
+  plan: { ...FROM_ABOVE, words: "from above" },
+  front: { ...FROM_FRONT, words: "from the front" },
+  side: { ...FROM_RIGHT, words: "from the right" },
 };
 
 /** How a view was changed from showing all: nearer by so much, and moved on by so much, mm. */
@@ -23,10 +32,8 @@ export interface Frameview {
   scale: number;
 }
 
-const flat = (p: Vec3, v: ViewAxes): Vec2 => ({ x: p[v.right], y: p[v.up] });
-
 /** Outline of a member as it is seen in a view. */
-export const seen = (m: StructureMember, v: ViewAxes): Vec2[] => hull(bodyPoints(m).map((p) => flat(p, v)));
+export const seen = (m: StructureMember, v: ViewAxes): Vec2[] => outlineIn(m, v);
 
 /** The window that shows all of a structure, or what was asked for. */
 export function fitted(
@@ -63,7 +70,7 @@ export function screenOf(v: ViewAxes, w: Frameview, width: number, height: numbe
   });
   return {
     toFlat,
-    to: (p) => toFlat(flat(p, v)),
+    to: (p) => toFlat(seenAt(p, v)),
     from: (at, depthMm) => {
       const out: [number, number, number] = [0, 0, 0];
       out[v.right] = w.middle.x + (at.x - width / 2) / w.scale;

@@ -4,7 +4,7 @@ import { Plus, RotateCcw, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { fromRectangle, MATERIAL_NAMES, MATERIALS, PROFILES, type Rectangle } from "@/core/frame";
 import { fixed, formatLength, stated } from "@/core/units";
-import { FrameDrawing } from "../drawing";
+import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -15,15 +15,16 @@ import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 import { Caution, Now, Section } from "../parts/Sheet";
 import { DrawnStage } from "./drawn/DrawnStage";
+import { drawnAs, withSizes } from "./entry";
 import { StarterDialog } from "./StarterDialog";
 
 const OWN = "own size";
 
 function SectionFields() {
   const { plan, units, edit, field, forget } = usePlanField();
-  const { section } = plan.frame;
+  const { section } = plan.frame.sizes;
   const set = (change: Partial<Rectangle["section"]>) =>
-    edit((p) => ({ ...p, frame: { ...p.frame, section: { ...p.frame.section, ...change } } }));
+    edit((p) => withSizes(p, { section: { ...p.frame.sizes.section, ...change } }));
   const known = PROFILES.find((p) => p.name === section.profile);
   return (
     <div className="grid gap-4 sm:grid-cols-2">
@@ -33,7 +34,7 @@ function SectionFields() {
         options={[...PROFILES.map((p) => [p.name, p.name] as const), [OWN, "own size"] as const]}
         onChange={(name) => {
           const p = PROFILES.find((x) => x.name === name);
-          forget("frame.section.");
+          forget("frame.sizes.section.");
           if (!p) return set({ profile: null });
           // Rectangular tube stands on edge until it is turned: the stiff way for what lies on the frame.
           set({
@@ -49,33 +50,33 @@ function SectionFields() {
         label="Width in plan"
         units={units}
         value={section.face}
-        {...field("frame.section.face")}
+        {...field("frame.sizes.section.face")}
         onChange={(face) => face && set({ face, profile: null })}
       />
       <LengthField
         label="Height"
         units={units}
         value={section.depth}
-        {...field("frame.section.depth")}
+        {...field("frame.sizes.section.depth")}
         onChange={(depth) => depth && set({ depth, profile: null })}
       />
       <LengthField
         label="Wall"
         units={units}
         value={section.wall}
-        {...field("frame.section.wall")}
+        {...field("frame.sizes.section.wall")}
         onChange={(wall) => wall && set({ wall, profile: null })}
       />
       <SelectField
         label="Material"
-        value={plan.frame.material}
+        value={plan.frame.sizes.material}
         options={MATERIAL_NAMES.map((m) => [m, MATERIALS[m].label] as const)}
-        onChange={(material) => edit((p) => ({ ...p, frame: { ...p.frame, material } }))}
+        onChange={(material) => edit((p) => withSizes(p, { material }))}
       />
       {section.face.mm !== section.depth.mm ? (
         <Button
           onClick={() => {
-            forget("frame.section.");
+            forget("frame.sizes.section.");
             set({ face: section.depth, depth: section.face });
           }}
           className="sm:col-span-2 justify-self-start"
@@ -90,11 +91,11 @@ function SectionFields() {
 
 function CrossFields() {
   const { plan, units, edit, field, forget } = usePlanField();
-  const { cross, crossRuns } = plan.frame;
+  const { cross, crossRuns } = plan.frame.sizes;
   const [count, setCount] = useState<number | null>(2);
-  const set = (change: Partial<Rectangle>) => edit((p) => ({ ...p, frame: { ...p.frame, ...change } }));
-  const run = crossRuns === "across" ? plan.frame.length.mm : plan.frame.width.mm;
-  const face = plan.frame.section.face.mm;
+  const set = (change: Partial<Rectangle>) => edit((p) => withSizes(p, change));
+  const run = crossRuns === "across" ? plan.frame.sizes.length.mm : plan.frame.sizes.width.mm;
+  const face = plan.frame.sizes.section.face.mm;
   const free = Array.from({ length: 99 }, (_, i) => `M${i + 1}`).find((id) => !cross.some((c) => c.id === id));
   /** Middle of the widest gap, between centre lines. */
   const widest = (): number => {
@@ -104,7 +105,7 @@ function CrossFields() {
   };
   const equal = (n: number) => {
     // Equal clear gaps between the tubes, sides included.
-    forget("frame.cross.");
+    forget("frame.sizes.cross.");
     const gap = (run - (n + 2) * face) / (n + 1);
     set({
       cross: Array.from({ length: n }, (_, i) => ({
@@ -135,7 +136,7 @@ function CrossFields() {
               label={`${member.id} at`}
               units={units}
               value={member.at}
-              {...field(`frame.cross.${i}.at`, `frame.cross.${member.id}.at`)}
+              {...field(`frame.sizes.cross.${i}.at`, `frame.sizes.cross.${member.id}.at`)}
               onChange={(at) => at && set({ cross: cross.map((c) => (c.id === member.id ? { ...c, at } : c)) })}
               className="grow"
             />
@@ -144,7 +145,7 @@ function CrossFields() {
               className="mt-6.5"
               aria-label={`Take ${member.id} out`}
               onClick={() => {
-                forget(`frame.cross.${member.id}.`);
+                forget(`frame.sizes.cross.${member.id}.`);
                 set({ cross: cross.filter((c) => c.id !== member.id) });
               }}
             >
@@ -181,8 +182,8 @@ function CrossFields() {
 
 /** Second stage: the frame, by its sizes or drawn freely. */
 export function FrameStage() {
-  const { free } = useJob().job.plan;
-  return free ? <DrawnStage frame={free} /> : <RectangleStage />;
+  const { frame } = useJob().job.plan;
+  return frame.by === "members" ? <DrawnStage frame={frame.drawn} /> : <RectangleStage />;
 }
 
 function RectangleStage() {
@@ -190,10 +191,11 @@ function RectangleStage() {
   const { plan, units, edit, field } = usePlanField();
   const [picked, setPicked] = useState<string | null>(null);
   const [starting, setStarting] = useState(false);
-  const { frame, problems } = evaluation;
-  const errors = problems.filter((p) => p.severity === "error" && p.path.startsWith("frame"));
-  const member = frame?.members.find((m) => m.name === picked);
-  const { caution } = MATERIALS[plan.frame.material];
+  const { structure, problems } = evaluation;
+  const scene = useScene(structure);
+  const errors = problems.filter((p) => p.severity === "error" && p.path.startsWith("frame."));
+  const member = structure?.members.find((m) => m.id === picked);
+  const { caution } = MATERIALS[plan.frame.sizes.material];
   return (
     <>
       <h1 className="sr-only">Frame</h1>
@@ -204,16 +206,16 @@ function RectangleStage() {
         />
       ) : (
         <Now
-          say={`${formatLength(plan.frame.length.mm, units, { trim: true }).text} × ${formatLength(plan.frame.width.mm, units, { trim: true }).text}, mitred, ${plan.frame.section.profile ?? "own tube"}, ${fixed(frame?.massKg ?? 0, 1)} kg.`}
+          say={`${formatLength(plan.frame.sizes.length.mm, units, { trim: true }).text} × ${formatLength(plan.frame.sizes.width.mm, units, { trim: true }).text}, mitred, ${plan.frame.sizes.section.profile ?? "own tube"}, ${fixed(structure?.massKg ?? 0, 1)} kg.`}
           why="Corners A to D and the sides keep these names on every later stage. Seam inside, crown outward, by habit."
         />
       )}
       {caution ? <Caution>{caution}</Caution> : null}
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-3">
-          {frame ? (
+          {scene ? (
             <FrameDrawing
-              frame={frame}
+              scene={scene}
               units={units}
               label={`Frame of ${job.plan.name}: pick a member`}
               selected={picked ? [picked] : []}
@@ -231,9 +233,9 @@ function RectangleStage() {
           <p aria-live="polite" className="min-h-6">
             {member ? (
               <>
-                <strong>{member.kind === "side" ? `Side ${member.name}` : member.name}</strong>: long point{" "}
-                <span className="fig">{formatLength(member.longPointMm, units).text}</span>, short point{" "}
-                <span className="fig">{formatLength(member.shortPointMm, units).text}</span>, centre{" "}
+                <strong>{member.id}</strong>: long point{" "}
+                <span className="fig">{formatLength(member.longMm, units).text}</span>, short point{" "}
+                <span className="fig">{formatLength(member.shortMm, units).text}</span>, centre{" "}
                 <span className="fig">{formatLength(member.centreMm, units).text}</span>
               </>
             ) : (
@@ -256,17 +258,17 @@ function RectangleStage() {
                 label="Length"
                 hint="AB, CD"
                 units={units}
-                value={plan.frame.length}
-                {...field("frame.length")}
-                onChange={(v) => v && edit((p) => ({ ...p, frame: { ...p.frame, length: v } }))}
+                value={plan.frame.sizes.length}
+                {...field("frame.sizes.length")}
+                onChange={(v) => v && edit((p) => withSizes(p, { length: v }))}
               />
               <LengthField
                 label="Width"
                 hint="BC, DA"
                 units={units}
-                value={plan.frame.width}
-                {...field("frame.width")}
-                onChange={(v) => v && edit((p) => ({ ...p, frame: { ...p.frame, width: v } }))}
+                value={plan.frame.sizes.width}
+                {...field("frame.sizes.width")}
+                onChange={(v) => v && edit((p) => withSizes(p, { width: v }))}
               />
             </div>
           </Section>
@@ -283,7 +285,10 @@ function RectangleStage() {
             </p>
             <div className="flex flex-wrap gap-2">
               <Button onClick={() => setStarting(true)}>Start from a shape</Button>
-              <Button disabled={!frame} onClick={() => edit((p) => ({ ...p, free: fromRectangle(p.frame, p.units) }))}>
+              <Button
+                disabled={!structure}
+                onClick={() => edit((p) => drawnAs(p, fromRectangle(p.frame.sizes, p.units)))}
+              >
                 Draw on from this rectangle
               </Button>
             </div>
@@ -296,13 +301,13 @@ function RectangleStage() {
           section={{
             id: "S1",
             shape: "tube",
-            profile: plan.frame.section.profile,
-            width: plan.frame.section.face,
-            height: plan.frame.section.depth,
-            wall: plan.frame.section.wall,
-            material: plan.frame.material,
+            profile: plan.frame.sizes.section.profile,
+            width: plan.frame.sizes.section.face,
+            height: plan.frame.sizes.section.depth,
+            wall: plan.frame.sizes.section.wall,
+            material: plan.frame.sizes.material,
           }}
-          onStart={(next) => edit((p) => ({ ...p, free: next }))}
+          onStart={(next) => edit((p) => drawnAs(p, next))}
           onClose={() => setStarting(false)}
         />
       ) : null}

@@ -4,7 +4,7 @@ import { useId } from "react";
 import { angleLimit, FLAT_CLASSES, flatLimitMm, LINEAR_CLASSES, type Limits, linearLimitMm } from "@/core/check";
 import { CARRIES, type Carries, overallSizeMm, type Plan } from "@/core/job";
 import { fixed, formatLength, formatSmall, length, type UnitPreference } from "@/core/units";
-import { FrameDrawing } from "../drawing";
+import { FrameDrawing, useScene } from "../drawing";
 import { Choice } from "../parts/Choice";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
 import { LengthField } from "../parts/LengthField";
@@ -29,7 +29,7 @@ type ClassLimits = Extract<Limits, { kind: "class" }>;
 /** The numbers of a class as limits of one's own, to go on from. */
 function ownFromClass(limits: ClassLimits, [lengthMm, widthMm]: [number, number]): OwnLimits {
   const stated = (mm: number) => length(String(mm));
-  const { confirmed = {} } = limits;
+  const { confirmed } = limits;
   const range = (mm: number, looked: number | undefined) => {
     const limit = looked ?? linearLimitMm(limits.linear, mm);
     return { lower: stated(-limit), upper: stated(limit) };
@@ -44,6 +44,8 @@ function ownFromClass(limits: ClassLimits, [lengthMm, widthMm]: [number, number]
     },
     flat: stated(confirmed.flatMm ?? flatLimitMm(limits.flat, Math.max(lengthMm, widthMm))),
     levelMmPerM: limits.levelMmPerM,
+    gap: null,
+    flush: null,
   };
 }
 
@@ -124,7 +126,7 @@ function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnL
         label="Gap at a joint, at most"
         units={units}
         optional
-        value={limits.gap ?? null}
+        value={limits.gap}
         {...field("limits.gap")}
         onChange={(gap) => set({ ...limits, gap })}
       />
@@ -132,7 +134,7 @@ function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnL
         label="Step where faces are flush, at most"
         units={units}
         optional
-        value={limits.flush ?? null}
+        value={limits.flush}
         {...field("limits.flush")}
         onChange={(flush) => set({ ...limits, flush })}
       />
@@ -155,7 +157,7 @@ function LimitFields() {
         ]}
         onChange={(kind) => {
           forget("limits.");
-          if (kind === "class") set({ kind, linear: "B", flat: "F", levelMmPerM: limits.levelMmPerM });
+          if (kind === "class") set({ kind, linear: "B", flat: "F", levelMmPerM: limits.levelMmPerM, confirmed: {} });
           else if (limits.kind === "class") set(ownFromClass(limits, overallSizeMm(plan)));
         }}
       />
@@ -170,8 +172,7 @@ function LimitFields() {
             options={LINEAR_CLASSES.map((c) => [c, `Class ${c}`] as const)}
             onChange={(linear) => {
               forget("limits.confirmed.");
-              const { confirmed: _old, ...rest } = limits;
-              set({ ...rest, linear });
+              set({ ...limits, confirmed: {}, linear });
             }}
           />
           <SelectField
@@ -181,8 +182,7 @@ function LimitFields() {
             options={FLAT_CLASSES.map((c) => [c, `Class ${c}`] as const)}
             onChange={(flat) => {
               forget("limits.confirmed.");
-              const { confirmed: _old, ...rest } = limits;
-              set({ ...rest, flat });
+              set({ ...limits, confirmed: {}, flat });
             }}
           />
           <p className="text-sm text-soft sm:col-span-2">
@@ -204,10 +204,10 @@ function LimitFields() {
               optional
               min={0.01}
               max={100}
-              value={limits.confirmed?.[key] ?? null}
+              value={limits.confirmed[key] ?? null}
               {...field(`limits.confirmed.${key}`)}
               onChange={(v) => {
-                const { [key]: _old, ...others } = limits.confirmed ?? {};
+                const { [key]: _old, ...others } = limits.confirmed;
                 set({ ...limits, confirmed: v === null ? others : { ...others, [key]: v } });
               }}
             />
@@ -279,7 +279,7 @@ export function JobStage() {
   const { job, evaluation, texts, store } = useJob();
   const { plan, edit } = usePlanField();
   const id = useId();
-  const { frame } = evaluation;
+  const scene = useScene(evaluation.structure);
   const name = texts.name ?? plan.name;
   return (
     <>
@@ -342,13 +342,8 @@ export function JobStage() {
           </Section>
         </div>
         <div className="grid content-start gap-6">
-          {frame ? (
-            <FrameDrawing
-              frame={frame}
-              units={plan.units}
-              label={`Frame of ${job.plan.name}, from above`}
-              maxHeight={320}
-            />
+          {scene ? (
+            <FrameDrawing scene={scene} units={plan.units} label={`Frame of ${job.plan.name}`} maxHeight={320} />
           ) : null}
           <Section title="In numbers">
             <LimitTable />

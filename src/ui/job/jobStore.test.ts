@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Entry, type Job, newPlan, type Plan } from "@/core/job";
 import { length } from "@/core/units";
+import { sized } from "../../../tests/support/plans";
 import { JobStore, type Surroundings, type Transport } from "./jobStore";
 
 /** A server of one job, as the real one answers. */
@@ -104,7 +105,7 @@ function page(server: FakeServer, storage = new Map<string, string>(), version =
   return { store, settle, storage, now: () => store.getSnapshot() };
 }
 const note = (text: string) => ({ kind: "note" as const, text });
-const longer = (p: Plan): Plan => ({ ...p, frame: { ...p.frame, length: length("1100") } });
+const longer = (p: Plan): Plan => sized(p, { length: length("1100") });
 
 describe("the job on screen", () => {
   it("shows an edit at once and saves it a moment later", async () => {
@@ -112,10 +113,10 @@ describe("the job on screen", () => {
     const p = page(server);
     await p.settle();
     p.store.edit(longer);
-    expect(p.now().job.plan.frame.length.mm).toBe(1100);
-    expect(server.plan.frame.length.mm).toBe(1000);
+    expect(p.now().job.plan.frame.sizes.length.mm).toBe(1100);
+    expect(server.plan.frame.sizes.length.mm).toBe(1000);
     await p.settle();
-    expect(server.plan.frame.length.mm).toBe(1100);
+    expect(server.plan.frame.sizes.length.mm).toBe(1100);
     expect(p.now()).toMatchObject({ save: { state: "saved" }, othersChanges: [] });
     expect(p.storage.size).toBe(0);
   });
@@ -128,11 +129,11 @@ describe("the job on screen", () => {
     expect(p.now()).toMatchObject({
       canUndo: false,
       canRedo: true,
-      job: { plan: { frame: { length: { mm: 1000 } } } },
+      job: { plan: { frame: { sizes: { length: { mm: 1000 } } } } },
     });
     p.store.redo();
     await p.settle();
-    expect(server.plan.frame.length.mm).toBe(1100);
+    expect(server.plan.frame.sizes.length.mm).toBe(1100);
   });
 
   it("keeps entries on the device while the server is away and sends each once, in order, when it is back", async () => {
@@ -167,7 +168,7 @@ describe("the job on screen", () => {
     expect(second.now().texts).toEqual({ "frame.width": "sixty" });
     await second.settle();
     expect(server.entries.some((e) => e.kind === "note" && e.text === "kept")).toBe(true);
-    expect(server.plan.frame.length.mm).toBe(1100);
+    expect(server.plan.frame.sizes.length.mm).toBe(1100);
   });
 
   it("forgets texts of fields that are gone, and only those", async () => {
@@ -209,11 +210,11 @@ describe("the job on screen", () => {
     server.save({ ...plan, name: "Theirs" }, "them");
     p.store.edit(longer);
     await p.settle();
-    expect(server.plan).toMatchObject({ name: "Theirs", frame: { length: { mm: 1000 } } });
+    expect(server.plan).toMatchObject({ name: "Theirs", frame: { sizes: { length: { mm: 1000 } } } });
     expect(p.now().conflict).toMatchObject({ theirs: [{ label: "Name", to: "Theirs" }], both: [] });
     p.store.settle("mine");
     await p.settle();
-    expect(server.plan).toMatchObject({ name: "Theirs", frame: { length: { mm: 1100 } } });
+    expect(server.plan).toMatchObject({ name: "Theirs", frame: { sizes: { length: { mm: 1100 } } } });
     expect(p.now().conflict).toBeNull();
   });
 
@@ -226,7 +227,7 @@ describe("the job on screen", () => {
     await p.settle();
     p.store.settle("theirs");
     await p.settle();
-    expect(p.now().job.plan).toMatchObject({ name: "Theirs", frame: { length: { mm: 1000 } } });
+    expect(p.now().job.plan).toMatchObject({ name: "Theirs", frame: { sizes: { length: { mm: 1000 } } } });
     expect(server.version).toBe(2);
   });
 
@@ -255,6 +256,6 @@ describe("the job on screen", () => {
     const second = page(server, first.storage);
     await second.settle();
     expect(second.now().conflict?.theirs).toMatchObject([{ label: "Name" }]);
-    expect(server.plan.frame.length.mm).toBe(1000);
+    expect(server.plan.frame.sizes.length.mm).toBe(1000);
   });
 });

@@ -1,7 +1,8 @@
 "use client";
 
 import { type FormEvent, useId, useState } from "react";
-import { CLOSE_STEP } from "@/core/job";
+import { CLOSE } from "@/core/job";
+
 import { useJob } from "../job/JobProvider";
 import { Button, buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
@@ -25,7 +26,7 @@ export function LogStage() {
   const [filter, setFilter] = useState<Filter>("all");
   const [said, setSaid] = useState<string | null>(null);
   const id = useId();
-  const lines = describe(job, evaluation.steps);
+  const lines = describe(job, evaluation.structure, evaluation.steps);
   const shown = [...lines].reverse().filter((l) => filter === "all" || l.tone === filter);
   const { summary, closed } = evaluation;
   const note = texts[DRAFT] ?? "";
@@ -128,7 +129,7 @@ export function LogStage() {
                 ? "It can be opened again; the record says so."
                 : "Closing says that the frame has left the bench."}
             </p>
-            <Button onClick={() => store.add({ kind: "tick", step: CLOSE_STEP, done: !closed })}>
+            <Button onClick={() => store.add({ kind: "tick", step: CLOSE, done: !closed })}>
               {closed ? "Open it again" : "Close the job"}
             </Button>
           </Section>

@@ -1,5 +1,6 @@
-import { CLOSE_STEP, type Entry, type Job, quantityWords, roundsOf, stillStands } from "@/core/job";
-import type { Step } from "@/core/plan";
+import type { Structure } from "@/core/frame";
+import { type Entry, type Job, quantityWords, roundsOf, stillStands, type TickId, tickKey } from "@/core/job";
+import { type Step, stepIdWords, stepWords } from "@/core/plan";
 
 /** One line of the record. */
 export interface LogLine {
@@ -10,10 +11,14 @@ export interface LogLine {
 }
 
 /** Puts every entry of a job into words, in order. */
-export function describe(job: Job, steps: readonly Step[]): LogLine[] {
+export function describe(job: Job, structure: Structure | null, steps: readonly Step[]): LogLine[] {
   const rounds = new Map(roundsOf(job.entries).map((r) => [r.round.id, r]));
   const instruments = new Map(job.instruments.map((i) => [i.id, i.name]));
-  const stepWords = new Map(steps.map((s) => [s.key, s.say]));
+  const ofOrder = new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s).say]) : []);
+  const tickWords = (id: TickId): string =>
+    id.do === "cut"
+      ? `cut ${id.member}`
+      : (ofOrder.get(tickKey(id)) ?? (id.do === "close" ? "closed" : stepIdWords(id)));
   const line = (entry: Entry): LogLine => {
     switch (entry.kind) {
       case "round": {
@@ -41,12 +46,12 @@ export function describe(job: Job, steps: readonly Step[]): LogLine[] {
         };
       }
       case "tick":
-        if (entry.step === CLOSE_STEP)
+        if (entry.step.do === "close")
           return { entry, tone: "done", text: entry.done ? "Job closed" : "Job opened again", detail: null };
         return {
           entry,
           tone: "done",
-          text: `${entry.done ? "Done" : "Tick taken back"}: ${stepWords.get(entry.step) ?? entry.step.replace(/^cut\//, "cut ")}`,
+          text: `${entry.done ? "Done" : "Tick taken back"}: ${tickWords(entry.step)}`,
           detail: null,
         };
       case "note":

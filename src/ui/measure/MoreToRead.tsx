@@ -1,6 +1,7 @@
 "use client";
 
 import { useState } from "react";
+import { distanceId, type QuantityId } from "@/core/job";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { SelectField } from "../parts/SelectField";
@@ -19,8 +20,27 @@ const KINDS = {
 } as const;
 export type MoreKind = keyof typeof KINDS;
 
+const FREE = "none, free";
+const HELD = ["A", "B", "C", "D"] as const;
+
+/** What was chosen as a quantity. */
+function quantity(kind: MoreKind, a: string, b: string, c: string): QuantityId {
+  switch (kind) {
+    case "distance":
+      return distanceId(a, b);
+    case "angle":
+      return { kind, from: b, at: a, to: c };
+    case "offset":
+      return { kind, of: a, from: b, to: c };
+    case "rock":
+      return { kind, held: HELD.find((h) => h === a) ?? null };
+    default:
+      return { kind, at: a };
+  }
+}
+
 /** Adds one more thing to the list of what is read. */
-export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd: (what: string) => void }) {
+export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd: (what: QuantityId) => void }) {
   const { evaluation } = useJob();
   const { places, structure } = evaluation;
   const names = Object.keys(places?.nodes ?? {});
@@ -50,28 +70,13 @@ export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd
     straightness: [["Along", members]],
     edge: [["Across", ["AC", "BD", "AB", "BC", "CD", "DA"]]],
     level: [["Along", members]],
-    rock: [["Corner held", ["none, free", "A", "B", "C", "D"]]],
+    rock: [["Corner held", [FREE, ...HELD]]],
   };
   const values = lists[kind].map(
     ([label, list], i) => picked[`${kind} ${label}`] ?? list[Math.min(i, list.length - 1)] ?? "",
   );
   const [a = "", b = "", c = ""] = values;
-  const what = {
-    distance: `${a}-${b}`,
-    angle: `${b}^${a}^${c}`,
-    offset: `${a}|${b}-${c}`,
-    height: `z${a}`,
-    flush: `f${a}`,
-    gap: `g${a}`,
-    straightness: `s${a}`,
-    edge: `e${a}`,
-    level: `l${a}`,
-    rock: a.length === 1 ? `r${a}` : "r",
-  }[kind];
   const twice = ["distance", "angle", "offset"].includes(kind) && new Set(values).size < values.length;
-  // Sides and diagonals have names of their own.
-  const span =
-    kind === "distance" ? ([`${a}${b}`, `${b}${a}`].find((s) => /^(AB|BC|CD|DA|AC|BD)$/.test(s)) ?? null) : null;
   return (
     <div className="grid gap-2">
       <SelectField
@@ -95,7 +100,7 @@ export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd
       <Button
         className="justify-self-start"
         disabled={twice || values.some((v) => v === "")}
-        onClick={() => onAdd(span ?? what)}
+        onClick={() => onAdd(quantity(kind, a, b, c))}
       >
         Put it on the list
       </Button>

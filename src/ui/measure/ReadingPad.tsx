@@ -2,7 +2,7 @@
 
 import { Undo2 } from "lucide-react";
 import { type FormEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
-import { keyOf, type Mean, quantityOf, quantityWords, type Round, stillStands } from "@/core/job";
+import { keyOf, type Mean, quantityKey, quantityWords, type Round, readingProblem, stillStands } from "@/core/job";
 import type { Gate } from "@/core/plan";
 import {
   bareUnit,
@@ -23,7 +23,7 @@ import { Button } from "../parts/Button";
 import { FieldMessage, inputClass } from "../parts/Field";
 import { bothSystems, fieldText } from "../parts/LengthField";
 import { InstrumentPicker, shelfOf } from "./InstrumentPicker";
-import { keyOfQuantity, type Quantity } from "./quantities";
+import type { Quantity } from "./quantities";
 import type { Rounds } from "./useRounds";
 
 export type { Quantity } from "./quantities";
@@ -44,8 +44,8 @@ interface Props {
 
 /** Key of the first quantity that does not stand yet, in walking order. */
 export const nextUnread = (stand: ReadonlySet<string>, quantities: readonly Quantity[]): string | null => {
-  const next = quantities.find((q) => !stand.has(keyOfQuantity(q)));
-  return next ? keyOfQuantity(next) : null;
+  const next = quantities.find((q) => !stand.has(q.key));
+  return next ? next.key : null;
 };
 
 /** A stored value as the field shows it. */
@@ -91,13 +91,12 @@ export function ReadingPad(props: Props) {
   const { current: round, roundId, stand, picked: wanted, pick: onActive, show: onRound } = rounds;
   const { job, store, texts } = useJob();
   const { units } = job.plan;
-  const quantity =
-    quantities.find((q) => keyOfQuantity(q) === wanted) ?? quantities.find((q) => !stand.has(keyOfQuantity(q))) ?? null;
+  const quantity = quantities.find((q) => q.key === wanted) ?? quantities.find((q) => !stand.has(q.key)) ?? null;
   const shelf = shelfOf(job.instruments, quantity?.kinds);
-  const mine = new Set(quantities.map((q) => q.name));
+  const mine = new Set(quantities.map((q) => quantityKey(q.what)));
   const fits = (id: string): boolean => shelf.some((i) => i.id === id);
   const last = [...(round?.all ?? []), ...job.entries].findLast(
-    (e) => e.kind === "reading" && (e.roundId === roundId || mine.has(e.what)) && fits(e.instrumentId),
+    (e) => e.kind === "reading" && (e.roundId === roundId || mine.has(quantityKey(e.what))) && fits(e.instrumentId),
   );
   const inRound = round?.all.findLast((e) => fits(e.instrumentId));
   const [picked, setPicked] = useState<string | null>(null);
@@ -112,7 +111,7 @@ export function ReadingPad(props: Props) {
   const [asked, setAsked] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const id = useId();
-  const key = quantity ? keyOfQuantity(quantity) : "";
+  const key = quantity ? quantity.key : "";
   const textKey = `reading/${roundId ?? `new ${gate}`}/${key}`;
   const [own, setOwn] = useState<{ key: string; text: string } | null>(null);
   // What is typed is shown by this field alone, so that a key is answered within a frame; the store keeps it for a reload.
@@ -122,7 +121,7 @@ export function ReadingPad(props: Props) {
   const text = typed ?? (there ? valueText(there.value, units) : "");
   const read: Result<Length | Slant> | null =
     text.trim() === "" ? null : quantity?.slant ? readSlant(text, quantity.slant) : readLength(text, bareUnit(units));
-  const isAngle = quantity !== null && quantityOf(quantity.name).kind === "angle";
+  const isAngle = quantity?.what.kind === "angle";
   const bare = quantity?.slant ?? bareUnit(units);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the questions belong to one quantity of one round
@@ -150,21 +149,21 @@ export function ReadingPad(props: Props) {
       input.current?.focus();
       return;
     }
-    const kind = quantityOf(quantity.name).kind;
-    const taped = kind === "distance" || (kind === "name" && !/^R\d/.test(quantity.name));
+    const reading = {
+      kind: "reading" as const,
+      instrumentId: instrument,
+      what: quantity.what,
+      value: read.value,
+      ...(quantity.how ? { how: quantity.how } : {}),
+      ...(again ? { again: true as const } : {}),
+    };
+    const wrong = readingProblem(reading);
+    if (wrong) {
+      setSaid(wrong.message);
+      input.current?.focus();
+      return;
+    }
     const size = sizeOf(read.value);
-    if (taped && size <= 0) {
-      setSaid(`${quantityWords(quantity.name)} reads ${text.trim()}: a distance is more than zero.`);
-      return;
-    }
-    if (isAngle && (size <= 0 || size >= 180)) {
-      setSaid(`${text.trim()} is no angle of a corner: more than 0, less than 180 degrees.`);
-      return;
-    }
-    if ((kind === "gap" || kind === "rock" || quantity.how?.by === "edge") && size < 0) {
-      setSaid(`${text.trim()}: a gap is nought or more.`);
-      return;
-    }
     // What is read from a mark further along the tape is that much longer.
     const mark = quantity.slant ? 0 : (shelf.find((i) => i.id === instrument)?.fromMarkMm ?? 0);
     const off = quantity.expected === null ? 0 : size - mark - quantity.expected;
@@ -172,14 +171,6 @@ export function ReadingPad(props: Props) {
       setAsked(text);
       return;
     }
-    const reading = {
-      kind: "reading" as const,
-      instrumentId: instrument,
-      what: quantity.name,
-      value: read.value,
-      ...(quantity.how ? { how: quantity.how } : {}),
-      ...(again ? { again: true as const } : {}),
-    };
     store.keepText(textKey, null, true);
     setOwn(null);
     if (roundId) store.add({ ...reading, roundId });
@@ -188,7 +179,7 @@ export function ReadingPad(props: Props) {
       input.current?.focus();
       return;
     }
-    const order = quantities.map(keyOfQuantity);
+    const order = quantities.map((q) => q.key);
     const after = [...order.slice(order.indexOf(key) + 1), ...order.slice(0, order.indexOf(key))];
     onActive(after.find((n) => !stand.has(n)) ?? null);
     input.current?.focus();
@@ -210,7 +201,7 @@ export function ReadingPad(props: Props) {
       {quantity ? (
         <div>
           <label htmlFor={id} className="block">
-            <span className="fig mr-3 text-4xl font-bold text-brass">{quantityWords(quantity.name)}</span>
+            <span className="fig mr-3 text-4xl font-bold text-brass">{quantityWords(quantity.what)}</span>
             <span className="text-lg">{quantity.say}</span>
           </label>
           <input
@@ -258,13 +249,13 @@ export function ReadingPad(props: Props) {
                 ({inUnit(expectedNow, true)}). Read again, or keep it if it is so.
               </p>
               <Button className="mt-2" onClick={() => keep(true)}>
-                It is so: keep {quantityWords(quantity.name)}
+                It is so: keep {quantityWords(quantity.what)}
               </Button>
             </div>
           ) : null}
           <div className="mt-2 flex flex-wrap gap-2">
             <Button look="advise" big type="submit" className="grow md:grow-0">
-              Keep {quantityWords(quantity.name)}
+              Keep {quantityWords(quantity.what)}
             </Button>
             {there && typed ? (
               <Button big onClick={() => keep(false, true)}>
@@ -301,7 +292,7 @@ export function ReadingPad(props: Props) {
       <div className="xl:hidden">{figure}</div>
       <ul className="grid grid-cols-3 gap-1 sm:grid-cols-4" aria-label="Readings of this round">
         {quantities.map((q) => {
-          const own = keyOfQuantity(q);
+          const own = q.key;
           const value = round?.readings.get(own) ?? round?.slants.get(own);
           const on = key === own;
           return (
@@ -313,7 +304,7 @@ export function ReadingPad(props: Props) {
                 className={`min-h-14 w-full rounded-[3px] border px-2 py-1 text-left leading-tight ${on ? "border-brass border-2 bg-brass-soft" : "border-line bg-well"}`}
               >
                 <span className="block truncate text-sm font-semibold">
-                  {quantityWords(q.name)}
+                  {quantityWords(q.what)}
                   {q.short ? <span className="font-normal text-soft"> {q.short}</span> : null}
                 </span>
                 <span className={`fig block truncate ${value ? "text-brass" : "text-soft"}`}>
@@ -327,7 +318,7 @@ export function ReadingPad(props: Props) {
         })}
       </ul>
       <p className="sr-only">
-        {quantities.filter((q) => stand.has(keyOfQuantity(q))).length} of {quantities.length} read.
+        {quantities.filter((q) => stand.has(q.key)).length} of {quantities.length} read.
       </p>
       <InstrumentPicker value={instrument} kinds={quantity?.kinds} onChange={setPicked} />
     </form>

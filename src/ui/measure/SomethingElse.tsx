@@ -1,6 +1,7 @@
 "use client";
 
 import dynamic from "next/dynamic";
+import type { QuantityId } from "@/core/job";
 import { Fold } from "../parts/Fold";
 import { useWarm } from "../parts/useWarm";
 import type { MoreKind } from "./MoreToRead";
@@ -17,7 +18,7 @@ export function SomethingElse({
 }: {
   note: string;
   kinds: readonly MoreKind[];
-  onAdd: (what: string) => void;
+  onAdd: (what: QuantityId) => void;
 }) {
   useWarm(LATER);
   return (

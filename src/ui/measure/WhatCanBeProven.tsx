@@ -57,22 +57,23 @@ export function WhatCanBeProven({
   share?: number;
 }) {
   const { job, evaluation } = useJob();
-  const { frame, limits } = evaluation;
+  const { structure, limits } = evaluation;
+  const corners = structure?.quad?.corners ?? null;
   const rows = useMemo(() => {
-    if (!frame) return [];
+    if (!corners) return [];
     const asked = limits
       .filter((l) => kinds.includes(l.kind) && l.id !== "CD" && l.id !== "DA")
       .map((l) =>
         share === 1 || l.upper === null ? l : { ...l, upper: l.upper * share, label: `${l.label} of the bed` },
       );
-    return provable(frame, asked, job.instruments);
-  }, [frame, limits, job.instruments, kinds, share]);
+    return provable(corners, asked, job.instruments);
+  }, [corners, limits, job.instruments, kinds, share]);
   const taped = kinds.includes("diagonal");
   const slips = useMemo(() => {
-    if (!frame || !taped) return null;
-    const all = job.instruments.flatMap((i) => slipsThatShow(frame, i) ?? []);
+    if (!corners || !taped) return null;
+    const all = job.instruments.flatMap((i) => slipsThatShow(corners, i) ?? []);
     return all.sort((a, b) => a.diagonalMm - b.diagonalMm)[0] ?? null;
-  }, [frame, taped, job.instruments]);
+  }, [corners, taped, job.instruments]);
   const { units } = job.plan;
   return (
     <>

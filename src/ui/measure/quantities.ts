@@ -1,16 +1,18 @@
 import type { CutPiece } from "@/core/cut";
-import { ends, type ResolvedFrame, SPANS, type Span } from "@/core/frame";
+import type { Quadrilateral } from "@/core/frame";
+import { ends, SPANS, type Span } from "@/core/geometry";
 import type { InstrumentKind } from "@/core/instruments";
-import { type FrameRound, type How, quantityOf } from "@/core/job";
+import { type FrameRound, type How, type QuantityId, quantityKey, spanId } from "@/core/job";
+import { distance } from "@/core/numeric";
 import { ideal, type Places, type Reading, type SetUp } from "@/core/square";
 import type { SlantUnit } from "@/core/units";
 
 /** One quantity to read. */
 export interface Quantity {
-  /** What is stored: `AB`, `R3`, `A-M1AB`. */
-  name: string;
-  /** Tells it from the same thing read another way; the name when left out. */
-  key?: string;
+  /** What is stored. */
+  what: QuantityId;
+  /** One word for it: tells it from the same thing read another way. */
+  key: string;
   /** How a rest is read, in a survey that mixes its methods. */
   how?: How;
   /** Said beside its name in the list, where one thing is read in several ways. */
@@ -28,8 +30,6 @@ export interface Quantity {
   /** Instruments that read it; any when left out. */
   kinds?: readonly InstrumentKind[];
 }
-
-export const keyOfQuantity = (q: Quantity): string => q.key ?? q.name;
 
 /** A reading of a span this far from nominal, mm, is asked about once: more than any frame pulls, less than a slip of a tape. */
 const ASK_SPAN_MM = 8;
@@ -59,19 +59,21 @@ export const GAP_KINDS: readonly InstrumentKind[] = [
 ];
 export const SLOPE_KINDS: readonly InstrumentKind[] = ["spirit level", "angle gauge"];
 
-const nominal = (frame: ResolvedFrame, span: Span): number => {
-  const [p, q] = ends(span).map((c) => frame.corners[c]) as [{ x: number; y: number }, { x: number; y: number }];
-  return Math.hypot(p.x - q.x, p.y - q.y);
+const nominal = ({ corners }: Pick<Quadrilateral, "corners">, span: Span): number => {
+  const [p, q] = ends(span);
+  return distance(corners[p], corners[q]);
 };
 
+const of = (what: QuantityId): Pick<Quantity, "what" | "key"> => ({ what, key: quantityKey(what) });
+
 /** What the readings that stand imply of one that is not read yet, from their fit; null when they do not fix it. */
-function implied(what: string, round: FrameRound | null): { mm: number; u: number } | null {
+function implied(what: QuantityId, round: FrameRound | null): { mm: number; u: number } | null {
   const fit = round?.square?.fit ?? round?.general?.fit;
-  if (!fit || fit.status === "undetermined" || fit.agree === false || fit.readings.some((r) => r.id === what))
+  const key = quantityKey(what);
+  if (!fit || fit.status === "undetermined" || fit.agree === false || fit.readings.some((r) => r.id === key))
     return null;
-  const q = quantityOf(what);
-  const [from, to] =
-    q.kind === "distance" ? [q.from, q.to] : q.kind === "name" ? [q.name[0] ?? "", q.name[1] ?? ""] : ["", ""];
+  if (what.kind !== "distance") return null;
+  const { from, to } = what;
   if (!fit.points[from] || !fit.points[to]) return null;
   const length = (p: typeof fit.points): number =>
     Math.hypot((p[to]?.x ?? 0) - (p[from]?.x ?? 0), (p[to]?.y ?? 0) - (p[from]?.y ?? 0));
@@ -79,7 +81,7 @@ function implied(what: string, round: FrameRound | null): { mm: number; u: numbe
 }
 
 function expecting(
-  what: string,
+  what: QuantityId,
   drawn: number,
   round: FrameRound | null,
 ): Pick<Quantity, "expected" | "expectedBy" | "askBeyond"> {
@@ -91,18 +93,18 @@ function expecting(
 
 /** Sides and diagonals in walking order. @param target what to set up to, or null for nominal. */
 export const spanQuantities = (
-  frame: ResolvedFrame,
+  quad: Pick<Quadrilateral, "corners">,
   target: SetUp | null,
   round: FrameRound | null = null,
 ): Quantity[] =>
   SPANS.map((span) => ({
-    name: span,
+    ...of(spanId(span)),
     say:
       span === "AC" || span === "BD"
         ? `Tape the diagonal from ${span[0]} to ${span[1]}`
         : `Tape side ${span}, outside corner to corner`,
     kinds: LENGTH_KINDS,
-    ...expecting(span, target?.targets[span] ?? nominal(frame, span), round),
+    ...expecting(spanId(span), target?.targets[span] ?? nominal(quad, span), round),
   }));
 
 const MARKS: Record<string, string> = {
@@ -111,9 +113,9 @@ const MARKS: Record<string, string> = {
   "where the centre lines cross": "marks where the centre lines cross",
 };
 
-/** Any other quantity of a frame, by its name. @returns null for one that this frame has not. */
-export function frameQuantity(what: string, places: Places, round: FrameRound | null): Quantity | null {
-  const q = quantityOf(what);
+/** Any other quantity of a frame. @returns null for one that this frame has not. */
+export function frameQuantity(q: QuantityId, places: Places, round: FrameRound | null): Quantity | null {
+  const id = quantityKey(q);
   const has = (...names: string[]): boolean => names.every((n) => places.nodes[n]);
   const drawn = (r: Reading): number => {
     const made = ideal(r, places.nodes);
@@ -124,68 +126,68 @@ export function frameQuantity(what: string, places: Places, round: FrameRound | 
       if (!has(q.from, q.to)) return null;
       const mark =
         MARKS[places.mark[q.from] === "outside corner" ? (places.mark[q.to] ?? "") : (places.mark[q.from] ?? "")];
-      const mm = drawn({ kind: "distance", id: what, from: q.from, to: q.to, valueMm: 0, uMm: 1 });
+      const mm = drawn({ kind: "distance", id, from: q.from, to: q.to, valueMm: 0, uMm: 1 });
       return {
-        name: what,
+        ...of(q),
         say: `Tape from ${q.from} to ${q.to}, ${mark}`,
         kinds: LENGTH_KINDS,
-        ...expecting(what, mm, round),
+        ...expecting(q, mm, round),
       };
     }
     case "angle": {
       if (!has(q.from, q.at, q.to)) return null;
       return {
-        name: what,
+        ...of(q),
         say: `Angle at ${q.at}, between ${q.from} and ${q.to}`,
         kinds: ["angle gauge"],
         slant: "deg",
-        expected: drawn({ kind: "angle", id: what, from: q.from, at: q.at, to: q.to, valueRad: 0, uRad: 1 }),
+        expected: drawn({ kind: "angle", id, from: q.from, at: q.at, to: q.to, valueRad: 0, uRad: 1 }),
         askBeyond: 2,
       };
     }
     case "offset":
       return has(q.of, q.from, q.to)
         ? {
-            name: what,
+            ...of(q),
             say: `How far ${q.of} lies off the line from ${q.from} to ${q.to} (string or long edge): left +, right −, looking along it`,
             kinds: [...LENGTH_KINDS, "string line"],
-            expected: drawn({ kind: "offset", id: what, of: q.of, from: q.from, to: q.to, valueMm: 0, uMm: 1 }),
+            expected: drawn({ kind: "offset", id, of: q.of, from: q.from, to: q.to, valueMm: 0, uMm: 1 }),
             askBeyond: ASK_SPAN_MM,
           }
         : null;
     case "height":
-      return { ...heightQuantity(q.name) };
+      return heightQuantity(q.at);
     case "flush":
       return {
-        name: what,
-        say: `Flush step at joint ${q.name}: how far one face stands over the other`,
+        ...of(q),
+        say: `Flush step at joint ${q.at}: how far one face stands over the other`,
         kinds: GAP_KINDS,
         expected: 0,
         askBeyond: 3,
       };
     case "gap":
-      return { name: what, say: `Widest gap at joint ${q.name}`, kinds: GAP_KINDS, expected: 0, askBeyond: 4 };
+      return { ...of(q), say: `Widest gap at joint ${q.at}`, kinds: GAP_KINDS, expected: 0, askBeyond: 4 };
     case "straightness":
       return {
-        name: what,
-        say: `Gap under a straightedge laid along ${q.name}, widest place`,
+        ...of(q),
+        say: `Gap under a straightedge laid along ${q.at}, widest place`,
         kinds: GAP_KINDS,
         expected: 0,
         askBeyond: 5,
       };
     case "edge":
       return {
-        name: what,
-        say: `Gap at the middle under an edge laid across ${q.name}: hollow +, crown −`,
+        ...of(q),
+        say: `Gap at the middle under an edge laid across ${q.at}: hollow +, crown −`,
         kinds: GAP_KINDS,
         expected: 0,
         askBeyond: 5,
       };
     case "level":
-      return { name: what, say: `Slope along ${q.name}`, kinds: SLOPE_KINDS, slant: "mm/m", expected: 0, askBeyond: 5 };
+      return { ...of(q), say: `Slope along ${q.at}`, kinds: SLOPE_KINDS, slant: "mm/m", expected: 0, askBeyond: 5 };
     case "rock":
       return {
-        name: what,
+        ...of(q),
         say: q.held
           ? `Gap that opens opposite with corner ${q.held} held down`
           : "Gap under the free corner when it rocks",
@@ -193,13 +195,14 @@ export function frameQuantity(what: string, places: Places, round: FrameRound | 
         expected: 0,
         askBeyond: 8,
       };
-    case "name":
+    case "piece":
+    case "rest":
       return null;
   }
 }
 
 const heightQuantity = (place: string): Quantity => ({
-  name: `z${place}`,
+  ...of({ kind: "height", at: place }),
   say: `Height of ${place.length === 1 ? "corner " : ""}${place}: 0 where it touches, the gap where it does not`,
   kinds: HEIGHT_KINDS,
   expected: 0,
@@ -216,7 +219,7 @@ const ASK_PIECE_MM = 5;
 export const pieceQuantities = (cut: readonly CutPiece[]): Quantity[] =>
   cut.flatMap((p) =>
     p.members.map((name) => ({
-      name,
+      ...of({ kind: "piece", member: name }),
       say: p.cuts === "square" ? `Length of piece ${name}` : `Piece ${name}, long point to long point`,
       expected: p.cutLongPointMm,
       askBeyond: ASK_PIECE_MM,

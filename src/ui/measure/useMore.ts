@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { FrameRound } from "@/core/job";
+import { type FrameRound, type QuantityId, quantityKey } from "@/core/job";
 import type { Places } from "@/core/square";
 import { frameQuantity, type Quantity } from "./quantities";
 
@@ -8,12 +8,14 @@ export function useMore(
   round: FrameRound | null,
   places: Places | null,
   usual: ReadonlySet<string>,
-): { more: Quantity[]; add: (what: string) => void } {
-  const [added, setAdded] = useState<readonly string[]>([]);
-  const held = round ? [...round.readings.keys(), ...round.slants.keys()] : [];
-  const names = [...new Set([...held, ...added])].filter((what) => !usual.has(what));
+): { more: Quantity[]; add: (what: QuantityId) => void } {
+  const [added, setAdded] = useState<readonly QuantityId[]>([]);
+  const held = round ? [...round.readings.values(), ...round.slants.values()].map((s) => s.what) : [];
+  const wanted = new Map([...held, ...added].map((what) => [quantityKey(what), what]));
   return {
-    more: places ? names.flatMap((what) => frameQuantity(what, places, round) ?? []) : [],
-    add: (what) => setAdded((list) => (list.includes(what) ? list : [...list, what])),
+    more: places
+      ? [...wanted].flatMap(([key, what]) => (usual.has(key) ? [] : (frameQuantity(what, places, round) ?? [])))
+      : [],
+    add: (what) => setAdded((list) => [...list.filter((q) => quantityKey(q) !== quantityKey(what)), what]),
   };
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { scaleLinear } from "d3";
-import { type FrameRound, quantityOf, quantityWords } from "@/core/job";
+import { type FrameRound, type QuantityId, quantityWords } from "@/core/job";
 import type { Vec2 } from "@/core/numeric";
 import { fixed, formatSmall } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
@@ -37,23 +37,28 @@ export default function NetworkPicture({ round }: { round: FrameRound }) {
   };
   const heat = scaleLinear([0, 3.29], [1, 5]).clamp(true);
   const rows = fit.readings;
-  const isAngle = (id: string): boolean => quantityOf(id).kind === "angle";
+  const kinds = new Map(rows.map((r) => [r.id, r.kind]));
+  const whatOf = (id: string): QuantityId | undefined => (round.readings.get(id) ?? round.slants.get(id))?.what;
+  const nameOf = (id: string): string => {
+    const what = whatOf(id);
+    return what ? quantityWords(what) : id;
+  };
   const show = (id: string, x: number): string =>
-    isAngle(id) ? `${fixed((x * 180) / Math.PI, 3)}°` : formatSmall(x, units, { decimals: 2, signed: true });
+    kinds.get(id) === "angle"
+      ? `${fixed((x * 180) / Math.PI, 3)}°`
+      : formatSmall(x, units, { decimals: 2, signed: true });
   return (
     <div ref={ref}>
       <svg
         viewBox={`0 0 ${width} ${height.toFixed(0)}`}
         width="100%"
         role="img"
-        aria-label={`Places as measured against the drawing, ${enlarge} times enlarged; readings and how far each misses the fit: ${rows.map((r) => `${quantityWords(r.id)} ${show(r.id, r.residual)}`).join(", ")}`}
+        aria-label={`Places as measured against the drawing, ${enlarge} times enlarged; readings and how far each misses the fit: ${rows.map((r) => `${nameOf(r.id)} ${show(r.id, r.residual)}`).join(", ")}`}
       >
         {rows.map((r) => {
-          const q = quantityOf(r.id);
-          const [from, to2] =
-            q.kind === "distance" ? [q.from, q.to] : q.kind === "name" ? [q.name[0] ?? "", q.name[1] ?? ""] : ["", ""];
-          if (!places.nodes[from] || !places.nodes[to2] || !bestFit.moves[from] || !bestFit.moves[to2]) return null;
-          const [a, b] = [to(moved(from)), to(moved(to2))];
+          const q = whatOf(r.id);
+          if (q?.kind !== "distance" || !bestFit.moves[q.from] || !bestFit.moves[q.to]) return null;
+          const [a, b] = [to(moved(q.from)), to(moved(q.to))];
           const wrong = Math.abs(r.w) > 3.29;
           const mid = { x: a.x + 0.4 * (b.x - a.x), y: a.y + 0.4 * (b.y - a.y) };
           return (
@@ -108,7 +113,7 @@ export default function NetworkPicture({ round }: { round: FrameRound }) {
       <FitTable
         rows={rows.map((r) => ({
           id: r.id,
-          name: quantityWords(r.id),
+          name: nameOf(r.id),
           residual: show(r.id, r.residual),
           w: r.controlled ? r.w : null,
           detectable: show(r.id, r.detectable).replace("+", ""),

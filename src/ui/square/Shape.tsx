@@ -1,6 +1,6 @@
 "use client";
 
-import { CORNERS } from "@/core/frame";
+import { CORNERS } from "@/core/geometry";
 import { type FrameRound, misreadWords, plusMinus } from "@/core/job";
 import type { Measured } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";

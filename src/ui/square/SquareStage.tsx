@@ -2,7 +2,16 @@
 
 import dynamic from "next/dynamic";
 import { useState } from "react";
-import { type Hold, heldWords, placeWords, twistWords } from "@/core/job";
+import {
+  distanceId,
+  type Hold,
+  heldWords,
+  placeWords,
+  quantityKey,
+  quantityWords,
+  spanOf,
+  twistWords,
+} from "@/core/job";
 import type { Gate } from "@/core/plan";
 import { walkingSet } from "@/core/square";
 import { formatLength, formatSmall } from "@/core/units";
@@ -53,59 +62,61 @@ export function SquareStage() {
   const { job, evaluation } = useJob();
   const { edit } = usePlanField();
   const { units } = job.plan;
-  const { frame, places, setUp, limits, ticked } = evaluation;
+  const { structure, places, setUp, limits, steps, ticked } = evaluation;
+  const quad = structure?.quad ?? null;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate !== "cold");
   const inSight = useRounds(rounds);
   useWarm(LATER);
   const { current, roundId, stand, show, fresh, picked } = inSight;
-  const begun = [...ticked].some((k) => k.startsWith("tack/"));
+  const begun = steps.some((s) => s.id.do === "tack" && ticked.has(s.key));
   const [gate, setGate] = useState<Gate | null>(null);
   const [warmerK, setWarmerK] = useState(0);
   const [hold, setHold] = useState<Hold>("slides");
   const aimed = job.plan.aim === "drawing" ? null : setUp;
   const usual =
-    frame && places
-      ? spanQuantities(frame, aimed, current)
+    quad && places
+      ? spanQuantities(quad, aimed, current)
       : places
-        ? walkingSet(places).flatMap(([p, q]) => frameQuantity(`${p}-${q}`, places, current) ?? [])
+        ? walkingSet(places).flatMap(([p, q]) => frameQuantity(distanceId(p, q), places, current) ?? [])
         : [];
-  const { more, add } = useMore(current, places, new Set(usual.map((q) => q.name)));
+  const { more, add } = useMore(current, places, new Set(usual.map((q) => q.key)));
   if (!places) return <NotYet stage="Square" />;
   const nextGate = gate ?? (begun ? "tacked" : "dry fit");
   // Where the branches land along the sides: spacing, and whether they are centred.
-  const spacings = frame
+  const spacings = quad
     ? places.along
-        .map(([p, q]) => `${p}-${q}`)
-        .filter((what) => /AB|CD|BC|DA/.test(what) && !more.some((m) => m.name === what))
+        .map(([p, q]) => distanceId(p, q))
+        .filter((what) => spanOf(what) === null && !more.some((m) => m.key === quantityKey(what)))
     : [];
   const quantities = [...usual, ...more];
-  const now = picked ?? nextUnread(stand, quantities);
+  const nowKey = picked ?? nextUnread(stand, quantities);
+  const now = quantities.find((q) => q.key === nowKey) ?? null;
   const before = current === null || current.round.gate !== "hot";
-  const words = frame
+  const words = quad
     ? heldWords(
         current ?? { square: null, impossible: null },
         hold,
-        before ? (aimed?.squareDifferenceMm2 ?? 0) : 0,
+        (before && aimed ? aimed : quad).squareDifferenceMm2,
         units,
       )
     : placeWords(current, units);
   const best = current?.square?.nudges[0];
   const squareLimit = limits.find((l) => l.id === "square");
-  const verdict = current?.verdicts.find((v) => v.limit.id === (frame ? "square" : "place"));
+  const verdict = current?.verdicts.find((v) => v.limit.id === (quad ? "square" : "place"));
   const extra = current?.verdicts.filter((v) => v.result !== null && ALSO.includes(v.limit.id)) ?? [];
   const limitMmPerM =
     squareLimit?.kind === "corner"
       ? squareLimit.upper
-      : squareLimit?.upper && frame
-        ? (1000 * squareLimit.upper * Math.hypot(frame.lengthMm, frame.widthMm)) / (2 * frame.lengthMm * frame.widthMm)
+      : squareLimit?.upper && quad
+        ? (1000 * squareLimit.upper * Math.hypot(quad.lengthMm, quad.widthMm)) / (2 * quad.lengthMm * quad.widthMm)
         : null;
   const drawing = (
     <MeasuredDrawing
       round={current}
       now={now}
-      label={`Sides and diagonals as read; next: ${now ?? "none"}`}
+      label={`Sides and diagonals as read; next: ${now ? quantityWords(now.what) : "none"}`}
       slide={
-        frame && words.act === "slide" && hold === "slides" && best
+        quad && words.act === "slide" && hold === "slides" && best
           ? { ...best, text: formatSmall(best.shiftMm, units) }
           : null
       }
@@ -134,9 +145,9 @@ export function SquareStage() {
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-6">
           <div className="max-xl:hidden">{drawing}</div>
-          {current && frame ? <Shape round={current} /> : null}
+          {current && quad ? <Shape round={current} /> : null}
           {current?.twist ? <p className="max-w-prose">{twistWords(current.twist, units)}</p> : null}
-          {current?.general && (!frame || current.general.untied.length > 0 || more.length > 0) ? (
+          {current?.general && (!quad || current.general.untied.length > 0 || more.length > 0) ? (
             <Taps round={current} places={Object.keys(current.general.fit.points).length} />
           ) : null}
           {current?.general?.bestFit ? (
@@ -170,7 +181,7 @@ export function SquareStage() {
             figure={drawing}
           />
           {spacings.length > 0 ? (
-            <Button className="justify-self-start" onClick={() => spacings.forEach(add)}>
+            <Button className="justify-self-start" onClick={() => spacings.map(add)}>
               Read the spacings too
             </Button>
           ) : null}
@@ -179,10 +190,10 @@ export function SquareStage() {
             kinds={MORE}
             onAdd={(what) => {
               add(what);
-              inSight.pick(what);
+              inSight.pick(quantityKey(what));
             }}
           />
-          {frame ? (
+          {quad ? (
             <>
               <Choice
                 label="It is brought square by"
@@ -200,7 +211,7 @@ export function SquareStage() {
               {setUp ? (
                 <Choice
                   label="Squared to"
-                  value={job.plan.aim ?? "set-up"}
+                  value={job.plan.aim}
                   options={[
                     ["set-up", "what the weld will pull straight"],
                     ["drawing", "the drawing"],
@@ -211,7 +222,7 @@ export function SquareStage() {
             </>
           ) : null}
           {current ? <OtherWays round={current} /> : null}
-          {stand.size === 0 && frame ? (
+          {stand.size === 0 && quad ? (
             <>
               <BeforeMeasuring kinds={TAPED} />
               <Fold title="The least to measure" note="before measuring">
@@ -219,7 +230,7 @@ export function SquareStage() {
               </Fold>
             </>
           ) : null}
-          {frame ? (
+          {quad ? (
             <Section
               title="Round by round"
               aside={

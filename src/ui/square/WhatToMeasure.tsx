@@ -1,8 +1,9 @@
 "use client";
 
 import { useMemo, useState } from "react";
+import { SPANS } from "@/core/geometry";
 import { readingUncertainty } from "@/core/instruments";
-import { quantityWords } from "@/core/job";
+import { type QuantityId, quantityKey, quantityWords, spanId } from "@/core/job";
 import { radians } from "@/core/numeric";
 import { type Candidate, cheapestSets, cornerAngleDeg, type PlannedSet, type Quad } from "@/core/square";
 import { fixed, formatSmall } from "@/core/units";
@@ -10,8 +11,15 @@ import { useJob } from "../job/JobProvider";
 import { LENGTH_KINDS, shelfOf } from "../measure";
 import { SelectField } from "../parts/SelectField";
 
-const SIX = ["AB", "BC", "CD", "DA", "AC", "BD"] as const;
-const CORNERS = ["DAB", "ABC", "BCD"] as const;
+/** Corners whose angle might be read, each with its neighbours. */
+const ANGLES = ["DAB", "ABC", "BCD"] as const;
+const angleId = ([from, at, to]: string): QuantityId => ({
+  kind: "angle",
+  from: from ?? "",
+  at: at ?? "",
+  to: to ?? "",
+});
+const WORDS = new Map([...SPANS.map(spanId), ...ANGLES.map(angleId)].map((q) => [quantityKey(q), quantityWords(q)]));
 /** A part of the limit that the measuring may be unsure by: enough to pass a good frame. Source: capability 1.6, by habit. */
 const SHARE = 1 / 6.4;
 
@@ -32,8 +40,8 @@ function SetWords({
       <strong>{title}:</strong>{" "}
       {set ? (
         <>
-          <span className="fig">{set.ids.map(quantityWords).join(", ")}</span>. Corner A is then known to {u(2 * set.u)}
-          ;{" "}
+          <span className="fig">{set.ids.map((id) => WORDS.get(id) ?? id).join(", ")}</span>. Corner A is then known to{" "}
+          {u(2 * set.u)};{" "}
           {Number.isFinite(set.detectableMm)
             ? `a misread tape shows from ${formatSmall(set.detectableMm, units)}.`
             : "a misread tape would pass unseen."}
@@ -48,18 +56,19 @@ function SetWords({
 /** Before anything is measured: the cheapest readings that decide, that notice a slip, and that say which tape slipped. */
 export default function WhatToMeasure() {
   const { job, evaluation } = useJob();
-  const { frame, limits } = evaluation;
+  const { structure, limits } = evaluation;
+  const quad = structure?.quad ?? null;
   const tapes = shelfOf(job.instruments, LENGTH_KINDS).filter((i) => i.kind === "tape");
   const gauges = shelfOf(job.instruments, ["angle gauge"]).filter((i) => i.kind === "angle gauge");
   const [id, setId] = useState(tapes[0]?.id ?? "");
   const tape = tapes.find((t) => t.id === id) ?? tapes[0];
   const square = limits.find((l) => l.id === "square");
   const sets = useMemo(() => {
-    if (!frame || !tape) return null;
+    if (!quad || !tape) return null;
     const u = readingUncertainty(tape);
     const gauge = gauges[0] ? readingUncertainty(gauges[0]) : null;
     const list: Candidate[] = [
-      ...SIX.map((s) => ({
+      ...SPANS.map((s) => ({
         cost: 1,
         readings: [
           {
@@ -74,12 +83,12 @@ export default function WhatToMeasure() {
         ],
       })),
       ...(gauge
-        ? CORNERS.map((c) => ({
+        ? ANGLES.map((c) => ({
             cost: 2,
             readings: [
               {
                 kind: "angle" as const,
-                id: c.split("").join("^"),
+                id: quantityKey(angleId(c)),
                 from: c[0] as string,
                 at: c[1] as string,
                 to: c[2] as string,
@@ -96,19 +105,19 @@ export default function WhatToMeasure() {
         ? Number.POSITIVE_INFINITY
         : square?.kind === "corner"
           ? (upper / 1000) * (180 / Math.PI) * 2 * SHARE
-          : ((upper * Math.hypot(frame.lengthMm, frame.widthMm)) / (2 * frame.lengthMm * frame.widthMm)) *
+          : ((upper * Math.hypot(quad.lengthMm, quad.widthMm)) / (2 * quad.lengthMm * quad.widthMm)) *
             (180 / Math.PI) *
             2 *
             SHARE;
     return cheapestSets(
-      frame.corners,
+      quad.corners,
       list,
       { [tape.id]: { uZeroMm: u.uZeroMm, uScale: u.uScale } },
       (fit) => fit.uOf((p) => cornerAngleDeg(p as Quad, "A")),
       wantedDeg,
     );
-  }, [frame, tape, gauges, square]);
-  if (!frame || !sets || !tape) return null;
+  }, [quad, tape, gauges, square]);
+  if (!quad || !sets || !tape) return null;
   const words = (deg: number): string => `± ${fixed(1000 * radians(deg), 2)} mm/m`;
   return (
     <div className="grid max-w-prose gap-2">

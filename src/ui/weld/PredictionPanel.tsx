@@ -1,13 +1,26 @@
 "use client";
 
-import { bandWords, predictedDecimals } from "@/core/job";
-import type { Prediction, SetUpShape } from "@/core/shrink";
+import { bandWords, lossLines, predictedDecimals } from "@/core/job";
+import { type OutcomeId, outcomeKey, outcomeWords, predicted, type SetUpShape, type SetUpTarget } from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { PredictionStatus } from "../job/PredictionStatus";
 
-/** Shape of the cold frame beyond its sizes. */
-const SHAPE = ["square", "flat", "twist"] as const;
+/** Camber that its scatter does not cover stands out by this much, mm. */
+const STANDS_OUT_MM = 0.05;
+/** Lengths told of a frame: those that are set off most. */
+const MOST_LENGTHS = 6;
+
+const isCamber = ({ id }: SetUpTarget): boolean => id.kind === "bow" || id.kind === "lift";
+const offBy = ({ target, nominal }: SetUpTarget): number => Math.abs(target.value - nominal);
+
+/** What is told: corners and spans of a frame that has them, else its lengths; and camber that stands out of its scatter. */
+function toldTargets(targets: readonly SetUpTarget[]): SetUpTarget[] {
+  const ofCorners = targets.filter(({ id }) => id.kind === "span" || id.kind === "angle");
+  const lengths = targets.filter(({ id }) => id.kind === "length").sort((a, b) => offBy(b) - offBy(a));
+  const camber = targets.filter((t) => isCamber(t) && (t.target.low > STANDS_OUT_MM || t.target.high < -STANDS_OUT_MM));
+  return [...(ofCorners.length > 0 ? ofCorners : lengths.slice(0, MOST_LENGTHS)), ...camber];
+}
 
 function Targets({ setUp, units }: { setUp: SetUpShape; units: UnitPreference }) {
   const words = (value: number, nominal: number, unit: string): string =>
@@ -16,15 +29,13 @@ function Targets({ setUp, units }: { setUp: SetUpShape; units: UnitPreference })
       : nominal === 0
         ? formatSmall(value, units, { decimals: predictedDecimals(units) })
         : formatLength(value, units).text;
-  const camber = setUp.targets.filter(
-    (t) => /^(bow|lift)/.test(t.id) && (t.target.low > 0.05 || t.target.high < -0.05),
-  );
-  const shown = [...setUp.targets.filter((t) => !/^(bow|lift)/.test(t.id)), ...camber];
+  const shown = toldTargets(setUp.targets);
   return (
     <details>
       <summary className="tap cursor-pointer font-semibold">Set up off nominal</summary>
       <p className="mb-2 max-w-prose text-sm text-soft">
-        Built like this, the cold frame lands on nominal, within the scatter stated. Found in {setUp.rounds} rounds.
+        Built like this, the cold frame lands on nominal, within the scatter stated.
+        {setUp.rounds > 0 ? ` Found in ${setUp.rounds} rounds.` : ""}
       </p>
       <table className="w-full text-left">
         <caption className="sr-only">What to set up so that the cold frame is on nominal</caption>
@@ -32,8 +43,8 @@ function Targets({ setUp, units }: { setUp: SetUpShape; units: UnitPreference })
           {shown.map((t) => {
             const spread = Math.max(t.target.high - t.target.value, t.target.value - t.target.low);
             return (
-              <tr key={t.id} className="border-t border-line">
-                <th className="py-1 font-normal">{t.label}</th>
+              <tr key={outcomeKey(t.id)} className="border-t border-line">
+                <th className="py-1 font-normal">{outcomeWords(t.id)}</th>
                 <td className="fig py-1 text-right text-plum">{words(t.target.value, t.nominal, t.unit)}</td>
                 <td className="fig py-1 pl-2 text-right text-sm text-soft">
                   ± {t.unit === "°" ? `${fixed(spread, 3)}°` : words(spread, 0, "mm")}
@@ -43,61 +54,47 @@ function Targets({ setUp, units }: { setUp: SetUpShape; units: UnitPreference })
           })}
         </tbody>
       </table>
-      {camber.length === 0 ? (
+      {!shown.some(isCamber) ? (
         <p className="mt-1 text-sm text-soft">No camber stands out from its scatter: set the members up straight.</p>
       ) : null}
     </details>
   );
 }
 
-/** Members told of a frame without a rectangle. */
-const MOST_TOLD = 6;
-const mostMoved = ({ spansMm }: Prediction): Prediction["spansMm"] =>
-  Object.fromEntries(
-    Object.entries(spansMm)
-      .sort((a, b) => Math.abs(b[1].value) - Math.abs(a[1].value))
-      .slice(0, MOST_TOLD),
-  );
+/** Shape of the cold frame beyond its sizes. */
+const SHAPE: readonly OutcomeId[] = [{ kind: "square" }, { kind: "flat" }, { kind: "twist" }];
 
 /** Predicted loss per side with its band, the shape of the cold frame, what cross members pull, what to set up. */
 export function PredictionPanel() {
   const { job, evaluation } = useJob();
-  const { prediction } = evaluation;
+  const { prediction, structure } = evaluation;
   const { units } = job.plan;
-  const pull = prediction?.crossPullMm[Math.floor((prediction.crossPullMm.length - 1) / 2)];
   return (
     <div className="grid gap-3">
       <PredictionStatus />
-      {prediction ? (
+      {prediction && structure ? (
         <>
           <table className="w-full text-left">
             <caption className="sr-only">Predicted loss and shape; nine frames in ten end inside the band</caption>
             <tbody>
-              {Object.entries(prediction.sidesMm ?? mostMoved(prediction)).map(([s, loss]) => (
-                <tr key={s} className="border-t border-line">
-                  <th className="py-1.5 font-normal">
-                    <span className="fig font-semibold">{s}</span> loses
-                  </th>
-                  <td className="fig py-1.5 text-right text-plum">{bandWords(loss, units)}</td>
+              {lossLines(prediction, structure).map((line) => (
+                <tr key={line.id} className="border-t border-line">
+                  <th className="py-1.5 font-normal">{line.say}</th>
+                  <td className="fig py-1.5 text-right text-plum">{bandWords(line.loss, units)}</td>
                 </tr>
               ))}
-              {pull ? (
-                <tr className="border-t border-line">
-                  <th className="py-1.5 font-normal">{pull.member} draws its two sides together by</th>
-                  <td className="fig py-1.5 text-right text-plum">{bandWords(pull.pullMm, units)}</td>
-                </tr>
-              ) : null}
-              {prediction.quantities
-                .filter((q) => SHAPE.some((id) => id === q.id))
-                .map((q) => (
-                  <tr key={q.id} className="border-t border-line">
-                    <th className="py-1.5 font-normal">{q.label}</th>
-                    <td className="fig py-1.5 text-right text-plum">{bandWords(q.estimate, units)}</td>
+              {SHAPE.map((id) => {
+                const estimate = predicted(prediction, id);
+                return estimate ? (
+                  <tr key={outcomeKey(id)} className="border-t border-line">
+                    <th className="py-1.5 font-normal">{outcomeWords(id)}</th>
+                    <td className="fig py-1.5 text-right text-plum">{bandWords(estimate, units)}</td>
                   </tr>
-                ))}
+                ) : null;
+              })}
             </tbody>
           </table>
-          {prediction.setUp ? <Targets setUp={prediction.setUp} units={units} /> : null}
+          <Targets setUp={prediction.setUp} units={units} />
           <ul className="grid max-w-prose gap-1 text-sm text-soft">
             {prediction.reasons.map((r) => (
               <li key={r}>{r}</li>

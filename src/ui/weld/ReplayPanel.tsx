@@ -3,15 +3,15 @@
 import { Pause, Play } from "lucide-react";
 import { Slider } from "radix-ui";
 import { useEffect, useId, useState } from "react";
-import { SIDES } from "@/core/frame";
+import type { FaceLine } from "@/core/frame";
 import { bandWords, predictedDecimals } from "@/core/job";
-import { lineOfFace } from "@/core/mechanics";
 import { faceWords, type Step } from "@/core/plan";
-import { lineOf, type Replay } from "@/core/shrink";
+import { type OutcomeId, outcomeKey, outcomeWords, predicted, type Replay, toldOutcomes } from "@/core/shrink";
 import { fixed, formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
-import { largestSteps, rowOf } from "./replay";
+import { largestSteps, replayed, rowOf } from "./replay";
+import { useStepWords } from "./useStepWords";
 
 /** A step lasts this long while the replay runs, ms. */
 const BEAT_MS = 420;
@@ -29,6 +29,8 @@ export function StepSlider({
   onIndex: (i: number) => void;
 }) {
   const [running, setRunning] = useState(false);
+  const wordsOf = useStepWords();
+  const step = steps[index];
   const last = steps.length - 1;
   const runs = running && index < last;
   useEffect(() => {
@@ -65,7 +67,7 @@ export function StepSlider({
         <Slider.Thumb
           className="block size-8 rounded-full border-2 border-sheet bg-plum shadow"
           aria-label="Step of the replay"
-          aria-valuetext={`Step ${index + 1} of ${steps.length}: ${steps[index]?.say ?? ""}`}
+          aria-valuetext={`Step ${index + 1} of ${steps.length}: ${step ? wordsOf(step).say : ""}`}
         />
       </Slider.Root>
       <span className="fig w-20 text-right text-sm whitespace-nowrap text-soft">
@@ -75,17 +77,16 @@ export function StepSlider({
   );
 }
 
-const ROWS = [...SIDES, "square", "twist"] as const;
-const NAMES: Record<string, string> = { square: "AC less BD", twist: "twist", flat: "out of flat" };
-/** Members told of a frame without a rectangle: those that change most. */
-const MOST_TOLD = 6;
+/** What is told of a replay. */
+const toldOf = (replay: Replay): OutcomeId[] =>
+  toldOutcomes(
+    replay.outcomes.map((o) => o.id),
+    (id) => replayed(replay, id)?.after.at(-1) ?? 0,
+  );
 
-function rowsOf(replay: Replay): readonly string[] {
-  if (replay.quantities.some((q) => q.id === "square")) return ROWS;
-  const size = (id: string): number => Math.abs(replay.quantities.find((q) => q.id === id)?.after.at(-1) ?? 0);
-  const spans = replay.quantities.map((q) => q.id).filter((id) => id.startsWith("span "));
-  return [...spans.sort((a, b) => size(b) - size(a)).slice(0, MOST_TOLD), "flat"];
-}
+/** An outcome at the head of a row: sides by their letters. */
+const rowWords = (id: OutcomeId): string =>
+  id.kind === "span" ? id.span : id.kind === "length" ? id.member : outcomeWords(id);
 
 /** True numbers beside the exaggerated drawing: this step, so far, and cold with its band. */
 export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: Step; before: Step | undefined }) {
@@ -99,7 +100,7 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
     <table className="w-full text-left text-[0.9rem] sm:text-base">
       <caption className="mb-1 text-left text-sm text-soft">
         Predicted change, {units === "mm" ? "mm" : "in"}; minus is shorter.
-        {replay.quantities.some((q) => q.id === "twist") ? " Twist: A and C above B and D." : ""}
+        {replayed(replay, { kind: "twist" }) ? " Twist: A and C above B and D." : ""}
       </caption>
       <thead className="text-sm text-soft">
         <tr>
@@ -112,17 +113,17 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
         </tr>
       </thead>
       <tbody>
-        {rowsOf(replay).map((id) => {
-          const by = replay.quantities.find((q) => q.id === id);
-          const cold = evaluation.prediction?.quantities.find((q) => q.id === id);
+        {toldOf(replay).map((id) => {
+          const by = replayed(replay, id);
+          const cold = evaluation.prediction && predicted(evaluation.prediction, id);
           if (!by || !cold) return null;
           return (
-            <tr key={id} className="border-t border-line">
-              <th className="fig py-1 font-semibold whitespace-nowrap">{NAMES[id] ?? id.replace("span ", "")}</th>
+            <tr key={outcomeKey(id)} className="border-t border-line">
+              <th className="fig py-1 font-semibold whitespace-nowrap">{rowWords(id)}</th>
               <td className="fig py-1 pl-2 text-right">{small((by.after[row] ?? 0) - (by.after[earlier] ?? 0))}</td>
               <td className="fig py-1 pl-2 text-right">{small(by.after[row] ?? 0)}</td>
               <td className="fig py-1 pl-2 text-right text-plum sm:whitespace-nowrap">
-                {bandWords(cold.estimate, units, false)}
+                {bandWords(cold, units, false)}
               </td>
             </tr>
           );
@@ -134,27 +135,25 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
 
 /** What is under force at a step: clamps that hold the frame off where it wants to be, tacks that gave way. */
 export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
-  const { job, evaluation } = useJob();
+  const { evaluation } = useJob();
   const row = rowOf(replay, step.key);
   const own = replay.ids.flatMap((id, i) => (id === step.key ? [i] : []));
-  const before = own[0] !== undefined && step.kind === "release" ? own[0] - 1 : row;
+  const before = own[0] !== undefined && step.id.do === "release" ? own[0] - 1 : row;
   const pull = Math.max(0, ...(replay.clampForces[before] ?? []).map((c) => Math.abs(c.forceN)));
-  const { structure, frame } = evaluation;
-  const place = (name: string, line: string): string => {
-    const free = job.plan.free && structure?.joints.find((j) => j.id === name);
-    if (free) return `${name}, ${free.faces.find((f) => lineOfFace(free, f.line) === line)?.words ?? line}`;
-    const joint = frame?.joints.find((j) => j.name === name);
-    const face = joint?.faces.find((f) => lineOf(joint, f) === line);
-    return frame && joint && face ? faceWords(frame, joint, face) : name;
+  const { structure } = evaluation;
+  const place = (name: string, line: FaceLine): string => {
+    const joint = structure?.joints.find((j) => j.id === name);
+    const face = joint?.faces.find((f) => f.line === line);
+    return structure && joint && face ? faceWords(structure, joint, face) : name;
   };
   const gaveWay = replay.yielded
     .filter((y) => own.includes(y.step))
     .flatMap((y) =>
-      y.lines.filter((l) => step.kind !== "bead" || replay.lines[y.step] !== l).map((l) => place(y.joint, l)),
+      y.lines.filter((l) => step.id.do !== "bead" || replay.lines[y.step] !== l).map((l) => place(y.joint, l)),
     );
   const words = [
     pull >= 20
-      ? `${step.kind === "release" ? "Until now clamps hold" : "Clamps hold"} with up to ${fixed(pull / 1000, 1)} kN each, about ${fixed(pull / 9.81, 0)} kg${step.kind === "release" ? ": let them go slowly" : ""}.`
+      ? `${step.id.do === "release" ? "Until now clamps hold" : "Clamps hold"} with up to ${fixed(pull / 1000, 1)} kN each, about ${fixed(pull / 9.81, 0)} kg${step.id.do === "release" ? ": let them go slowly" : ""}.`
       : null,
     gaveWay.length > 0
       ? `${gaveWay.length === 1 ? "A tack gives" : "Tacks give"} way a little here: ${gaveWay.join("; ")}.`
@@ -163,16 +162,24 @@ export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
   return words.length > 0 ? <p className="max-w-prose">{words.join(" ")}</p> : null;
 }
 
+/** Outcomes of which one asks what moved them: sizes and shape of the whole, not the line of one member. */
+const isAsked = ({ kind }: OutcomeId): boolean =>
+  !["angle", "bow", "lift", "taper length", "taper width"].includes(kind);
+
+/** The outcome that is asked about first: squareness where there is one. */
+const toldFirst = (replay: Replay): OutcomeId =>
+  replayed(replay, { kind: "square" })?.id ?? toldOf(replay)[0] ?? { kind: "flat" };
+
 /** Which steps moved one quantity most, with bars; each leads to its step. */
 export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (key: string) => void }) {
   const { job, evaluation } = useJob();
-  const [quantity, setQuantity] = useState(() =>
-    replay.quantities.some((q) => q.id === "square") ? "square" : (rowsOf(replay)[0] ?? "flat"),
-  );
+  const choices = replay.outcomes.map((o) => o.id).filter(isAsked);
+  const [asked, setAsked] = useState<string | null>(null);
+  const outcome = choices.find((c) => outcomeKey(c) === asked) ?? toldFirst(replay);
+  const wordsOf = useStepWords();
   const id = useId();
   const { units } = job.plan;
-  const choices = replay.quantities.filter((q) => q.unit === "mm" && !/^(bow|lift|taper)/.test(q.id));
-  const named = largestSteps(replay, quantity).slice(0, NAMED);
+  const named = largestSteps(replay, outcome).slice(0, NAMED);
   const reach = Math.max(...named.map((n) => Math.abs(n.change)), 1e-9);
   return (
     <div className="grid gap-2">
@@ -181,12 +188,12 @@ export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (
         <select
           id={id}
           className="tap rounded-[3px] border border-edge bg-well px-2 text-ink"
-          value={quantity}
-          onChange={(e) => setQuantity(e.target.value)}
+          value={outcomeKey(outcome)}
+          onChange={(e) => setAsked(e.target.value)}
         >
-          {choices.map((q) => (
-            <option key={q.id} value={q.id}>
-              {q.label}
+          {choices.map((c) => (
+            <option key={outcomeKey(c)} value={outcomeKey(c)}>
+              {outcomeWords(c)}
             </option>
           ))}
         </select>{" "}
@@ -205,7 +212,7 @@ export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (
                   className="grid tap w-full grid-cols-[1fr_5.5rem_4.5rem] items-center gap-2 text-left leading-tight"
                   onClick={() => onStep(step)}
                 >
-                  <span>{found?.say ?? step}</span>
+                  <span>{found ? wordsOf(found).say : step}</span>
                   <span className="relative h-3" aria-hidden="true">
                     <span className="absolute inset-y-0 left-1/2 w-px bg-edge" />
                     <span

@@ -2,13 +2,10 @@
 
 import { Check, ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
-import { useCallback, useEffect, useMemo, useRef } from "react";
-import type { ResolvedFrame } from "@/core/frame";
-import { predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
-import { type Step, TACK_SCHOOL, WELD_SCHOOL } from "@/core/plan";
-import type { Replay } from "@/core/shrink";
-import { formatSmall, type UnitPreference } from "@/core/units";
-import { FrameDrawing } from "../drawing";
+import { useCallback, useEffect, useRef } from "react";
+
+import { STAGE_CAUTIONS } from "@/core/job";
+import { SCHOOL_WORDS, type Step } from "@/core/plan";
 import { useJob } from "../job/JobProvider";
 import { CarriesCaution } from "../job/Notices";
 import { NotYet } from "../job/NotYet";
@@ -18,15 +15,15 @@ import { Button, buttonClass } from "../parts/Button";
 import { Caution, Section } from "../parts/Sheet";
 import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
-import { jointMark } from "./jointMark";
 import { PredictionPanel } from "./PredictionPanel";
 import { ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
-import { cornerLifts, exaggeration, movedOutlines, rowOf } from "./replay";
-import { StructureReplay } from "./StructureReplay";
+import { useStepWords } from "./useStepWords";
 import { WeldSettings } from "./WeldSettings";
+import { WorkDrawing } from "./WorkDrawing";
 
 function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | null; onPick: (s: Step) => void }) {
   const { evaluation } = useJob();
+  const wordsOf = useStepWords();
   const here = useRef<HTMLButtonElement>(null);
   const key = now?.key;
   // biome-ignore lint/correctness/useExhaustiveDependencies: follows the step
@@ -51,7 +48,7 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
               type="button"
               aria-current={on ? "step" : undefined}
               onClick={() => onPick(s)}
-              className={`flex tap w-full items-center gap-3 px-2 py-1.5 text-left leading-tight ${on ? "bg-plum-soft font-semibold" : ""} ${s.kind === "measure" ? "text-brass" : ""}`}
+              className={`flex tap w-full items-center gap-3 px-2 py-1.5 text-left leading-tight ${on ? "bg-plum-soft font-semibold" : ""} ${s.id.do === "measure" ? "text-brass" : ""}`}
             >
               <span className="fig w-7 shrink-0 text-right text-sm text-soft">{i + 1}</span>
               <span
@@ -60,7 +57,7 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
                 {done ? <Check size={17} aria-hidden="true" /> : null}
               </span>
               <span>
-                {s.say}
+                {wordsOf(s).say}
                 {done ? <span className="sr-only">, done</span> : null}
               </span>
             </button>
@@ -71,78 +68,16 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
   );
 }
 
-/** A rectangle with the joint that is worked on, what is done, and how it has moved by then. */
-function RectangleReplay({
-  frame,
-  replay,
-  steps,
-  now,
-  shown,
-  ticked,
-  factor,
-  units,
-}: {
-  frame: ResolvedFrame;
-  replay: Replay | null;
-  steps: readonly Step[];
-  now: Step | null;
-  shown: Step | undefined;
-  ticked: ReadonlySet<string>;
-  factor: number;
-  units: UnitPreference;
-}) {
-  const doneJoints = steps.filter((s) => s.joint && ticked.has(s.key)).flatMap((s) => jointMark(frame, s)?.at ?? []);
-  const unique = [...new Map(doneJoints.map((q) => [`${q.x}/${q.y}`, q])).values()];
-  const row = replay && shown ? rowOf(replay, shown.key) : -1;
-  const lifts = replay ? cornerLifts(replay, row) : null;
-  return (
-    <FrameDrawing
-      frame={frame}
-      units={units}
-      label={now ? `Where to work: ${now.say}` : "The frame"}
-      selected={frame.joints.find((j) => j.name === now?.joint)?.members ?? []}
-      joint={now ? jointMark(frame, now) : null}
-      doneJoints={unique}
-      moved={
-        replay && row >= 0
-          ? {
-              outlines: movedOutlines(frame, replay, row, factor),
-              note: `Dashed: predicted after this step, drawn ${factor} times as large. At corners: height, ${units === "mm" ? "mm" : "in"}.`,
-            }
-          : null
-      }
-      cornerText={
-        lifts
-          ? Object.fromEntries(
-              Object.entries(lifts).map(([c, mm]) => [
-                c,
-                formatSmall(mm, units, { decimals: predictedDecimals(units), bare: true, signed: true }),
-              ]),
-            )
-          : {}
-      }
-      cornerTone="cool"
-      bare
-      maxHeight={400}
-    />
-  );
-}
-
 /** Sixth stage: the order, one instruction at a time, to be ticked. */
 export function WeldStage() {
   const { job, evaluation, store, predicted } = useJob();
-  const { structure, frame, steps, ticked } = evaluation;
+  const { structure, order, steps, ticked } = evaluation;
   const { replay, wantReplay } = predicted;
-  const { units, free } = job.plan;
+  const { units } = job.plan;
+  const wordsOf = useStepWords();
   const [asked, move] = useAddress("step");
   useWakeLock();
   useEffect(wantReplay, [wantReplay]);
-  const part = (steps.find((s) => s.key === asked) ?? steps.find((s) => !ticked.has(s.key)) ?? steps.at(-1))?.part;
-  const factor = useMemo(() => {
-    if (!frame || !replay || free) return 1;
-    const rows = steps.filter((s) => s.part === part).map((s) => rowOf(replay, s.key));
-    return exaggeration(frame, replay, rows);
-  }, [frame, replay, steps, part, free]);
   const show = useCallback(
     (i: number) => {
       const step = steps[i];
@@ -150,16 +85,17 @@ export function WeldStage() {
     },
     [steps, move],
   );
-  if (!structure) return <NotYet stage="Tack and weld" />;
+  if (!structure || !order) return <NotYet stage="Tack and weld" />;
   const next = steps.find((s) => !ticked.has(s.key)) ?? null;
   const now = steps.find((s) => s.key === asked) ?? next;
+  const words = now && wordsOf(now);
   const index = now ? steps.indexOf(now) : -1;
   const go = (s: Step | undefined) => s && move(s.key);
   const done = now ? ticked.has(now.key) : true;
   const count = steps.filter((s) => ticked.has(s.key)).length;
   const tick = () => {
     if (!now) return;
-    store.add({ kind: "tick", step: now.key, done: !done });
+    store.add({ kind: "tick", step: now.id, done: !done });
     if (done) return;
     const after = [...steps.slice(index + 1), ...steps.slice(0, index)].find((s) => !ticked.has(s.key));
     move(after?.key ?? null, "replace");
@@ -175,14 +111,13 @@ export function WeldStage() {
             <div className="border-l-4 border-plum pl-4" data-testid="now">
               <p className="text-sm text-soft">
                 Step <span className="fig">{index + 1}</span> of <span className="fig">{steps.length}</span>,{" "}
-                {now.part === "tack" ? TACK_SCHOOL.name.toLowerCase() : WELD_SCHOOL.name.toLowerCase()} · {now.up} face
-                up
+                {SCHOOL_WORDS[order[now.part]].name.toLowerCase()} · {now.up} face up
                 {done ? " · done" : ""}
               </p>
               <p className="mt-1 text-3xl leading-tight font-bold text-plum" aria-live="polite">
-                {now.say}
+                {words?.say}
               </p>
-              <p className="mt-2 max-w-prose text-lg">{now.why}</p>
+              <p className="mt-2 max-w-prose text-lg">{words?.why}</p>
             </div>
           ) : (
             <div className="border-l-4 border-plum pl-4" data-testid="now">
@@ -190,7 +125,7 @@ export function WeldStage() {
               <p className="mt-1">Measure the cold frame next.</p>
             </div>
           )}
-          {now?.caution ? <Caution>{now.caution}</Caution> : null}
+          {words?.caution ? <Caution>{words.caution}</Caution> : null}
           <div className="flex flex-wrap gap-2">
             {now ? (
               <Button look={done ? "plain" : "advise"} big className="min-h-16 grow text-xl md:grow-0" onClick={tick}>
@@ -208,7 +143,7 @@ export function WeldStage() {
             >
               <ChevronRight size={24} aria-hidden="true" />
             </Button>
-            {now?.kind === "measure" ? (
+            {now?.id.do === "measure" ? (
               <Link
                 href={stagePath(job.id, now.gate === "cold" ? "check" : "square")}
                 className={`${buttonClass("plain", true)} no-underline`}
@@ -217,28 +152,16 @@ export function WeldStage() {
               </Link>
             ) : null}
           </div>
-          {free || !frame ? (
-            <StructureReplay
-              structure={structure}
-              replay={replay}
-              steps={steps}
-              now={now}
-              shown={shownStep}
-              ticked={ticked}
-              units={units}
-            />
-          ) : (
-            <RectangleReplay
-              frame={frame}
-              replay={replay}
-              steps={steps}
-              now={now}
-              shown={shownStep}
-              ticked={ticked}
-              factor={factor}
-              units={units}
-            />
-          )}
+          <WorkDrawing
+            structure={structure}
+            replay={replay}
+            steps={steps}
+            now={now}
+            say={words?.say ?? null}
+            shown={shownStep}
+            ticked={ticked}
+            units={units}
+          />
           {replay && shownStep ? (
             <>
               <StepSlider steps={steps} index={steps.indexOf(shownStep)} onIndex={show} />
@@ -268,14 +191,16 @@ export function WeldStage() {
           </Section>
           <Section title="Why this order">
             <dl className="grid max-w-prose gap-2">
-              {[TACK_SCHOOL, WELD_SCHOOL].map((s) => (
-                <div key={s.name}>
-                  <dt className="font-semibold">{s.name}</dt>
-                  <dd>
-                    {s.says} <span className="text-soft">{s.why}</span>
-                  </dd>
-                </div>
-              ))}
+              {[order.tack, order.weld]
+                .map((id) => SCHOOL_WORDS[id])
+                .map((s) => (
+                  <div key={s.name}>
+                    <dt className="font-semibold">{s.name}</dt>
+                    <dd>
+                      {s.says} <span className="text-soft">{s.why}</span>
+                    </dd>
+                  </div>
+                ))}
             </dl>
           </Section>
           <Section title="Predicted when cold" aside={<span className="text-sm text-soft">nine frames in ten</span>}>

@@ -13,6 +13,7 @@ import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
 import { Caution, Now, Section } from "../../parts/Sheet";
+import { bySizes, drawnAs } from "../entry";
 import { StarterDialog } from "../StarterDialog";
 import { AddMember } from "./AddMember";
 import { EditCanvas } from "./EditCanvas";
@@ -53,12 +54,14 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
   const [turned, setTurned] = useState(TURNED);
   const [starting, setStarting] = useState(false);
   const { drawn } = builtOf(job.plan);
-  const problems = evaluation.problems.filter((p) => p.path.startsWith("free."));
+  const problems = evaluation.problems.filter((p) => p.path.startsWith("frame.drawn."));
   const picked = chosen.filter((id) => frame.members.some((m) => m.id === id));
   const wrong = useMemo(
     () =>
       new Set(
-        problems.filter((p) => p.severity === "error").flatMap((p) => /^free\.members\.(\w+)/.exec(p.path)?.[1] ?? []),
+        problems
+          .filter((p) => p.severity === "error")
+          .flatMap((p) => /^frame\.drawn\.members\.(\w+)/.exec(p.path)?.[1] ?? []),
       ),
     [problems],
   );
@@ -67,7 +70,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
   const errors = problems.filter((p) => p.severity === "error");
   const only = picked.length === 1 ? frame.members.find((m) => m.id === picked[0]) : undefined;
   const section = only?.section ?? frame.sections[0]?.id ?? "S1";
-  const set = (next: DrawnFrame) => edit((p) => ({ ...p, free: next }));
+  const set = (next: DrawnFrame) => edit((p) => drawnAs(p, next));
   const grid = GRID_MM[units];
   const show = (mm: number): string => formatLength(mm, units, { trim: true }).text;
   const size = structure.high.map((v, i) => v - (structure.low[i] as number)) as [number, number, number];
@@ -231,7 +234,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
                 ? "Press where it begins and where it ends. Points are drawn to ends, middles, faces, lines and equal gaps. Escape: back to picking."
                 : "Press a member to pick it, with Shift for several; draw it along to move it, or a corner by its square. Arrow keys move what is picked, Delete takes it out."}
           </p>
-          <p className="fig text-sm" hidden={errors.some((p) => p.path.startsWith("free.sections"))}>
+          <p className="fig text-sm" hidden={errors.some((p) => p.path.startsWith("frame.drawn.sections"))}>
             Centre of mass {structure.centreOfMass.map(show).join(", ")}; outside surface{" "}
             {fixed(structure.surfaceMm2 / 1e6, 2)} m².
           </p>
@@ -246,7 +249,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
                 member={only}
                 cut={structure.members.find((m) => m.id === only.id)}
                 units={units}
-                problems={problems.filter((p) => p.path === `free.members.${only.id}`)}
+                problems={problems.filter((p) => p.path === `frame.drawn.members.${only.id}`)}
                 onEdit={set}
                 onPick={setChosen}
               />
@@ -309,7 +312,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
           </Fold>
           <div className="flex flex-wrap gap-2 border-t border-line pt-3">
             <Button onClick={() => setStarting(true)}>Start from a shape</Button>
-            <Button onClick={() => edit(({ free: _, ...rest }) => rest)}>Back to the rectangle by its sizes</Button>
+            <Button onClick={() => edit(bySizes)}>Back to the rectangle by its sizes</Button>
           </div>
         </div>
       </div>

@@ -95,7 +95,7 @@ function OneJoint({
   return (
     <>
       {problems
-        .filter((p) => p.path === `free.joints.${j.id}`)
+        .filter((p) => p.path === `frame.drawn.joints.${j.id}`)
         .map((p) => (
           <FieldMessage key={p.message} severity={p.severity}>
             {p.message}

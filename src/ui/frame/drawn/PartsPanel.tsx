@@ -75,7 +75,7 @@ export function PartsPanel({
         <fieldset key={p.id} className="grid gap-2 border-t border-line pt-2">
           <legend className="sr-only">Part {p.id}</legend>
           {problems
-            .filter((x) => x.path === `free.parts.${p.id}`)
+            .filter((x) => x.path === `frame.drawn.parts.${p.id}`)
             .map((x) => (
               <FieldMessage key={x.message} severity={x.severity}>
                 {x.message}

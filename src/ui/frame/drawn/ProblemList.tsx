@@ -17,7 +17,7 @@ export function ProblemList({
   return (
     <ul className="grid gap-1" aria-label="What is wrong or doubtful">
       {problems.map((p) => {
-        const [, kind, id] = /^free\.(members|joints)\.(.+)$/.exec(p.path) ?? [];
+        const [, kind, id] = /^frame\.drawn\.(members|joints)\.(.+)$/.exec(p.path) ?? [];
         return (
           <li key={`${p.path}/${p.message}`} className="flex flex-wrap items-baseline gap-x-3">
             <FieldMessage severity={p.severity}>{p.message}</FieldMessage>

@@ -99,7 +99,7 @@ export function SectionsPanel({
                 label={round ? `${s.id} diameter` : `${s.id} width`}
                 units={units}
                 value={s.width}
-                problem={problem(`free.sections.${s.id}.width`)}
+                problem={problem(`frame.drawn.sections.${s.id}.width`)}
                 onChange={(width) => width && set(s.id, { width, profile: null })}
               />
               {round ? null : (
@@ -107,7 +107,7 @@ export function SectionsPanel({
                   label={`${s.id} height`}
                   units={units}
                   value={s.height}
-                  problem={problem(`free.sections.${s.id}.height`)}
+                  problem={problem(`frame.drawn.sections.${s.id}.height`)}
                   onChange={(height) => height && set(s.id, { height, profile: null })}
                 />
               )}
@@ -116,7 +116,7 @@ export function SectionsPanel({
                   label={`${s.id} wall`}
                   units={units}
                   value={s.wall}
-                  problem={problem(`free.sections.${s.id}.wall`)}
+                  problem={problem(`frame.drawn.sections.${s.id}.wall`)}
                   onChange={(wall) => wall && set(s.id, { wall, profile: null })}
                 />
               )}
@@ -144,7 +144,7 @@ export function SectionsPanel({
         label="Root gap at every joint"
         units={units}
         value={frame.gap}
-        problem={problem("free.gap")}
+        problem={problem("frame.drawn.gap")}
         onChange={(gap) => gap && onEdit({ ...frame, gap: gap ?? length("0") })}
       />
     </div>

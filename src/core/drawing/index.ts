@@ -1,0 +1,2 @@
+export * from "./moved";
+export * from "./scene";

@@ -1,0 +1,91 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { drawn, started } from "../../../tests/support/drawnFrames";
+import { built } from "../../../tests/support/ladder";
+import { rectangle } from "../../../tests/support/plans";
+import { CORNERS, ends, SIDES } from "../geometry";
+import { distance } from "../numeric";
+import { length } from "../units";
+import type { DrawnFrame } from "./drawnSchema";
+import { setJoint } from "./editing";
+import { resolveStructure } from "./resolveStructure";
+
+const of = (frame: DrawnFrame) => resolveStructure(frame).structure;
+const cross = (...at: string[]) => at.map((a, i) => ({ id: `M${i + 1}`, at: length(a) }));
+
+describe("the quadrilateral of a frame", () => {
+  it("of a rectangle by its sizes has them: corners, sides, joints, weight", () => {
+    const s = built(rectangle({ cross: cross("300", "700") }));
+    expect(s.quad).toMatchObject({ lengthMm: 1000, widthMm: 600, squareDifferenceMm2: 0 });
+    expect(s.quad?.corners.C).toEqual({ x: 1000, y: 600 });
+    expect(s.quad?.sides).toEqual({ AB: "AB", BC: "BC", CD: "CD", DA: "DA" });
+    expect(s.members.map((m) => m.id)).toEqual(["AB", "BC", "CD", "DA", "M1", "M2"]);
+    expect(s.members[4]?.longMm).toBeCloseTo(520, 9);
+    expect(s.joints.map((j) => j.id).sort()).toEqual(["A", "B", "C", "D", "M1/AB", "M1/CD", "M2/AB", "M2/CD"]);
+    expect(s.centreOfMass[0]).toBeCloseTo(500, 9);
+    // 2 (960 + 560) + 2 x 520 mm of 40x40x3 at 3.30 kg/m
+    expect(s.massKg).toBeCloseTo(((2 * 960 + 2 * 560 + 2 * 520) / 1000) * 3.3, 1);
+  });
+  it("lets cross members run the other way; the weight follows them", () => {
+    const along = built(rectangle({ crossRuns: "along", cross: cross("300") }));
+    expect(along.members[4]?.longMm).toBeCloseTo(920, 9);
+    expect(along.joints.map((j) => j.id)).toContain("M1/DA");
+    expect(built(rectangle({ cross: cross("200") })).centreOfMass[0]).toBeLessThan(500);
+  });
+  it("is found in a table and in stacked frames, and not where there is none", () => {
+    expect(of(started("table base")).quad).not.toBeNull();
+    expect(of(started("two frames stacked")).quad).not.toBeNull();
+    expect(of(started("A-shaped drawbar")).quad).toBeNull();
+    const askew = started("rectangle");
+    const moved = {
+      ...askew,
+      members: askew.members.map((m) => (m.id === "CD" ? { ...m, from: { ...m.from, z: length("60") } } : m)),
+    };
+    expect(of(moved).quad).toBeNull();
+  });
+  it("has outside corners where the outsides of its sides meet, whatever its angles and however it is joined", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 400, max: 2400 }),
+        fc.integer({ min: 300, max: 1500 }),
+        fc.integer({ min: -150, max: 150 }),
+        fc.constantFrom("mitre", "butt" as const),
+        (l, w, lean, kind) => {
+          const [a, b, c, d] = [
+            [20, 20, 20],
+            [20 + l, 20, 20],
+            [20 + l + lean, 20 + w, 20],
+            [20 + lean, 20 + w, 20],
+          ] as [[number, number, number], [number, number, number], [number, number, number], [number, number, number]];
+          let frame = drawn({ AB: [a, b], BC: [b, c], CD: [c, d], DA: [d, a] });
+          if (kind === "butt")
+            for (const [p, q] of [
+              ["AB", "BC"],
+              ["BC", "CD"],
+              ["CD", "DA"],
+              ["DA", "AB"],
+            ] as const)
+              frame = setJoint(frame, p, q, { kind: "butt", through: p });
+          const { quad, members } = of(frame);
+          expect(quad).not.toBeNull();
+          if (!quad) return;
+          // A leaning pair of sides, 40 wide, is wider along the others by the same share as its slope is longer.
+          expect(quad.lengthMm).toBeCloseTo(l + (40 * Math.hypot(w, lean)) / w, 6);
+          for (const side of SIDES) {
+            const [p, q] = ends(side).map((x) => quad.corners[x]) as [
+              { x: number; y: number },
+              { x: number; y: number },
+            ];
+            const member = members.find((m) => m.id === quad.sides[side]);
+            // Mitred, a side is as long as between its corners; butted, it may be cut back by its neighbour.
+            if (kind === "mitre") expect(distance(p, q)).toBeCloseTo(member?.longMm ?? 0, 6);
+          }
+          const { A, B, C, D } = quad.corners;
+          expect(quad.squareDifferenceMm2).toBeCloseTo(distance(A, C) ** 2 - distance(B, D) ** 2, 3);
+          expect(new Set(CORNERS.map((x) => quad.joints[x])).size).toBe(4);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+});

@@ -1,0 +1,172 @@
+import { CORNERS, type Corner, ends, lineCrossing, SIDES, type Side } from "../geometry";
+import { add, norm, scale, sub, unit, type Vec2, type Vec3 } from "../numeric";
+import type { Quadrilateral, Structure, StructureJoint, StructureMember } from "./structure";
+import { TOLERANCES } from "./tolerances";
+import { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, inSpace, seenAt, type ViewAxes } from "./viewAxes";
+
+/** Four members round an opening, each with the joint to the next one. */
+interface Ring {
+  members: StructureMember[];
+  /** `joints[i]` joins member i and member i + 1. */
+  joints: StructureJoint[];
+}
+
+const isCorner = (j: StructureJoint): boolean => j.endA !== null && j.endB !== null && j.kind !== "lap";
+
+/** Every ring of four members joined end to end. */
+function ringsOf(structure: Pick<Structure, "members" | "joints">): Ring[] {
+  const byId = new Map(structure.members.map((m) => [m.id, m]));
+  const order = new Map(structure.members.map((m, i) => [m.id, i]));
+  const at = new Map<string, { joint: StructureJoint; end: "from" | "to"; other: string; otherEnd: "from" | "to" }[]>();
+  const put = (id: string, end: "from" | "to", joint: StructureJoint, other: string, otherEnd: "from" | "to"): void => {
+    at.set(id, [...(at.get(id) ?? []), { joint, end, other, otherEnd }]);
+  };
+  for (const joint of structure.joints) {
+    const { a, b, endA, endB } = joint;
+    if (!isCorner(joint) || !endA || !endB) continue;
+    put(a, endA, joint, b, endB);
+    put(b, endB, joint, a, endA);
+  }
+  const found: Ring[] = [];
+  const walk = (ids: string[], joints: StructureJoint[], leaving: "from" | "to"): void => {
+    const here = ids.at(-1) as string;
+    for (const step of at.get(here) ?? []) {
+      if (step.end !== leaving) continue;
+      const first = ids[0] as string;
+      if (ids.length === 4) {
+        if (step.other !== first || step.otherEnd !== "from") continue;
+        const members = ids.map((id) => byId.get(id) as StructureMember);
+        found.push({ members, joints: [...joints, step.joint] });
+        continue;
+      }
+      // A ring is found once: it starts at its first member, which is left at its far end.
+      if (ids.includes(step.other) || (order.get(step.other) as number) < (order.get(first) as number)) continue;
+      walk([...ids, step.other], [...joints, step.joint], step.otherEnd === "from" ? "to" : "from");
+    }
+  };
+  for (const m of structure.members) walk([m.id], [], "to");
+  return found;
+}
+
+/** The view in which a ring lies flat, or null when it lies flat in none. */
+function planeOf({ members }: Ring): ViewAxes | null {
+  const views = [FROM_ABOVE, FROM_FRONT, FROM_RIGHT];
+  const first = members[0] as StructureMember;
+  return (
+    views.find((v) =>
+      members.every(
+        (m) =>
+          Math.abs(m.axes[0][v.depth]) < TOLERANCES.squareSine &&
+          Math.abs(m.from[v.depth] - first.from[v.depth]) < TOLERANCES.sameLevelMm,
+      ),
+    ) ?? null
+  );
+}
+
+/** How far a member reaches to one side of its line, mm. @param out square to the line, in the view. */
+function reachOut(m: StructureMember, v: ViewAxes, out: Vec2): number {
+  const [y, z] = [seenAt(m.axes[1], v), seenAt(m.axes[2], v)];
+  return Math.max(...m.outline.map((p) => (p.x * y.x + p.y * z.x) * out.x + (p.x * y.y + p.y * z.y) * out.y));
+}
+
+/** Twice the area that points go round, anticlockwise positive. */
+const twiceArea = (list: readonly Vec2[]): number =>
+  list.reduce((s, p, i) => {
+    const q = list[(i + 1) % list.length] as Vec2;
+    return s + p.x * q.y - q.x * p.y;
+  }, 0);
+
+/** Outside corner between each member and the next, as it is seen; null when two run in one line. */
+function outsideCorners({ members, joints }: Ring, v: ViewAxes): Vec2[] | null {
+  const inner = joints.map((j) => seenAt(j.at, v));
+  const turn = Math.sign(twiceArea(inner));
+  if (turn === 0) return null;
+  const lines = members.map((m, i) => {
+    // Member i runs from the joint before it to its own.
+    const u = unit(sub(inner[i] as Vec2, inner[(i + 3) % 4] as Vec2));
+    const out = { x: turn * u.y, y: -turn * u.x };
+    return { p: add(seenAt(m.from, v), scale(out, reachOut(m, v, out))), u };
+  });
+  const corners = lines.map(({ p, u }, i) => {
+    const next = lines[(i + 1) % 4] as { p: Vec2; u: Vec2 };
+    return lineCrossing(p, u, next.p, next.u);
+  });
+  return corners.every((c): c is Vec2 => c !== null) ? corners : null;
+}
+
+/** Which corner of a ring is A, and whether it goes round the ring's own way; by names where the sides have them. */
+function lettered(ring: Ring, corners: readonly Vec2[]): { start: number; way: 1 | -1 } | null {
+  const anticlockwise = twiceArea(corners) > 0;
+  const way = anticlockwise ? 1 : -1;
+  const ids = ring.members.map((m) => m.id);
+  if (SIDES.every((s) => ids.includes(s))) {
+    // Corner i lies between member i and member i + 1: A lies between DA and AB.
+    const start = ids.findIndex((id, i) => [id, ids[(i + 1) % 4]].every((x) => x === "DA" || x === "AB"));
+    if (start < 0) return null;
+    // A person's own letters may go round either way.
+    return { start, way: ids[(start + 1) % 4] === "AB" ? 1 : -1 };
+  }
+  // Names of sides that other members have are not given away again.
+  const nearest = corners.reduce((best, c, i) => {
+    const b = corners[best] as Vec2;
+    return c.x + c.y < b.x + b.y - 1e-6 ? i : best;
+  }, 0);
+  return { start: nearest, way };
+}
+
+function viewOf(ring: Ring, view: ViewAxes): Quadrilateral | null {
+  const outside = outsideCorners(ring, view);
+  const named = outside && lettered(ring, outside);
+  if (!outside || !named) return null;
+  const pick = (k: number): number => (named.start + named.way * k + 8) % 4;
+  const seen = Object.fromEntries(CORNERS.map((c, k) => [c, outside[pick(k)] as Vec2])) as Record<Corner, Vec2>;
+  const joints = Object.fromEntries(CORNERS.map((c, k) => [c, (ring.joints[pick(k)] as StructureJoint).id]));
+  const between = (p: number, q: number): string => {
+    const [i, j] = [ring.joints[pick(p)], ring.joints[pick(q)]] as [StructureJoint, StructureJoint];
+    return [i.a, i.b].find((id) => id === j.a || id === j.b) as string;
+  };
+  const sides = Object.fromEntries(SIDES.map((s, k) => [s, between(k, k + 1)]));
+  const origin = {
+    x: Math.min(...CORNERS.map((c) => seen[c].x)),
+    y: Math.min(...CORNERS.map((c) => seen[c].y)),
+  };
+  const depth = (ring.members[0] as StructureMember).from[view.depth];
+  const corners = Object.fromEntries(CORNERS.map((c) => [c, sub(seen[c], origin)])) as Record<Corner, Vec2>;
+  const far = (span: string): number => {
+    const [p, q] = ends(span);
+    return norm(sub(corners[q], corners[p]));
+  };
+  return {
+    sides: sides as Record<Side, string>,
+    joints: joints as Record<Corner, string>,
+    view,
+    origin,
+    corners,
+    at: Object.fromEntries(CORNERS.map((c) => [c, inSpace(seen[c], depth, view)])) as Record<Corner, Vec3>,
+    lengthMm: far("AB"),
+    widthMm: far("BC"),
+    squareDifferenceMm2: far("AC") ** 2 - far("BD") ** 2,
+  };
+}
+
+/**
+ * The quadrilateral of a frame, when it has one: four members joined end to end that lie flat. Sides called AB, BC, CD and DA go
+ * first; else what lies level goes before what stands, and the largest before the smaller. Unnamed corners are lettered
+ * anticlockwise from the lower left, unless another member has the name of a side.
+ * @returns null for a frame without such four members.
+ */
+export function quadrilateralOf(structure: Pick<Structure, "members" | "joints">): Quadrilateral | null {
+  const named = (q: Quadrilateral): boolean => SIDES.every((s) => q.sides[s] === s);
+  const taken = structure.members.some((m) => SIDES.some((s) => s === m.id));
+  const area = (q: Quadrilateral): number => Math.abs(twiceArea(CORNERS.map((c) => q.corners[c])));
+  const found = ringsOf(structure).flatMap((ring) => {
+    const view = planeOf(ring);
+    const q = view && viewOf(ring, view);
+    return q && (named(q) || !taken) ? [q] : [];
+  });
+  const rank = (q: Quadrilateral): number => (named(q) ? 0 : 2) + (q.view.depth === 2 ? 0 : 1);
+  return (
+    found.sort((a, b) => rank(a) - rank(b) || area(b) - area(a) || a.at.A[2] - b.at.A[2] || a.at.A[1] - b.at.A[1])[0] ??
+    null
+  );
+}

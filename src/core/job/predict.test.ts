@@ -1,0 +1,77 @@
+import { describe, expect, it } from "vitest";
+import { squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawnPlan } from "../../../tests/support/plans";
+import { SHAPES, STARTERS, setJoint } from "../frame";
+import { lossOf, outcomeKey, type Prediction, predicted } from "../shrink";
+import { length } from "../units";
+import { builtOf } from "./built";
+import { predict } from "./predict";
+import { whyNoPrediction } from "./predictable";
+
+const lossOfMember = (p: Prediction | undefined, member: string): number | undefined => {
+  const change = p && predicted(p, { kind: "length", member });
+  return change ? lossOf(change).value : undefined;
+};
+
+describe("the prediction of any frame", () => {
+  it("of every starter can be worked through in its own order: finite, and its steps add up", () => {
+    for (const s of STARTERS) {
+      const plan = drawnPlan(started(s.name));
+      expect(whyNoPrediction(plan), s.name).toBeNull();
+      const found = predict(plan);
+      if (!found) throw new Error("no prediction");
+      const { prediction, replay } = found;
+      for (const q of prediction.outcomes) {
+        expect(Number.isFinite(q.nominal), `${s.name} ${outcomeKey(q.id)}`).toBe(true);
+        expect(q.estimate.low).toBeLessThanOrEqual(q.estimate.high);
+      }
+      for (const q of replay.outcomes.filter((x) => x.id.kind === "length"))
+        expect(
+          q.byStep.reduce((sum, v) => sum + v, 0),
+          `${s.name} ${outcomeKey(q.id)}`,
+        ).toBeCloseTo(q.after.at(-1) ?? 0, 9);
+      // Steel that is welded draws together: what stands between two others comes nearer or stays.
+      for (const o of prediction.outcomes.filter((x) => x.id.kind === "length"))
+        expect(o.estimate.value, `${s.name} ${outcomeKey(o.id)}`).toBeLessThan(0.2);
+      // A frame that stands on one rail has nothing to be clamped by at three places.
+      const done = new Set(replay.ids);
+      for (const step of builtOf(plan).order?.steps ?? [])
+        if (!["hold", "release"].includes(step.id.do)) expect(done.has(step.key), step.key).toBe(true);
+    }
+  });
+  it("of any section: tube, round, angle, channel, flat and round bar all come out finite, and no frame is refused for it", () => {
+    for (const shape of SHAPES)
+      for (const name of ["rectangle", "A-shaped drawbar", "table base"]) {
+        const section = { ...squareTube(40, 4), shape, height: length(shape === "flat" ? "10" : "40") };
+        const plan = drawnPlan(started(name, {}, section));
+        expect(whyNoPrediction(plan), `${shape} ${name}`).toBeNull();
+        for (const q of predict(plan)?.prediction.outcomes ?? []) {
+          expect(Number.isFinite(q.nominal), `${shape} ${name} ${outcomeKey(q.id)}`).toBe(true);
+          expect(Math.abs(q.nominal), `${shape} ${name} ${outcomeKey(q.id)}`).toBeLessThan(30);
+        }
+      }
+  });
+  it("a larger bead pulls more, in the ratio of its area", () => {
+    const free = started("ladder", { rungs: 1 });
+    const sized = (leg: string) => {
+      const faces = (["plus", "minus", "top", "bottom"] as const).map((line) => ({
+        line,
+        bead: true,
+        leg: length(leg),
+        care: "none" as const,
+      }));
+      const plan = drawnPlan(setJoint(setJoint(free, "M1", "AB", { faces }), "M1", "CD", { faces }));
+      return lossOfMember(predict(plan)?.prediction, "M1") ?? 0;
+    };
+    const [small, large] = [sized("3"), sized("4.2")];
+    expect(large).toBeGreaterThan(small);
+    // Twice the deposit; part of what the rung is drawn in by are the corners, which stay as they are.
+    expect(large / small).toBeGreaterThan(1.4);
+    expect(large / small).toBeLessThan(2.2);
+  });
+  it("of what is one's mirror image is mirrored too: left and right arms of a drawbar lose alike", () => {
+    const plan = drawnPlan(started("A-shaped drawbar"));
+    const found = predict(plan)?.prediction;
+    expect(lossOfMember(found, "L1")).toBeCloseTo(lossOfMember(found, "R1") ?? 0, 1);
+  });
+});

@@ -1,0 +1,56 @@
+import { type Structure, type StructureMember, TOLERANCES } from "../frame";
+import { fromStructure, type Station, type StructureMechanics } from "../mechanics";
+import { add3, norm3, scale3, sub3, type Vec3 } from "../numeric";
+
+/** One place where a frame is held down: a point of a member. */
+export interface ClampPlace {
+  member: string;
+  point: string;
+}
+
+/** Where a member is clamped: shares of its length. */
+const SHARES = [0.25, 0.75] as const;
+/** A joint nearer to a clamp than so many tube widths takes its place. */
+const NEAR_WIDTHS = 1.5;
+/** Members held; more hold nothing better and cost time. */
+const MOST_MEMBERS = 6;
+
+/** Members that lie on the bed and carry others, sides of the quadrilateral first, then the longest. */
+function clamped(structure: Structure): StructureMember[] {
+  const low = (m: StructureMember): number => Math.min(m.from[2], m.to[2]);
+  const lying = structure.members.filter((m) => Math.abs(m.from[2] - m.to[2]) < TOLERANCES.onBedMm);
+  const lowest = Math.min(...lying.map(low));
+  const onBed = lying.filter((m) => low(m) - lowest < TOLERANCES.onBedMm);
+  const sides = new Set(structure.quad ? Object.values(structure.quad.sides) : []);
+  const ring = onBed.filter((m) => sides.has(m.id));
+  if (ring.length > 0) return ring;
+  return [...onBed].sort((a, b) => b.centreMm - a.centreMm).slice(0, MOST_MEMBERS);
+}
+
+/** A clamp's place on a member: at its share of the length, or on the joint that lies there. */
+function clampStation(structure: Structure, m: StructureMember, share: number): Station {
+  const length = norm3(sub3(m.to, m.from));
+  const at = add3(m.from, scale3(sub3(m.to, m.from), share));
+  const joints = structure.joints.flatMap((j): Vec3[] =>
+    j.a === m.id && j.endA === null ? [j.at] : j.b === m.id && j.endB === null ? [j.atB] : [],
+  );
+  const near = joints
+    .map((p) => ({ p, off: norm3(sub3(p, at)) }))
+    .filter(({ off }) => off <= Math.min(NEAR_WIDTHS * m.properties.widthMm, length / 4))
+    .sort((a, b) => a.off - b.off)[0];
+  return { member: m.id, at: near?.p ?? at };
+}
+
+/**
+ * The mechanics of a structure with the places where it is clamped to the bed. Three places that hold a plane, or none: two
+ * would only pin a line.
+ */
+export function clampedMechanics(structure: Structure): { mechanics: StructureMechanics; clamps: ClampPlace[] } {
+  const stations = clamped(structure).flatMap((m) => SHARES.map((share) => clampStation(structure, m, share)));
+  const mechanics = fromStructure(structure, stations);
+  const seen = new Set<string>();
+  const clamps = stations
+    .map(({ member }, i): ClampPlace => ({ member, point: mechanics.stations[i] as string }))
+    .filter(({ point }) => !seen.has(point) && seen.add(point));
+  return { mechanics, clamps: clamps.length >= 3 ? clamps : [] };
+}

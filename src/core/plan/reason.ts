@@ -1,0 +1,26 @@
+/** Why a step stands where it does: what a school goes by, with the joints that it speaks of. */
+export type Reason =
+  | { kind: "bed holds flat"; stands: boolean }
+  | { kind: "error costs a nudge" }
+  | { kind: "joint still turns" }
+  | { kind: "pulls against"; joint: string }
+  | { kind: "close while it turns" }
+  | { kind: "locks" }
+  | { kind: "holds against lifting" }
+  | { kind: "corners are locked" }
+  | { kind: "opposes the other side" }
+  | { kind: "below wants a tack" }
+  | { kind: "opposes above" }
+  | { kind: "last cheap moment" }
+  | { kind: "outside first" }
+  | { kind: "across from"; joint: string }
+  | { kind: "hot reads long" }
+  | { kind: "face all round" }
+  | { kind: "second takes back" }
+  | { kind: "takes back above" }
+  | { kind: "inside last" }
+  | { kind: "jumping about" }
+  | { kind: "while it is up" }
+  | { kind: "cold in its clamps" }
+  | { kind: "now it shows" }
+  | { kind: "only cold counts" };

@@ -1,0 +1,44 @@
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
+import { resolveStructure, STARTERS } from "../frame";
+import { orderOfWork } from "./schools";
+
+describe("the order of any frame", () => {
+  it("tacks before it welds, beads every face that gets one just once, and turns back what it turned over", () => {
+    for (const s of STARTERS) {
+      const { steps } = orderOfWork(resolveStructure(started(s.name)).structure);
+      const keys = steps.map((x) => x.key);
+      expect(new Set(keys).size, s.name).toBe(keys.length);
+      const beads = steps.filter((x) => x.id.do === "bead");
+      for (const b of beads)
+        expect(
+          steps.findIndex((x) => x.id.do === "tack" && x.joint === b.joint),
+          `${s.name} ${b.key}`,
+        ).toBeLessThan(steps.indexOf(b));
+      expect(beads).toHaveLength(4 * new Set(beads.map((b) => b.joint)).size);
+      let up = "top";
+      for (const x of steps) {
+        if (x.id.do === "flip") up = x.up;
+        expect(x.up, `${s.name} ${x.key}`).toBe(up);
+      }
+      expect(keys.indexOf("release")).toBeGreaterThan(keys.lastIndexOf(beads.at(-1)?.key ?? ""));
+    }
+  });
+  it("leaves out the faces that stay clear", () => {
+    const free = started("ladder", { rungs: 1 });
+    const clear = {
+      ...free,
+      joints: [
+        {
+          between: ["AB", "M1"] as [string, string],
+          kind: null,
+          through: null,
+          faces: [{ line: "top" as const, bead: false, leg: null, care: "keep clear" as const }],
+        },
+      ],
+    };
+    const keys = (f: typeof free) => orderOfWork(resolveStructure(f).structure).steps.map((x) => x.key);
+    expect(keys(free)).toContain("bead/M1/AB/top");
+    expect(keys(clear)).not.toContain("bead/M1/AB/top");
+  });
+});

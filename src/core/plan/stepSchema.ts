@@ -1,0 +1,17 @@
+import * as z from "zod";
+import { FACE_LINES } from "../frame";
+import { GATES } from "./gates";
+
+/** Name of a joint: of its corner or of its two members. */
+const jointName = z.string().min(1).max(40);
+const nth = z.int().min(1).max(99);
+
+/** What a step is, for good: it stays the same when the order changes, so that ticks stay with it. */
+export const stepIdSchema = z.discriminatedUnion("do", [
+  z.strictObject({ do: z.enum(["tack", "bead"]), joint: jointName, line: z.enum(FACE_LINES) }),
+  z.strictObject({ do: z.literal("measure"), gate: z.enum(GATES), nth }),
+  z.strictObject({ do: z.literal("flip"), part: z.enum(["tack", "weld"]), nth }),
+  z.strictObject({ do: z.literal("wait"), until: z.enum(["touch", "cold"]) }),
+  z.strictObject({ do: z.enum(["hold", "release"]) }),
+]);
+export type StepId = z.infer<typeof stepIdSchema>;

@@ -1,0 +1,189 @@
+import { type Quadrilateral, type Structure, type StructureFace, type StructureJoint, seenAt } from "../frame";
+import { CORNERS, ends, SIDES } from "../geometry";
+import { dot, sub, unit, type Vec2 } from "../numeric";
+import type { Reason } from "./reason";
+import type { School } from "./schools";
+import type { Step } from "./step";
+import type { StepId } from "./stepSchema";
+
+/** A step as it is said: what to do, why it stands there, and what to watch; null where nothing is. */
+export interface StepWords {
+  say: string;
+  why: string;
+  caution: string | null;
+}
+
+/** A frame heavier than this wants more than one pair of hands, kg (common practice, no source). */
+const ONE_PERSON_KG = 25;
+/** A face looks toward a side when its way is this near to square to it, cosine. */
+const TOWARD = 0.9;
+const UPRIGHT = 0.7;
+
+/** The side of a quadrilateral that a direction looks toward, by the name of its member. */
+function sideToward(quad: Quadrilateral, way: Vec2): string | null {
+  const centre = { x: 0, y: 0 };
+  for (const c of CORNERS) {
+    centre.x += quad.corners[c].x / 4;
+    centre.y += quad.corners[c].y / 4;
+  }
+  const found = SIDES.find((s) => {
+    const [p, q] = ends(s).map((c) => quad.corners[c]) as [Vec2, Vec2];
+    const along = unit(sub(q, p));
+    const normal = { x: -along.y, y: along.x };
+    const out = dot(normal, sub(p, centre)) < 0 ? { x: -normal.x, y: -normal.y } : normal;
+    return dot(out, way) > TOWARD;
+  });
+  return found ? quad.sides[found] : null;
+}
+
+/** A joint by the name of its corner, or of its two members. */
+export function jointWords({ quad }: Pick<Structure, "quad">, joint: StructureJoint): string {
+  const corner = quad && CORNERS.find((c) => quad.joints[c] === joint.id);
+  return corner ?? (joint.kind === "mitre" ? joint.id : `${joint.b} on ${joint.a}`);
+}
+
+/** A face of a joint in words that need no key: "A, inside corner", "M1 on AB, side toward DA". */
+export function faceWords(structure: Pick<Structure, "quad">, joint: StructureJoint, face: StructureFace): string {
+  const { quad } = structure;
+  const where = jointWords(structure, joint);
+  if (Math.abs(face.toward[2]) > UPRIGHT) return `${where}, ${face.toward[2] > 0 ? "top" : "bottom"} face`;
+  const corner = quad && CORNERS.find((c) => quad.joints[c] === joint.id);
+  if (quad && corner) {
+    const [x, y] = [face.toward[quad.view.right], face.toward[quad.view.up]];
+    const across = quad.corners[CORNERS[(CORNERS.indexOf(corner) + 2) % 4] as "A"];
+    const inward = sub(across, quad.corners[corner]);
+    return `${where}, ${dot({ x, y }, inward) > 0 ? "inside" : "outside"} corner`;
+  }
+  if (joint.kind === "mitre" && (face.line === "inside" || face.line === "outside"))
+    return `${where}, ${face.line} corner`;
+  const side = quad && sideToward(quad, seenAt(face.toward, quad.view));
+  return `${where}, ${side ? `side toward ${side}` : face.words}`;
+}
+
+const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => string } = {
+  "bed holds flat": ({ stands }) =>
+    stands
+      ? "The bed gives the flat; what stands up wants a square and a clamp of its own until it is tacked."
+      : "The bed gives the flat; a clamp opposite each stop keeps the corner where it was measured.",
+  "error costs a nudge": () => "An error found now costs a nudge. After the beads it costs a cut.",
+  "joint still turns": () => "One tack lets the joint hinge, so that the frame can still be squared.",
+  "pulls against": ({ joint }) => `Opposite or next across, so that its pull works against the tack at ${joint}.`,
+  "close while it turns": () =>
+    "Each tack pulled toward its side. On one tack a joint still turns; after the next it does not.",
+  locks: () => "Locks the joint against its first tack: the two pulls oppose.",
+  "holds against lifting": () => "Holds the corner against lifting when the first face is welded.",
+  "corners are locked": () => "The corners are locked, so it sets no shape of its own.",
+  "opposes the other side": () => "Opposes the other side of the same joint.",
+  "below wants a tack": () => "Faces that looked down want a tack before any bead, or the first beads lift them.",
+  "opposes above": () => "Opposes the tack above; now every side holds.",
+  "last cheap moment": () => "Last moment to cut a tack and put it right cheaply: accept, nudge, or cut and re-fit.",
+  "outside first": () => "The school begins outside: the seams there make the corners stiff for the others.",
+  "across from": ({ joint }) => `Across from ${joint}: no end of the frame collects all the heat.`,
+  "hot reads long": () =>
+    "A hot side reads long (40 K over 2 m is about 1 mm) and the next bead pulls more on hot steel.",
+  "face all round": () => "One face all round before the turn: equal lifts at all corners fit together.",
+  "second takes back": () =>
+    "Welding one face and then the other lets the second take back most of what the first lifted.",
+  "takes back above": () => "Takes back the bow of the bead on the other face.",
+  "inside last": () => "The inside pulls a corner hardest, so this school leaves it until the other faces hold.",
+  "jumping about": () => "Jumping about, so that no member collects its pull in one place.",
+  "while it is up": () => "Before the turn, while it can be reached from above.",
+  "cold in its clamps": () => "Clamps that come off hot let the frame take a set; readings on hot steel are long.",
+  "now it shows": () => "What the clamps held now shows, and the cold readings are of the frame as it will be used.",
+  "only cold counts": () => "Only a cold frame can be held against its limits.",
+};
+
+/** A reason as it is said. */
+export const reasonWords = (reason: Reason): string => (REASONS[reason.kind] as (r: Reason) => string)(reason);
+
+const measureWords = (step: Step, ring: boolean): string => {
+  const what = ring ? "four sides and both diagonals" : "sizes and diagonals";
+  if (step.closes) return "Measure across and close the error while the joints still turn";
+  if (step.gate === "tacked") return "Measure again, all tacked";
+  if (step.gate === "cold") return `Measure cold: ${what}${ring ? ", four corner heights" : ", heights"}`;
+  return `Measure ${what}, dry`;
+};
+
+/** One step in words. @param structure that it is done on. */
+export function stepWords(structure: Structure, step: Step): StepWords {
+  const ring = structure.quad !== null;
+  const kg = structure.massKg.toFixed(0);
+  const heavy = structure.massKg > ONE_PERSON_KG;
+  const why = reasonWords(step.why);
+  const plain = (say: string, caution: string | null = null): StepWords => ({ say, why, caution });
+  const { id } = step;
+  switch (id.do) {
+    case "hold":
+      return plain(
+        step.why.kind === "bed holds flat" && step.why.stands
+          ? "Clamp what lies on the bed, joints free to be reached; hold what stands up square to it"
+          : "Clamp what lies on the bed, joints free to be reached",
+        "Vent any closed tube before welding: trapped gas blows out through the last bead.",
+      );
+    case "tack":
+    case "bead": {
+      const joint = structure.joints.find((j) => j.id === id.joint);
+      const face = joint?.faces.find((f) => f.line === id.line);
+      const where = joint && face ? faceWords(structure, joint, face) : `${id.joint}, ${id.line}`;
+      if (id.do === "tack") return plain(`Tack ${where}`);
+      const ground = face?.care === "grind flush" ? " It is ground flush afterwards: keep it full and small." : "";
+      return { say: `Weld ${where}`, why: `${why}${ground}`, caution: null };
+    }
+    case "measure":
+      return plain(measureWords(step, ring));
+    case "flip":
+      return plain(
+        step.part === "tack"
+          ? `Release, turn the frame over (${kg} kg), clamp again`
+          : `Turn the frame over, ${step.up} up (${kg} kg), clamp again`,
+        heavy
+          ? `${kg} kg: plan the lift, two people or a hoist.`
+          : step.part === "tack"
+            ? "Springs back when the clamps come off: stand clear, release slowly."
+            : null,
+      );
+    case "wait":
+      return id.until === "touch"
+        ? plain(
+            ring ? "Wait until all four corners can be touched" : "Wait until every joint can be touched",
+            "Mark the joints hot until they are cool.",
+          )
+        : plain("Leave it clamped until it is cold all over");
+    case "release":
+      return plain(
+        "Release the clamps slowly, one at a time",
+        "A clamped frame stores energy: stand clear, release from the clamp side.",
+      );
+  }
+}
+
+/** A school as it is told: its rule, and what speaks for it. */
+export const SCHOOL_WORDS: Record<School["id"], { name: string; says: string; why: string }> = {
+  "hinge first": {
+    name: "Hinge first",
+    says: "One tack at each inside corner, measure across, close the error, lock on the opposite side.",
+    why: "It leaves a cheap correction open after the first tacks have pulled.",
+  },
+  "across and around": {
+    name: "Across and around",
+    says: "Outside seams, always to the opposite corner, then top and bottom in turn, insides last.",
+    why: "The inside bead turns a corner most, so it goes in when three faces already hold; one face goes all round before the turn.",
+  },
+};
+
+/** A step as it is said where its frame no longer has it: a tick may outlive what it was set at. */
+export function stepIdWords(id: StepId): string {
+  switch (id.do) {
+    case "tack":
+    case "bead":
+      return `${id.do} ${id.joint}, ${id.line} (no longer in the order)`;
+    case "measure":
+      return `measure, ${id.gate} (no longer in the order)`;
+    case "flip":
+      return "turn over (no longer in the order)";
+    case "wait":
+      return `wait until ${id.until === "touch" ? "it can be touched" : "cold"} (no longer in the order)`;
+    default:
+      return `${id.do} (no longer in the order)`;
+  }
+}

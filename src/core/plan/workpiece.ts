@@ -1,0 +1,147 @@
+import type { Structure, StructureFace, StructureJoint } from "../frame";
+import { CORNERS } from "../geometry";
+import { dot3, scale3, sub3, type Vec3 } from "../numeric";
+
+/** A face looks up or down when its way is this far from level. */
+const UPRIGHT = 0.7;
+
+/** One joint with its faces that get a bead, told apart by which way they look. */
+export interface JointWork {
+  joint: StructureJoint;
+  /** A corner of the ring, or two ends that are mitred. */
+  corner: boolean;
+  /** Of the two sides: inside of a corner, or the side that looks toward the lower left of a branch. */
+  first: StructureFace | null;
+  second: StructureFace | null;
+  up: StructureFace | null;
+  down: StructureFace | null;
+  /** Sides besides, of a joint that lies on its side. */
+  more: StructureFace[];
+}
+
+/** What there is to weld, in an order that depends on the frame alone and not on how it was drawn. */
+export interface Workpiece {
+  structure: Structure;
+  /** Corners A, C, B, D of the quadrilateral, each across from the last; then other corners. */
+  corners: JointWork[];
+  /** Whether the corners are those of a quadrilateral: the rest is put into it. */
+  ring: boolean;
+  /** Branches, jumping about from the ends inward; none before what it lands on is held. */
+  branches: JointWork[];
+}
+
+/** Corners so that each tack is followed by the one across the diagonal. */
+const ACROSS = ["A", "C", "B", "D"] as const;
+
+/** Place along the lower left to upper right of a view, for orders that do not depend on how a frame was drawn. */
+const diagonalPlace = (p: Vec3): number => p[0] + p[1] + p[2];
+
+function workOf(structure: Structure, joint: StructureJoint, corner: boolean): JointWork {
+  const { quad } = structure;
+  const middle = quad
+    ? scale3(
+        CORNERS.map((c) => quad.at[c]).reduce<Vec3>((s, p) => [s[0] + p[0], s[1] + p[1], s[2] + p[2]], [0, 0, 0]),
+        1 / 4,
+      )
+    : scale3([0, 1, 2].map((i) => (structure.low[i] as number) + (structure.high[i] as number)) as never, 0.5);
+  const faces = joint.faces.filter((f) => f.bead);
+  const up = faces.find((f) => f.toward[2] > UPRIGHT) ?? null;
+  const down = faces.find((f) => f.toward[2] < -UPRIGHT) ?? null;
+  const level = faces.filter((f) => f !== up && f !== down);
+  // Inward for a corner, toward the lower left for a branch.
+  const worth = (f: StructureFace): number =>
+    f.line === "inside"
+      ? Number.NEGATIVE_INFINITY
+      : corner
+        ? -dot3(f.toward, sub3(middle, joint.at))
+        : diagonalPlace(f.toward);
+  const [first, opposite, ...rest] = [...level].sort((a, b) => worth(a) - worth(b));
+  const second = first ? ([opposite, ...rest].find((f) => f && dot3(f.toward, first.toward) < -UPRIGHT) ?? null) : null;
+  return {
+    joint,
+    corner,
+    first: first ?? null,
+    second,
+    up,
+    down,
+    more: level.filter((f) => f !== first && f !== second),
+  };
+}
+
+const isCorner = (j: StructureJoint): boolean => j.kind === "mitre";
+
+/** Branch members from the ends inward, in turn from either end; the joints of every second one from its far end. */
+function jumping(structure: Structure, joints: readonly StructureJoint[]): StructureJoint[] {
+  const start = (id: string): number => {
+    const m = structure.members.find((x) => x.id === id);
+    return m ? Math.min(diagonalPlace(m.ends.from.at), diagonalPlace(m.ends.to.at)) : 0;
+  };
+  const names = [...new Set(joints.map((j) => j.b))];
+  const sorted = names.sort((a, b) => start(a) - start(b));
+  const order: string[] = [];
+  for (let low = 0, high = sorted.length - 1; low <= high; low++, high--) {
+    order.push(sorted[low] as string);
+    if (high > low) order.push(sorted[high] as string);
+  }
+  return order.flatMap((name, i) => {
+    const own = joints.filter((j) => j.b === name).sort((a, b) => diagonalPlace(a.at) - diagonalPlace(b.at));
+    return i % 2 === 0 ? own : own.reverse();
+  });
+}
+
+/** The same joints so that each lands on something that is held by then: held from the start, or tacked before. */
+function supported(joints: readonly StructureJoint[], held: Iterable<string>): StructureJoint[] {
+  const standing = new Set(held);
+  const left = [...joints];
+  const out: StructureJoint[] = [];
+  while (left.length > 0) {
+    const found = left.findIndex((j) => standing.has(j.a) || standing.has(j.b));
+    const [next] = left.splice(Math.max(0, found), 1) as [StructureJoint];
+    standing.add(next.a).add(next.b);
+    out.push(next);
+  }
+  return out;
+}
+
+/** What there is to weld on a structure. */
+export function workpiece(structure: Structure): Workpiece {
+  const { quad, joints } = structure;
+  const ofRing = quad ? ACROSS.map((c) => joints.find((j) => j.id === quad.joints[c]) as StructureJoint) : [];
+  const work = (list: readonly StructureJoint[], corner: boolean): JointWork[] =>
+    list.map((j) => workOf(structure, j, corner || isCorner(j)));
+  if (quad) {
+    const rest = joints.filter((j) => !ofRing.includes(j));
+    return {
+      structure,
+      corners: work(ofRing, true),
+      ring: true,
+      branches: work(supported(jumping(structure, rest), Object.values(quad.sides)), false),
+    };
+  }
+  const corners = jumping(
+    structure,
+    joints.filter((j) => j.kind === "mitre"),
+  );
+  const others = jumping(
+    structure,
+    joints.filter((j) => j.kind !== "mitre"),
+  );
+  const lowest = Math.min(...structure.members.map((m) => Math.min(m.from[2], m.to[2])));
+  const lying = structure.members.filter((m) => Math.max(m.from[2], m.to[2]) - lowest < 1).map((m) => m.id);
+  const all = supported([...corners, ...others], lying);
+  return {
+    structure,
+    corners: work(
+      all.filter((j) => j.kind === "mitre"),
+      true,
+    ),
+    ring: false,
+    branches: work(
+      all.filter((j) => j.kind !== "mitre"),
+      false,
+    ),
+  };
+}
+
+/** Joints of a workpiece, corners first. */
+export const allJoints = (w: Workpiece): JointWork[] => [...w.corners, ...w.branches];

@@ -1,0 +1,166 @@
+import type { EndName, Quadrilateral, Structure, StructureJoint, StructureMember } from "../frame";
+import { CORNERS, type Corner, SIDES } from "../geometry";
+import { type JointPoints, type MechanicalModel, mechanicalKind } from "../mechanics";
+import { cross3, dot3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { cornerOutcomes } from "./cornerOutcomes";
+import { bow, distanceChange, flatnessOf, type Outcome } from "./outcomes";
+import { type OutputPoint, type Outputs, outputsOf } from "./outputs";
+
+const UP: Vec3 = [0, 0, 1];
+/** A member rises by no more than this, sine, when it counts as lying. */
+const LIES = 0.02;
+/** Members whose ends lie this level with each other count for flatness, mm. */
+const LEVEL_MM = 1;
+/** Points of a side at which flatness is asked about, besides the corners: enough for its shape, few for the work. */
+const FLAT_POINTS = 5;
+/** Points off a line by less than this make no area, mm. */
+const ROW_MM = 20;
+
+type Joints = ReadonlyMap<string, JointPoints>;
+
+/** Out of the plane that a quadrilateral lies in, upward or towards the viewer. */
+const outOf = (quad: Quadrilateral): Vec3 => {
+  const out: [number, number, number] = [0, 0, 0];
+  out[quad.view.depth] = quad.view.depth === 1 ? -1 : 1;
+  return out;
+};
+
+/** Joints at which two ends are mitred or butted straight: their corner moves as the mean of both. */
+const sharedCorners = (structure: Structure): StructureJoint[] =>
+  structure.joints.filter((j) => ["mitre", "butt"].includes(mechanicalKind(j)));
+
+/**
+ * Points to follow: the quadrilateral's outside corners as a tape takes them (on the member that runs through, where one does),
+ * then corners that two ends share, then every member along its line.
+ */
+export const frameOutputs =
+  (structure: Structure, joints: Joints) =>
+  (model: MechanicalModel): Outputs => {
+    const { quad } = structure;
+    const taped = quad
+      ? CORNERS.map((c) => {
+          const id = quad.joints[c];
+          const joint = structure.joints.find((j) => j.id === id) as StructureJoint;
+          const both = mechanicalKind(joint) === "mitre";
+          return {
+            id: c,
+            point: (joints.get(id) as JointPoints).a,
+            at: quad.at[c],
+            ...(both ? {} : { member: joint.a }),
+          };
+        })
+      : [];
+    const shared = sharedCorners(structure).map((j) => ({
+      id: j.id,
+      point: (joints.get(j.id) as JointPoints).a,
+      at: j.at,
+    }));
+    return outputsOf(model, [...taped, ...shared]);
+  };
+
+/** What a member's end moves with: the corner that it is mitred into, the member that it lands on, or nothing else. */
+function endPoint(
+  m: StructureMember,
+  end: EndName,
+  structure: Structure,
+  joints: Joints,
+  corners: readonly OutputPoint[],
+  points: readonly OutputPoint[],
+): OutputPoint {
+  const mine = points.filter((p) => p.member === m.id);
+  const own = (end === "from" ? mine[0] : mine.at(-1)) as OutputPoint;
+  const shared = sharedCorners(structure).findIndex(
+    (j) => (j.a === m.id && j.endA === end) || (j.b === m.id && j.endB === end),
+  );
+  if (shared >= 0) return corners[shared] ?? own;
+  const landing = structure.joints.find((j) => j.kind !== "lap" && j.b === m.id && j.endB === end);
+  if (!landing) return own;
+  return points.find((p) => p.member === landing.a && p.point === joints.get(landing.id)?.a) ?? own;
+}
+
+/** Points of a member that are nodes between its ends. */
+const nodesOf = (along: readonly OutputPoint[]): OutputPoint[] => along.filter((_, i) => i % 2 === 0).slice(1, -1);
+
+/** At most so many of a list, evenly. */
+function spread(list: readonly OutputPoint[]): OutputPoint[] {
+  if (list.length <= FLAT_POINTS) return [...list];
+  return Array.from(
+    { length: FLAT_POINTS },
+    (_, i) => list[Math.round((i * (list.length - 1)) / (FLAT_POINTS - 1))] as OutputPoint,
+  );
+}
+
+/** Whether points span an area: a row of them has no flatness. */
+function spansArea(points: readonly OutputPoint[]): boolean {
+  const [p] = points;
+  if (!p) return false;
+  const far = (q: OutputPoint): number => Math.hypot(q.at[0] - p.at[0], q.at[1] - p.at[1]);
+  const farthest = points.reduce((best, q) => (far(q) > far(best) ? q : best), p);
+  const [dx, dy] = [farthest.at[0] - p.at[0], farthest.at[1] - p.at[1]];
+  const length = Math.hypot(dx, dy);
+  return (
+    length > 1 && points.some((q) => Math.abs((q.at[0] - p.at[0]) * dy - (q.at[1] - p.at[1]) * dx) / length > ROW_MM)
+  );
+}
+
+/** Points of the level that most members lie in, the lowest of them when several are alike. */
+function mainLevel(members: readonly StructureMember[], along: (id: string) => OutputPoint[]): OutputPoint[] {
+  const levels = new Map<number, OutputPoint[]>();
+  for (const m of members) {
+    if (Math.abs(m.from[2] - m.to[2]) > LEVEL_MM) continue;
+    const points = along(m.id);
+    const key = Math.round(m.from[2]);
+    const three = [points[0], points[Math.floor(points.length / 2)], points.at(-1)] as OutputPoint[];
+    levels.set(key, [...(levels.get(key) ?? []), ...three]);
+  }
+  return [...levels].sort((a, b) => b[1].length - a[1].length || a[0] - b[0])[0]?.[1] ?? [];
+}
+
+/** The two ways that a member bows, first along the bed and up for one that lies; outward from the middle is positive. */
+function bowWays(m: StructureMember, structure: Structure): [Vec3, Vec3] {
+  const [x, y, z] = m.axes;
+  const plane = structure.quad ? outOf(structure.quad) : UP;
+  if (Math.abs(dot3(x, plane)) > LIES) return [y, z];
+  const across = unit3(cross3(plane, x));
+  const middle = scale3(
+    [0, 1, 2].map((i) => (structure.low[i] as number) + (structure.high[i] as number)) as never,
+    0.5,
+  );
+  const out = dot3(across, sub3(m.from, middle));
+  const outward = Math.abs(out) > ROW_MM ? out > 0 : across[0] + across[1] + across[2] > 0;
+  return [outward ? across : scale3(across, -1), plane];
+}
+
+/** What is reported of any frame: how its ends draw together, its bows, its flatness, and the shape of its quadrilateral. */
+export const frameOutcomes =
+  (structure: Structure, joints: Joints) =>
+  (model: MechanicalModel, outputs: Outputs): Outcome[] => {
+    const { quad } = structure;
+    const along = (id: string): OutputPoint[] => outputs.points.filter((p) => p.member === id);
+    const members = structure.members.filter((m) => model.members.has(m.id));
+    const free = outputs.points.filter((p) => p.member === null);
+    const shared = free.slice(quad ? CORNERS.length : 0);
+    const lengths = members.map((m) => {
+      const [p, q] = (["from", "to"] as const).map((end) =>
+        endPoint(m, end, structure, joints, shared, outputs.points),
+      );
+      return distanceChange({ kind: "length", member: m.id }, p as OutputPoint, q as OutputPoint);
+    });
+    const bows = members.flatMap((m) => {
+      const points = along(m.id);
+      const [out, up] = bowWays(m, structure);
+      return points.length < 3
+        ? []
+        : [bow({ kind: "bow", member: m.id }, points, out), bow({ kind: "lift", member: m.id }, points, up)];
+    });
+    if (quad) {
+      const up = outOf(quad);
+      const corner = Object.fromEntries(CORNERS.map((c, i) => [c, free[i]])) as Record<Corner, OutputPoint>;
+      const shape = cornerOutcomes(corner, up);
+      const flat = [...free.slice(0, CORNERS.length), ...SIDES.flatMap((s) => spread(nodesOf(along(quad.sides[s]))))];
+      return [...shape.plan, ...lengths, flatnessOf({ kind: "flat" }, flat, up), shape.twist, ...bows];
+    }
+    const level = mainLevel(members, along);
+    const flat = level.length >= 4 && spansArea(level) ? [flatnessOf({ kind: "flat" }, level, UP)] : [];
+    return [...lengths, ...flat, ...bows];
+  };

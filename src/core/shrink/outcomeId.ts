@@ -1,0 +1,60 @@
+import { type Corner, DIAGONALS, type Span } from "../geometry";
+
+/** Something that is predicted of the cold frame. */
+export type OutcomeId =
+  /** A taped side or diagonal of the quadrilateral. */
+  | { kind: "span"; span: Span }
+  | { kind: "angle"; corner: Corner }
+  /** AC less BD; lean of the mid-lines; AB less CD; BC less DA; of the corners; of the level that most members lie in. */
+  | { kind: "square" | "shear" | "taper length" | "taper width" | "twist" | "flat" }
+  /** Between the places where a member's two ends stand. */
+  | { kind: "length"; member: string }
+  /** Off the straight line between a member's ends: along the bed (or its width), and up (or along its height). */
+  | { kind: "bow" | "lift"; member: string };
+
+/** One word for an outcome, to look it up by; nothing reads it back. */
+export function outcomeKey(id: OutcomeId): string {
+  switch (id.kind) {
+    case "span":
+      return id.span;
+    case "angle":
+      return `angle ${id.corner}`;
+    case "length":
+    case "bow":
+    case "lift":
+      return `${id.kind} ${id.member}`;
+    default:
+      return id.kind;
+  }
+}
+
+/** Whether two ids mean the same. */
+export const sameOutcome = (a: OutcomeId, b: OutcomeId): boolean => outcomeKey(a) === outcomeKey(b);
+
+/** An outcome as one says it. */
+export function outcomeWords(id: OutcomeId): string {
+  switch (id.kind) {
+    case "span":
+      return DIAGONALS.some((d) => d === id.span) ? `diagonal ${id.span}` : `side ${id.span}`;
+    case "angle":
+      return `corner ${id.corner}`;
+    case "square":
+      return "AC less BD";
+    case "shear":
+      return "out of square";
+    case "taper length":
+      return "AB less CD";
+    case "taper width":
+      return "BC less DA";
+    case "flat":
+      return "out of flat";
+    case "twist":
+      return "twist";
+    case "length":
+      return `where ${id.member} stands`;
+    case "bow":
+      return `bow of ${id.member}`;
+    case "lift":
+      return `lift of ${id.member}`;
+  }
+}

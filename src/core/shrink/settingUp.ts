@@ -1,0 +1,194 @@
+import type { Structure } from "../frame";
+import { CORNERS, ends, SPANS, type Span } from "../geometry";
+import {
+  condensing,
+  LowRankRun,
+  type MechanicalFrame,
+  movedFrame,
+  placedBy,
+  type StructureMechanics,
+} from "../mechanics";
+import { add3, norm3, sub3, type Vec3 } from "../numeric";
+import { cornerAngleDeg } from "../square";
+import type { Estimate } from "../units";
+import { NOMINAL_STIFFNESS, type ShrinkFactors, weldedModel } from "../weld";
+import { CompileCache } from "./compileCache";
+import { compilingLoads } from "./compileSteps";
+import { frameOutputs } from "./frameOutcomes";
+import { type OutcomeId, outcomeKey } from "./outcomeId";
+import type { Outputs } from "./outputs";
+import type { Simulation } from "./simulate";
+import type { SimulationStep } from "./simulationSteps";
+
+/** One thing to set up off nominal. */
+export interface SetUpTarget {
+  id: OutcomeId;
+  unit: "mm" | "°";
+  /** What to set it to; the band says how far the cold frame may still scatter about nominal. */
+  target: Estimate;
+  /** What it shall be when cold. */
+  nominal: number;
+}
+
+/** What to build off nominal so that the cold frame lands on nominal. */
+export interface SetUpShape {
+  /** Sides, diagonals, lengths (mm), corner presets (degrees), camber of each member (mm). */
+  targets: SetUpTarget[];
+  /** How far each joint is set off its drawn place, mm, by its id. */
+  offsetsMm: Record<string, Vec3>;
+  /** Rounds that it took, and what was left at the end, mm. */
+  rounds: number;
+  leftMm: number;
+  /** How far a joint would move when that is more than the model can say: then nothing is set off. Null as a rule. */
+  beyondMm: number | null;
+}
+
+/** A frame set up off nominal. */
+export interface SettingUp {
+  beyondMm: number | null;
+  /** The frame as it is set up. */
+  frame: MechanicalFrame;
+  toSetUp: (simulation: Pick<Simulation, "outcomes" | "points" | "history">) => SetUpShape;
+}
+
+/** The set-up shape is found when another round changes no point by more than this, mm. */
+const CLOSE_MM = 1e-6;
+const MOST_ROUNDS = 8;
+/** Movement beyond this share of the frame's second extent is more than a linear model can say. */
+const MOST_SHARE = 0.02;
+
+const STILL: Vec3 = [0, 0, 0];
+
+/** How far the model of small movements reaches for a frame, mm. */
+function reachMm(structure: Structure): number {
+  const size = structure.high.map((v, i) => v - (structure.low[i] as number)).sort((a, b) => b - a);
+  return MOST_SHARE * Math.max(size[1] as number, 1);
+}
+
+/** What the corners of a quadrilateral move by, from the outputs of a run; nothing to follow without one. */
+function cornersOf({ quad }: Structure, { joints }: StructureMechanics, outputs: Outputs) {
+  const points = quad ? CORNERS.map((c) => joints.get(quad.joints[c])?.a as string) : [];
+  return {
+    rows: outputs.rows.slice(0, 3 * points.length),
+    /** Movement by point. */
+    read: (out: Float64Array): Record<string, Vec3> =>
+      Object.fromEntries(
+        points.map((p, i) => [p, [out[3 * i], out[3 * i + 1], out[3 * i + 2]] as unknown as Vec3] as const),
+      ),
+  };
+}
+
+/**
+ * Finds the corners to set up: nominal less the movement that this very set-up then makes, round after round until it stands
+ * still. What lies in the quadrilateral's plane stays in it. Each round is a run of the nominal frame. What no quadrilateral places
+ * is set off by its own movement, once that is known.
+ * @throws RangeError when frame or steps have an error.
+ */
+export function* settingUp(
+  structure: Structure,
+  mechanics: StructureMechanics,
+  steps: readonly SimulationStep[],
+  factors: ShrinkFactors,
+): Generator<number, SettingUp> {
+  const { frame } = mechanics;
+  const depth = structure.quad?.view.depth;
+  const most = reachMm(structure);
+  let moves: Record<string, Vec3> = {};
+  let leftMm = structure.quad ? Number.POSITIVE_INFINITY : 0;
+  let rounds = 0;
+  while (rounds < MOST_ROUNDS && leftMm > CLOSE_MM) {
+    const model = weldedModel(movedFrame(frame, moves), { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value });
+    yield Math.min(0.9, rounds / 3);
+    const plan = yield* compilingLoads(new CompileCache(model, factors), steps);
+    yield Math.min(0.9, rounds / 3);
+    const follow = cornersOf(structure, mechanics, frameOutputs(structure, mechanics.joints)(model));
+    const condensed = yield* condensing(plan, follow.rows);
+    const moved = follow.read(yield* new LowRankRun(condensed).whole(plan));
+    const next = Object.fromEntries(
+      Object.entries(moved).map(([name, v]) => [name, v.map((x, i) => (i === depth ? 0 : -x)) as unknown as Vec3]),
+    );
+    const farthest = Math.max(...Object.values(next).map(norm3));
+    if (!(farthest <= most)) {
+      const how = { rounds, leftMm: farthest, beyondMm: farthest };
+      return { beyondMm: farthest, frame, toSetUp: (found) => shapeOf(structure, mechanics, frame, found, how) };
+    }
+    leftMm = Math.max(...Object.entries(next).map(([p, v]) => norm3(sub3(v, moves[p] ?? STILL))));
+    moves = next;
+    rounds++;
+  }
+  const set = movedFrame(frame, moves);
+  const how = { rounds, leftMm, beyondMm: null };
+  return { beyondMm: null, frame: set, toSetUp: (found) => shapeOf(structure, mechanics, set, found, how) };
+}
+
+function shapeOf(
+  structure: Structure,
+  { frame, joints }: StructureMechanics,
+  set: MechanicalFrame,
+  { outcomes, points, history }: Pick<Simulation, "outcomes" | "points" | "history">,
+  how: Pick<SetUpShape, "rounds" | "leftMm" | "beyondMm">,
+): SetUpShape {
+  const { quad } = structure;
+  const roots = new Set(quad ? CORNERS.map((c) => joints.get(quad.joints[c])?.a as string) : []);
+  const placed = placedBy(frame, roots);
+  const last = history.at(-1);
+  /** How far a point of a member is set off: with the quadrilateral, or by its own movement. */
+  const offset = (point: string, member: string): Vec3 => {
+    if (how.beyondMm !== null) return STILL;
+    if (placed.has(point)) return sub3(set.points[point] as Vec3, frame.points[point] as Vec3);
+    const p = points.find((x) => x.member === member && x.point === point);
+    return p && last ? ([0, 1, 2].map((i) => -(last[p.first + i] as number)) as unknown as Vec3) : STILL;
+  };
+  const offsetsMm = Object.fromEntries(
+    structure.joints.flatMap((j) => {
+      const at = joints.get(j.id);
+      return at ? [[j.id, offset(at.a, j.a)] as const] : [];
+    }),
+  );
+  const known = new Map(outcomes.map((o) => [outcomeKey(o.id), o.estimate]));
+  /** The target with the scatter of the change about its likely value. */
+  const around = (id: OutcomeId, value: number): Estimate => {
+    const e = known.get(outcomeKey(id)) ?? { value: 0, low: 0, high: 0 };
+    return { value, low: value - (e.high - e.value), high: value + (e.value - e.low) };
+  };
+  const opposite = (id: OutcomeId, nominal: number, unit: SetUpTarget["unit"]): SetUpTarget => ({
+    id,
+    unit,
+    target: around(id, nominal - (how.beyondMm === null ? (known.get(outcomeKey(id))?.value ?? 0) : 0)),
+    nominal,
+  });
+  const spans = quad
+    ? SPANS.map((span: Span): SetUpTarget => {
+        const id: OutcomeId = { kind: "span", span };
+        const [p, q] = ends(span).map((c) => quad.at[c]) as [Vec3, Vec3];
+        const [u, v] = ends(span).map((c) => offsetsMm[quad.joints[c]] ?? STILL) as [Vec3, Vec3];
+        const target = norm3(sub3(add3(q, v), add3(p, u)));
+        return { id, unit: "mm", target: around(id, target), nominal: norm3(sub3(q, p)) };
+      })
+    : [];
+  const lengths = structure.members.map((m): SetUpTarget => {
+    const id: OutcomeId = { kind: "length", member: m.id };
+    const ofMember = frame.members.find((x) => x.id === m.id)?.points ?? [];
+    const [from, to] = [ofMember[0], ofMember.at(-1)] as [string, string];
+    if (!placed.has(from) || !placed.has(to)) return opposite(id, m.longMm, "mm");
+    const longer = lengthIn(set, from, to) - lengthIn(frame, from, to);
+    return { id, unit: "mm", target: around(id, m.longMm + longer), nominal: m.longMm };
+  });
+  return {
+    targets: [
+      ...spans,
+      ...(quad ? CORNERS.map((c) => opposite({ kind: "angle", corner: c }, cornerAngleDeg(quad.corners, c), "°")) : []),
+      ...lengths,
+      ...structure.members.flatMap((m) => [
+        opposite({ kind: "bow", member: m.id }, 0, "mm"),
+        opposite({ kind: "lift", member: m.id }, 0, "mm"),
+      ]),
+    ],
+    offsetsMm,
+    ...how,
+  };
+}
+
+/** Between two points, mm. */
+const lengthIn = (frame: MechanicalFrame, from: string, to: string): number =>
+  norm3(sub3(frame.points[to] as Vec3, frame.points[from] as Vec3));

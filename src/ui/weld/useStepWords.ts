@@ -1,0 +1,14 @@
+import { useMemo } from "react";
+import { type Step, type StepWords, stepWords } from "@/core/plan";
+import { useJob } from "../job/JobProvider";
+
+/** Words of every step of the order, by its key. */
+export function useStepWords(): (step: Step) => StepWords {
+  const { evaluation } = useJob();
+  const { structure, steps } = evaluation;
+  const words = useMemo(
+    () => new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s)] as const) : []),
+    [structure, steps],
+  );
+  return (step) => words.get(step.key) ?? { say: step.key, why: "", caution: null };
+}

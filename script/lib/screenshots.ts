@@ -20,7 +20,7 @@ const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean; he
   { name: "jobs", path: "/", size: DESK },
   { name: "job", path: cart, size: DESK },
   { name: "frame", path: `${job("Drying-loft deck")}/frame`, size: DESK },
-  { name: "frame-free", path: `${job("Kiln-shelf stand")}/frame`, size: DESK, press: ["as a body"] },
+  { name: "frame-drawn", path: `${job("Kiln-shelf stand")}/frame`, size: DESK, press: ["as a body"] },
   { name: "cut", path: `${cart}/cut`, size: DESK },
   { name: "saw", path: `${job("Courtyard gate leaf")}/cut?piece=X1`, size: BENCH, heading: "At the saw" },
   { name: "bars", path: `${job("Drying-loft deck")}/cut`, size: DESK, heading: "Test of the saw" },

@@ -1,7 +1,7 @@
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
 import { SHELF, selfTest } from "@/core/instruments";
-import { type Entry, type NewEntry, type Plan, predict } from "@/core/job";
+import { type Entry, type NewEntry, type Plan, predict, type QuantityId } from "@/core/job";
 import { outcomeKey, type PredictedOutcome } from "@/core/shrink";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
@@ -41,14 +41,15 @@ const round = (gate: "bed" | "cut" | "dry fit" = "dry fit"): NewEntry => ({
   gate,
   method: "heights",
 });
-const reading = (roundId: string, what = "AB", mm = "1000"): NewEntry => ({
+const piece = (member: string): QuantityId => ({ kind: "piece", member });
+const reading = (roundId: string, what: string | QuantityId = "AB", mm = "1000"): NewEntry => ({
   kind: "reading",
   id: uuid(),
   at,
   origin: "test",
   roundId,
   instrumentId: "rule",
-  what: quantity(what),
+  what: typeof what === "string" ? quantity(what) : what,
   value: length(mm),
 });
 
@@ -105,9 +106,9 @@ describe("saving a plan", () => {
     const id = await start();
     const plan = await planOf(id);
     const save = (p: unknown) => savePlan(id, { baseVersion: 1, plan: p, origin: "me" });
-    expect(await save({ ...plan, frame: { ...plan.frame, length: length("40 m") } })).toMatchObject({
+    expect(await save(sized(plan, { length: length("40 m") }))).toMatchObject({
       status: 422,
-      problems: [{ path: "frame.length" }],
+      problems: [{ path: "frame.sizes.length" }],
     });
     expect(await save({ ...plan, name: "" })).toMatchObject({ status: 422, problems: [{ path: "plan.name" }] });
     expect(await save({ ...plan, weld: { ...plan.weld, volts: Number.NaN } })).toMatchObject({
@@ -152,14 +153,18 @@ describe("adding entries", () => {
     expect(await add(reading(r.id, "R1"))).toMatchObject({ status: 422, problems: [{ path: "entries.0.what" }] });
     expect(await add(reading(bed.id, "AB"))).toMatchObject({ status: 422 });
     const cut = round("cut");
-    value(await add(cut, reading(cut.id, "M12"), reading(cut.id, "AB")));
-    for (const what of ["AC", "zA", "BD"]) expect(await add(reading(cut.id, what))).toMatchObject({ status: 422 });
-    // R1 may be a rest or a piece: what it may read depends on where it is read.
-    expect(await add(reading(cut.id, "R1", "-5"))).toMatchObject({
+    value(await add(cut, reading(cut.id, piece("M12")), reading(cut.id, piece("AB"))));
+    for (const what of ["AC", "zA", "BD", "R1"])
+      expect(await add(reading(cut.id, what))).toMatchObject({ status: 422 });
+    // R1 may be the name of a rest and of a piece.
+    expect(await add(reading(cut.id, piece("R1"), "-5"))).toMatchObject({
       status: 422,
       problems: [{ path: "entries.0.value" }],
     });
-    expect(await add(reading(r.id, "M1"))).toMatchObject({ status: 422, problems: [{ path: "entries.0.what" }] });
+    expect(await add(reading(r.id, piece("M1")))).toMatchObject({
+      status: 422,
+      problems: [{ path: "entries.0.what" }],
+    });
     expect(await add({ ...reading(r.id), instrumentId: "yardstick" })).toMatchObject({
       status: 422,
       problems: [{ path: "entries.0.instrumentId" }],

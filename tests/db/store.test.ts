@@ -1,4 +1,4 @@
-import { mkdtempSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir, userInfo } from "node:os";
 import path from "node:path";
 import fc from "fast-check";
@@ -7,6 +7,7 @@ import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
 import { type Job, newPlan, spanId, summaryOf } from "@/core/job";
 import { length } from "@/core/units";
+import { readJobFile } from "@/formats/jobFile";
 import { closePool, insertJob, loadJob, pool, transaction } from "@/store";
 import { migrate, readMigrations } from "@/store/migrate";
 
@@ -201,5 +202,56 @@ describe("a stored job", () => {
     const twice = { kind: "note" as const, id: uuid(), at, origin: "t", text: "x" };
     await expect(put({ ...job, entries: [twice, twice] })).rejects.toThrow();
     expect(await loadJob(pool(), job.id)).toBeNull();
+  });
+});
+
+describe("rows of the first format", () => {
+  const folder = path.join(import.meta.dirname, "../fixtures/v1");
+  it.each(readdirSync(folder))("%s is loaded as its file is read", async (name) => {
+    const text = readFileSync(path.join(folder, name), "utf8");
+    const old = JSON.parse(text).job;
+    const read = readJobFile(text);
+    if (!read.ok) throw new Error("unreadable");
+    const job = { ...read.job, id: uuid(), entries: read.job.entries.map((e) => ({ ...e, id: uuid() })) };
+    const ids = new Map(read.job.entries.map((e, i) => [e.id, job.entries[i]?.id ?? ""]));
+    for (const e of job.entries) if (e.kind === "reading") e.roundId = ids.get(e.roundId) ?? e.roundId;
+    await put({ ...job, entries: [] });
+    // What the first version wrote.
+    await pool().execute("UPDATE job SET plan = ? WHERE id = ?", [JSON.stringify(old.plan), job.id]);
+    for (const [i, e] of old.entries.entries()) {
+      const length = e.value && "mm" in e.value ? e.value : {};
+      const { slant, how, again, warmerK } = { slant: e.value && "slant" in e.value ? e.value : undefined, ...e };
+      const more = JSON.stringify({ slant, how, again, warmerK });
+      await pool().execute(
+        `INSERT INTO entry (job_id, seq, id, kind, made_at, origin, gate, method, round_id, instrument_id, what,
+          value_mm, value_text, value_unit, step, done, note, version, changes, more)
+          VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+        [
+          job.id,
+          i + 1,
+          job.entries[i]?.id,
+          e.kind,
+          e.at.replace("T", " ").replace("Z", ""),
+          e.origin,
+          e.gate,
+          e.method,
+          ids.get(e.roundId),
+          e.instrumentId,
+          e.what,
+          length.mm,
+          length.text,
+          length.unit,
+          e.step,
+          e.done,
+          e.text,
+          e.version,
+          e.changes && JSON.stringify(e.changes),
+          more === "{}" ? null : more,
+        ].map((v) => v ?? null),
+      );
+    }
+    const stored = await loadJob(pool(), job.id);
+    expect(stored?.job.plan).toEqual(job.plan);
+    expect(stored?.job.entries).toEqual(job.entries);
   });
 });

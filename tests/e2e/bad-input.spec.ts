@@ -76,7 +76,7 @@ test("what is no job file is refused in words, never by a 5xx", async ({ page, a
   };
   const jobs = await (await page.request.get(`${address}/api/jobs`)).json();
   const good = await (await page.request.get(`${address}/api/jobs/${jobs[0].id}/file`)).text();
-  await send("later.json", good.replace('"formatVersion": 1', '"formatVersion": 9'), /written by a later version/);
+  await send("later.json", good.replace('"formatVersion": 2', '"formatVersion": 9'), /written by a later version/);
   await send("short.json", good.slice(0, good.length / 2), /cut short|not JSON/);
   await send("empty.json", "", /file is empty/);
   await send("huge.json", Buffer.alloc(50 * 1024 * 1024, 32), /larger than any job file/);

@@ -33,7 +33,7 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
     await page.getByLabel("Tube", { exact: true }).selectOption("40×40×3");
     await page.getByRole("button", { name: "Add in the widest gap" }).click();
     await expect(page.getByLabel("M1 at")).toBeVisible();
-    await page.getByRole("button", { name: "Side BC" }).click();
+    await page.getByRole("button", { name: "Member BC" }).click();
     await expect(page.getByText("short point")).toContainText("720.0 mm");
     await page.getByLabel("Length AB, CD").fill("1200");
     await saved(page);
@@ -46,7 +46,7 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
     const row = page.getByRole("row").filter({ hasText: "AB, CD" });
     await expect(row).toContainText("1200.0 mm");
     await expect(row).toContainText("1120.0 mm");
-    await expect(row).toContainText("45° both ends, opposed");
+    await expect(row).toContainText("both ends 45°, long edge outside, opposed");
     await expect(row).toContainText(/0\.\d\d mm \(0\.\d\d–\d\.\d\d\)/);
     await expectAccessible(page);
   });
@@ -84,7 +84,7 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
 
   await test.step("tack and weld: ticks, in order, kept over a reload", async () => {
     await page.getByRole("link", { name: /Tack and weld/ }).click();
-    await expect(page.getByTestId("now")).toContainText("Clamp all four sides");
+    await expect(page.getByTestId("now")).toContainText("Clamp what lies on the bed");
     for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "Done", exact: true }).click();
     await expect(page.getByTestId("now")).toContainText("Tack B, inside corner");
     await saved(page);

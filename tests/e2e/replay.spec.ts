@@ -1,5 +1,6 @@
 import { newPlan } from "@/core/job";
 import { length } from "@/core/units";
+import { sized } from "../support/plans";
 import { demoJob, expect, expectAccessible, saved, startJob, test } from "./fixtures";
 
 test("the order replays on the drawing by key, with true numbers and what did most", async ({ page, address }) => {
@@ -12,7 +13,7 @@ test("the order replays on the drawing by key, with true numbers and what did mo
 
   await slider.focus();
   await page.keyboard.press("Home");
-  await expect(page.getByTestId("now")).toContainText("Clamp all four sides");
+  await expect(page.getByTestId("now")).toContainText("Clamp what lies on the bed");
   await expect(page).toHaveURL(/step=hold/);
   const row = page.getByRole("table", { name: /Predicted change/ }).getByRole("row", { name: /^AC less BD/ });
   await expect(row).toContainText("0.00");
@@ -76,16 +77,11 @@ test("new settings bring a new prediction, and errors say so", async ({ page, ad
 
 test("a long simulation shows its progress, stops at once, and can be taken up again", async ({ page, address }) => {
   const job = await startJob(page, address, "Cattle grid");
-  const plan = newPlan("Cattle grid", "mm");
-  const big = {
-    ...plan,
-    frame: {
-      ...plan.frame,
-      length: length("8200"),
-      width: length("1200"),
-      cross: Array.from({ length: 40 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(200 * (i + 1))) })),
-    },
-  };
+  const big = sized(newPlan("Cattle grid", "mm"), {
+    length: length("8200"),
+    width: length("1200"),
+    cross: Array.from({ length: 40 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(200 * (i + 1))) })),
+  });
   const answer = await page.request.put(`${address}/api${job}/plan`, {
     data: { baseVersion: 1, plan: big, origin: "test" },
   });

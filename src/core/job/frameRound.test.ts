@@ -23,7 +23,9 @@ describe("a misread that six tapes cannot name", () => {
   it("is named once that is measured", () => {
     const cut = opened("cut");
     const entries = taped();
-    const pieces = (["AB", "BC", "CD", "DA"] as const).map((member) => read(cut.id, { kind: "piece", member }, SIX[member]));
+    const pieces = (["AB", "BC", "CD", "DA"] as const).map((member) =>
+      read(cut.id, { kind: "piece", member }, SIX[member]),
+    );
     const gauge = read((entries[0] as Entry).id, "D^A^B", null, { value: angle("90") }, "angle-gauge");
     const [round] = evaluate(job([cut, ...pieces, ...entries, gauge])).frameRounds;
     if (!round?.square) throw new Error("a check expected");

@@ -37,6 +37,15 @@ const stageRules = stages
       `core/${stage} may not read a later stage`,
     ),
   );
+/** A room is entered by its index alone. */
+const doorRules = stages.map((stage) =>
+  layer(
+    `core-${stage}-by-its-index`,
+    `^src/(?!core/${stage}/)`,
+    { path: `^src/core/${stage}/(?!index\\.ts$)` },
+    `core/${stage} is imported by its index`,
+  ),
+);
 const outer = "src/(formats|store|server|workers|ui|app|headless)";
 
 module.exports = {
@@ -94,6 +103,7 @@ module.exports = {
       "no circular imports",
     ),
     ...stageRules,
+    ...doorRules,
   ],
   options: {
     doNotFollow: { path: "node_modules" },

@@ -1,5 +1,5 @@
-export * from "./cutCsv";
-export * from "./jobFile";
-export * from "./readingsCsv";
-export * from "./report";
-export * from "./simulation";
+export { cutCsv } from "./cutCsv";
+export { JOB_FILE_LIMIT_BYTES, JOB_FILE_VERSION, jobFileJsonSchema, readJobFile, writeJobFile } from "./jobFile";
+export { readingsCsv } from "./readingsCsv";
+export { reportData, reportText } from "./report";
+export { simulationData, simulationText } from "./simulation";

@@ -12,21 +12,21 @@ import {
 import type { Problem } from "@/core/units";
 import { parseJson } from "./json";
 
-export const JOB_FILE_FORMAT = "mellow-plumb-job";
+const JOB_FILE_FORMAT = "mellow-plumb-job";
 /** That of the plan: files of earlier formats are brought up to it when they are read. */
 export const JOB_FILE_VERSION = FORMAT;
 /** Largest job file that is read, bytes. */
 export const JOB_FILE_LIMIT_BYTES = 8 * 1024 * 1024;
 
 /** The open job file: one job, whole, as JSON. */
-export const jobFileSchema = z.strictObject({
+const jobFileSchema = z.strictObject({
   format: z.literal(JOB_FILE_FORMAT),
   formatVersion: z.literal(JOB_FILE_VERSION),
   job: jobSchema,
 });
 
 /** A job that was read, or everything that was wrong with the file, each with its field. */
-export type JobFileResult = { ok: true; job: Job } | { ok: false; problems: Problem[] };
+type JobFileResult = { ok: true; job: Job } | { ok: false; problems: Problem[] };
 
 const refuse = (path: string, message: string): JobFileResult => ({
   ok: false,

@@ -16,7 +16,7 @@ const COMMANDS = {
 const isCommand = (word: string | undefined): word is keyof typeof COMMANDS => word !== undefined && word in COMMANDS;
 
 /** Where the command writes. */
-export interface Streams {
+interface Streams {
   out: (text: string) => void;
   err: (text: string) => void;
 }

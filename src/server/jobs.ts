@@ -73,7 +73,7 @@ const savePlanSchema = z.strictObject({
 });
 
 /** What a save gives back. */
-export interface Saved {
+interface Saved {
   version: number;
   seq: number;
   summary: Summary;
@@ -129,7 +129,7 @@ const addSchema = z.strictObject({
 });
 
 /** What adding entries gives back: everything after `since`, also what others added. */
-export interface Added {
+interface Added {
   seq: number;
   version: number;
   entries: Entry[];

@@ -1,4 +1,3 @@
-export * from "./entries";
-export * from "./instruments";
-export * from "./jobs";
-export * from "./pool";
+export { addInstruments } from "./instruments";
+export { insertJob, loadJob } from "./jobs";
+export { closePool, isDuplicate, isUnreachable, pool, transaction } from "./pool";

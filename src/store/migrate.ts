@@ -5,7 +5,7 @@ import { type Connection, createConnection, type RowDataPacket } from "mysql2/pr
 
 const LOCK = "mellow_plumb_migrate";
 const LOCK_WAIT_S = 60;
-export const APP_USER = "plumb_app";
+const APP_USER = "plumb_app";
 
 /** What the application may do, table by table. Append-only tables can be read and added to, nothing else. */
 const GRANTS: Record<string, string> = {
@@ -16,7 +16,7 @@ const GRANTS: Record<string, string> = {
 };
 
 /** One numbered file, cut into statements. */
-export interface Migration {
+interface Migration {
   number: number;
   name: string;
   statements: string[];
@@ -78,7 +78,7 @@ async function applyOne(db: Connection, migration: Migration): Promise<boolean> 
 }
 
 /** Where to migrate, and the application's login. */
-export interface MigrateOptions {
+interface MigrateOptions {
   socketPath: string;
   adminUser: string;
   database: string;

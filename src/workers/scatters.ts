@@ -23,6 +23,11 @@ export class Scatters {
     return this.api.scatter([...xy], [...z], cov, DRAWS);
   }
 
+  /** What a flat bed would read. @param xy places, @param cov covariance of a survey; mm. */
+  floor(xy: readonly Vec2[], cov: Rows): Promise<Scatter> {
+    return this.api.floor([...xy], cov, DRAWS);
+  }
+
   end(): void {
     if (this.ended) return;
     this.ended = true;

@@ -1,8 +1,16 @@
-export * from "./footprint";
-export * from "./lying";
-export * from "./sagOnRests";
-export * from "./shims";
-export * from "./support";
-export * from "./survey";
-export * from "./tableTwist";
-export * from "./tubeSags";
+export { type Footprint, footprint } from "./footprint";
+export { type Lying, lying, type OnThree, onThreeRests, type RestPlace } from "./lying";
+export {
+  COMMON_LEAVES_MM,
+  type FootTurn,
+  footTurn,
+  SHIM_MODES,
+  type ShimMode,
+  type ShimStack,
+  shimStack,
+  shims,
+} from "./shims";
+export { bestThree, footModes, fourFootLoads, fourPointRock, restOn, tipForceN } from "./support";
+export { type Survey, type SurveyFit, type SurveyReading, survey } from "./survey";
+export { splitTwist, turnedGaps } from "./tableTwist";
+export { tubeSags } from "./tubeSags";

@@ -5,7 +5,7 @@ import { add, add3, dot3, norm3, scale3, sub3, type Vec2, type Vec3 } from "../n
 import { frameProblems, rigidModel } from "../weld";
 
 /** How a frame sags on rests that lie in one plane. */
-export interface SagOnRests {
+interface SagOnRests {
   /** Lowest and highest point against the rests, mm. */
   lowMm: number;
   highMm: number;

@@ -4,7 +4,7 @@ import type { Vec2 } from "../numeric";
 export const SHIM_MODES = ["level", "best_fit", "least_total"] as const;
 export type ShimMode = (typeof SHIM_MODES)[number];
 
-export interface Shims {
+interface Shims {
   /** Under each rest, mm. */
   shimsMm: number[];
   totalMm: number;

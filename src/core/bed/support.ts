@@ -38,7 +38,7 @@ export function tipForceN(triangle: readonly [Vec2, Vec2, Vec2], centre: Vec2, w
 }
 
 /** One way in which rigid work lies on its rests. */
-export interface RestState {
+interface RestState {
   /** Rests that carry. */
   contact: number[];
   /** Under each point, mm. */
@@ -109,7 +109,7 @@ export function fourPointRock(
 }
 
 /** Three rests out of many. */
-export type BestThree =
+type BestThree =
   | { status: "ok"; rests: [number, number, number]; marginMm: number; loadShares: [number, number, number] }
   | { status: "no_stable_triangle" };
 
@@ -146,7 +146,7 @@ export function bestThree(points: readonly Vec2[], centre: Vec2, marginMm = 0): 
 }
 
 /** What four feet that are off do to the work: lift, tilt, and a twist that only shares out load. */
-export interface FootModes {
+interface FootModes {
   /** At the middle of the feet, mm. */
   heightMm: number;
   slopeMmPerM: { x: number; y: number };
@@ -175,7 +175,7 @@ export function footModes(xy: readonly [Vec2, Vec2, Vec2, Vec2], correctionsMm: 
 }
 
 /** Loads of a soft rectangle on four feet. */
-export interface FourFootLoads {
+interface FourFootLoads {
   /** At A, B, C, D, N. */
   loadsN: [number, number, number, number];
   allTouch: boolean;
@@ -215,7 +215,7 @@ export function fourFootLoads(
 }
 
 /** Sag of a long tube under its own weight, mm. */
-export interface Sag {
+interface Sag {
   centreMm: number;
   endMm: number;
 }

@@ -40,10 +40,10 @@ export type SurveyReading = { id: string; uMm: number } & (
 );
 
 /** What an instrument may be wrong by in all its readings alike, mm per metre (1 sigma; infinite: nothing is known of it). */
-export type SharedErrors = Readonly<Record<string, number>>;
+type SharedErrors = Readonly<Record<string, number>>;
 
 /** One reading after adjustment. */
-export interface CheckedHeight {
+interface CheckedHeight {
   id: string;
   /** Adjusted less read, mm. */
   residualMm: number;

@@ -1,5 +1,5 @@
 /** Rock gaps of a twisted frame on a twisted table in its four positions, mm. */
-export interface TurnedGaps {
+interface TurnedGaps {
   asFoundMm: number;
   /** Turned end for end: a twist is handed, nothing changes. */
   halfTurnMm: number;

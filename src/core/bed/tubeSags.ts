@@ -3,7 +3,7 @@ import { GRAVITY_N_PER_KG } from "./sagOnRests";
 import { BEST_INSET, sagOnTwoRests } from "./support";
 
 /** How a single tube hangs on two rests. mm. */
-export interface TubeSag {
+interface TubeSag {
   members: string[];
   lengthMm: number;
   /** On its ends, and on rests set in. */

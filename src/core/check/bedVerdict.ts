@@ -26,7 +26,7 @@ export interface RestAdvice {
   foot: FootTurn | null;
 }
 
-export type BedWord =
+type BedWord =
   | "good as it is"
   | "good on three rests"
   | "good with shims"
@@ -66,7 +66,7 @@ export interface BedHeights {
 }
 
 /** How a bed is brought right. */
-export interface Adjusting {
+interface Adjusting {
   by: "shims" | "feet";
   mode: ShimMode;
   pitchMm: number;

@@ -1,9 +1,17 @@
-export * from "./adjustStep";
-export * from "./bedVerdict";
-export * from "./conformity";
-export * from "./iso13920";
-export * from "./limits";
-export * from "./limitsSchema";
-export * from "./provable";
-export * from "./tubeTolerance";
-export * from "./verdicts";
+export { type AdjustStep, adjustStep } from "./adjustStep";
+export { BED_SHARE, type BedHeights, type BedVerdict, bedVerdict, type RestAdvice } from "./bedVerdict";
+export { conformity } from "./conformity";
+export {
+  angleLimit,
+  FLAT_CLASSES,
+  type FlatClass,
+  flatLimitMm,
+  LINEAR_CLASSES,
+  type LinearClass,
+  linearLimitMm,
+} from "./iso13920";
+export { type Limit, limitProblems, resolveLimits } from "./limits";
+export { type Limits, limitsSchema } from "./limitsSchema";
+export { type Proof, type Provable, provable, slipsThatShow } from "./provable";
+export { tubeFits } from "./tubeTolerance";
+export { type LimitVerdict, type Overall, overall, verdicts } from "./verdicts";

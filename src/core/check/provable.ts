@@ -54,7 +54,7 @@ function nominalCheck(quad: Quad, instrument: Instrument) {
 }
 
 /** How small a misread tape the six lengths of a frame can show, mm: of a diagonal, and of the side where it hides best. */
-export interface SlipsThatShow {
+interface SlipsThatShow {
   instrument: Instrument;
   diagonalMm: number;
   sideMm: number;

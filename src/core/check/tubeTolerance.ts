@@ -2,7 +2,7 @@ import { a500Tolerance, en10219Tolerance, type Structure, type StructureMember }
 import { formatSmall, type UnitPreference } from "../units";
 
 /** What the tube itself may be off by as it was bought, and what that does to a fit. */
-export interface TubeFit {
+interface TubeFit {
   standard: "EN 10219-2" | "ASTM A500";
   what: string;
   limitMm: number;

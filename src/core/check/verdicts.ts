@@ -17,7 +17,7 @@ export interface LimitVerdict {
 export type Overall = Verdict | "not measured";
 
 /** What was measured at one gate, ready to be held against limits. */
-export interface MeasuredFrame {
+interface MeasuredFrame {
   /** Sides with everything that is uncertain, mm. */
   sides: Partial<Record<string, Measured>>;
   square: SquareCheck | null;

@@ -2,14 +2,14 @@ import { type Quadrilateral, TOLERANCES } from "../frame";
 import type { CutPiece } from "./cutList";
 
 /** A piece as it was measured, long point to long point, mm. */
-export interface CutReading {
+interface CutReading {
   mm: number;
   /** Standard uncertainty that is new in each reading: zero and scale are shared by readings of one instrument. */
   uMm: number;
 }
 
 /** One piece against what it was to be cut to. */
-export interface CutPieceCheck {
+interface CutPieceCheck {
   member: string;
   targetMm: number;
   line: CutPiece;
@@ -19,7 +19,7 @@ export interface CutPieceCheck {
   uMm: number;
 }
 
-export type PairWord = "match" | "do not match" | "too close to call";
+type PairWord = "match" | "do not match" | "too close to call";
 
 /** Two pieces that lie opposite each other. */
 export interface PairCheck {
@@ -44,7 +44,7 @@ export interface AsCut {
 }
 
 /** Opposite sides may differ by this (common practice, no source): more, and equal diagonals prove nothing. */
-export const PAIR_MM = 0.5;
+const PAIR_MM = 0.5;
 /** 95 % one-sided, as for limits. */
 const GUARD = 1.645;
 

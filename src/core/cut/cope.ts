@@ -15,20 +15,6 @@ export type CopeEdge = "inner" | "outer";
 const STEPS = 192;
 
 /**
- * Depth of a cope, closed form for a round branch: distance from the through member's axis at a place round the branch.
- * @param rMm radius of the edge that touches. @param radiusMm of the through member. @param angleDeg between the axes.
- * @param offsetMm of the axes from each other. @param phi round the branch, from the plane of both axes, rad.
- * @returns along the branch from where its axis passes the through member's, mm; NaN where the branch misses it.
- * Source: exact intersection of two cylinders.
- */
-export function copeDepth(rMm: number, radiusMm: number, angleDeg: number, offsetMm: number, phi: number): number {
-  const a = (angleDeg * Math.PI) / 180;
-  return (
-    (Math.sqrt(radiusMm ** 2 - (rMm * Math.sin(phi) + offsetMm) ** 2) + rMm * Math.cos(phi) * Math.cos(a)) / Math.sin(a)
-  );
-}
-
-/**
  * Template of an end that is fitted to a round tube, worked out from the frame as it stands.
  * @param wallEdge edge of the wall that touches. @returns null when the end is not fitted to a round, or misses it.
  */

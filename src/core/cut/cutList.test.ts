@@ -5,7 +5,7 @@ import { built } from "../../../tests/support/ladder";
 import { rectangle } from "../../../tests/support/plans";
 import { type DrawnFrame, mirrorMembers, resolveStructure, type Structure } from "../frame";
 import { length } from "../units";
-import { copeDepth, copeTemplate, sheetStartsMm } from "./cope";
+import { copeTemplate, sheetStartsMm } from "./cope";
 import { cutList } from "./cutList";
 import { drillList, drillProblems, pilotMm } from "./drill";
 import type { Drill } from "./drillSchema";
@@ -113,6 +113,20 @@ describe("the cut list of any frame", () => {
     expect(rungs?.cutLongPointMm).toBeCloseTo((rungs?.longPointMm ?? 0) + 0.25, 9);
   });
 });
+
+/**
+ * Depth of a cope, closed form for a round branch: distance from the through member's axis at a place round the branch.
+ * @param rMm radius of the edge that touches. @param radiusMm of the through member. @param angleDeg between the axes.
+ * @param offsetMm of the axes from each other. @param phi round the branch, from the plane of both axes, rad.
+ * @returns along the branch from where its axis passes the through member's, mm; NaN where the branch misses it.
+ * Source: exact intersection of two cylinders.
+ */
+function copeDepth(rMm: number, radiusMm: number, angleDeg: number, offsetMm: number, phi: number): number {
+  const a = (angleDeg * Math.PI) / 180;
+  return (
+    (Math.sqrt(radiusMm ** 2 - (rMm * Math.sin(phi) + offsetMm) ** 2) + rMm * Math.cos(phi) * Math.cos(a)) / Math.sin(a)
+  );
+}
 
 describe("copes", () => {
   it("every point of the curve lies on both cylinders, whatever radii, angle and offset", () => {

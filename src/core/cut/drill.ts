@@ -13,7 +13,7 @@ const WEB_SHARE = 0.17;
 const FACE_SHARE = 0.4;
 
 /** One line of the drill list. */
-export interface DrillLine {
+interface DrillLine {
   drill: Drill;
   /** Pilot first, mm; null when none is wanted. */
   pilotMm: number | null;

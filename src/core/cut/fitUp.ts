@@ -2,7 +2,7 @@ import { degrees, radians } from "../numeric";
 import { type Problem, plainMm } from "../units";
 
 /** How two test pieces and a square were put together. */
-export type SawTestPlacing = "pieces inside square" | "square inside pieces";
+type SawTestPlacing = "pieces inside square" | "square inside pieces";
 
 /** What a test of two mitred pieces says of the saw. Degrees. */
 export interface SawTest {

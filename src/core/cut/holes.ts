@@ -6,7 +6,7 @@ export const FINISHES = ["bare", "paint", "zinc dip"] as const;
 export type Finish = (typeof FINISHES)[number];
 
 /** Tubes that make one closed space once everything is beaded. */
-export interface ClosedVolume {
+interface ClosedVolume {
   members: string[];
   /** Length of tube in it, mm. */
   lengthMm: number;
@@ -14,7 +14,7 @@ export interface ClosedVolume {
 }
 
 /** Where one hole is drilled. */
-export interface HolePlace {
+interface HolePlace {
   member: string;
   /** Along the centre line of the piece as cut. */
   fromFirstEndMm: number;

@@ -2,7 +2,7 @@ import { isHollow, MATERIALS, type Structure } from "../frame";
 import type { Finish } from "./holes";
 
 /** What a piece's ends need before they are fitted. */
-export interface Preparation {
+interface Preparation {
   /** Sections that it holds for. */
   sections: string[];
   wallMm: number;

@@ -1,2 +1,2 @@
-export * from "./moved";
-export * from "./scene";
+export { exaggeration, movedLines } from "./moved";
+export { inScene, outlineIn, type Scene, type SceneLine, type SceneOutline, sceneOf } from "./scene";

@@ -26,7 +26,7 @@ export interface SceneLine {
   role: "moved";
 }
 
-export interface SceneArc {
+interface SceneArc {
   kind: "arc";
   centre: Vec2;
   radiusMm: number;
@@ -34,7 +34,7 @@ export interface SceneArc {
   toDeg: number;
 }
 
-export interface SceneText {
+interface SceneText {
   kind: "text";
   text: string;
   at: Vec2;
@@ -44,7 +44,7 @@ export interface SceneText {
 }
 
 /** A length with the way off which its figure stands. */
-export interface SceneDimension {
+interface SceneDimension {
   kind: "dimension";
   from: Vec2;
   to: Vec2;
@@ -52,7 +52,7 @@ export interface SceneDimension {
   lengthMm: number;
 }
 
-export type SceneItem = SceneOutline | SceneLine | SceneArc | SceneText | SceneDimension;
+type SceneItem = SceneOutline | SceneLine | SceneArc | SceneText | SceneDimension;
 
 /** A view of a frame as lines, arcs, texts and dimensions: what every drawing is made from, on screen and on paper. */
 export interface Scene {
@@ -76,7 +76,7 @@ const extents = ({ low, high }: Structure): [number, number, number] => [
 ];
 
 /** The view in which a frame shows most of itself: square to its quadrilateral when it is flat, else the broadest. */
-export function bestView(structure: Structure): ViewAxes {
+function bestView(structure: Structure): ViewAxes {
   const size = extents(structure);
   const { quad } = structure;
   if (quad && size[quad.view.depth] <= FLAT_SHARE * Math.min(size[quad.view.right], size[quad.view.up]))

@@ -6,7 +6,7 @@ import { bodyPoints } from "./resolveStructure";
 import type { Structure, StructureMember } from "./structure";
 
 /** A box in space: middle, unit axes, half sizes. */
-export interface Box {
+interface Box {
   middle: Vec3;
   axes: readonly [Vec3, Vec3, Vec3];
   half: Vec3;
@@ -19,7 +19,7 @@ const UNIT: readonly [Vec3, Vec3, Vec3] = [
 ];
 
 /** The box round a member as it is cut. */
-export function memberBox(m: StructureMember): Box {
+function memberBox(m: StructureMember): Box {
   const points = bodyPoints(m);
   const span = m.axes.map((d) => {
     const v = points.map((p) => dot3(p, d));
@@ -113,7 +113,7 @@ export function gapBetween(a: Box, b: Box): { mm: number; way: Vec3 } {
 }
 
 /** What stands too near to an object, or to the floor. */
-export interface Clearance {
+interface Clearance {
   /** Object or `floor`. */
   of: string;
   name: string;

@@ -7,10 +7,10 @@ const memberName = z
   .string()
   .regex(/^[A-Z][A-Z0-9]{0,5}$/, "A name has one to six capitals or digits, a letter first.");
 
-export const pointSchema = z.strictObject({ x: lengthSchema, y: lengthSchema, z: lengthSchema });
+const pointSchema = z.strictObject({ x: lengthSchema, y: lengthSchema, z: lengthSchema });
 
 /** A section that members are made of: changed once, it changes for all of them. */
-export const drawnSectionSchema = z.strictObject({
+const drawnSectionSchema = z.strictObject({
   id: z.string().regex(/^S[1-9]\d?$/, "Sections are named S1 to S99."),
   shape: z.enum(SHAPES),
   /** Name in the table, or null for a size of one's own. */
@@ -22,7 +22,7 @@ export const drawnSectionSchema = z.strictObject({
   material: z.enum(MATERIAL_NAMES),
 });
 
-export const drawnMemberSchema = z.strictObject({
+const drawnMemberSchema = z.strictObject({
   id: memberName,
   /** Ends on the centre line, as if every member ran to the middle of the one that it meets. */
   from: pointSchema,
@@ -43,7 +43,7 @@ export const drawnMemberSchema = z.strictObject({
 });
 
 /** What a person says of a joint that the tool found; what is not said stays as found. */
-export const drawnJointSchema = z.strictObject({
+const drawnJointSchema = z.strictObject({
   between: z.tuple([memberName, memberName]),
   kind: z.enum([...JOINT_KINDS, "none"]).nullable(),
   /** Which of the two runs through, for a butt or tee. */
@@ -59,10 +59,10 @@ export const drawnJointSchema = z.strictObject({
   ),
 });
 
-export const holeSchema = z.strictObject({ x: lengthSchema, y: lengthSchema, diameter: lengthSchema });
+const holeSchema = z.strictObject({ x: lengthSchema, y: lengthSchema, diameter: lengthSchema });
 
 /** A part that is no member: a box whose least size is its thickness. */
-export const partSchema = z.strictObject({
+const partSchema = z.strictObject({
   id: z.string().regex(/^P[1-9]\d?$/, "Parts are named P1 to P99."),
   kind: z.enum(PART_KINDS),
   /** Middle of the part. */
@@ -78,7 +78,7 @@ export const partSchema = z.strictObject({
 });
 
 /** Something that the frame must clear or hold: an engine, a drum, a shelf. */
-export const obstacleSchema = z.strictObject({
+const obstacleSchema = z.strictObject({
   id: z.string().regex(/^G[1-9]\d?$/, "Objects are named G1 to G99."),
   name: z.string().max(60, "At most 60 characters."),
   /** Its lower left front corner. */

@@ -16,4 +16,3 @@ export type Care = (typeof CARES)[number];
 export type Seam = (typeof SEAMS)[number];
 export type Crown = (typeof CROWNS)[number];
 export type PartKind = (typeof PART_KINDS)[number];
-export type ShapeName = (typeof SHAPES)[number];

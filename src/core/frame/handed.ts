@@ -3,7 +3,7 @@ import { bodyPoints } from "./resolveStructure";
 import type { Structure, StructureMember } from "./structure";
 
 /** What a declared left and right turn out to be. */
-export interface Handedness {
+interface Handedness {
   left: string[];
   right: string[];
   verdict: "mirrored" | "two of one hand" | "different";

@@ -1,36 +1,72 @@
-export * from "./clearance";
-export * from "./cutter";
-export * from "./drawnSchema";
-export * from "./drawnStart";
-export * from "./editing";
-export * from "./endCuts";
-export * from "./findJoints";
-export * from "./frameWords";
-export * from "./handed";
-export * from "./joining";
-export * from "./jointFaces";
-export * from "./jointHabits";
-export * from "./materials";
-export * from "./measuredShape";
-export * from "./meeting";
-export * from "./memberAxes";
-export * from "./mirrorImage";
-export * from "./mirroring";
-export * from "./parts";
-export * from "./placing";
-export * from "./quadrilateral";
-export * from "./rectangleProblems";
-export * from "./rectangleSchema";
-export * from "./resolveStructure";
-export * from "./sectionOutline";
-export * from "./sections";
-export * from "./sectionWords";
-export * from "./shapes";
-export * from "./sizeLimit";
-export * from "./snapping";
-export * from "./starters";
-export * from "./structure";
-export * from "./structureProblems";
-export * from "./tolerances";
-export * from "./tubeTolerances";
-export * from "./viewAxes";
+export { clearances } from "./clearance";
+export { type Cutter, meets } from "./cutter";
+export {
+  type DrawnFrame,
+  type DrawnJoint,
+  type DrawnMember,
+  type DrawnPart,
+  type DrawnSection,
+  drawnFrameSchema,
+  type Point,
+} from "./drawnSchema";
+export { emptyFrame, fromRectangle, member, statedPoint } from "./drawnStart";
+export {
+  type Axis,
+  addMember,
+  copyMembers,
+  deleteMembers,
+  moveCorner,
+  moveEnd,
+  moveMembers,
+  renameMember,
+  setJoint,
+  setLength,
+  setMember,
+  spaceEqually,
+  splitMember,
+} from "./editing";
+export type { Clash } from "./findJoints";
+export {
+  CARES,
+  type Care,
+  CROWNS,
+  DIRECTIONS,
+  type Direction,
+  FACE_LINES,
+  type FaceLine,
+  PART_KINDS,
+  type PartKind,
+  SEAMS,
+  SHAPES,
+} from "./frameWords";
+export { handedness } from "./handed";
+export { joiningOrder } from "./joining";
+export { MATERIAL_NAMES, MATERIALS, type MaterialName } from "./materials";
+export { measuredShape, readSurvey, sidesOf } from "./measuredShape";
+export type { EndName, Placed } from "./meeting";
+export { type Axes, memberAxes } from "./memberAxes";
+export { flipMembers, mirrorMembers } from "./mirroring";
+export { thicknessOf } from "./parts";
+export { directionWord, place, shapeOf } from "./placing";
+export { rectangleProblems } from "./rectangleProblems";
+export { type Rectangle, rectangleSchema } from "./rectangleSchema";
+export { bodyPoints, middleOf, resolveStructure } from "./resolveStructure";
+export { isHollow, isRound } from "./sectionOutline";
+export { PROFILES, sectionProperties } from "./sections";
+export { sectionWords } from "./sectionWords";
+export { type ShapeProperties, shapeProperties } from "./shapes";
+export { splitForSize } from "./sizeLimit";
+export { type Snap, snap } from "./snapping";
+export {
+  STARTERS,
+  type Starter,
+  type StarterField,
+  type StarterValues,
+  starterProblems,
+  usualValues,
+} from "./starters";
+export type { Quadrilateral, Structure, StructureFace, StructureJoint, StructureMember } from "./structure";
+export { structureProblems } from "./structureProblems";
+export { TOLERANCES } from "./tolerances";
+export { a500Tolerance, en10219Tolerance } from "./tubeTolerances";
+export { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, seenAt, type ViewAxes } from "./viewAxes";

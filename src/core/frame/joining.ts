@@ -2,7 +2,7 @@ import type { DrawnFrame } from "./drawnSchema";
 import type { Structure } from "./structure";
 
 /** One step of putting sub-assemblies together. */
-export interface Joining {
+interface Joining {
   id: string;
   name: string;
   members: string[];

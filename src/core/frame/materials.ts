@@ -1,5 +1,5 @@
 /** Constants of one material at room temperature. */
-export interface Material {
+interface Material {
   label: string;
   /** Young's modulus, MPa. */
   eMPa: number;

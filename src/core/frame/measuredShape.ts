@@ -2,12 +2,12 @@ import { cholesky, type Rows, solveCholesky, type Vec2 } from "../numeric";
 import { bareUnit, fail, ok, parseLength, plainMm, type Result, type UnitPreference } from "../units";
 
 /** One size taken from an existing object. */
-export type Taken =
+type Taken =
   | { kind: "distance"; line: number; from: string; to: string; mm: number; uMm: number }
   | { kind: "point"; line: number; name: string; at: Vec2; uMm: number };
 
 /** A shape fitted to what was taken, seen from above. */
-export interface MeasuredShape {
+interface MeasuredShape {
   points: { name: string; at: Vec2; uMm: number | null }[];
   /** Read less fitted, by line. */
   residuals: { line: number; text: string; mm: number; standard: number }[];

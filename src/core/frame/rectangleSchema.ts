@@ -2,7 +2,7 @@ import * as z from "zod";
 import { lengthSchema } from "../units";
 import { MATERIAL_NAMES } from "./materials";
 
-export const sectionSchema = z.strictObject({
+const sectionSchema = z.strictObject({
   /** Name in the table, or null for a size of one's own. */
   profile: z.string().max(60).nullable(),
   face: lengthSchema,
@@ -10,7 +10,7 @@ export const sectionSchema = z.strictObject({
   wall: lengthSchema,
 });
 
-export const crossMemberSchema = z.strictObject({
+const crossMemberSchema = z.strictObject({
   id: z.string().regex(/^M[1-9]\d?$/, "Cross members are named M1 to M99."),
   /** From the outside of DA (or AB, when it runs along) to the member's centre line. */
   at: lengthSchema,

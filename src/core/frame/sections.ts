@@ -1,5 +1,5 @@
 /** A hollow section as it stands in the frame, mm. */
-export interface SectionSize {
+interface SectionSize {
   /** Width seen in plan, square to the member. */
   faceMm: number;
   /** Height, up from the bed. */
@@ -8,7 +8,7 @@ export interface SectionSize {
 }
 
 /** Properties of a hollow section. */
-export interface SectionProperties {
+interface SectionProperties {
   areaMm2: number;
   /** Second moment for bending out of the frame's plane (about the axis that lies in the plane). */
   iOutOfPlaneMm4: number;
@@ -20,7 +20,7 @@ export interface SectionProperties {
 }
 
 /** One profile of the table. `largeMm` by `smallMm` by wall; how it stands is chosen with the frame. */
-export interface Profile {
+interface Profile {
   name: string;
   largeMm: number;
   smallMm: number;

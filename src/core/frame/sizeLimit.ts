@@ -2,7 +2,7 @@ import type { Vec3 } from "../numeric";
 import type { Structure } from "./structure";
 
 /** Where a frame is parted so that every piece fits. */
-export interface SplitPlan {
+interface SplitPlan {
   axis: "x" | "y" | "z";
   /** Planes, mm, from low to high. */
   at: number[];

@@ -58,7 +58,7 @@ const num = (v: StarterValues, key: string): number => Number(v[key]);
 const sizeOf = (s: DrawnSection) => sectionSize(shapeOf(s));
 
 /** Centres of n bars with equal clear gaps between each other and what stands at both ends. */
-export function equalGaps(n: number, insideMm: number, barMm: number): Result<number[]> {
+function equalGaps(n: number, insideMm: number, barMm: number): Result<number[]> {
   const gap = (insideMm - n * barMm) / (n + 1);
   if (gap < 5) return fail(`${n} of ${barMm.toFixed(0)} mm leave no gap in ${insideMm.toFixed(0)} mm: take fewer.`);
   return ok(Array.from({ length: n }, (_, i) => gap + barMm / 2 + i * (gap + barMm)));
@@ -105,8 +105,8 @@ const butted = (members: readonly DrawnMember[]): DrawnFrame["joints"] => {
 };
 
 /** Rise of a slope from how it was typed: rise over a run, an angle, or two heights measured from a string. */
-export const RISE_WORDS = ["rise over the run", "angle", "two heights from a string"] as const;
-export function riseOf(how: string, runMm: number, v: StarterValues): number {
+const RISE_WORDS = ["rise over the run", "angle", "two heights from a string"] as const;
+function riseOf(how: string, runMm: number, v: StarterValues): number {
   if (how === RISE_WORDS[1]) return runMm * Math.tan((num(v, "angle") * Math.PI) / 180);
   if (how === RISE_WORDS[2]) return num(v, "heightEnd") - num(v, "heightStart");
   return num(v, "rise");

@@ -1,5 +1,5 @@
 /** What a cold-formed tube may be off by, mm. */
-export interface TubeTolerance {
+interface TubeTolerance {
   sideMm: number;
   wallMm: number;
   concaveConvexMm: number;

@@ -55,11 +55,14 @@ export function flatnessScatter(xy: readonly Vec2[], z: readonly number[], cov: 
   };
 }
 
-/** What a perfectly flat bed reads through the noise of its readings: noise only ever adds. @param uMm of each height. */
-export const noiseFloor = (xy: readonly Vec2[], uMm: number): Scatter =>
+/**
+ * What a perfectly flat bed reads through the noise of its readings: noise only ever adds.
+ * @param cov covariance of the heights, mm2, or one standard uncertainty for all, mm.
+ */
+export const noiseFloor = (xy: readonly Vec2[], cov: number | Rows, draws = 2 * DRAWS): Scatter =>
   flatnessScatter(
     xy,
     xy.map(() => 0),
-    uMm,
-    2 * DRAWS,
+    cov,
+    draws,
   );

@@ -1,9 +1,9 @@
-export * from "./corners";
-export * from "./flatness";
-export * from "./flatnessScatter";
-export * from "./fourCorners";
-export * from "./hull";
-export * from "./lines";
-export * from "./minimumZone";
-export * from "./overlap";
-export * from "./plane";
+export { CORNERS, type Corner, DIAGONALS, ends, SIDES, type Side, SPANS, type Span } from "./corners";
+export { type Flatness, flatness, fourWeights } from "./flatness";
+export { flatnessScatter, noiseFloor, type Scatter } from "./flatnessScatter";
+export { type FourCorners, fourCorners } from "./fourCorners";
+export { hull } from "./hull";
+export { circleCrossing, lineCrossing, nearestOnStretch } from "./lines";
+export { MinimumZone } from "./minimumZone";
+export { overlapMm, partingDirections } from "./overlap";
+export { fitPlane, heightOf, type Plane } from "./plane";

@@ -1,7 +1,7 @@
 import type { Vec2 } from "../numeric";
 
 /** Points that hold the thinnest slab, and on which face each lies. */
-export interface Slab {
+interface Slab {
   /** Height, mm, along z. */
   zoneMm: number;
   points: [number, number, number, number];

@@ -1,10 +1,22 @@
-export * from "./combine";
-export * from "./instrument";
-export * from "./levelReversal";
-export * from "./oddOne";
-export * from "./selfTests";
-export * from "./shelf";
-export * from "./straightedge";
-export * from "./tapeLimit";
-export * from "./twoPeg";
-export * from "./uncertainty";
+export { combine } from "./combine";
+export { type Instrument, instrumentSchema } from "./instrument";
+export { levelReversal } from "./levelReversal";
+export { oddOne } from "./oddOne";
+export { selfTest, type TestReadings } from "./selfTests";
+export { SHELF } from "./shelf";
+export { bulgeAt, turnedEdge } from "./straightedge";
+export { TAPE_CLASSES, type TapeClass, tapeLimitMm } from "./tapeLimit";
+export { collimationMmPerM } from "./twoPeg";
+export {
+  correctedMm,
+  fullUncertainty,
+  INSTRUMENT_KINDS,
+  type InstrumentKind,
+  READ_TO,
+  readingUncertainty,
+  readsSlopes,
+  type SelfTest,
+  TESTS_OF,
+  uOfLimit,
+  uOfResolution,
+} from "./uncertainty";

@@ -1,5 +1,5 @@
 /** A level read twice at one place, turned end for end between. Same unit in and out. */
-export interface Reversal {
+interface Reversal {
   zeroError: number;
   slope: number;
   u: number;

@@ -1,7 +1,7 @@
 import { type Combined, combine } from "./combine";
 
 /** Readings of one quantity with several instruments, held against each other. */
-export interface Compared {
+interface Compared {
   all: Combined;
   /** The one that does not fit the others, by place in the list; null when they agree, or when it cannot be told. */
   odd: number | null;

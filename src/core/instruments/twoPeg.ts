@@ -1,5 +1,5 @@
 /** Two-peg test: rod at two pegs from two places of the level. Readings mm, distances m. */
-export interface TwoPeg {
+interface TwoPeg {
   a1: number;
   b1: number;
   a2: number;

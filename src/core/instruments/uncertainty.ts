@@ -7,7 +7,7 @@ export const uOfResolution = (stepMm: number): number => stepMm / Math.sqrt(12);
 export const uOfLimit = (limitMm: number): number => limitMm / Math.sqrt(3);
 
 /** Independent parts combine as the root of their squares (JCGM 100:2008, 5.1.2). */
-export const combineIndependent = (...parts: number[]): number => Math.hypot(...parts);
+const combineIndependent = (...parts: number[]): number => Math.hypot(...parts);
 
 export const INSTRUMENT_KINDS = [
   "tape",
@@ -27,7 +27,7 @@ export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 /** What a tape is read to. */
 export const READ_TO = ["edge", "scribe line", "marker line"] as const;
 /** How far a line of that kind may be off where it is read, +-mm (common practice, no source). */
-export const LINE_LIMIT_MM: Record<(typeof READ_TO)[number], number> = {
+const LINE_LIMIT_MM: Record<(typeof READ_TO)[number], number> = {
   edge: 0,
   "scribe line": 0.1,
   "marker line": 0.5,
@@ -56,7 +56,7 @@ export const TESTS_OF: Record<InstrumentKind, readonly SelfTest[]> = {
 export const readsSlopes = (kind: InstrumentKind): boolean => kind === "spirit level" || kind === "angle gauge";
 
 /** What one reading of an instrument is uncertain by. `uMm` is new each time; the other two are shared by its readings. */
-export interface ReadingUncertainty {
+interface ReadingUncertainty {
   uMm: number;
   uZeroMm: number;
   /** Dimensionless: mm per mm. */

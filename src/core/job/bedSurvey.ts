@@ -7,7 +7,7 @@ import type { Rest } from "./planSchema";
 import type { Mean, Round } from "./rounds";
 
 /** A round of the bed, adjusted: every reading of it, by whichever method. */
-export interface BedSurvey {
+interface BedSurvey {
   survey: Survey;
   /** Keys of readings that name a rest which is no longer there. */
   orphaned: string[];

@@ -13,7 +13,7 @@ import type { Problem } from "../units";
 import type { Plan } from "./planSchema";
 
 /** What a plan builds, worked out once for every plan. However it was entered, everything after reads this. */
-export interface Built {
+interface Built {
   problems: Problem[];
   /** The frame as members; null while the sizes of a rectangle have errors. */
   members: DrawnFrame | null;

@@ -69,7 +69,7 @@ const DRAWN_LABELS: Record<string, string> = {
 };
 
 /** Name of a plan field as a person says it. */
-export function fieldLabel(path: string): string {
+function fieldLabel(path: string): string {
   const cross = /^frame\.sizes\.cross\.(M\d+)/.exec(path);
   if (cross) return `Cross member ${cross[1]}`;
   const rest = /^bed\.rests\.(R\d+)(?:\.(x|y))?/.exec(path);

@@ -10,7 +10,7 @@ const FAR_MM = 100_000;
 const STEEP_MM_PER_M = 1000;
 
 /** What is wrong with something that was entered, at its field. */
-export interface EntryProblem {
+interface EntryProblem {
   path: string;
   message: string;
 }

@@ -20,10 +20,10 @@ const base = {
   origin: z.string().trim().min(1, "Say who made it.").max(60, "At most 60 characters."),
 };
 
-export const METHODS = ["heights", "rod"] as const;
+const METHODS = ["heights", "rod"] as const;
 
 /** A round of measuring at one gate. */
-export const roundSchema = z.strictObject({
+const roundSchema = z.strictObject({
   kind: z.literal("round"),
   ...base,
   gate: z.enum(GATES),
@@ -40,7 +40,7 @@ export const roundSchema = z.strictObject({
 const restName = z.string().regex(/^R[1-9]\d?$/, "Rests are named R1 to R99.");
 
 /** How a rest was read, where a survey mixes its methods. Without it: as the round says. */
-export const howSchema = z.discriminatedUnion("by", [
+const howSchema = z.discriminatedUnion("by", [
   z.strictObject({ by: z.literal("height"), datum: z.int().min(1).max(9) }),
   /** Rod under a level line; the set-up of the level, and how far away the rod stood. */
   z.strictObject({
@@ -66,7 +66,7 @@ export type How = z.infer<typeof howSchema>;
  * One reading of a round. A later one of the same quantity takes its place, or is averaged with it when it was read `again`;
  * all stay in the record.
  */
-export const readingSchema = z.strictObject({
+const readingSchema = z.strictObject({
   kind: z.literal("reading"),
   ...base,
   roundId: z.uuid(),
@@ -89,7 +89,7 @@ const tickIdSchema = z.union([
   z.strictObject({ do: z.literal("close") }),
 ]);
 
-export const tickSchema = z.strictObject({
+const tickSchema = z.strictObject({
   kind: z.literal("tick"),
   ...base,
   /** What is ticked off, or no longer. */
@@ -97,14 +97,14 @@ export const tickSchema = z.strictObject({
   done: z.boolean(),
 });
 
-export const noteSchema = z.strictObject({
+const noteSchema = z.strictObject({
   kind: z.literal("note"),
   ...base,
   text: z.string().trim().min(1, "Write something first.").max(2000, "At most 2000 characters."),
 });
 
 /** What one save of the plan changed. Made by the server. */
-export const changeSchema = z.strictObject({
+const changeSchema = z.strictObject({
   kind: z.literal("change"),
   ...base,
   version: versionSchema,

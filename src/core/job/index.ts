@@ -1,30 +1,47 @@
-export * from "./bedRound";
-export * from "./bedSurvey";
-export * from "./built";
-export * from "./carries";
-export * from "./cautions";
-export * from "./changes";
-export * from "./entries";
-export * from "./entrySchema";
-export * from "./evaluate";
-export * from "./evaluationContext";
-export * from "./format";
-export * from "./frameRound";
-export * from "./jobSchema";
-export * from "./lossLines";
-export * from "./misreadHelp";
-export * from "./plan";
-export * from "./planSchema";
-export * from "./predict";
-export * from "./predictable";
-export * from "./predictedMeasured";
-export * from "./quantityId";
-export * from "./quantitySchema";
-export * from "./rounds";
-export * from "./stages";
-export * from "./surveyWords";
-export * from "./tickId";
-export * from "./upgrade/first";
-export * from "./upgrade/upgrade";
-export * from "./usualStock";
-export * from "./words";
+export type { BedRound } from "./bedRound";
+export { builtOf, overallSizeMm } from "./built";
+export { CARRIES, type Carries } from "./carries";
+export { CARRIES_CAUTION, STAGE_CAUTIONS } from "./cautions";
+export { type Collision, collide, planChanges } from "./changes";
+export { entryProblem, isReadAt, readingProblem } from "./entries";
+export {
+  type Change,
+  type Entry,
+  type How,
+  type NewEntry,
+  newEntrySchema,
+  type ReadingEntry,
+  type RoundEntry,
+} from "./entrySchema";
+export { type CutRound, type Evaluation, evaluate, type Summary, summaryOf } from "./evaluate";
+export { FORMAT } from "./format";
+export type { FrameRound } from "./frameRound";
+export { type Job, jobSchema } from "./jobSchema";
+export { lossLines } from "./lossLines";
+export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
+export { type Plan, planSchema, type Rest } from "./planSchema";
+export { predict, predicting } from "./predict";
+export { canPredict, predictionKey, whyNoPrediction } from "./predictable";
+export type { SideLoss } from "./predictedMeasured";
+export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quantityId";
+export type { QuantityId } from "./quantitySchema";
+export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
+export { STAGES, type Stage } from "./stages";
+export { surveyReadingWords, surveyWords } from "./surveyWords";
+export { CLOSE, cutTick, type TickId, tickKey } from "./tickId";
+export { storedEntries, storedPlan, upgradeEntries, upgradePlan } from "./upgrade/upgrade";
+export { cleanSawTest } from "./usualStock";
+export {
+  bandWords,
+  type Hold,
+  heldWords,
+  misreadWords,
+  nudgeWords,
+  pieceSection,
+  placeWords,
+  plusMinus,
+  predictedDecimals,
+  restWords,
+  tapWords,
+  twistWords,
+} from "./words";

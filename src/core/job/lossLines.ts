@@ -4,7 +4,7 @@ import { lossOf, type Prediction, predicted } from "../shrink";
 import type { Estimate } from "../units";
 
 /** One predicted loss of a frame, with the words that go before it. */
-export interface LossLine {
+interface LossLine {
   id: string;
   say: string;
   loss: Estimate;

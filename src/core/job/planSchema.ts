@@ -8,13 +8,13 @@ import { weldSchema } from "../weld";
 import { CARRIES } from "./carries";
 import { FORMAT } from "./format";
 
-export const restSchema = z.strictObject({
+const restSchema = z.strictObject({
   id: z.string().regex(/^R[1-9]\d?$/, "Rests are named R1 to R99."),
   x: lengthSchema,
   y: lengthSchema,
 });
 
-export const bedSchema = z.strictObject({
+const bedSchema = z.strictObject({
   rests: z.array(restSchema).max(40, "At most 40 rests."),
   adjust: z.enum(["shims", "feet"]),
   mode: z.enum(SHIM_MODES),
@@ -55,5 +55,4 @@ export const planSchema = z.strictObject({
   drill: z.array(drillSchema).max(99, "At most 99 holes."),
 });
 export type Plan = z.infer<typeof planSchema>;
-export type Bed = z.infer<typeof bedSchema>;
 export type Rest = z.infer<typeof restSchema>;

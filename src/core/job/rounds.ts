@@ -115,7 +115,7 @@ export interface Mean {
 const WARMER_LIMIT_K = 10;
 
 /** Lengthening of work that is hotter than what measures it. */
-export interface Warmth {
+interface Warmth {
   warmerK: number;
   /** 1/K. */
   alphaPerK: number;

@@ -24,7 +24,7 @@ export const plusMinus = (value: number, u: number, units: UnitPreference, signe
   `${formatSmall(value, units, { decimals: 2, bare: true, signed })} ± ${formatSmall(2 * u, units, { decimals: 2 })}`;
 
 /** What to do about the lean, then why. */
-export interface NudgeWords {
+interface NudgeWords {
   /** `leave` when the tape cannot tell it from square. */
   act: "slide" | "leave" | "measure";
   say: string;
@@ -66,7 +66,7 @@ export function nudgeWords(
   };
 }
 
-export const HOLDS = ["slides", "hinges", "strap"] as const;
+const HOLDS = ["slides", "hinges", "strap"] as const;
 /** How a frame is brought square: a loose side slides, tacked corners hinge, or a strap pulls the long diagonal. */
 export type Hold = (typeof HOLDS)[number];
 

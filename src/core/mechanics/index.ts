@@ -1,18 +1,48 @@
-export * from "./actionRecord";
-export * from "./baseSolver";
-export * from "./beam";
-export * from "./condensed";
-export * from "./freedomOrder";
-export * from "./fromStructure";
-export * from "./holds";
-export * from "./loadActions";
-export * from "./localYield";
-export * from "./lowRankRun";
-export * from "./mechanicalFrame";
-export * from "./model";
-export * from "./movedFrame";
-export * from "./packedSymmetric";
-export * from "./plainRun";
-export * from "./splitMembers";
-export * from "./springs";
-export * from "./underWeight";
+export { beamStiffness, extentAlong, secondMomentAbout, toGlobal } from "./beam";
+export { type Condensed, condense, condensing, LEAST_FITUP } from "./condensed";
+export {
+  fromStructure,
+  type JointPoints,
+  lineOfFace,
+  mechanicalKind,
+  type Station,
+  type StructureMechanics,
+} from "./fromStructure";
+export { SUPPORT } from "./holds";
+export {
+  type Action,
+  type Attach,
+  type Birth,
+  type CompiledLoads,
+  type Draws,
+  type HeldTack,
+  NO_DRAWS,
+  type RingAction,
+  type RingStiffness,
+  type Spring,
+} from "./loadActions";
+export { LocalYield } from "./localYield";
+export { LowRankRun, type Snapshot } from "./lowRankRun";
+export type {
+  BeamJoint,
+  BeamJointKind,
+  BeamMaterial,
+  BeamMember,
+  BeamSection,
+  MechanicalFrame,
+} from "./mechanicalFrame";
+export {
+  type BeamElement,
+  type BeamNode,
+  type JointInput,
+  type MadeJoint,
+  type MechanicalModel,
+  type ModelJoint,
+  type ModelMember,
+  modelOf,
+} from "./model";
+export { movedFrame, placedBy } from "./movedFrame";
+export { plainRun, startingStiffness } from "./plainRun";
+export { splitWhereBranchesLand } from "./splitMembers";
+export { relativeRows } from "./springs";
+export { underWeight } from "./underWeight";

@@ -39,10 +39,10 @@ export interface BeamJoint {
 }
 
 export const FREEDOMS = ["x", "y", "z", "rx", "ry", "rz"] as const;
-export type Freedom = (typeof FREEDOMS)[number];
+type Freedom = (typeof FREEDOMS)[number];
 
 /** A point that the bed or a jig holds. */
-export interface Support {
+interface Support {
   member: string;
   point: string;
   fix: readonly Freedom[];

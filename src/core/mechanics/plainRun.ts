@@ -6,7 +6,7 @@ import type { MechanicalModel } from "./model";
 import { springEntries } from "./springs";
 
 /** What the plain path gives: the movement of every freedom after each step, mm and rad. */
-export interface PlainRun {
+interface PlainRun {
   /** One row per step. */
   movements: Float64Array[];
   /** Tension in the tack of each line, four per joint, N, after the last step. */

@@ -4,7 +4,7 @@ import type { BeamNode, MechanicalModel } from "./model";
 import { springEntries } from "./springs";
 
 /** A frame under its own weight on props that only push. */
-export interface UnderWeight {
+interface UnderWeight {
   /** Movement of every node, mm and rad. */
   movement: Float64Array;
   /** Load on each prop, N; one that would have to pull carries nothing. */

@@ -6,7 +6,7 @@ const CRITICAL = 3.29;
 const SAME = 0.1;
 
 /** Slips that people make with a tape, mm: a hundred, a ten, a five, half an inch, an inch, a foot. */
-export const COMMON_SLIPS_MM = [1000, 500, 200, 100, 50, 30, 20, 10, 5, 12.7, 25.4, 304.8] as const;
+const COMMON_SLIPS_MM = [1000, 500, 200, 100, 50, 30, 20, 10, 5, 12.7, 25.4, 304.8] as const;
 
 /** What the diagnosis needs to know of a reading. */
 export interface Suspect {

@@ -1,7 +1,7 @@
 import { type Rows, zeros } from "./linear";
 
 /** Eigenvalues of a symmetric matrix with their vectors, in no order; `vectors[k]` belongs to `values[k]` and has length 1. */
-export interface Eigen {
+interface Eigen {
   values: number[];
   vectors: Rows;
 }

@@ -1,11 +1,22 @@
-export * from "./dense";
-export * from "./diagnosis";
-export * from "./drain";
-export * from "./eigen";
-export * from "./groups";
-export * from "./linear";
-export * from "./random";
-export * from "./skyline";
-export * from "./tails";
-export * from "./vec3";
-export * from "./vector";
+export { dotN, luSolve, matMul, matVec, symmetrise } from "./dense";
+export { type Candidate, DETECT, type Diagnosis, diagnose } from "./diagnosis";
+export { drain, partOf } from "./drain";
+export { symmetricEigen } from "./eigen";
+export { Groups } from "./groups";
+export {
+  cholesky,
+  conditionRatio,
+  inverseSpd,
+  multiply,
+  multiplyColumn,
+  type Rows,
+  solveCholesky,
+  solveSmall,
+  transpose,
+  zeros,
+} from "./linear";
+export { normalDraw, seeded } from "./random";
+export { factorSkyline, type Skyline, type Sparse, skyline, solveSkyline, sparseAdd, sparseDot } from "./skyline";
+export { chiSquareTail, normalCdf } from "./tails";
+export { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "./vec3";
+export { add, cross, degrees, distance, dot, norm, radians, scale, sub, unit, type Vec2 } from "./vector";

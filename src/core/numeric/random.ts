@@ -1,5 +1,5 @@
 /** A source of numbers between 0 and 1. */
-export type Random = () => number;
+type Random = () => number;
 
 /** Repeatable numbers from a seed (a 32-bit counter, mixed). The same seed gives the same draws on every machine. */
 export function seeded(seed: number): Random {

@@ -12,8 +12,8 @@ export interface School {
   order: (work: Workpiece, up: Up) => Step[];
 }
 
-export const TACK_SCHOOL: School = { id: "hinge first", part: "tack", order: (work) => hingeFirst(work) };
-export const WELD_SCHOOL: School = { id: "across and around", part: "weld", order: acrossAndAround };
+const TACK_SCHOOL: School = { id: "hinge first", part: "tack", order: (work) => hingeFirst(work) };
+const WELD_SCHOOL: School = { id: "across and around", part: "weld", order: acrossAndAround };
 
 /** An order of work with the schools that made it. */
 export interface Order {

@@ -37,7 +37,7 @@ function sideToward(quad: Quadrilateral, way: Vec2): string | null {
 }
 
 /** A joint by the name of its corner, or of its two members. */
-export function jointWords({ quad }: Pick<Structure, "quad">, joint: StructureJoint): string {
+function jointWords({ quad }: Pick<Structure, "quad">, joint: StructureJoint): string {
   const corner = quad && CORNERS.find((c) => quad.joints[c] === joint.id);
   return corner ?? (joint.kind === "mitre" ? joint.id : `${joint.b} on ${joint.a}`);
 }
@@ -94,7 +94,7 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
 };
 
 /** A reason as it is said. */
-export const reasonWords = (reason: Reason): string => (REASONS[reason.kind] as (r: Reason) => string)(reason);
+const reasonWords = (reason: Reason): string => (REASONS[reason.kind] as (r: Reason) => string)(reason);
 
 const measureWords = (step: Step, ring: boolean): string => {
   const what = ring ? "four sides and both diagonals" : "sizes and diagonals";

@@ -1,17 +1,20 @@
-export * from "./compileCache";
-export * from "./compileSteps";
-export * from "./cornerOutcomes";
-export * from "./draws";
-export * from "./frameOutcomes";
-export * from "./orderSearch";
-export * from "./outcomeId";
-export * from "./outcomes";
-export * from "./outputs";
-export * from "./prediction";
-export * from "./settingUp";
-export * from "./simulate";
-export * from "./simulationSteps";
-export * from "./stepProblems";
-export * from "./surrogate";
-export * from "./toldOutcomes";
-export * from "./twistStiffness";
+export { CompileCache } from "./compileCache";
+export { type CompiledSteps, compileLoads } from "./compileSteps";
+export { frameOutcomes, frameOutputs } from "./frameOutcomes";
+export { OrderSearch } from "./orderSearch";
+export { type OutcomeId, outcomeKey, outcomeWords } from "./outcomeId";
+export { bow } from "./outcomes";
+export { type Outputs, outputsOf } from "./outputs";
+export {
+  type FramePrediction,
+  lossOf,
+  type PredictedOutcome,
+  type Prediction,
+  predicted,
+  predictFrame,
+  type Replay,
+} from "./prediction";
+export type { SetUpShape, SetUpTarget } from "./settingUp";
+export { DRAWS, type SimulationInput, simulate } from "./simulate";
+export type { SimulationStep } from "./simulationSteps";
+export { toldOutcomes } from "./toldOutcomes";

@@ -28,9 +28,6 @@ export function outcomeKey(id: OutcomeId): string {
   }
 }
 
-/** Whether two ids mean the same. */
-export const sameOutcome = (a: OutcomeId, b: OutcomeId): boolean => outcomeKey(a) === outcomeKey(b);
-
 /** An outcome as one says it. */
 export function outcomeWords(id: OutcomeId): string {
   switch (id.kind) {

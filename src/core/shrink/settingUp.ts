@@ -44,7 +44,7 @@ export interface SetUpShape {
 }
 
 /** A frame set up off nominal. */
-export interface SettingUp {
+interface SettingUp {
   beyondMm: number | null;
   /** The frame as it is set up. */
   frame: MechanicalFrame;

@@ -2,7 +2,7 @@ import type { FaceLine } from "../frame";
 import type { Vec3 } from "../numeric";
 
 /** Heat of a bead or tack, or its free closing when that is what is known (or measured). */
-export type Heat = { heatJPerMm: number; closingMm?: undefined } | { closingMm: number; heatJPerMm?: undefined };
+type Heat = { heatJPerMm: number; closingMm?: undefined } | { closingMm: number; heatJPerMm?: undefined };
 
 /** One event that moves, holds or lets go of the frame. `id` names it in attributions. */
 export type SimulationStep = { id: string } & (

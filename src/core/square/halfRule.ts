@@ -1,5 +1,5 @@
 /** The habit of sliding by half the difference, against the exact slide. */
-export interface HalfRule {
+interface HalfRule {
   exactMm: number;
   ruleMm: number;
   /** Exact over rule. */

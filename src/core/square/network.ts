@@ -18,7 +18,7 @@ import {
 } from "../numeric";
 
 /** A taped distance, mm, with the standard uncertainty that is new in each reading. */
-export interface DistanceReading {
+interface DistanceReading {
   kind: "distance";
   id: string;
   from: string;
@@ -30,7 +30,7 @@ export interface DistanceReading {
 }
 
 /** An angle at `at` between `from` and `to`, rad. */
-export interface AngleReading {
+interface AngleReading {
   kind: "angle";
   id: string;
   from: string;
@@ -41,7 +41,7 @@ export interface AngleReading {
 }
 
 /** How far `of` lies off the line from `from` to `to`, mm: positive to the left of one who looks along it. */
-export interface OffsetReading {
+interface OffsetReading {
   kind: "offset";
   id: string;
   of: string;
@@ -60,7 +60,7 @@ export interface Tape {
 }
 
 /** What the adjustment says about one reading. mm, or rad for an angle. */
-export interface CheckedReading {
+interface CheckedReading {
   id: string;
   kind: Reading["kind"];
   /** Fitted minus read. */
@@ -95,7 +95,7 @@ export interface NetworkFit {
   uOf: (f: (points: Record<string, Vec2>) => number) => number;
 }
 
-export interface Network {
+interface Network {
   /** Nominal places; the first is held, the second gives the direction. */
   nodes: Record<string, Vec2>;
   readings: Reading[];

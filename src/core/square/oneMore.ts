@@ -8,14 +8,14 @@ export interface Candidate {
 }
 
 /** A set of readings that could be taken next, and what it would do. */
-export interface OneMore {
+interface OneMore {
   ids: string[];
   /** Likeness of the tests of the two most alike suspects afterwards, 0 to 1. */
   alike: number;
 }
 
 /** Tests that are less alike than this tell a slip in one reading from a slip in the other. */
-export const APART = 0.9;
+const APART = 0.9;
 
 /** The same network with every reading as it would be if nothing were wrong. */
 function planned(nodes: Record<string, Vec2>, readings: readonly Reading[], tapes: Record<string, Tape>): NetworkFit {
@@ -119,7 +119,7 @@ function judged(
 }
 
 /** Cheapest sets for three aims, each the least that does it. */
-export interface CheapestSets {
+interface CheapestSets {
   /** Enough to know the shape as well as is needed. */
   decides: PlannedSet | null;
   /** Shows, besides, that a tape was misread. */

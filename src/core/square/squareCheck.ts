@@ -31,7 +31,7 @@ export interface Measured {
 export type Shape = "rectangle" | "parallelogram" | "trapezoid" | "parallelogram and trapezoid";
 
 /** One way to bring it square: slide a side along itself. */
-export interface Nudge {
+interface Nudge {
   side: Side;
   /** The corner of that side to push, and the corner of it to push towards. */
   push: Corner;

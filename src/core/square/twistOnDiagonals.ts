@@ -1,5 +1,5 @@
 /** What a twist does to the diagonals of a rectangle whose sides keep their length, mm. */
-export interface TwistOnDiagonals {
+interface TwistOnDiagonals {
   flatMm: number;
   /** Change of both diagonals of a square, limp frame: their difference stays nought. */
   symmetricMm: number;

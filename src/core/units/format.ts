@@ -8,7 +8,7 @@ export const UNIT_PREFERENCES: readonly UnitPreference[] = ["mm", "inch-fraction
 export const bareUnit = (preference: UnitPreference): "mm" | "in" => (preference === "mm" ? "mm" : "in");
 
 /** A number rounded to the nearest n-th, as text, with what the rounding did. */
-export interface Fraction {
+interface Fraction {
   text: string;
   value: number;
   /** value - exact */
@@ -39,14 +39,14 @@ export function fraction(x: number, den: number): Fraction {
 }
 
 /** A length as shown, with what the rounding did to it. */
-export interface ShownLength {
+interface ShownLength {
   /** With its unit, for example `47 1/4 in`. */
   text: string;
   /** Shown minus exact, mm. */
   roundingMm: number;
 }
 
-export interface FormatOptions {
+interface FormatOptions {
   /** Decimals of millimetres, default 1. Decimal inches get two more. */
   decimals?: number;
   /** Denominator of inch fractions, default 32. */

@@ -1,8 +1,18 @@
-export * from "./estimate";
-export * from "./format";
-export * from "./length";
-export * from "./lengthSchema";
-export * from "./result";
-export * from "./slant";
-export * from "./slantSchema";
-export * from "./stated";
+export type { Estimate } from "./estimate";
+export {
+  bareUnit,
+  fixed,
+  formatLength,
+  formatSmall,
+  fraction,
+  plainMm,
+  roundedLength,
+  UNIT_PREFERENCES,
+  type UnitPreference,
+} from "./format";
+export { type BareUnit, length, parseLength, readLength } from "./length";
+export { type Length, lengthSchema } from "./lengthSchema";
+export { fail, ok, type Problem, type Result } from "./result";
+export { readSlant, type Slant, type SlantUnit, slantMmPerM } from "./slant";
+export { slantSchema } from "./slantSchema";
+export { stated, statedExactly } from "./stated";

@@ -48,7 +48,7 @@ const UNIT = /^\s*("|'|[a-zµ]+)/;
 export const MAX_TEXT = 60;
 
 /** One length as it was typed, with what it means. */
-export interface ParsedLength {
+interface ParsedLength {
   mm: number;
   /** Set when the text could be read in two ways; says which was taken. */
   note?: string;

@@ -1,5 +1,5 @@
 /** One factor of the shrinkage model with its scatter. */
-export interface Factor {
+interface Factor {
   value: number;
   /** Coefficient of variation (lognormal). */
   cv: number;

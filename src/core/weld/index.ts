@@ -1,17 +1,16 @@
-export * from "./chordLoad";
-export * from "./factors";
-export * from "./frameProblems";
-export * from "./heat";
-export * from "./jointKind";
-export * from "./jointKinds";
-export * from "./joints/branch";
-export * from "./joints/butt";
-export * from "./joints/corner";
-export * from "./joints/lap";
-export * from "./joints/mitre";
-export * from "./joints/shared";
-export * from "./joints/tee";
-export * from "./ring";
-export * from "./ringConstants";
-export * from "./weldedModel";
-export * from "./weldSchema";
+export { chordLoad } from "./chordLoad";
+export { CHORD_EFFECT, FACTORS, type FactorName, factorsFor, type ShrinkFactors } from "./factors";
+export { frameProblems } from "./frameProblems";
+export { filletOfHeat, heatFromFillet, heatJPerMm, PROCESSES, type ProcessName, weldProblems } from "./heat";
+export { type LineState, OPEN, type RingState } from "./jointKind";
+export { lineIndex } from "./jointKinds";
+export { beadBirth, ringStiffness, tackBirth } from "./ring";
+export {
+  NOMINAL_STIFFNESS,
+  rigidModel,
+  type StiffnessFactors,
+  type WeldedJoint,
+  type WeldedModel,
+  weldedModel,
+} from "./weldedModel";
+export { type Weld, weldSchema } from "./weldSchema";

@@ -62,7 +62,7 @@ const place = (ring: Ring, p: number, q: number): Vec3 => [
 
 const halfLengthMm = (ring: Ring, line: number): number => (line < 2 ? ring.half2Mm : ring.half1Mm);
 /** Length of a whole bead on a line, mm. */
-export const lineLengthMm = (ring: Ring, line: number): number => 2 * halfLengthMm(ring, line);
+const lineLengthMm = (ring: Ring, line: number): number => 2 * halfLengthMm(ring, line);
 
 /** A point of a line at `s` mm from its middle. */
 function onLine(ring: Ring, line: number, s: number): Vec3 {
@@ -71,7 +71,7 @@ function onLine(ring: Ring, line: number, s: number): Vec3 {
 }
 
 /** The two Gauss points of a bead. */
-export function beadStations(ring: Ring, line: number): Station[] {
+function beadStations(ring: Ring, line: number): Station[] {
   const half = halfLengthMm(ring, line);
   return [-GAUSS, GAUSS].map((g) => ({
     r: onLine(ring, line, g * half),
@@ -89,7 +89,7 @@ function cornerStation(ring: Ring, corner: number): Station {
 }
 
 /** The two points of a tack at mid-face. */
-export function tackStations(ring: Ring, line: number, lengthMm: number): Station[] {
+function tackStations(ring: Ring, line: number, lengthMm: number): Station[] {
   const half = lengthMm / 2;
   return [-GAUSS, GAUSS].map((g) => ({
     r: onLine(ring, line, g * half),
@@ -132,7 +132,7 @@ function loadOf(stations: readonly { station: Station; share: number }[], normal
   return g;
 }
 
-export const identity = (n: number): Float64Array => {
+const identity = (n: number): Float64Array => {
   const out = new Float64Array(n * n);
   for (let i = 0; i < n; i++) out[i * n + i] = 1;
   return out;

@@ -23,7 +23,7 @@ export interface StiffnessFactors {
 export const NOMINAL_STIFFNESS: StiffnessFactors = { ring: 1, fitup: 0.01, series: 1 };
 
 /** A joint that is welded: its lines, what runs through, and why its constants are the nearest ones; empty when fitted. */
-export interface WeldJoint extends MadeJoint {
+interface WeldJoint extends MadeJoint {
   ring: Ring;
   chord: JointPlace["chord"];
   unfitted: string[];

@@ -33,9 +33,15 @@ function linesOf(points: readonly MapPoint[]): MapPoint[][] {
   return found.sort((a, b) => b.length - a.length).slice(0, 24);
 }
 
+/** Scatter of a flatness, and of what a perfect bed would read. */
+interface Noise {
+  scatter: Scatter;
+  floor: Scatter;
+}
+
 /** Scatter of the flatness by Monte Carlo, worked out beside the page; null until it is there. */
-function useScatter(round: BedRound, points: readonly MapPoint[]): Scatter | null | "failed" {
-  const [found, setFound] = useState<{ of: BedRound; scatter: Scatter } | "failed" | null>(null);
+function useScatter(round: BedRound, points: readonly MapPoint[]): Noise | null | "failed" {
+  const [found, setFound] = useState<{ of: BedRound; noise: Noise } | "failed" | null>(null);
   const [worker, setWorker] = useState<Scatters | null>(null);
   // One worker for all rounds that are looked at: the second is answered by a warm one.
   useEffect(() => {
@@ -49,24 +55,20 @@ function useScatter(round: BedRound, points: readonly MapPoint[]): Scatter | nul
     let wanted = true;
     const order = points.map((p) => survey.points.indexOf(p.id));
     const cov = order.map((i) => order.map((j) => (survey.cov[i] as number[])[j] as number));
-    worker
-      .scatter(
-        points,
-        points.map((p) => p.z),
-        cov,
-      )
-      .then((scatter) => wanted && setFound({ of: round, scatter }))
+    const z = points.map((p) => p.z);
+    Promise.all([worker.scatter(points, z, cov), worker.floor(points, cov)])
+      .then(([scatter, floor]) => wanted && setFound({ of: round, noise: { scatter, floor } }))
       .catch(() => wanted && setFound("failed"));
     return () => {
       wanted = false;
     };
   }, [worker, round, points]);
-  return found === "failed" ? "failed" : found?.of === round ? found.scatter : null;
+  return found === "failed" ? "failed" : found?.of === round ? found.noise : null;
 }
 
 function Band({ round, points }: { round: BedRound; points: readonly MapPoint[] }) {
   const { units } = useJob().job.plan;
-  const scatter = useScatter(round, points);
+  const noise = useScatter(round, points);
   const { flatness: flat } = round.verdict;
   const small = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
   if (flat.zoneMm === null || flat.uZoneMm === null) return null;
@@ -78,15 +80,15 @@ function Band({ round, points }: { round: BedRound; points: readonly MapPoint[] 
       </span>
       , decided by {flat.active.map((i) => points[i]?.id).join(", ")}; about its least-squares plane{" "}
       {small(flat.leastSquaresMm ?? 0)}.{" "}
-      {scatter === null ? (
+      {noise === null ? (
         "Trying it with the readings' noise …"
-      ) : scatter === "failed" ? (
+      ) : noise === "failed" ? (
         "Its noise could not be tried on this device."
       ) : (
         <>
-          With the noise of the readings tried 2000 times it reads {small(scatter.mean)} on average, below{" "}
-          {small(scatter.q95)} nineteen times in twenty. Noise only ever adds: a pass is safe, a fail near the limit may
-          be noise.
+          With the noise of the readings tried 2000 times it reads {small(noise.scatter.mean)} on average, below{" "}
+          {small(noise.scatter.q95)} nineteen times in twenty; a perfectly flat bed would read {small(noise.floor.mean)}
+          . Noise only ever adds: a pass is safe, a fail near the limit may be noise.
         </>
       )}
     </p>

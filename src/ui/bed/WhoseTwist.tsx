@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { splitTwist } from "@/core/bed";
+import { splitTwist, turnedGaps } from "@/core/bed";
 import type { BedRound } from "@/core/job";
 import { formatSmall, type Length } from "@/core/units";
 import { useJob } from "../job/JobProvider";
@@ -45,6 +45,13 @@ export default function WhoseTwist({ round }: { round: BedRound | null }) {
   const sign = (l: Length, high: Pair): number => (high === "AC" ? l.mm : -l.mm);
   const small = (mm: number): string => formatSmall(Math.abs(mm), units, { decimals: 2 });
   const pair = (mm: number): string => (mm > 0 ? "A and C high" : "B and D high");
+  /** What turning it should then show: a reading that differs says that one of them slipped. */
+  const checkWords = (frameMm: number, tableMm: number): string => {
+    const gaps = turnedGaps(frameMm, tableMm);
+    return `If so, it rocks by ${small(gaps.halfTurnMm)} turned end for end or upside down too${
+      isSquare ? `, and by ${small(gaps.quarterTurnMm)} after a quarter turn` : ""
+    }.`;
+  };
   const bad = [found, turned].some((l) => l && l.mm < 0);
   const gap = found && !bad ? sign(found, foundHigh) : null;
   const split = gap !== null && turned && !bad ? splitTwist(gap, sign(turned, turnedHigh)) : null;
@@ -86,12 +93,12 @@ export default function WhoseTwist({ round }: { round: BedRound | null }) {
       {split ? (
         <p aria-live="polite">
           The frame is twisted {small(split.frameMm)} ({pair(split.frameMm)}), the table {small(split.tableMm)} (
-          {pair(split.tableMm)}).
+          {pair(split.tableMm)}). {checkWords(split.frameMm, split.tableMm)}
         </p>
       ) : gap !== null && table !== null ? (
         <p aria-live="polite">
           By the survey the table is twisted {small(table)} ({pair(table)}) under its corners: the frame itself{" "}
-          {small(gap + table)} ({pair(gap + table)}).
+          {small(gap + table)} ({pair(gap + table)}). {checkWords(gap + table, table)}
         </p>
       ) : gap !== null ? (
         <p aria-live="polite">One rock alone is the frame's twist less the table's: {small(gap)} in all.</p>

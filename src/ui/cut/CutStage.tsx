@@ -9,12 +9,14 @@ import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
 import { buttonClass } from "../parts/Button";
+import { Fold } from "../parts/Fold";
 import { Caution, Now, Section } from "../parts/Sheet";
 import { AsCutLog } from "./AsCutLog";
 import { BuyingList } from "./BuyingList";
 import { CopeTemplates } from "./CopeTemplates";
 import { Holes } from "./Holes";
 import { PiecePicture } from "./PiecePicture";
+import { RiseRun } from "./RiseRun";
 import { SawCard } from "./SawCard";
 import { SawTest } from "./SawTest";
 
@@ -141,6 +143,9 @@ export function CutStage() {
       <CopeTemplates />
       <div className="grid gap-8 xl:grid-cols-2">
         <SawTest />
+        <Fold title="Rise over run" note="a slope as an angle">
+          <RiseRun />
+        </Fold>
         <Holes />
       </div>
       <BuyingList />

@@ -5,7 +5,7 @@ import { Nestings } from "@/workers/nestings";
 /** Waits for a pause in typing before it starts, ms. */
 const PAUSE_MS = 250;
 
-export type NestingState =
+type NestingState =
   | { status: "working" }
   | { status: "failed" }
   | { status: "too long"; members: string }

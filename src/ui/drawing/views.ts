@@ -27,7 +27,7 @@ export interface Look {
 export const WHOLE: Look = { zoom: 1, shift: { x: 0, y: 0 } };
 
 /** A window on a view: its middle in mm and how many pixels a mm takes. */
-export interface Frameview {
+interface Frameview {
   middle: Vec2;
   scale: number;
 }

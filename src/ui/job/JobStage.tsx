@@ -230,7 +230,7 @@ function LimitFields() {
 }
 
 /** Limits in numbers, the same on every stage. */
-export function LimitTable() {
+function LimitTable() {
   const { evaluation, job } = useJob();
   const { units } = job.plan;
   if (evaluation.limits.length === 0) return <p className="text-soft">No limits: nothing will be judged.</p>;

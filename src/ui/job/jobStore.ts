@@ -29,7 +29,7 @@ export interface Surroundings {
   cancel: (handle: unknown) => void;
 }
 
-export type SaveState =
+type SaveState =
   | { state: "saved" }
   | { state: "saving" }
   /** Kept on this device, sent again by itself. */
@@ -38,7 +38,7 @@ export type SaveState =
   | { state: "refused"; why: string };
 
 /** Somebody else saved first. */
-export interface Conflict extends Collision {
+interface Conflict extends Collision {
   version: number;
   plan: Plan;
 }
@@ -61,7 +61,7 @@ export interface JobSnapshot {
 }
 
 /** An entry without what the store fills in. */
-export type Draft = NewEntry extends infer E
+type Draft = NewEntry extends infer E
   ? E extends NewEntry
     ? Omit<E, "id" | "at" | "origin"> & { id?: string }
     : never

@@ -7,7 +7,7 @@ import type { Predictions } from "@/workers/predictions";
 const PAUSE_MS = 120;
 
 /** How the prediction of the plan stands. */
-export type PredictionState =
+type PredictionState =
   | { status: "ready" }
   | { status: "working"; share: number; cancel: () => void }
   | { status: "stopped" | "failed"; again: () => void }

@@ -3,7 +3,7 @@
 import { fixed } from "@/core/units";
 
 /** One reading of a fit, in words. */
-export interface FitRow {
+interface FitRow {
   id: string;
   name: string;
   /** Fitted less read. */

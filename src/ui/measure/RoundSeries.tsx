@@ -10,7 +10,7 @@ const LEFT = 54;
 const NAMED = 5;
 
 /** One round on the chart. */
-export interface SeriesPoint {
+interface SeriesPoint {
   id: string;
   name: string;
   value: number;

@@ -1,10 +1,18 @@
-export * from "./BeforeMeasuring";
-export * from "./FitTable";
-export * from "./InstrumentPicker";
-export * from "./MeasuredDrawing";
-export * from "./quantities";
-export { nextUnread, ReadingPad, valueText } from "./ReadingPad";
-export * from "./RoundTabs";
-export * from "./SomethingElse";
-export * from "./useMore";
-export * from "./useRounds";
+export { BeforeMeasuring } from "./BeforeMeasuring";
+export { shelfOf } from "./InstrumentPicker";
+export { MeasuredDrawing } from "./MeasuredDrawing";
+export {
+  frameQuantity,
+  HEIGHT_KINDS,
+  heightQuantities,
+  LENGTH_KINDS,
+  pieceQuantities,
+  type Quantity,
+  SLOPE_KINDS,
+  spanQuantities,
+} from "./quantities";
+export { nextUnread, ReadingPad } from "./ReadingPad";
+export { RoundTabs } from "./RoundTabs";
+export { SomethingElse } from "./SomethingElse";
+export { useMore } from "./useMore";
+export { useRounds } from "./useRounds";

@@ -49,7 +49,7 @@ export const HEIGHT_KINDS: readonly InstrumentKind[] = [
   "rule",
   "calliper",
 ];
-export const GAP_KINDS: readonly InstrumentKind[] = [
+const GAP_KINDS: readonly InstrumentKind[] = [
   "feeler",
   "straightedge",
   "rule",

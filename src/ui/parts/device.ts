@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from "react";
 
 /** What this device remembers for itself: who uses it, how it looks, how the drawing is turned. */
-export interface Device {
+interface Device {
   who: string;
   theme: "system" | "light" | "dark";
   /** Quarter turns of the drawing, so that it lies as the welder stands. */

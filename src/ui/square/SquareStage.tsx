@@ -50,6 +50,7 @@ const WarmerField = dynamic(() => warmer().then((m) => m.WarmerField));
 const LATER = [taps, warmer];
 const NetworkPicture = dynamic(() => import("./NetworkPicture"), { ssr: false });
 const WhatToMeasure = dynamic(() => import("./WhatToMeasure"), { ssr: false });
+const RulesOfThumb = dynamic(() => import("./RulesOfThumb"), { ssr: false });
 const RoundsChart = dynamic(() => import("./RoundsChart").then((m) => m.RoundsChart), { ssr: false });
 
 const TAPED = ["size", "diagonal", "corner"] as const;
@@ -222,6 +223,11 @@ export function SquareStage() {
             </>
           ) : null}
           {current ? <OtherWays round={current} /> : null}
+          {quad ? (
+            <Fold title="What habits leave out" note="half the difference, twist">
+              <RulesOfThumb />
+            </Fold>
+          ) : null}
           {stand.size === 0 && quad ? (
             <>
               <BeforeMeasuring kinds={TAPED} />

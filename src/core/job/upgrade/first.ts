@@ -81,7 +81,7 @@ export function tickFromFirst(step: string): TickId | null {
 const LETTERS = { z: "height", f: "flush", g: "gap", s: "straightness", e: "edge", l: "level" } as const;
 
 /** @param gate that it was read at: a rest and a piece may share a name. @returns null for a name that no version gave. */
-export function quantityFromFirst(what: string, gate: string | undefined): QuantityId | null {
+function quantityFromFirst(what: string, gate: string | undefined): QuantityId | null {
   const letter = LETTERS[what[0] as keyof typeof LETTERS];
   if (letter) return { kind: letter, at: what.slice(1) };
   if (what[0] === "r") return { kind: "rock", held: (what[1] as "A" | undefined) ?? null };

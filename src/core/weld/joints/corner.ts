@@ -43,7 +43,7 @@ export function cornerPlace({ a, b, nodeA, nodeB, nodes, up }: JointInput): Join
 }
 
 /** What two ends that shall meet in a corner make with each other. */
-export interface Opening {
+interface Opening {
   /** Cosine between the ways into both members: 1 folded back, -1 straight on. */
   cosine: number;
   sine: number;

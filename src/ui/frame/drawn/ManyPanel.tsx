@@ -6,6 +6,7 @@ import {
   copyMembers,
   type DrawnFrame,
   deleteMembers,
+  flipMembers,
   mirrorMembers,
   moveMembers,
   place,
@@ -95,16 +96,20 @@ export function ManyPanel({ frame, picked, units, together, middle, onEdit, onPi
           <input type="checkbox" checked={link} onChange={(e) => setLink(e.target.checked)} className="size-5" />
           The image follows its original, and both count as left and right
         </label>
-        <Button
-          className="justify-self-start"
-          onClick={() => {
-            const done = mirrorMembers(frame, picked, axis, where, link, units);
-            onEdit(done.frame);
-            onPick(done.ids);
-          }}
-        >
-          Add the mirror image
-        </Button>
+        <div className="flex flex-wrap gap-2">
+          <Button
+            onClick={() => {
+              const done = mirrorMembers(frame, picked, axis, where, link, units);
+              onEdit(done.frame);
+              onPick(done.ids);
+            }}
+          >
+            Add the mirror image
+          </Button>
+          <Button onClick={() => onEdit(flipMembers(frame, picked, axis, where, units))}>
+            Mirror them as they are
+          </Button>
+        </div>
       </div>
       <div className="flex flex-wrap items-end gap-2">
         <SelectField

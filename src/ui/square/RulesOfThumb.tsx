@@ -1,0 +1,37 @@
+"use client";
+
+import { halfRule, twistOnDiagonals } from "@/core/square";
+import { formatSmall } from "@/core/units";
+import { useJob } from "../job/JobProvider";
+
+/** A difference of the diagonals that one may well find, and a twist that is plainly seen, mm. */
+const APART_MM = 4;
+const TWIST_MM = 5;
+
+/** What two habits leave out on a frame of this size: half the difference as the slide, and diagonals for the twist. */
+export default function RulesOfThumb() {
+  const { job, evaluation } = useJob();
+  const { units } = job.plan;
+  const quad = evaluation.structure?.quad;
+  if (!quad) return null;
+  const { lengthMm, widthMm } = quad;
+  const [along, across] = [halfRule(lengthMm, widthMm, APART_MM), halfRule(widthMm, lengthMm, APART_MM)];
+  const twist = twistOnDiagonals(lengthMm, widthMm, TWIST_MM);
+  const small = (mm: number, decimals = 1): string => formatSmall(mm, units, { decimals });
+  const percent = (share: number): string => `${Math.round(100 * share)} %`;
+  return (
+    <ul className="max-w-prose">
+      <li className="border-t border-line py-2">
+        <strong>Half the difference.</strong> With the diagonals {small(APART_MM)} apart, half of it is{" "}
+        {small(along.ruleMm)}. Slid along AB or CD it takes {small(along.exactMm)}: the habit leaves{" "}
+        {percent(along.leaves)}. Along BC or DA it takes {small(across.exactMm)}: the habit leaves{" "}
+        {percent(across.leaves)}.
+      </li>
+      <li className="border-t border-line py-2">
+        <strong>Diagonals do not show twist.</strong> With one corner {small(TWIST_MM)} out of the plane of the others
+        both diagonals get shorter by {small(-twist.symmetricMm, 3)} at most and stay alike; where they cross they pass{" "}
+        {small(twist.crossingGapMm)} apart. Two strings show that, or four heights; a tape does not.
+      </li>
+    </ul>
+  );
+}

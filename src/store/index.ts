@@ -1,3 +1,16 @@
-export { addInstruments } from "./instruments";
-export { insertJob, loadJob } from "./jobs";
-export { closePool, isDuplicate, isUnreachable, pool, transaction } from "./pool";
+export { knownEntries } from "./entries";
+export { addInstruments, listInstruments } from "./instruments";
+export {
+  appendEntries,
+  insertJob,
+  type JobLine,
+  listJobs,
+  loadJob,
+  lockJob,
+  type News,
+  newsOf,
+  type StoredJob,
+  updatePlan,
+  updateSummary,
+} from "./jobs";
+export { closePool, isDuplicate, isUnreachable, pool, type Transaction, transaction } from "./pool";

@@ -59,7 +59,7 @@ need_modules() {
 # Builds the application when a source changed since the last build.
 need_build() {
   local stamp=.next/built want
-  want=$(find src public package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum)
+  want=$(find src public package-lock.json next.config.ts postcss.config.mjs tsconfig.json tsconfig.base.json tsconfig.next.json -type f -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum)
   [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$want" ] && [ -f .next/standalone/server.js ] && return
   say "Building the application (about a minute)"
   local log

@@ -37,7 +37,7 @@ export function onThreeRests(rests: readonly RestPlace[], structure: Structure):
   if (!over) return null;
   const three = bestThree(rests, over.centreOfMass, MARGIN_SHARE * Math.min(over.lengthMm, over.widthMm));
   if (three.status !== "ok") return null;
-  const places = three.rests.map((i) => rests[i] as RestPlace);
+  const places = three.rests.map((i) => rests[i]);
   const sag = sagOnRests(structure, places, over.origin);
   return sag && { rests: places.map((r) => r.id), marginMm: three.marginMm, sagMm: sag.highMm - sag.lowMm };
 }
@@ -61,7 +61,7 @@ export function lying(
   units: UnitPreference,
 ): Lying | null {
   if (rests.length < 3 || rests.length > MOST_RESTS || rests.some((r) => heightsMm[r.id] === undefined)) return null;
-  const heights = rests.map((r) => heightsMm[r.id] as number);
+  const heights = rests.map((r) => heightsMm[r.id]);
   const weightN = frame.massKg * GRAVITY_N_PER_KG;
   const rest = restOn(rests, heights, frame.centreOfMass, weightN);
   const name = (i: number): string => rests[i]?.id ?? "";
@@ -93,7 +93,7 @@ export function lying(
   const four = rests.length === 4 ? (rests as unknown as [Vec2, Vec2, Vec2, Vec2]) : null;
   if (four && twistNPerMm && rest.status !== "falls") {
     const rock = fourPointRock(around(four).map((i) => four[i]) as never, around(four).map((i) => heights[i]) as never);
-    const light = rock.light.map((k) => around(four)[k] as number);
+    const light = rock.light.map((k) => around(four)[k]);
     const gap = Math.max(...rock.gapsMm);
     if (gap >= SEEN_MM)
       say.push(`Light corners: ${list(light)}. With one of them held down the gap at the other is ${small(gap)}.`);
@@ -122,9 +122,7 @@ function around(four: readonly Vec2[]): number[] {
   const cx = four.reduce((s, p) => s + p.x, 0) / 4;
   const cy = four.reduce((s, p) => s + p.y, 0) / 4;
   return [0, 1, 2, 3].sort(
-    (a, b) =>
-      Math.atan2((four[a] as Vec2).y - cy, (four[a] as Vec2).x - cx) -
-      Math.atan2((four[b] as Vec2).y - cy, (four[b] as Vec2).x - cx),
+    (a, b) => Math.atan2(four[a].y - cy, four[a].x - cx) - Math.atan2(four[b].y - cy, four[b].x - cx),
   );
 }
 
@@ -146,7 +144,7 @@ function loadWords(
     (p) => Math.min(p.x - x0, x0 + length - p.x) < 0.02 * length && Math.min(p.y - y0, y0 + width - p.y) < 0.02 * width,
   );
   if (!rectangle || length <= 0 || width <= 0) return [];
-  const z = order.map((i) => heights[i] as number) as [number, number, number, number];
+  const z = order.map((i) => heights[i]) as [number, number, number, number];
   const loads = fourFootLoads(
     length,
     width,
@@ -157,7 +155,7 @@ function loadWords(
   );
   return loads.allTouch
     ? [
-        `Welded, it touches all four: ${order.map((i, k) => `${name(i)} carries ${fixed((loads.loadsN[k] as number) / GRAVITY_N_PER_KG, 0)} kg`).join(", ")}.`,
+        `Welded, it touches all four: ${order.map((i, k) => `${name(i)} carries ${fixed(loads.loadsN[k] / GRAVITY_N_PER_KG, 0)} kg`).join(", ")}.`,
       ]
     : [];
 }

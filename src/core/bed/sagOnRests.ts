@@ -93,7 +93,7 @@ export function sagOnRests(structure: Structure, rests: readonly Vec2[], origin:
   const { frame, stations } = fromStructure(structure, [...props, ...between(structure)]);
   if (frameProblems(frame).length > 0) return null;
   const model = rigidModel(frame);
-  const nodes = props.map((p, i) => model.nodeOf(p.member, stations[i] as string));
+  const nodes = props.map((p, i) => model.nodeOf(p.member, stations[i]));
   const lengthMm = new Map<string, number>();
   for (const e of model.elements) lengthMm.set(e.member, (lengthMm.get(e.member) ?? 0) + e.lengthMm);
   const weight = new Map(
@@ -101,8 +101,8 @@ export function sagOnRests(structure: Structure, rests: readonly Vec2[], origin:
   );
   const found = underWeight(model, weight, nodes);
   if (!found) return null;
-  const up = model.nodes.map((_, i) => found.movement[6 * i + 2] as number);
-  const lowest = up.reduce((m, v, i) => (v < (up[m] as number) ? i : m), 0);
+  const up = model.nodes.map((_, i) => found.movement[6 * i + 2]);
+  const lowest = up.reduce((m, v, i) => (v < up[m] ? i : m), 0);
   const [x, y] = model.nodes[lowest]?.at ?? [0, 0];
   return {
     lowMm: Math.min(...up),

@@ -19,7 +19,7 @@ function facets(xy: Vec2[], z: number[]): Plane[] {
   for (let i = 0; i < xy.length; i++)
     for (let j = i + 1; j < xy.length; j++)
       for (let k = j + 1; k < xy.length; k++) {
-        const points = [xy[i], xy[j], xy[k]] as Vec2[];
+        const points = [xy[i], xy[j], xy[k]];
         const plane = fitPlane(points, [z[i] ?? 0, z[j] ?? 0, z[k] ?? 0]);
         if (plane) planes.push(plane);
       }
@@ -96,7 +96,7 @@ export function shimStack(targetMm: number, leavesMm: readonly number[], most = 
     }
     if (chosen.length === most) return;
     for (let i = from; i < leavesMm.length; i++) {
-      const leaf = leavesMm[i] as number;
+      const leaf = leavesMm[i];
       chosen.push(leaf);
       walk(i + 1, total + leaf);
       chosen.pop();

@@ -2,7 +2,7 @@ import { fitPlane, fourWeights, heightOf, type Plane } from "../geometry";
 import { cross, distance, sub, type Vec2 } from "../numeric";
 
 type Triple = readonly [number, number, number];
-const at = <T>(list: readonly T[], i: number): T => list[i] as T;
+const at = <T>(list: readonly T[], i: number): T => list[i];
 
 function triples(n: number): Triple[] {
   const found: Triple[] = [];
@@ -32,8 +32,7 @@ export function tipForceN(triangle: readonly [Vec2, Vec2, Vec2], centre: Vec2, w
   const g = edgeDistances(centre, triangle);
   const p = edgeDistances(push, triangle);
   let least = Number.POSITIVE_INFINITY;
-  for (let k = 0; k < 3; k++)
-    if ((p[k] as number) < 0) least = Math.min(least, Math.max(0, (weightN * (g[k] as number)) / -(p[k] as number)));
+  for (let k = 0; k < 3; k++) if (p[k] < 0) least = Math.min(least, Math.max(0, (weightN * g[k]) / -p[k]));
   return least;
 }
 
@@ -136,10 +135,10 @@ export function bestThree(points: readonly Vec2[], centre: Vec2, marginMm = 0): 
   if (!best || best.margin <= marginMm) return { status: "no_stable_triangle" };
   const t = best.rests.map((i) => at(points, i)) as [Vec2, Vec2, Vec2];
   const own = edgeDistances(centre, t);
-  const heights = [0, 1, 2].map((i) => edgeDistances(at(t, i), t)[i] as number);
+  const heights = [0, 1, 2].map((i) => edgeDistances(at(t, i), t)[i]);
   return {
     status: "ok",
-    rests: [...best.rests] as [number, number, number],
+    rests: [...best.rests],
     marginMm: best.margin,
     loadShares: own.map((d, i) => d / at(heights, i)) as [number, number, number],
   };

@@ -1,13 +1,12 @@
 import {
-  chiSquareTail,
-  DETECT,
   type Diagnosis,
   diagnose,
   Groups,
+  leastSquares,
   type Rows,
-  symmetricEigen,
+  testReadings,
   type Vec2,
-  zeros,
+  whitening,
 } from "../numeric";
 
 /** One reading of a survey, by whichever method. Lengths in mm, slopes in mm per metre. */
@@ -92,7 +91,6 @@ interface Row {
   prior: boolean;
 }
 
-const AGREE = 0.05;
 /** Shares of the largest eigenvalue below which the readings say nothing. */
 const NOTHING = 1e-11;
 
@@ -142,8 +140,8 @@ const pointsIn = (r: SurveyReading): string[] =>
 function beyondPlanes(v: readonly number[], basis: readonly (readonly number[])[]): number[] {
   let rest = [...v];
   for (const b of basis) {
-    const k = rest.reduce((s, x, i) => s + x * (b[i] as number), 0);
-    rest = rest.map((x, i) => x - k * (b[i] as number));
+    const k = rest.reduce((s, x, i) => s + x * b[i], 0);
+    rest = rest.map((x, i) => x - k * b[i]);
   }
   return rest;
 }
@@ -191,116 +189,67 @@ export function survey(
   const groups = new Groups(names);
   for (const r of rows) {
     const [first, ...others] = [...r.parts.keys()].filter((k) => !k.startsWith("error "));
-    for (const o of others) groups.join(first as string, o);
+    for (const o of others) groups.join(first, o);
   }
-  const own = groups.of(points[0] as string);
+  const own = groups.of(points[0]);
   const unreached = points.filter((p) => groups.of(p) !== own);
   if (unreached.length > 0) return { status: "disconnected", unreached };
 
-  const n = names.length;
-  const weighted = rows.map((r) => {
-    const row = new Array<number>(n).fill(0);
-    for (const [name, k] of r.parts) row[index.get(name) as number] = k / r.u;
+  const plain = rows.map((r) => {
+    const row = new Array<number>(names.length).fill(0);
+    for (const [name, k] of r.parts) row[index.get(name) ?? -1] = k;
     return row;
   });
-  // Columns brought to one size, so that a sure error and an unsure height do not hide each other.
-  const size = names.map((_, j) => Math.sqrt(weighted.reduce((s, row) => s + (row[j] as number) ** 2, 0)) || 1);
-  const normal = zeros(n, n);
-  for (const row of weighted)
-    for (let i = 0; i < n; i++) {
-      const a = (row[i] as number) / (size[i] as number);
-      if (a === 0) continue;
-      const line = normal[i] as number[];
-      for (let j = 0; j < n; j++) line[j] = (line[j] as number) + (a * (row[j] as number)) / (size[j] as number);
-    }
-  const { values, vectors } = symmetricEigen(normal);
-  const largest = Math.max(...values);
+  const white = whitening({ u: rows.map((r) => r.u) });
+  if (!white) throw new RangeError("A reading without uncertainty cannot be weighed.");
+  const weighted = white.rows(plain);
+  const observed = white.column(rows.map((r) => r.value));
+  const found = leastSquares(weighted, observed, NOTHING);
+  const { x, cofactor } = found;
   const basis = planesOver(points.map((p) => places.get(p) as Vec2));
   const loose = new Set<string>();
   let tilts = false;
-  let rank = 0;
-  const q = zeros(n, n);
-  values.forEach((value, k) => {
-    const v = (vectors[k] as number[]).map((x, i) => x / (size[i] as number));
-    if (value > NOTHING * largest) {
-      rank++;
-      for (let i = 0; i < n; i++) {
-        const line = q[i] as number[];
-        const vi = (v[i] as number) / value;
-        for (let j = 0; j < n; j++) line[j] = (line[j] as number) + vi * (v[j] as number);
-      }
-      return;
-    }
+  for (const v of found.open) {
     const over = v.slice(0, points.length);
     const total = lengthOf(over);
-    if (total < 1e-9 * lengthOf(v)) return;
+    if (total < 1e-9 * lengthOf(v)) continue;
     const rest = beyondPlanes(over, basis);
     if (lengthOf(rest) > 1e-5 * total) {
       const most = Math.max(...rest.map(Math.abs));
       rest.forEach((x, i) => {
-        if (Math.abs(x) > 0.3 * most) loose.add(points[i] as string);
+        if (Math.abs(x) > 0.3 * most) loose.add(points[i]);
       });
     } else if (lengthOf(beyondPlanes(over, basis.slice(0, 1))) > 1e-5 * total) tilts = true;
-  });
+  }
   if (loose.size > 0) return { status: "loose", loose: [...loose] };
 
-  const right = names.map((_, j) =>
-    rows.reduce((s, r, i) => s + ((weighted[i] as number[])[j] as number) * (r.value / r.u), 0),
-  );
-  const x = q.map((row) => row.reduce((s, v, j) => s + v * (right[j] as number), 0));
-  const checked = rows.map((r, i): CheckedHeight & { prior: boolean; chi: number } => {
-    const a = weighted[i] as number[];
-    const fitted = a.reduce((s, v, j) => s + v * (x[j] as number), 0);
-    const spread = a.reduce(
-      (s, v, k) => (v === 0 ? s : s + v * (q[k] as number[]).reduce((t, c, j) => t + c * (a[j] as number), 0)),
-      0,
-    );
-    const residual = fitted - r.value / r.u;
-    const redundancy = Math.max(0, 1 - spread);
-    const controlled = redundancy > 1e-7;
-    return {
-      id: r.id,
-      residualMm: residual * r.u,
-      w: controlled ? residual / Math.sqrt(redundancy) : 0,
-      controlled,
-      redundancy,
-      detectableMm: controlled ? (DETECT * r.u) / Math.sqrt(redundancy) : Number.POSITIVE_INFINITY,
-      prior: r.prior,
-      chi: residual ** 2,
-    };
-  });
-  const freedom = rows.length - rank;
-  const chi2 = checked.reduce((s, c) => s + c.chi, 0);
-  const pValue = freedom > 0 ? chiSquareTail(chi2, freedom) : 1;
-  const own2 = checked.filter((c) => !c.prior).map(({ prior: _p, chi: _c, ...c }) => c);
-  const lowest = Math.min(...points.map((_, i) => x[i] as number));
+  const residuals = weighted.map((row, i) => row.reduce((sum, v, j) => sum + v * x[j], 0) - observed[i]);
+  const tests = testReadings(weighted, found, residuals, rows.length - found.rank, white);
+  const own2 = tests.readings.flatMap((t, i) => (rows[i].prior ? [] : [{ id: rows[i].id, ...t }]));
+  const lowest = Math.min(...points.map((_, i) => x[i]));
   return {
     status: own2.some((c) => c.controlled) ? "ok" : "ok_no_check",
     points,
-    zMm: Object.fromEntries(points.map((p, i) => [p, (x[i] as number) - lowest])),
-    cov: points.map((_, i) => points.map((__, j) => (q[i] as number[])[j] as number)),
+    zMm: Object.fromEntries(points.map((p, i) => [p, x[i] - lowest])),
+    cov: points.map((_, i) => points.map((__, j) => cofactor[i][j])),
     levelKnown: !tilts,
-    freedom,
-    chi2,
-    pValue,
-    agree: pValue >= AGREE,
-    readings: own2,
-    diagnosis: diagnose(
-      own2.map((c, i) => ({
-        id: c.id,
-        w: c.w,
-        controlled: c.controlled,
-        slip: c.controlled ? -c.residualMm / c.redundancy : 0,
-        uSlip: c.controlled ? (rows[i] as Row).u / Math.sqrt(c.redundancy) : Number.POSITIVE_INFINITY,
-      })),
-    ),
+    freedom: tests.freedom,
+    chi2: tests.chi2,
+    pValue: tests.pValue ?? 1,
+    agree: tests.agree ?? true,
+    readings: own2.map(({ id, residual, w, controlled, redundancy, detectable }) => ({
+      id,
+      residualMm: residual,
+      w,
+      controlled,
+      redundancy,
+      detectableMm: detectable,
+    })),
+    diagnosis: diagnose(own2),
     errors: Object.fromEntries(
       errors.map((e) => {
         const i = index.get(e) as number;
-        return [
-          e.slice("error ".length),
-          { mmPerM: x[i] as number, uMmPerM: Math.sqrt((q[i] as number[])[i] as number) },
-        ];
+        return [e.slice("error ".length), { mmPerM: x[i], uMmPerM: Math.sqrt(cofactor[i][i]) }];
       }),
     ),
   };

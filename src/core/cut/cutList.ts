@@ -1,5 +1,5 @@
 import { MATERIALS, middleOf, type Structure, type StructureMember, TOLERANCES } from "../frame";
-import { dot3, sub3 } from "../numeric";
+import { dot3, entry, sub3 } from "../numeric";
 import type { Estimate } from "../units";
 import { type PieceEnd, pieceEnd } from "./pieceEnds";
 
@@ -56,19 +56,13 @@ const signs =
     more:
       c.more.length === 0
         ? []
-        : upward(
-            [x * (c.more[0] as number), y * (c.more[1] as number), z * (c.more[2] as number)],
-            c.more[3] as number,
-          ),
+        : upward([x * entry(c.more, 0), y * entry(c.more, 1), z * entry(c.more, 2)], entry(c.more, 3)),
   });
 const quarter: Turn = (c) => ({
   ...c,
   y: -c.z,
   z: c.y,
-  more:
-    c.more.length === 0
-      ? []
-      : upward([c.more[0] as number, -(c.more[2] as number), c.more[1] as number], c.more[3] as number),
+  more: c.more.length === 0 ? [] : upward([entry(c.more, 0), -entry(c.more, 2), entry(c.more, 1)], entry(c.more, 3)),
 });
 
 /** Direction and radius of a round, the same whichever way its axis runs. */

@@ -1,4 +1,4 @@
-import { radians } from "../numeric";
+import { entry, radians } from "../numeric";
 import type { CutPiece } from "./cutList";
 import type { Stock } from "./stockSchema";
 
@@ -124,7 +124,7 @@ export function nestingProblem(
       const piece = pieces[i];
       if (!piece) {
         // Only patterns into which no further piece fits can be of use.
-        const full = pieces.every((p, k) => (counts[k] as number) >= p.quantity || !fits(bar, used + p.needMm));
+        const full = pieces.every((p, k) => entry(counts, k) >= p.quantity || !fits(bar, used + p.needMm));
         if (full && counts.some((c) => c > 0)) patterns.push({ bar: index, counts: [...counts] });
         return;
       }
@@ -180,10 +180,10 @@ export function nestingOf(problem: NestingProblem, solved: Solved, stock: Stock)
         const piece = pieces[i];
         if (!piece) return;
         // A pattern may hold more of a piece than is still wanted: that room stays offcut.
-        for (let c = 0; c < count && (left[i] as number) > 0; c++) {
-          left[i] = (left[i] as number) - 1;
-          made.push({ member: piece.members[given[i] as number] ?? piece.members.join(), longMm: piece.longMm });
-          given[i] = (given[i] as number) + 1;
+        for (let c = 0; c < count && entry(left, i) > 0; c++) {
+          left[i] = entry(left, i) - 1;
+          made.push({ member: piece.members[entry(given, i)] ?? piece.members.join(), longMm: piece.longMm });
+          given[i] = entry(given, i) + 1;
           need += piece.needMm;
         }
       });
@@ -213,7 +213,7 @@ export function nestingOf(problem: NestingProblem, solved: Solved, stock: Stock)
     price: byPrice ? bought.reduce((s, c) => s + (stock.bars.find((b) => b.id === c.id)?.price ?? 0), 0) : null,
     boughtMm: bought.reduce((s, b) => s + b.lengthMm, 0),
     piecesMm: pieces.reduce((s, p) => s + p.quantity * p.longMm, 0),
-    missing: pieces.flatMap((p, i) => p.members.slice(given[i] as number)),
+    missing: pieces.flatMap((p, i) => p.members.slice(entry(given, i))),
     proven: solved.optimal && problem.complete,
     bound: (solved.optimal && problem.complete) || cost === 0 ? 1 : Math.min(1, leastCost(problem) / cost),
   };

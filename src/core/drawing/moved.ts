@@ -1,5 +1,5 @@
 import { type Structure, type StructureMember, seenAt } from "../frame";
-import { add3, dot3, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
+import { add3, dot3, entry, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
 import type { Replay } from "../shrink";
 import { inScene, type Scene, type SceneLine } from "./scene";
 
@@ -16,7 +16,7 @@ function edgesOf(m: StructureMember, view: Scene["view"]) {
   const edge = (pick: (list: readonly number[]) => number) => {
     const off = pick(offsets);
     const i = offsets.indexOf(off);
-    return { off, begins: m.begins[i] as number, finishes: m.finishes[i] as number };
+    return { off, begins: entry(m.begins, i), finishes: entry(m.finishes, i) };
   };
   return { across, size, edges: [edge((l) => Math.max(...l)), edge((l) => Math.min(...l))] as const };
 }
@@ -38,7 +38,7 @@ export function movedLines(
       .filter((p) => p.member === m.id)
       .map((p) => ({
         s: dot3(sub3(p.at, m.from), m.axes[0]),
-        move: [0, 1, 2].map((k) => factor * (out[p.first + k] as number)) as unknown as Vec3,
+        move: [0, 1, 2].map((k) => factor * entry(out, p.first + k)) as unknown as Vec3,
       }))
       .sort((a, b) => a.s - b.s);
     if (own.length < 2) return [];
@@ -72,7 +72,7 @@ export function exaggeration(
     const out = history[row];
     if (!out) continue;
     for (const p of points)
-      largest = Math.max(largest, Math.hypot(out[p.first + view.right] as number, out[p.first + view.up] as number));
+      largest = Math.max(largest, Math.hypot(entry(out, p.first + view.right), entry(out, p.first + view.up)));
   }
   if (largest <= 0) return 1;
   const wanted = (SHARE * Math.max(1, Math.min(...size))) / largest;

@@ -1,4 +1,4 @@
-import { add3, dot3, scale3, sub3, type Vec3 } from "../numeric";
+import { add3, dot3, entry, scale3, sub3, type Vec3 } from "../numeric";
 import type { DrawnFrame, DrawnJoint } from "./drawnSchema";
 import type { StructureJointKind } from "./frameWords";
 import { facesOf } from "./jointFaces";
@@ -66,15 +66,14 @@ function boxOf(m: Placed): Float64Array {
   axes.forEach((d, i) => {
     // Wide enough for a mitre's outer point and for the slack of a meeting.
     const r = 2 * reach(m, d) + Math.max(reach(m, m.axes[1]), reach(m, m.axes[2])) + 4;
-    box[i] = Math.min(m.from[i] as number, m.to[i] as number) - r;
-    box[i + 3] = Math.max(m.from[i] as number, m.to[i] as number) + r;
+    box[i] = Math.min(entry(m.from, i), entry(m.to, i)) - r;
+    box[i + 3] = Math.max(entry(m.from, i), entry(m.to, i)) + r;
   });
   return box;
 }
 
 const apart = (a: Float64Array, b: Float64Array): boolean => {
-  for (let i = 0; i < 3; i++)
-    if ((a[i] as number) > (b[i + 3] as number) || (b[i] as number) > (a[i + 3] as number)) return true;
+  for (let i = 0; i < 3; i++) if (entry(a, i) > entry(b, i + 3) || entry(b, i) > entry(a, i + 3)) return true;
   return false;
 };
 

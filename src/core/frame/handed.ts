@@ -1,4 +1,4 @@
-import { norm3, sub3, type Vec3 } from "../numeric";
+import { entry, norm3, sub3, type Vec3 } from "../numeric";
 import { bodyPoints } from "./resolveStructure";
 import type { Structure, StructureMember } from "./structure";
 
@@ -16,9 +16,9 @@ const SAME_MM = 0.5;
 /** Corners of a set of members about their middle. */
 function cloud(members: readonly StructureMember[]): Vec3[] {
   const points = members.flatMap(bodyPoints);
-  const low = [0, 1, 2].map((i) => Math.min(...points.map((p) => p[i] as number)));
-  const high = [0, 1, 2].map((i) => Math.max(...points.map((p) => p[i] as number)));
-  const middle = low.map((v, i) => (v + (high[i] as number)) / 2) as unknown as Vec3;
+  const low = [0, 1, 2].map((i) => Math.min(...points.map((p) => entry(p, i))));
+  const high = [0, 1, 2].map((i) => Math.max(...points.map((p) => entry(p, i))));
+  const middle = low.map((v, i) => (v + entry(high, i)) / 2) as unknown as Vec3;
   return points.map((p) => sub3(p, middle));
 }
 

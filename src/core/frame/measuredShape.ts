@@ -1,4 +1,4 @@
-import { cholesky, type Rows, solveCholesky, type Vec2 } from "../numeric";
+import { cholesky, entry, type Rows, solveCholesky, type Vec2 } from "../numeric";
 import { bareUnit, fail, ok, parseLength, plainMm, type Result, type UnitPreference } from "../units";
 
 /** One size taken from an existing object. */
@@ -166,12 +166,12 @@ export function measuredShape(taken: readonly Taken[]): Result<MeasuredShape> {
       if (t.kind === "point") {
         const i = 2 * (index.get(t.name) as number);
         return [
-          { r: (t.at.x - (at[i] as number)) / t.uMm, j: [[i, 1 / t.uMm]] },
-          { r: (t.at.y - (at[i + 1] as number)) / t.uMm, j: [[i + 1, 1 / t.uMm]] },
+          { r: (t.at.x - entry(at, i)) / t.uMm, j: [[i, 1 / t.uMm]] },
+          { r: (t.at.y - entry(at, i + 1)) / t.uMm, j: [[i + 1, 1 / t.uMm]] },
         ];
       }
       const [i, k] = [2 * (index.get(t.from) as number), 2 * (index.get(t.to) as number)];
-      const [dx, dy] = [(at[k] as number) - (at[i] as number), (at[k + 1] as number) - (at[i + 1] as number)];
+      const [dx, dy] = [entry(at, k) - entry(at, i), entry(at, k + 1) - entry(at, i + 1)];
       const d = Math.hypot(dx, dy) || 1e-9;
       const [gx, gy] = [dx / d / t.uMm, dy / d / t.uMm];
       return [
@@ -196,13 +196,13 @@ export function measuredShape(taken: readonly Taken[]): Result<MeasuredShape> {
       for (const [i, gi] of j) {
         const p = slot.get(i);
         if (p === undefined) continue;
-        b[p] = (b[p] as number) + gi * r;
+        b[p] = entry(b, p) + gi * r;
         for (const [k, gk] of j) {
           const q = slot.get(k);
-          if (q !== undefined) (a[p] as number[])[q] = ((a[p] as number[])[q] as number) + gi * gk;
+          if (q !== undefined) (a[p] as number[])[q] = entry(a[p] ?? [], q) + gi * gk;
         }
       }
-    for (let p = 0; p < n; p++) (a[p] as number[])[p] = ((a[p] as number[])[p] as number) * (1 + damping) + 1e-12;
+    for (let p = 0; p < n; p++) (a[p] as number[])[p] = entry(a[p] ?? [], p) * (1 + damping) + 1e-12;
     return { a, b };
   };
   let damping = 1e-3;
@@ -214,7 +214,7 @@ export function measuredShape(taken: readonly Taken[]): Result<MeasuredShape> {
     const move = solveCholesky(l, b);
     const next = Float64Array.from(x);
     free.forEach((i, k) => {
-      next[i] = (next[i] as number) + (move[k] as number);
+      next[i] = entry(next, i) + entry(move, k);
     });
     const then = cost(next);
     if (then <= now + 1e-12) {
@@ -247,17 +247,17 @@ export function measuredShape(taken: readonly Taken[]): Result<MeasuredShape> {
     const text = t.kind === "point" ? t.name : `${t.from} to ${t.to}`;
     const i = 2 * (index.get(t.kind === "point" ? t.name : t.from) as number);
     if (t.kind === "point") {
-      const mm = Math.hypot(t.at.x - (x[i] as number), t.at.y - (x[i + 1] as number));
+      const mm = Math.hypot(t.at.x - entry(x, i), t.at.y - entry(x, i + 1));
       return { line: t.line, text, mm, standard: mm / t.uMm };
     }
     const k = 2 * (index.get(t.to) as number);
-    const mm = t.mm - Math.hypot((x[k] as number) - (x[i] as number), (x[k + 1] as number) - (x[i + 1] as number));
+    const mm = t.mm - Math.hypot(entry(x, k) - entry(x, i), entry(x, k + 1) - entry(x, i + 1));
     return { line: t.line, text, mm, standard: mm / t.uMm };
   });
   return ok({
     points: names.map((name, i) => ({
       name,
-      at: { x: x[2 * i] as number, y: x[2 * i + 1] as number },
+      at: { x: entry(x, 2 * i), y: entry(x, 2 * i + 1) },
       uMm: u[i] ?? null,
     })),
     residuals,

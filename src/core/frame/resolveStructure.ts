@@ -1,4 +1,4 @@
-import { add3, dot3, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
+import { add3, dot3, entry, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
 import { type Cutter, meets } from "./cutter";
 import type { DrawnFrame, DrawnMember, DrawnSection } from "./drawnSchema";
 import { type Cuts, cutsOf, distinct } from "./endCuts";
@@ -34,7 +34,7 @@ function meanRound(outline: readonly Vec2[], lengths: readonly number[]): number
     const q = outline[next] as Vec2;
     const edge = Math.hypot(q.x - p.x, q.y - p.y);
     way += edge;
-    sum += (edge * ((lengths[i] as number) + (lengths[next] as number))) / 2;
+    sum += (edge * (entry(lengths, i) + entry(lengths, next))) / 2;
   });
   return sum / way;
 }
@@ -132,7 +132,7 @@ function resolveMember(
   const finishes = Float64Array.from(outline, (p) => ending("to", p));
   const middle = { x: 0, y: 0 };
   const [start, stop] = [ending("from", middle), ending("to", middle)];
-  const lengths = outline.map((_, i) => (finishes[i] as number) - (begins[i] as number));
+  const lengths = outline.map((_, i) => entry(finishes, i) - entry(begins, i));
   const c = centroid(m.outline);
   const simple =
     [...cutters.from, ...cutters.to].every((k) => k.kind === "plane") && cutters.from.length + cutters.to.length === 2;
@@ -215,8 +215,8 @@ export function resolveStructure(frame: DrawnFrame): {
   const high: [number, number, number] = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
   const take = (p: Vec3) => {
     for (let i = 0; i < 3; i++) {
-      low[i] = Math.min(low[i] as number, p[i] as number);
-      high[i] = Math.max(high[i] as number, p[i] as number);
+      low[i] = Math.min(entry(low, i), entry(p, i));
+      high[i] = Math.max(entry(high, i), entry(p, i));
     }
   };
   for (const m of members) for (const p of bodyPoints(m)) take(p);
@@ -251,8 +251,8 @@ export function bodyPoints(m: StructureMember): Vec3[] {
     m.from[2] + x[2] * s + y[2] * p.x + z[2] * p.y,
   ];
   return [
-    ...m.outline.map((p, i) => at(p, m.begins[i] as number)),
-    ...m.outline.map((p, i) => at(p, m.finishes[i] as number)),
+    ...m.outline.map((p, i) => at(p, entry(m.begins, i))),
+    ...m.outline.map((p, i) => at(p, entry(m.finishes, i))),
   ];
 }
 

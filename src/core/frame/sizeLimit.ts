@@ -1,4 +1,4 @@
-import type { Vec3 } from "../numeric";
+import { entry, type Vec3 } from "../numeric";
 import type { Structure } from "./structure";
 
 /** Where a frame is parted so that every piece fits. */
@@ -18,7 +18,7 @@ const ROOM_MM = 60;
 /** Whether a box goes into another in any of the six ways to turn it. */
 export const fits = (size: Vec3, room: Vec3): boolean => {
   const [a, b] = [[...size].sort((x, y) => x - y), [...room].sort((x, y) => x - y)];
-  return a.every((v, i) => v <= (b[i] as number) + 1e-9);
+  return a.every((v, i) => v <= entry(b, i) + 1e-9);
 };
 
 /**
@@ -28,7 +28,7 @@ export const fits = (size: Vec3, room: Vec3): boolean => {
  * @returns null when it fits as it is; `at` empty when no parting across its longest axis helps.
  */
 export function splitForSize(structure: Structure, room: Vec3): SplitPlan | null {
-  const size = structure.high.map((v, i) => v - (structure.low[i] as number)) as unknown as Vec3;
+  const size = structure.high.map((v, i) => v - entry(structure.low, i)) as unknown as Vec3;
   if (fits(size, room)) return null;
   const longest = size.indexOf(Math.max(...size)) as 0 | 1 | 2;
   const axis = AXES[longest];
@@ -41,7 +41,7 @@ export function splitForSize(structure: Structure, room: Vec3): SplitPlan | null
       const rest = [...room];
       rest.splice(rest.indexOf(r), 1);
       const [a, b] = [[...others].sort((x, y) => x - y), rest.sort((x, y) => x - y)];
-      return a.every((v, i) => v <= (b[i] as number) + 1e-9);
+      return a.every((v, i) => v <= entry(b, i) + 1e-9);
     });
   if (!most || most < 2 * ROOM_MM)
     return { axis, at: [], cuts: [], why: "Its other two sizes do not fit either: no cut across its length helps." };

@@ -69,18 +69,18 @@ function best4(xy: Vec2[], z: number[], among: number[]): Active {
   let four: [number, number, number, number] | null = null;
   for (let a = 0; a < n - 3; a++)
     for (let b = a + 1; b < n - 2; b++) {
-      const bx = (px[b] as number) - (px[a] as number);
-      const by = (py[b] as number) - (py[a] as number);
-      const bz = (pz[b] as number) - (pz[a] as number);
+      const bx = px[b] - px[a];
+      const by = py[b] - py[a];
+      const bz = pz[b] - pz[a];
       for (let c = b + 1; c < n - 1; c++) {
-        const cx = (px[c] as number) - (px[a] as number);
-        const cy = (py[c] as number) - (py[a] as number);
-        const cz = (pz[c] as number) - (pz[a] as number);
+        const cx = px[c] - px[a];
+        const cy = py[c] - py[a];
+        const cz = pz[c] - pz[a];
         const abc = bx * cy - by * cx;
         for (let d = c + 1; d < n; d++) {
-          const dx = (px[d] as number) - (px[a] as number);
-          const dy = (py[d] as number) - (py[a] as number);
-          const dz = (pz[d] as number) - (pz[a] as number);
+          const dx = px[d] - px[a];
+          const dy = py[d] - py[a];
+          const dz = pz[d] - pz[a];
           const abd = bx * dy - by * dx;
           const acd = cx * dy - cy * dx;
           // Weights of b, c, d are acd, -abd, abc; that of a makes their sum nought.

@@ -17,9 +17,7 @@ const SEED = 30_317;
 function rootsOf(cov: Rows): Rows {
   const { values, vectors } = symmetricEigen(cov);
   const largest = Math.max(...values);
-  return values.flatMap((value, k) =>
-    value > 1e-12 * largest ? [(vectors[k] as number[]).map((v) => v * Math.sqrt(value))] : [],
-  );
+  return values.flatMap((value, k) => (value > 1e-12 * largest ? [vectors[k].map((v) => v * Math.sqrt(value))] : []));
 }
 
 /**
@@ -36,12 +34,12 @@ export function flatnessScatter(xy: readonly Vec2[], z: readonly number[], cov: 
   const zones = new Float64Array(draws);
   const drawn = new Float64Array(n);
   for (let d = 0; d < draws; d++) {
-    if (roots === null) for (let i = 0; i < n; i++) drawn[i] = (z[i] as number) + (cov as number) * normalDraw(random);
+    if (roots === null) for (let i = 0; i < n; i++) drawn[i] = z[i] + (cov as number) * normalDraw(random);
     else {
-      for (let i = 0; i < n; i++) drawn[i] = z[i] as number;
+      for (let i = 0; i < n; i++) drawn[i] = z[i];
       for (const root of roots) {
         const e = normalDraw(random);
-        for (let i = 0; i < n; i++) drawn[i] = (drawn[i] as number) + e * (root[i] as number);
+        for (let i = 0; i < n; i++) drawn[i] = drawn[i] + e * root[i];
       }
     }
     zones[d] = slab.of(drawn).zoneMm;
@@ -51,7 +49,7 @@ export function flatnessScatter(xy: readonly Vec2[], z: readonly number[], cov: 
   return {
     mean,
     sd: Math.sqrt(zones.reduce((s, v) => s + (v - mean) ** 2, 0) / (draws - 1)),
-    q95: zones[Math.floor(0.95 * draws)] as number,
+    q95: zones[Math.floor(0.95 * draws)],
   };
 }
 

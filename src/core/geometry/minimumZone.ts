@@ -21,25 +21,24 @@ function invert4(m: Float64Array, out: Float64Array): boolean {
   for (let i = 0; i < 4; i++) out[5 * i] = 1;
   for (let c = 0; c < 4; c++) {
     let best = c;
-    for (let r = c + 1; r < 4; r++)
-      if (Math.abs(m[4 * r + c] as number) > Math.abs(m[4 * best + c] as number)) best = r;
-    const pivot = m[4 * best + c] as number;
+    for (let r = c + 1; r < 4; r++) if (Math.abs(m[4 * r + c]) > Math.abs(m[4 * best + c])) best = r;
+    const pivot = m[4 * best + c];
     if (Math.abs(pivot) < 1e-300) return false;
     for (let k = 0; k < 4; k++) {
-      const [a, b] = [m[4 * c + k] as number, m[4 * best + k] as number];
+      const [a, b] = [m[4 * c + k], m[4 * best + k]];
       m[4 * c + k] = b / pivot;
       m[4 * best + k] = best === c ? b / pivot : a;
-      const [p, q] = [out[4 * c + k] as number, out[4 * best + k] as number];
+      const [p, q] = [out[4 * c + k], out[4 * best + k]];
       out[4 * c + k] = q / pivot;
       out[4 * best + k] = best === c ? q / pivot : p;
     }
     for (let r = 0; r < 4; r++) {
       if (r === c) continue;
-      const f = m[4 * r + c] as number;
+      const f = m[4 * r + c];
       if (f === 0) continue;
       for (let k = 0; k < 4; k++) {
-        m[4 * r + k] = (m[4 * r + k] as number) - f * (m[4 * c + k] as number);
-        out[4 * r + k] = (out[4 * r + k] as number) - f * (out[4 * c + k] as number);
+        m[4 * r + k] = m[4 * r + k] - f * m[4 * c + k];
+        out[4 * r + k] = out[4 * r + k] - f * out[4 * c + k];
       }
     }
   }
@@ -75,15 +74,14 @@ export class MinimumZone {
     const { x, y } = this;
     const n = x.length;
     const area = (i: number, j: number, k: number): number =>
-      ((x[j] as number) - (x[i] as number)) * ((y[k] as number) - (y[i] as number)) -
-      ((y[j] as number) - (y[i] as number)) * ((x[k] as number) - (x[i] as number));
+      (x[j] - x[i]) * (y[k] - y[i]) - (y[j] - y[i]) * (x[k] - x[i]);
     const farthest = (of: (i: number) => number): number => {
       let best = 0;
       for (let i = 1; i < n; i++) if (of(i) > of(best)) best = i;
       return best;
     };
-    const a = farthest((i) => Math.hypot(x[i] as number, y[i] as number));
-    const b = farthest((i) => Math.hypot((x[i] as number) - (x[a] as number), (y[i] as number) - (y[a] as number)));
+    const a = farthest((i) => Math.hypot(x[i], y[i]));
+    const b = farthest((i) => Math.hypot(x[i] - x[a], y[i] - y[a]));
     const c = farthest((i) => Math.abs(area(a, b, i)));
     const d = farthest((i) =>
       i === a || i === b || i === c ? -1 : Math.abs(area(a, b, i)) + Math.abs(area(b, c, i)) + Math.abs(area(c, a, i)),
@@ -95,47 +93,44 @@ export class MinimumZone {
   private facesOf(points: Slab["points"], z: ArrayLike<number>): Slab["faces"] {
     const { x, y } = this;
     const det = (i: number, j: number, k: number): number => {
-      const [p, q, r] = [points[i] as number, points[j] as number, points[k] as number];
-      return (
-        ((x[q] as number) - (x[p] as number)) * ((y[r] as number) - (y[p] as number)) -
-        ((y[q] as number) - (y[p] as number)) * ((x[r] as number) - (x[p] as number))
-      );
+      const [p, q, r] = [points[i], points[j], points[k]];
+      return (x[q] - x[p]) * (y[r] - y[p]) - (y[q] - y[p]) * (x[r] - x[p]);
     };
     const lam = [det(1, 2, 3), -det(0, 2, 3), det(0, 1, 3), -det(0, 1, 2)];
-    const sum = lam.reduce((s, l, i) => s + l * (z[points[i] as number] as number), 0);
+    const sum = lam.reduce((s, l, i) => s + l * z[points[i]], 0);
     return lam.map((l) => (l * (sum < 0 ? -1 : 1) < 0 ? -1 : 1)) as Slab["faces"];
   }
 
   /** @param z heights, mm, one for each place. @returns the slab; it is also where the next search begins. */
   of(z: ArrayLike<number>): Slab {
     const { x, y, basis, inverse } = this;
-    const points = [...(this.start?.points ?? this.first())] as Slab["points"];
+    const points = [...(this.start?.points ?? this.first())] as [number, number, number, number];
     const faces = this.facesOf(points, z);
     let half = 0;
     for (let turn = 0; turn < MOST; turn++) {
       // Rows: plane at the point plus its face times half the slab is its height.
       for (let r = 0; r < 4; r++) {
-        const i = points[r] as number;
+        const i = points[r];
         basis[4 * r] = 1;
-        basis[4 * r + 1] = x[i] as number;
-        basis[4 * r + 2] = y[i] as number;
-        basis[4 * r + 3] = faces[r] as number;
+        basis[4 * r + 1] = x[i];
+        basis[4 * r + 2] = y[i];
+        basis[4 * r + 3] = faces[r];
       }
       if (!invert4(basis, inverse)) break;
       let [a, bx, by] = [0, 0, 0];
       half = 0;
       for (let r = 0; r < 4; r++) {
-        const zr = z[points[r] as number] as number;
-        a += (inverse[r] as number) * zr;
-        bx += (inverse[4 + r] as number) * zr;
-        by += (inverse[8 + r] as number) * zr;
-        half += (inverse[12 + r] as number) * zr;
+        const zr = z[points[r]];
+        a += inverse[r] * zr;
+        bx += inverse[4 + r] * zr;
+        by += inverse[8 + r] * zr;
+        half += inverse[12 + r] * zr;
       }
       let worst = -1;
       let most = Math.abs(half) + SLACK + 1e-12 * Math.abs(a);
       let face = 1;
       for (let i = 0; i < x.length; i++) {
-        const off = (z[i] as number) - a - bx * (x[i] as number) - by * (y[i] as number);
+        const off = z[i] - a - bx * x[i] - by * y[i];
         if (Math.abs(off) > most) {
           most = Math.abs(off);
           worst = i;
@@ -147,13 +142,10 @@ export class MinimumZone {
       let leaving = -1;
       let least = Number.POSITIVE_INFINITY;
       for (let r = 0; r < 4; r++) {
-        const share = (inverse[12 + r] as number) * (faces[r] as number);
+        const share = inverse[12 + r] * faces[r];
         const mix =
-          ((inverse[r] as number) +
-            (inverse[4 + r] as number) * (x[worst] as number) +
-            (inverse[8 + r] as number) * (y[worst] as number) +
-            (inverse[12 + r] as number) * face) *
-          (faces[r] as number) *
+          (inverse[r] + inverse[4 + r] * x[worst] + inverse[8 + r] * y[worst] + inverse[12 + r] * face) *
+          faces[r] *
           face;
         if (mix > 1e-14 && share / mix < least) {
           least = share / mix;

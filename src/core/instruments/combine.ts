@@ -1,4 +1,4 @@
-import { chiSquareTail } from "../numeric";
+import { chiSquareTail, entry } from "../numeric";
 
 /** Several readings of one quantity, made into one. */
 export interface Combined {
@@ -28,16 +28,15 @@ const AGREE = 0.05;
 export function combine(values: readonly number[], u: readonly number[]): Combined {
   const w = u.map((x) => 1 / x ** 2);
   const sum = w.reduce((a, b) => a + b, 0);
-  const mean = values.reduce((s, v, i) => s + v * (w[i] as number), 0) / sum;
-  const chi2 = values.reduce((s, v, i) => s + (w[i] as number) * (v - mean) ** 2, 0);
+  const mean = values.reduce((s, v, i) => s + v * entry(w, i), 0) / sum;
+  const chi2 = values.reduce((s, v, i) => s + entry(w, i) * (v - mean) ** 2, 0);
   const freedom = values.length - 1;
   const pValue = freedom > 0 ? chiSquareTail(chi2, freedom) : 1;
   const birge = freedom > 0 ? Math.sqrt(chi2 / freedom) : 0;
   let worstPair: Combined["worstPair"] = null;
   for (let i = 0; i < values.length; i++)
     for (let j = i + 1; j < values.length; j++) {
-      const en =
-        Math.abs((values[i] as number) - (values[j] as number)) / (2 * Math.hypot(u[i] as number, u[j] as number));
+      const en = Math.abs(entry(values, i) - entry(values, j)) / (2 * Math.hypot(entry(u, i), entry(u, j)));
       if (!worstPair || en > worstPair.en) worstPair = { en, pair: [i, j] };
     }
   return {

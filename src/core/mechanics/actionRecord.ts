@@ -66,7 +66,7 @@ export class ActionRecord {
     out.fill(0, at, at + outputs);
     let factor = 1;
     for (let a = count - 1; a >= 0; a--) {
-      const share = this.share[a] as number;
+      const share = this.share[a];
       if (share !== 1) {
         factor *= share;
         continue;
@@ -81,32 +81,30 @@ export class ActionRecord {
   private addPush(a: number, d: number, factor: number, z: Float64Array, out: Float64Array, at: number): void {
     const { n, condensed, draws } = this;
     const { outputs, columns, springColumns, start } = condensed;
-    const load = this.loadOf[a] as number;
+    const load = this.loadOf[a];
     if (load >= 0) {
-      const v = factor * (this.volumes[a * draws + d] as number);
-      for (let i = 0; i < n; i++) z[i] = (z[i] as number) + v * (this.injected[a * n + i] as number);
+      const v = factor * this.volumes[a * draws + d];
+      for (let i = 0; i < n; i++) z[i] = z[i] + v * this.injected[a * n + i];
       for (let o = 0; o < outputs; o++)
-        out[at + o] =
-          (out[at + o] as number) + v * (start[(springColumns + o) * columns + springColumns + load] as number);
+        out[at + o] = out[at + o] + v * start[(springColumns + o) * columns + springColumns + load];
     }
-    const r = this.size[a] as number;
-    const c = this.first[a] as number;
-    for (let i = 0; i < r; i++)
-      z[c + i] = (z[c + i] as number) + factor * (this.pushes[(a * draws + d) * 6 + i] as number);
+    const r = this.size[a];
+    const c = this.first[a];
+    for (let i = 0; i < r; i++) z[c + i] = z[c + i] + factor * this.pushes[(a * draws + d) * 6 + i];
   }
 
   /** z -= E_c (W_a z). */
   turnBack(a: number, z: Float64Array): void {
     const { n, w, q } = this;
-    const r = this.size[a] as number;
-    const c = this.first[a] as number;
+    const r = this.size[a];
+    const c = this.first[a];
     for (let i = 0; i < r; i++) {
       const row = (a * 6 + i) * n;
       let sum = 0;
-      for (let j = 0; j < n; j++) sum += (w[row + j] as number) * (z[j] as number);
+      for (let j = 0; j < n; j++) sum += w[row + j] * z[j];
       q[i] = sum;
     }
-    for (let i = 0; i < r; i++) z[c + i] = (z[c + i] as number) - (q[i] as number);
+    for (let i = 0; i < r; i++) z[c + i] = z[c + i] - q[i];
   }
 
   /** out += S_out(0) z. */
@@ -115,8 +113,8 @@ export class ActionRecord {
     const { outputs, columns, springColumns, start } = this.condensed;
     for (let o = 0; o < outputs; o++) {
       const row = (springColumns + o) * columns;
-      let sum = out[at + o] as number;
-      for (let j = 0; j < n; j++) sum += (start[row + j] as number) * (z[j] as number);
+      let sum = out[at + o];
+      for (let j = 0; j < n; j++) sum += start[row + j] * z[j];
       out[at + o] = sum;
     }
   }
@@ -128,9 +126,9 @@ export class ActionRecord {
   *history(count: number, each: (action: number, out: Float64Array) => void): Generator<number, void> {
     const out = new Float64Array(this.condensed.outputs);
     for (let a = 0; a < count; a++) {
-      const share = this.share[a] as number;
-      if (share !== 1) for (let o = 0; o < out.length; o++) out[o] = (out[o] as number) * share;
-      else if ((this.size[a] as number) > 0 || (this.loadOf[a] as number) >= 0) {
+      const share = this.share[a];
+      if (share !== 1) for (let o = 0; o < out.length; o++) out[o] = out[o] * share;
+      else if (this.size[a] > 0 || this.loadOf[a] >= 0) {
         this.z.fill(0);
         this.addPush(a, 0, 1, this.z, out, 0);
         for (let k = a; k >= 0; k--) this.turnBack(k, this.z);

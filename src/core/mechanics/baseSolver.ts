@@ -18,7 +18,7 @@ export class BaseSolver {
   constructor(private readonly model: MechanicalModel) {
     const n = model.freedoms;
     this.place = freedomOrder(model);
-    const at = (i: number): number => this.place[i] as number;
+    const at = (i: number): number => this.place[i];
     const entries: [number, number, number][] = model.entries.map(([i, j, v]) => [at(i), at(j), v]);
     for (const joint of model.joints) {
       for (const [i, j, v] of springEntries(joint.rows, joint.contact)) entries.push([at(i), at(j), v]);
@@ -60,10 +60,10 @@ export class BaseSolver {
   private raw(b: Float64Array): Float64Array {
     const n = b.length;
     const x = new Float64Array(n);
-    for (let i = 0; i < n; i++) x[this.place[i] as number] = b[i] as number;
+    for (let i = 0; i < n; i++) x[this.place[i]] = b[i];
     solveSkyline(this.factored, x);
     const out = new Float64Array(n);
-    for (let i = 0; i < n; i++) out[i] = x[this.place[i] as number] as number;
+    for (let i = 0; i < n; i++) out[i] = x[this.place[i]];
     return out;
   }
 
@@ -71,7 +71,7 @@ export class BaseSolver {
   solve(load: Sparse): Float64Array {
     const b = new Float64Array(this.model.freedoms);
     load.at.forEach((f, i) => {
-      b[f] = (b[f] as number) + (load.value[i] as number);
+      b[f] = b[f] + load.value[i];
     });
     const x = this.raw(b);
     if (!this.hold) return x;
@@ -79,8 +79,8 @@ export class BaseSolver {
     const y = v.map((column) => dot(column, x));
     z.forEach((column, i) => {
       let k = 0;
-      for (let j = 0; j < 12; j++) k += (inverse[i * 12 + j] as number) * (y[j] as number);
-      for (let f = 0; f < x.length; f++) x[f] = (x[f] as number) - k * (column[f] as number);
+      for (let j = 0; j < 12; j++) k += inverse[i * 12 + j] * y[j];
+      for (let f = 0; f < x.length; f++) x[f] = x[f] - k * column[f];
     });
     return x;
   }
@@ -88,6 +88,6 @@ export class BaseSolver {
 
 function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += (a[i] as number) * (b[i] as number);
+  for (let i = 0; i < a.length; i++) sum += a[i] * b[i];
   return sum;
 }

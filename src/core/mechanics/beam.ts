@@ -53,20 +53,20 @@ export function beamStiffness(section: BeamSection, lengthMm: number, eMPa: numb
 /** Turns a 12 x 12 matrix from a member's axes into the frame's. */
 export function toGlobal(k: Float64Array, axes: Axes): Float64Array {
   const out = new Float64Array(144);
-  const r = (i: number, j: number): number => (axes[i] as Vec3)[j] as number;
+  const r = (i: number, j: number): number => axes[i][j];
   const block = new Float64Array(9);
   for (let a = 0; a < 4; a++)
     for (let b = 0; b < 4; b++) {
       for (let i = 0; i < 3; i++)
         for (let j = 0; j < 3; j++) {
           let sum = 0;
-          for (let q = 0; q < 3; q++) sum += (k[(3 * a + i) * 12 + 3 * b + q] as number) * r(q, j);
+          for (let q = 0; q < 3; q++) sum += k[(3 * a + i) * 12 + 3 * b + q] * r(q, j);
           block[3 * i + j] = sum;
         }
       for (let i = 0; i < 3; i++)
         for (let j = 0; j < 3; j++) {
           let sum = 0;
-          for (let q = 0; q < 3; q++) sum += r(q, i) * (block[3 * q + j] as number);
+          for (let q = 0; q < 3; q++) sum += r(q, i) * block[3 * q + j];
           out[(3 * a + i) * 12 + 3 * b + j] = sum;
         }
     }

@@ -46,16 +46,16 @@ export function* condensing(
   yield 0;
   const offset = new Int32Array(springs.length + 1);
   springs.forEach((s, i) => {
-    offset[i + 1] = (offset[i] as number) + s.rows.length;
+    offset[i + 1] = offset[i] + s.rows.length;
   });
-  const springColumns = offset[springs.length] as number;
+  const springColumns = offset[springs.length];
   const columns = springColumns + loads.length;
   const springRows = springs.flatMap((s) => s.rows);
   const all = [...springRows, ...outputs];
   const start = new Float64Array(all.length * columns);
   for (const [j, load] of [...springRows, ...loads].entries()) {
     const x = solver.solve(load);
-    for (let i = 0; i < all.length; i++) start[i * columns + j] = sparseDot(all[i] as Sparse, x);
+    for (let i = 0; i < all.length; i++) start[i * columns + j] = sparseDot(all[i], x);
     if (j % COLUMNS_AT_ONCE === 0) yield j / columns;
   }
   return {

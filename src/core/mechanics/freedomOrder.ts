@@ -16,7 +16,7 @@ export function freedomOrder(model: MechanicalModel): Int32Array {
     const seen = new Set([start]);
     const order = [start];
     for (let i = 0; i < order.length; i++)
-      for (const m of [...(next[order[i] as number] ?? [])].sort((a, b) => (next[a]?.size ?? 0) - (next[b]?.size ?? 0)))
+      for (const m of [...(next[order[i]] ?? [])].sort((a, b) => (next[a]?.size ?? 0) - (next[b]?.size ?? 0)))
         if (!seen.has(m)) {
           seen.add(m);
           order.push(m);

@@ -33,7 +33,6 @@ export type {
 } from "./mechanicalFrame";
 export {
   type BeamElement,
-  type BeamNode,
   type JointInput,
   type MadeJoint,
   type MechanicalModel,

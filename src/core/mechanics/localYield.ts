@@ -28,7 +28,7 @@ export class LocalYield {
     const { kj, x, krInverse } = action.ring;
     matMul(kj, f, 6, 6, 6, this.t1);
     matMul(this.t1, x, 6, 6, 6, this.t2);
-    for (let i = 0; i < 36; i++) this.t2[i] = (this.t2[i] as number) - (x[i] as number) + (i % 7 === 0 ? 1 : 0);
+    for (let i = 0; i < 36; i++) this.t2[i] = this.t2[i] - x[i] + (i % 7 === 0 ? 1 : 0);
     matMul(krInverse, this.t2, 6, 6, 6, this.r);
   }
 
@@ -45,8 +45,8 @@ export class LocalYield {
     let closing = closingMm;
     const update = () => {
       for (let i = 0; i < 6; i++) {
-        let sum = -closing * (birth.g[i] as number);
-        for (const h of held) sum += (plastic[h.line] as number) * (h.birth.g[i] as number);
+        let sum = -closing * birth.g[i];
+        for (const h of held) sum += plastic[h.line] * h.birth.g[i];
         load[i] = sum;
       }
       matVec(r, load, 6, 6, dr);
@@ -64,8 +64,8 @@ export class LocalYield {
         update();
       }
       for (const { line: l, birth: b } of held) {
-        const p = plastic[l] as number;
-        const force = (forces[at + l] as number) + dotN(b.g, dr, 6) - b.k * p;
+        const p = plastic[l];
+        const force = forces[at + l] + dotN(b.g, dr, 6) - b.k * p;
         if (Math.abs(force) <= b.yieldN * (1 + 1e-12)) continue;
         matVec(r, b.g, 6, 6, rg);
         plastic[l] = p + (force - Math.sign(force) * b.yieldN) / (b.k - dotN(b.g, rg, 6));
@@ -76,13 +76,12 @@ export class LocalYield {
       if (!changed) break;
     }
     const own = birth.k * closing + dotN(birth.g, dr, 6);
-    for (const { line: l, birth: b } of held)
-      forces[at + l] = (forces[at + l] as number) + dotN(b.g, dr, 6) - b.k * (plastic[l] as number);
-    if (tack) forces[at + line] = (forces[at + line] as number) + own;
+    for (const { line: l, birth: b } of held) forces[at + l] = forces[at + l] + dotN(b.g, dr, 6) - b.k * plastic[l];
+    if (tack) forces[at + line] = forces[at + line] + own;
   }
 
   /** Without a limit: the load of the free closing. */
   free(action: RingAction, closingMm: number): void {
-    for (let i = 0; i < 6; i++) this.load[i] = -closingMm * (action.birth.g[i] as number);
+    for (let i = 0; i < 6; i++) this.load[i] = -closingMm * action.birth.g[i];
   }
 }

@@ -62,7 +62,7 @@ export class LowRankRun {
     const { springColumns: n, columns, model, start, springs } = condensed;
     this.n = n;
     this.fitted = new Float64Array(n * n);
-    for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) this.fitted[i * n + j] = start[i * columns + j] as number;
+    for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) this.fitted[i * n + j] = start[i * columns + j];
     this.half = new PackedSymmetric(n, this.fitted);
     this.record = new ActionRecord(condensed, draws.count);
     this.total = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
@@ -123,10 +123,10 @@ export class LowRankRun {
     for (let a = from; a < to; a++) {
       this.record.begin(a);
       this.yielded = 0;
-      const action = plan.actions[a] as Action;
+      const action = plan.actions[a];
       switch (action.kind) {
         case "ring":
-          this.weld(a, action, plan.steps[plan.stepOf[a] as number]?.id ?? "");
+          this.weld(a, action, plan.steps[plan.stepOf[a]]?.id ?? "");
           break;
         case "load":
           for (let d = 0; d < this.draws.count; d++) this.record.volumes[a * this.draws.count + d] = action.size;
@@ -140,7 +140,7 @@ export class LowRankRun {
           break;
         case "scale":
           this.record.begin(a, action.share);
-          for (let i = 0; i < this.place.length; i++) this.place[i] = (this.place[i] as number) * action.share;
+          for (let i = 0; i < this.place.length; i++) this.place[i] = this.place[i] * action.share;
           this.tacks.fill(0);
           for (const [spring, on] of this.attached) this.readPlaces(spring, on.reference);
           break;
@@ -169,7 +169,7 @@ export class LowRankRun {
   frozenJoint(joint: number, count: number): Float64Array {
     const { condensed, f, z } = this;
     const { outputs, offset } = condensed;
-    const c = offset[joint] as number;
+    const c = offset[joint];
     const block = new Float64Array(36 + 6 * outputs);
     this.half.block(c, 6, f);
     block.set(f);
@@ -180,7 +180,7 @@ export class LowRankRun {
       for (let k = count - 1; k >= 0; k--) this.record.turnBack(k, z);
       column.fill(0);
       this.record.addOutputs(z, column, 0);
-      for (let o = 0; o < outputs; o++) block[36 + 6 * o + i] = column[o] as number;
+      for (let o = 0; o < outputs; o++) block[36 + 6 * o + i] = column[o];
     }
     return block;
   }
@@ -190,7 +190,7 @@ export class LowRankRun {
     const { condensed, z } = this;
     const { outputs, columns, springColumns, start } = condensed;
     const out = new Float64Array(outputs);
-    for (let o = 0; o < outputs; o++) out[o] = start[(springColumns + o) * columns + springColumns + load] as number;
+    for (let o = 0; o < outputs; o++) out[o] = start[(springColumns + o) * columns + springColumns + load];
     this.gainedBy(load, z, 0);
     for (let k = count - 1; k >= 0; k--) this.record.turnBack(k, z);
     this.record.addOutputs(z, out, 0);
@@ -202,17 +202,15 @@ export class LowRankRun {
     const { offset, springs } = this.condensed;
     return [...this.attached].flatMap(([spring, on]) => {
       if (on.matrix.length !== 1) return [];
-      const here = this.place[(offset[spring] as number) - (this.n - this.held)] as number;
-      return [
-        { id: springs[spring]?.id ?? "", forceN: (on.matrix[0] as number) * (here - (on.reference[0] as number)) },
-      ];
+      const here = this.place[offset[spring] - (this.n - this.held)];
+      return [{ id: springs[spring]?.id ?? "", forceN: on.matrix[0] * (here - on.reference[0]) }];
     });
   }
 
   private weld(a: number, action: RingAction, id: string): void {
     const { condensed, draws, local, f, q } = this;
     const { offset, model } = condensed;
-    const c = offset[action.spring] as number;
+    const c = offset[action.spring];
     this.record.first[a] = c;
     this.record.size[a] = 6;
     if (action.delta) {
@@ -227,22 +225,22 @@ export class LowRankRun {
     const volume = draws.shared(action.chordFactors);
     const stride = 4 * model.joints.length;
     for (let d = 0; d < draws.count; d++) {
-      const scatter = (own[d] as number) * (unfitted ? (unfitted[d] as number) : 1);
-      const mm = action.closingMm * (closing[d] as number) * scatter;
+      const scatter = own[d] * (unfitted ? unfitted[d] : 1);
+      const mm = action.closingMm * closing[d] * scatter;
       if (this.limited) local.solve(action, mm, this.tacks, d * stride + 4 * action.spring);
       else local.free(action, mm);
       if (d === 0) this.yielded = this.limited ? local.yielded : 0;
       matVec(action.ring.x, local.load, 6, 6, q);
       this.pushed(a, d, c, 6);
-      this.record.volumes[a * draws.count + d] = action.chordMm3 * (volume[d] as number) * scatter;
+      this.record.volumes[a * draws.count + d] = action.chordMm3 * volume[d] * scatter;
     }
     if (action.chordColumn >= 0) this.inject(a, action.chordColumn);
   }
 
   private attach(a: number, action: Extract<Action, { kind: "attach" }>): void {
     const { condensed, draws, pull, q } = this;
-    const c = condensed.offset[action.spring] as number;
-    const r = (condensed.offset[action.spring + 1] as number) - c;
+    const c = condensed.offset[action.spring];
+    const r = condensed.offset[action.spring + 1] - c;
     this.record.first[a] = c;
     this.record.size[a] = r;
     this.gain(action.spring, action.matrix);
@@ -252,7 +250,7 @@ export class LowRankRun {
     this.attached.set(action.spring, { matrix: action.matrix, reference });
     for (let d = 0; d < draws.count; d++) {
       for (let i = 0; i < r; i++) {
-        const here = reference[d * r + i] as number;
+        const here = reference[d * r + i];
         const there = (action.toMm ?? here) + action.byMm;
         pull[i] = there - here;
         reference[d * r + i] = there;
@@ -267,8 +265,8 @@ export class LowRankRun {
     const on = this.attached.get(spring);
     if (!on) return;
     this.attached.delete(spring);
-    const c = condensed.offset[spring] as number;
-    const r = (condensed.offset[spring + 1] as number) - c;
+    const c = condensed.offset[spring];
+    const r = condensed.offset[spring + 1] - c;
     const here = new Float64Array(draws.count * r);
     this.readPlaces(spring, here);
     this.record.first[a] = c;
@@ -277,26 +275,26 @@ export class LowRankRun {
     this.gain(spring, off);
     this.half.update(c, r, off, this.record.w, a * 6 * this.n);
     for (let d = 0; d < draws.count; d++) {
-      for (let i = 0; i < r; i++) pull[i] = (here[d * r + i] as number) - (on.reference[d * r + i] as number);
+      for (let i = 0; i < r; i++) pull[i] = here[d * r + i] - on.reference[d * r + i];
       matVec(on.matrix, pull, r, r, q);
       this.pushed(a, d, c, r);
     }
   }
 
   private gain(spring: number, d: Float64Array): void {
-    const total = this.total[spring] as Float64Array;
-    for (let i = 0; i < total.length; i++) total[i] = (total[i] as number) + (d[i] as number);
+    const total = this.total[spring];
+    for (let i = 0; i < total.length; i++) total[i] = total[i] + d[i];
   }
 
   /** Records the load in `q` and moves what is tracked by it. */
   private pushed(a: number, d: number, c: number, r: number): void {
     const { q, held, n, half, place } = this;
     const at = (a * this.draws.count + d) * 6;
-    for (let i = 0; i < r; i++) this.record.pushes[at + i] = q[i] as number;
+    for (let i = 0; i < r; i++) this.record.pushes[at + i] = q[i];
     for (let h = 0; h < held; h++) {
       const row = n - held + h;
-      let sum = place[d * held + h] as number;
-      for (let i = 0; i < r; i++) sum += (q[i] as number) * half.at(row, c + i);
+      let sum = place[d * held + h];
+      for (let i = 0; i < r; i++) sum += q[i] * half.at(row, c + i);
       place[d * held + h] = sum;
     }
   }
@@ -306,12 +304,12 @@ export class LowRankRun {
     const { offset, columns, start, springColumns, springs } = this.condensed;
     const column = springColumns + load;
     for (let k = 0; k < springs.length; k++) {
-      const c = offset[k] as number;
-      const r = (offset[k + 1] as number) - c;
-      const d = this.total[k] as Float64Array;
+      const c = offset[k];
+      const r = offset[k + 1] - c;
+      const d = this.total[k];
       for (let i = 0; i < r; i++) {
         let sum = 0;
-        for (let j = 0; j < r; j++) sum += (d[i * r + j] as number) * (start[(c + j) * columns + column] as number);
+        for (let j = 0; j < r; j++) sum += d[i * r + j] * start[(c + j) * columns + column];
         into[at + c + i] = -sum;
       }
     }
@@ -326,20 +324,20 @@ export class LowRankRun {
     this.gainedBy(load, injected, a * n);
     for (let h = 0; h < held; h++) {
       const v = n - held + h;
-      let sum = start[v * columns + springColumns + load] as number;
-      for (let j = 0; j < n; j++) sum += half.at(v, j) * (injected[a * n + j] as number);
+      let sum = start[v * columns + springColumns + load];
+      for (let j = 0; j < n; j++) sum += half.at(v, j) * injected[a * n + j];
       for (let d = 0; d < draws.count; d++)
-        place[d * held + h] = (place[d * held + h] as number) + (volumes[a * draws.count + d] as number) * sum;
+        place[d * held + h] = place[d * held + h] + volumes[a * draws.count + d] * sum;
     }
   }
 
   private readPlaces(spring: number, into: Float64Array): void {
     const { offset } = this.condensed;
-    const c = offset[spring] as number;
-    const r = (offset[spring + 1] as number) - c;
+    const c = offset[spring];
+    const r = offset[spring + 1] - c;
     const from = c - (this.n - this.held);
     for (let d = 0; d < this.draws.count; d++)
-      for (let i = 0; i < r; i++) into[d * r + i] = this.place[d * this.held + from + i] as number;
+      for (let i = 0; i < r; i++) into[d * r + i] = this.place[d * this.held + from + i];
   }
 }
 

@@ -93,13 +93,13 @@ export function modelOf<J extends MadeJoint>(
   const nodes: BeamNode[] = [];
   const members = new Map<string, ModelMember>();
   for (const spec of frame.members) {
-    const at = spec.points.map((p) => frame.points[p] as Vec3);
-    const axes = memberAxes(at[0] as Vec3, at.at(-1) as Vec3, spec.up, up);
+    const at = spec.points.map((p) => frame.points[p]);
+    const axes = memberAxes(at[0], at.at(-1) as Vec3, spec.up, up);
     members.set(spec.id, {
       id: spec.id,
       section: spec.section,
       axes,
-      nodes: spec.points.map((point, i) => nodes.push({ member: spec.id, point, at: at[i] as Vec3 }) - 1),
+      nodes: spec.points.map((point, i) => nodes.push({ member: spec.id, point, at: at[i] }) - 1),
     });
   }
   const places = new Map(nodes.map((n, i) => [`${n.member}\n${n.point}`, i]));
@@ -113,7 +113,7 @@ export function modelOf<J extends MadeJoint>(
     const nodeA = nodeOf(spec.a, spec.point);
     const nodeB = nodeOf(spec.b, spec.pointB ?? spec.point);
     const made = make({ frame, spec, a, b, nodeA, nodeB, nodes, up });
-    const [end, start] = [nodes[nodeB] as BeamNode, nodes[nodeA] as BeamNode];
+    const [end, start] = [nodes[nodeB], nodes[nodeA]];
     if (made.nodeBAt) end.at = made.nodeBAt;
     return { ...made, id: spec.id, spec, rows: relativeRows(made.at, nodeA, start.at, nodeB, end.at), nodeA, nodeB };
   });
@@ -123,15 +123,15 @@ export function modelOf<J extends MadeJoint>(
   const entries: MechanicalModel["entries"] = [];
   for (const member of members.values())
     for (let i = 0; i + 1 < member.nodes.length; i++) {
-      const from = member.nodes[i] as number;
-      const to = member.nodes[i + 1] as number;
-      const lengthMm = norm3(sub3((nodes[to] as BeamNode).at, (nodes[from] as BeamNode).at));
+      const from = member.nodes[i];
+      const to = member.nodes[i + 1];
+      const lengthMm = norm3(sub3(nodes[to].at, nodes[from].at));
       elements.push({ member: member.id, from, to, lengthMm });
       const k = toGlobal(beamStiffness(member.section, lengthMm, eMPa, eMPa / (2 * (1 + nu))), member.axes);
       const place = (q: number): number => (q < 6 ? 6 * from + q : 6 * to + q - 6);
       for (let p = 0; p < 12; p++)
         for (let q = 0; q < 12; q++) {
-          const v = k[p * 12 + q] as number;
+          const v = k[p * 12 + q];
           if (v !== 0) entries.push([place(p), place(q), v]);
         }
     }
@@ -172,9 +172,9 @@ function rigidMotions(nodes: readonly BeamNode[]): Float64Array[] {
     });
     for (let pass = 0; pass < 2; pass++)
       for (const q of motions) {
-        const share = v.reduce((sum, x, i) => sum + x * (q[i] as number), 0);
+        const share = v.reduce((sum, x, i) => sum + x * q[i], 0);
         v.forEach((x, i) => {
-          v[i] = x - share * (q[i] as number);
+          v[i] = x - share * q[i];
         });
       }
     const size = Math.sqrt(v.reduce((sum, x) => sum + x * x, 0));

@@ -13,7 +13,7 @@ function anchors(frame: MechanicalFrame): Map<string, [string, string]> {
       if (first !== last) return [m.id, [first, last]];
       // One joint alone: the end that is farther from it is the other one.
       const far = (p: string): number => {
-        const d = sub3(frame.points[p] as Vec3, frame.points[first] as Vec3);
+        const d = sub3(frame.points[p], frame.points[first]);
         return dot3(d, d);
       };
       return [m.id, far(from) > far(to) ? [from, first] : [first, to]];

@@ -19,7 +19,7 @@ export class PackedSymmetric {
 
   /** Entry (i, j), from whichever half. */
   at(i: number, j: number): number {
-    return this.s[i >= j ? i * this.n + j : j * this.n + i] as number;
+    return this.s[i >= j ? i * this.n + j : j * this.n + i];
   }
 
   /** The r x r block at c of the symmetric matrix. */
@@ -27,7 +27,7 @@ export class PackedSymmetric {
     const { s, n } = this;
     for (let i = 0; i < r; i++)
       for (let j = 0; j <= i; j++) {
-        const v = s[(c + i) * n + c + j] as number;
+        const v = s[(c + i) * n + c + j];
         into[i * r + j] = v;
         into[j * r + i] = v;
       }
@@ -43,10 +43,10 @@ export class PackedSymmetric {
     for (let i = 0; i < r; i++)
       for (let j = 0; j < r; j++) {
         let sum = i === j ? 1 : 0;
-        for (let k = 0; k < r; k++) sum += (d[i * r + k] as number) * (f[k * r + j] as number);
+        for (let k = 0; k < r; k++) sum += d[i * r + k] * f[k * r + j];
         m[i * r + j] = sum;
       }
-    for (let i = 0; i < r * r; i++) g[i] = d[i] as number;
+    for (let i = 0; i < r * r; i++) g[i] = d[i];
     luSolve(m, g, r, r);
     for (let k = 0; k < 6; k++) {
       if (k >= r) {
@@ -54,8 +54,8 @@ export class PackedSymmetric {
         continue;
       }
       const row = (c + k) * n;
-      for (let j = 0; j <= c + k; j++) u[k * n + j] = s[row + j] as number;
-      for (let j = c + k + 1; j < n; j++) u[k * n + j] = s[j * n + c + k] as number;
+      for (let j = 0; j <= c + k; j++) u[k * n + j] = s[row + j];
+      for (let j = c + k + 1; j < n; j++) u[k * n + j] = s[j * n + c + k];
     }
     for (let i = 0; i < 6; i++) {
       const row = base + i * n;
@@ -65,7 +65,7 @@ export class PackedSymmetric {
       }
       for (let j = 0; j < n; j++) {
         let sum = 0;
-        for (let k = 0; k < r; k++) sum += (g[i * r + k] as number) * (u[k * n + j] as number);
+        for (let k = 0; k < r; k++) sum += g[i * r + k] * u[k * n + j];
         w[row + j] = sum;
       }
     }
@@ -76,49 +76,49 @@ export class PackedSymmetric {
   private lowerOne(w: Float64Array, base: number): void {
     const { s, n, u } = this;
     for (let i = 0; i < n; i++) {
-      const ui = u[i] as number;
-      for (let j = 0; j <= i; j++) s[i * n + j] = (s[i * n + j] as number) - ui * (w[base + j] as number);
+      const ui = u[i];
+      for (let j = 0; j <= i; j++) s[i * n + j] = s[i * n + j] - ui * w[base + j];
     }
   }
 
   /** Two rows at a time: each entry of W is read once for both. */
   private lowerSix(w: Float64Array, base: number): void {
     const { s, n, u } = this;
-    const [n1, n2, n3, n4, n5] = [n, 2 * n, 3 * n, 4 * n, 5 * n] as [number, number, number, number, number];
+    const [n1, n2, n3, n4, n5] = [n, 2 * n, 3 * n, 4 * n, 5 * n];
     const [b1, b2, b3, b4, b5] = [base + n, base + n2, base + n3, base + n4, base + n5];
     let i = 0;
     for (; i + 1 < n; i += 2) {
       const p = i * n;
       const q = p + n;
-      const u0 = u[i] as number;
-      const u1 = u[n1 + i] as number;
-      const u2 = u[n2 + i] as number;
-      const u3 = u[n3 + i] as number;
-      const u4 = u[n4 + i] as number;
-      const u5 = u[n5 + i] as number;
-      const v0 = u[i + 1] as number;
-      const v1 = u[n1 + i + 1] as number;
-      const v2 = u[n2 + i + 1] as number;
-      const v3 = u[n3 + i + 1] as number;
-      const v4 = u[n4 + i + 1] as number;
-      const v5 = u[n5 + i + 1] as number;
+      const u0 = u[i];
+      const u1 = u[n1 + i];
+      const u2 = u[n2 + i];
+      const u3 = u[n3 + i];
+      const u4 = u[n4 + i];
+      const u5 = u[n5 + i];
+      const v0 = u[i + 1];
+      const v1 = u[n1 + i + 1];
+      const v2 = u[n2 + i + 1];
+      const v3 = u[n3 + i + 1];
+      const v4 = u[n4 + i + 1];
+      const v5 = u[n5 + i + 1];
       // The entry above the diagonal of the first row is written too; nothing reads it.
       for (let j = 0; j <= i + 1; j++) {
-        const w0 = w[base + j] as number;
-        const w1 = w[b1 + j] as number;
-        const w2 = w[b2 + j] as number;
-        const w3 = w[b3 + j] as number;
-        const w4 = w[b4 + j] as number;
-        const w5 = w[b5 + j] as number;
-        s[p + j] = (s[p + j] as number) - (u0 * w0 + u1 * w1 + u2 * w2 + u3 * w3 + u4 * w4 + u5 * w5);
-        s[q + j] = (s[q + j] as number) - (v0 * w0 + v1 * w1 + v2 * w2 + v3 * w3 + v4 * w4 + v5 * w5);
+        const w0 = w[base + j];
+        const w1 = w[b1 + j];
+        const w2 = w[b2 + j];
+        const w3 = w[b3 + j];
+        const w4 = w[b4 + j];
+        const w5 = w[b5 + j];
+        s[p + j] = s[p + j] - (u0 * w0 + u1 * w1 + u2 * w2 + u3 * w3 + u4 * w4 + u5 * w5);
+        s[q + j] = s[q + j] - (v0 * w0 + v1 * w1 + v2 * w2 + v3 * w3 + v4 * w4 + v5 * w5);
       }
     }
     for (; i < n; i++)
       for (let j = 0; j <= i; j++) {
         let sum = 0;
-        for (let k = 0; k < 6; k++) sum += (u[k * n + i] as number) * (w[base + k * n + j] as number);
-        s[i * n + j] = (s[i * n + j] as number) - sum;
+        for (let k = 0; k < 6; k++) sum += u[k * n + i] * w[base + k * n + j];
+        s[i * n + j] = s[i * n + j] - sum;
       }
   }
 }

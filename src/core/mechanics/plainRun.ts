@@ -37,14 +37,14 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   const spread = (rows: readonly Sparse[], f: Float64Array): Float64Array => {
     const b = new Float64Array(n);
     rows.forEach((row, i) => {
-      sparseAdd(b, row, f[i] as number);
+      sparseAdd(b, row, f[i]);
     });
     return b;
   };
   const u = new Float64Array(n);
   const move = (b: Float64Array) => {
     solve(b).forEach((v, i) => {
-      u[i] = (u[i] as number) + v;
+      u[i] = u[i] + v;
     });
   };
 
@@ -54,10 +54,10 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   const movements: Float64Array[] = programme.steps.map(() => new Float64Array(0));
   const released: PlainRun["released"] = [];
   actions.forEach((action, index) => {
-    const step = stepOf[index] as number;
+    const step = stepOf[index];
     switch (action.kind) {
       case "ring": {
-        const { rows } = springs[action.spring] as (typeof springs)[number];
+        const { rows } = springs[action.spring];
         if (action.delta) addSpring(rows, action.delta, 1);
         if (limited) {
           const f = new Float64Array(36);
@@ -75,35 +75,35 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         move(spread(rows, matVec(action.ring.x, local.load, 6, 6, new Float64Array(6))));
         if (action.chordColumn >= 0) {
           const b = new Float64Array(n);
-          sparseAdd(b, loads[action.chordColumn] as Sparse, action.chordMm3);
+          sparseAdd(b, loads[action.chordColumn], action.chordMm3);
           move(b);
         }
         break;
       }
       case "load": {
         const b = new Float64Array(n);
-        sparseAdd(b, loads[action.column] as Sparse, action.size);
+        sparseAdd(b, loads[action.column], action.size);
         move(b);
         break;
       }
       case "attach": {
-        const { rows } = springs[action.spring] as (typeof springs)[number];
+        const { rows } = springs[action.spring];
         const { matrix, toMm, byMm } = action;
         const here = Float64Array.from(rows, (row) => sparseDot(row, u));
         const reference = here.map((v) => (toMm ?? v) + byMm);
         addSpring(rows, matrix, 1);
         attached.set(action.spring, { matrix, reference });
-        const pull = reference.map((v, i) => v - (here[i] as number));
+        const pull = reference.map((v, i) => v - here[i]);
         if (pull.some((v) => v !== 0))
           move(spread(rows, matVec(matrix, pull, rows.length, rows.length, new Float64Array(rows.length))));
         break;
       }
       case "detach": {
-        const { rows } = springs[action.spring] as (typeof springs)[number];
+        const { rows } = springs[action.spring];
         const on = attached.get(action.spring);
         if (!on) break;
         attached.delete(action.spring);
-        const stretch = Float64Array.from(rows, (row, i) => sparseDot(row, u) - (on.reference[i] as number));
+        const stretch = Float64Array.from(rows, (row, i) => sparseDot(row, u) - on.reference[i]);
         const force = matVec(on.matrix, stretch, rows.length, rows.length, new Float64Array(rows.length));
         released.push({ step, spring: action.spring, force });
         addSpring(rows, on.matrix, -1);
@@ -116,9 +116,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         });
         tackForces.fill(0);
         for (const [spring, on] of attached)
-          on.reference = Float64Array.from((springs[spring] as (typeof springs)[number]).rows, (row) =>
-            sparseDot(row, u),
-          );
+          on.reference = Float64Array.from(springs[spring].rows, (row) => sparseDot(row, u));
         break;
       case "nothing":
         break;
@@ -129,8 +127,8 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
 }
 
 const addTo = (k: Rows, i: number, j: number, v: number): void => {
-  const row = k[i] as number[];
-  row[j] = (row[j] as number) + v;
+  const row = k[i];
+  row[j] = row[j] + v;
 };
 
 /** Members, supports, contact of every joint, and the hold of a free frame. */
@@ -140,7 +138,6 @@ export function startingStiffness(model: MechanicalModel): Rows {
   for (const [i, j, v] of model.entries) addTo(k, i, j, v);
   for (const joint of model.joints) for (const [i, j, v] of springEntries(joint.rows, joint.contact)) addTo(k, i, j, v);
   for (const q of model.hold)
-    for (let i = 0; i < n; i++)
-      for (let j = 0; j < n; j++) addTo(k, i, j, RIGID_HOLD * (q[i] as number) * (q[j] as number));
+    for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) addTo(k, i, j, RIGID_HOLD * q[i] * q[j]);
   return k;
 }

@@ -1,4 +1,4 @@
-import { dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { dot3, norm3, scale3, sub3, unit3 } from "../numeric";
 import type { BeamMember, MechanicalFrame } from "./mechanicalFrame";
 
 /** Points this near to a member's axis lie on it, mm. */
@@ -17,7 +17,7 @@ export function splitWhereBranchesLand(frame: MechanicalFrame): MechanicalFrame 
     const length = norm3(span);
     if (!(length > 0)) return member;
     const axis = unit3(span);
-    const along = (name: string): number => dot3(sub3(frame.points[name] as Vec3, from), axis);
+    const along = (name: string): number => dot3(sub3(frame.points[name], from), axis);
     const wanted = frame.joints
       .flatMap((j) => [...(j.a === member.id ? [j.point] : []), ...(j.b === member.id ? [j.pointB ?? j.point] : [])])
       .filter((name) => {

@@ -5,9 +5,9 @@ export function springEntries(rows: readonly Sparse[], matrix: Float64Array): [n
   const entries: [number, number, number][] = [];
   for (const [a, p] of rows.entries())
     for (const [b, q] of rows.entries()) {
-      const k = matrix[a * rows.length + b] as number;
+      const k = matrix[a * rows.length + b];
       for (const [s, i] of p.at.entries())
-        for (const [t, j] of q.at.entries()) entries.push([i, j, k * (p.value[s] as number) * (q.value[t] as number)]);
+        for (const [t, j] of q.at.entries()) entries.push([i, j, k * p.value[s] * q.value[t]]);
     }
   return entries;
 }
@@ -31,8 +31,8 @@ export function relativeRows(at: Vec3, nodeA: number, xA: Vec3, nodeB: number, x
       const sA = cross3(axis, rA);
       const sB = cross3(axis, rB);
       for (let j = 0; j < 3; j++) {
-        put(6 * nodeA + 3 + j, sA[j] as number);
-        put(6 * nodeB + 3 + j, -(sB[j] as number));
+        put(6 * nodeA + 3 + j, sA[j]);
+        put(6 * nodeB + 3 + j, -sB[j]);
       }
     } else {
       put(6 * nodeA + row, -1);

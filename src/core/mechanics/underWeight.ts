@@ -1,6 +1,6 @@
 import { factorSkyline, type Skyline, skyline, solveSkyline, type Vec3 } from "../numeric";
 import { freedomOrder } from "./freedomOrder";
-import type { BeamNode, MechanicalModel } from "./model";
+import type { MechanicalModel } from "./model";
 import { springEntries } from "./springs";
 
 /** A frame under its own weight on props that only push. */
@@ -20,11 +20,11 @@ const SLIDE_N_PER_MM = 1e3;
 function weightLoads(model: MechanicalModel, weightNPerMm: ReadonlyMap<string, number>): Float64Array {
   const f = new Float64Array(model.freedoms);
   const put = (i: number, v: number): void => {
-    f[i] = (f[i] as number) + v;
+    f[i] = f[i] + v;
   };
   for (const { member, from, to, lengthMm } of model.elements) {
     const w = weightNPerMm.get(member) ?? 0;
-    const axis = (model.members.get(member) as { axes: readonly Vec3[] }).axes[0] as Vec3;
+    const axis = (model.members.get(member) as { axes: readonly Vec3[] }).axes[0];
     put(6 * from + 2, (-w * lengthMm) / 2);
     put(6 * to + 2, (-w * lengthMm) / 2);
     // Fixed-end moments of q = (0, 0, -w): L^2/12 x cross q at the first end, the opposite at the second.
@@ -51,7 +51,7 @@ export function underWeight(
   props: readonly number[],
 ): UnderWeight | null {
   const place = freedomOrder(model);
-  const at = (i: number): number => place[i] as number;
+  const at = (i: number): number => place[i];
   const base: [number, number, number][] = model.entries.map(([i, j, v]) => [at(i), at(j), v]);
   for (const joint of model.joints)
     for (const [i, j, v] of springEntries(joint.rows, joint.contact)) base.push([at(i), at(j), v]);
@@ -65,17 +65,17 @@ export function underWeight(
     for (const n of standing) entries.push([at(6 * n + 2), at(6 * n + 2), PROP_N_PER_MM]);
     // Three ways to slide, held without any reaction: loads are upright.
     for (const i of [6 * first, 6 * first + 1]) entries.push([at(i), at(i), SLIDE_N_PER_MM]);
-    const [p, q] = [model.nodes[first] as BeamNode, model.nodes[second] as BeamNode];
+    const [p, q] = [model.nodes[first], model.nodes[second]];
     const across = Math.abs(p.at[0] - q.at[0]) > Math.abs(p.at[1] - q.at[1]) ? 6 * second + 1 : 6 * second;
     entries.push([at(across), at(across), SLIDE_N_PER_MM]);
     const matrix: Skyline = skyline(model.freedoms, entries);
     if (factorSkyline(matrix) >= 0) return null;
     const x = new Float64Array(model.freedoms);
-    for (let i = 0; i < x.length; i++) x[at(i)] = load[i] as number;
+    for (let i = 0; i < x.length; i++) x[at(i)] = load[i];
     solveSkyline(matrix, x);
-    const movement = Float64Array.from(load, (_, i) => x[at(i)] as number);
+    const movement = Float64Array.from(load, (_, i) => x[at(i)]);
     if (!movement.every(Number.isFinite)) return null;
-    const up = (n: number): number => movement[6 * n + 2] as number;
+    const up = (n: number): number => movement[6 * n + 2];
     const pulling = standing.filter((n) => up(n) > 1e-12);
     if (pulling.length === 0) {
       // A frame that hangs together by nothing falls without end.

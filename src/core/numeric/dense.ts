@@ -5,7 +5,7 @@ export function matMul(a: Float64Array, b: Float64Array, n: number, k: number, m
   for (let i = 0; i < n; i++)
     for (let j = 0; j < m; j++) {
       let sum = 0;
-      for (let p = 0; p < k; p++) sum += (a[i * k + p] as number) * (b[p * m + j] as number);
+      for (let p = 0; p < k; p++) sum += a[i * k + p] * b[p * m + j];
       out[i * m + j] = sum;
     }
   return out;
@@ -15,7 +15,7 @@ export function matMul(a: Float64Array, b: Float64Array, n: number, k: number, m
 export function matVec(a: Float64Array, x: Float64Array, n: number, k: number, out: Float64Array): Float64Array {
   for (let i = 0; i < n; i++) {
     let sum = 0;
-    for (let p = 0; p < k; p++) sum += (a[i * k + p] as number) * (x[p] as number);
+    for (let p = 0; p < k; p++) sum += a[i * k + p] * x[p];
     out[i] = sum;
   }
   return out;
@@ -24,7 +24,7 @@ export function matVec(a: Float64Array, x: Float64Array, n: number, k: number, o
 /** Sum of products of two vectors of length n. */
 export function dotN(a: Float64Array, b: Float64Array, n: number): number {
   let sum = 0;
-  for (let i = 0; i < n; i++) sum += (a[i] as number) * (b[i] as number);
+  for (let i = 0; i < n; i++) sum += a[i] * b[i];
   return sum;
 }
 
@@ -32,7 +32,7 @@ export function dotN(a: Float64Array, b: Float64Array, n: number): number {
 export function symmetrise(a: Float64Array, n: number): Float64Array {
   for (let i = 0; i < n; i++)
     for (let j = 0; j < i; j++) {
-      const mean = ((a[i * n + j] as number) + (a[j * n + i] as number)) / 2;
+      const mean = (a[i * n + j] + a[j * n + i]) / 2;
       a[i * n + j] = mean;
       a[j * n + i] = mean;
     }
@@ -47,30 +47,29 @@ export function symmetrise(a: Float64Array, n: number): Float64Array {
  */
 export function luSolve(a: Float64Array, b: Float64Array, n: number, m: number, share = 1e-15): boolean {
   let largest = 0;
-  for (let i = 0; i < n * n; i++) largest = Math.max(largest, Math.abs(a[i] as number));
+  for (let i = 0; i < n * n; i++) largest = Math.max(largest, Math.abs(a[i]));
   const nothing = share * largest;
   for (let c = 0; c < n; c++) {
     let pivot = c;
-    for (let r = c + 1; r < n; r++)
-      if (Math.abs(a[r * n + c] as number) > Math.abs(a[pivot * n + c] as number)) pivot = r;
-    const top = a[pivot * n + c] as number;
+    for (let r = c + 1; r < n; r++) if (Math.abs(a[r * n + c]) > Math.abs(a[pivot * n + c])) pivot = r;
+    const top = a[pivot * n + c];
     if (!(Math.abs(top) > nothing)) return false;
     if (pivot !== c) {
       swapRows(a, n, c, pivot);
       swapRows(b, m, c, pivot);
     }
     for (let r = c + 1; r < n; r++) {
-      const k = (a[r * n + c] as number) / top;
+      const k = a[r * n + c] / top;
       if (k === 0) continue;
-      for (let j = c + 1; j < n; j++) a[r * n + j] = (a[r * n + j] as number) - k * (a[c * n + j] as number);
-      for (let j = 0; j < m; j++) b[r * m + j] = (b[r * m + j] as number) - k * (b[c * m + j] as number);
+      for (let j = c + 1; j < n; j++) a[r * n + j] = a[r * n + j] - k * a[c * n + j];
+      for (let j = 0; j < m; j++) b[r * m + j] = b[r * m + j] - k * b[c * m + j];
     }
   }
   for (let r = n - 1; r >= 0; r--) {
-    const d = a[r * n + r] as number;
+    const d = a[r * n + r];
     for (let j = 0; j < m; j++) {
-      let sum = b[r * m + j] as number;
-      for (let k = r + 1; k < n; k++) sum -= (a[r * n + k] as number) * (b[k * m + j] as number);
+      let sum = b[r * m + j];
+      for (let k = r + 1; k < n; k++) sum -= a[r * n + k] * b[k * m + j];
       b[r * m + j] = sum / d;
     }
   }
@@ -79,8 +78,8 @@ export function luSolve(a: Float64Array, b: Float64Array, n: number, m: number, 
 
 function swapRows(a: Float64Array, width: number, i: number, j: number): void {
   for (let k = 0; k < width; k++) {
-    const keep = a[i * width + k] as number;
-    a[i * width + k] = a[j * width + k] as number;
+    const keep = a[i * width + k];
+    a[i * width + k] = a[j * width + k];
     a[j * width + k] = keep;
   }
 }

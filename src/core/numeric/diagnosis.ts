@@ -1,5 +1,3 @@
-/** Non-centrality for alpha 0.001 and power 80 %: 3.29 + 0.84 (Baarda 1968, from memory). */
-export const DETECT = 4.13;
 /** Two-sided 0.1 % point of the normal distribution. */
 const CRITICAL = 3.29;
 /** Standardised residuals this close cannot be told apart. */

@@ -18,36 +18,35 @@ export function symmetricEigen(a: Rows): Eigen {
   const size = Math.max(...m.map((row) => Math.max(...row.map(Math.abs), 0)), 0);
   for (let sweep = 0; sweep < 60; sweep++) {
     let off = 0;
-    for (let p = 0; p < n; p++)
-      for (let q = p + 1; q < n; q++) off = Math.max(off, Math.abs((m[p] as number[])[q] as number));
+    for (let p = 0; p < n; p++) for (let q = p + 1; q < n; q++) off = Math.max(off, Math.abs(m[p][q]));
     if (off <= 1e-15 * size) break;
     for (let p = 0; p < n; p++)
       for (let q = p + 1; q < n; q++) {
-        const [rp, rq] = [m[p] as number[], m[q] as number[]];
-        const pq = rp[q] as number;
+        const [rp, rq] = [m[p], m[q]];
+        const pq = rp[q];
         if (Math.abs(pq) <= 1e-18 * size) continue;
-        const theta = ((rq[q] as number) - (rp[p] as number)) / (2 * pq);
+        const theta = (rq[q] - rp[p]) / (2 * pq);
         const t = (theta >= 0 ? 1 : -1) / (Math.abs(theta) + Math.hypot(1, theta));
         const c = 1 / Math.hypot(1, t);
         const s = c * t;
         for (let k = 0; k < n; k++) {
-          const row = m[k] as number[];
-          const [kp, kq] = [row[p] as number, row[q] as number];
+          const row = m[k];
+          const [kp, kq] = [row[p], row[q]];
           row[p] = c * kp - s * kq;
           row[q] = s * kp + c * kq;
         }
         for (let k = 0; k < n; k++) {
-          const [pk, qk] = [rp[k] as number, rq[k] as number];
+          const [pk, qk] = [rp[k], rq[k]];
           rp[k] = c * pk - s * qk;
           rq[k] = s * pk + c * qk;
         }
         const [vp, vq] = [v[p] as number[], v[q] as number[]];
         for (let k = 0; k < n; k++) {
-          const [pk, qk] = [vp[k] as number, vq[k] as number];
+          const [pk, qk] = [vp[k], vq[k]];
           vp[k] = c * pk - s * qk;
           vq[k] = s * pk + c * qk;
         }
       }
   }
-  return { values: m.map((row, i) => row[i] as number), vectors: v };
+  return { values: m.map((row, i) => row[i]), vectors: v };
 }

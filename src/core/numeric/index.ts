@@ -1,11 +1,13 @@
 export { dotN, luSolve, matMul, matVec, symmetrise } from "./dense";
-export { type Candidate, DETECT, type Diagnosis, diagnose } from "./diagnosis";
+export { type Candidate, type Diagnosis, diagnose } from "./diagnosis";
 export { drain, partOf } from "./drain";
 export { symmetricEigen } from "./eigen";
 export { Groups } from "./groups";
+export { type LeastSquares, leastSquares, testReadings, whitening } from "./leastSquares";
 export {
   cholesky,
   conditionRatio,
+  entry,
   inverseSpd,
   multiply,
   multiplyColumn,

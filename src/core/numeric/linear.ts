@@ -3,10 +3,13 @@ import { luSolve } from "./dense";
 /** A dense matrix as rows. Small ones only: a frame has some tens of readings. */
 export type Rows = number[][];
 
+/** An entry that is known to be there. @returns NaN when it is not, which no figure survives unseen. */
+export const entry = (list: ArrayLike<number>, i: number): number => list[i] ?? Number.NaN;
+
 /** n x m of zeros. */
 export const zeros = (n: number, m: number): Rows => Array.from({ length: n }, () => new Array<number>(m).fill(0));
 
-export const transpose = (a: Rows): Rows => (a[0] ?? []).map((_, j) => a.map((row) => row[j] as number));
+export const transpose = (a: Rows): Rows => (a[0] ?? []).map((_, j) => a.map((row) => row[j]));
 
 /** a (n x k) times b (k x m). */
 export function multiply(a: Rows, b: Rows): Rows {
@@ -15,8 +18,8 @@ export function multiply(a: Rows, b: Rows): Rows {
     const out = new Array<number>(m).fill(0);
     row.forEach((x, k) => {
       if (x === 0) return;
-      const line = b[k] as number[];
-      for (let j = 0; j < m; j++) out[j] = (out[j] as number) + x * (line[j] as number);
+      const line = b[k];
+      for (let j = 0; j < m; j++) out[j] = out[j] + x * line[j];
     });
     return out;
   });
@@ -24,7 +27,7 @@ export function multiply(a: Rows, b: Rows): Rows {
 
 /** a times a column. */
 export const multiplyColumn = (a: Rows, x: readonly number[]): number[] =>
-  a.map((row) => row.reduce((sum, v, j) => sum + v * (x[j] as number), 0));
+  a.map((row) => row.reduce((sum, v, j) => sum + v * x[j], 0));
 
 /**
  * Lower Cholesky factor of a symmetric positive definite matrix (only the lower half is read).
@@ -34,12 +37,12 @@ export function cholesky(a: Rows): Rows | null {
   const n = a.length;
   const l = zeros(n, n);
   for (let j = 0; j < n; j++) {
-    const lj = l[j] as number[];
+    const lj = l[j];
     for (let i = j; i < n; i++) {
-      const li = l[i] as number[];
-      let sum = (a[i] as number[])[j] as number;
-      for (let k = 0; k < j; k++) sum -= (li[k] as number) * (lj[k] as number);
-      if (i > j) li[j] = sum / (lj[j] as number);
+      const li = l[i];
+      let sum = a[i][j];
+      for (let k = 0; k < j; k++) sum -= li[k] * lj[k];
+      if (i > j) li[j] = sum / lj[j];
       else if (sum > 0) lj[j] = Math.sqrt(sum);
       else return null;
     }
@@ -51,15 +54,15 @@ export function cholesky(a: Rows): Rows | null {
 export function solveCholesky(l: Rows, b: ArrayLike<number>): number[] {
   const x = Array.from(b);
   for (const [i, row] of l.entries()) {
-    let sum = x[i] as number;
-    for (let k = 0; k < i; k++) sum -= (row[k] as number) * (x[k] as number);
-    x[i] = sum / (row[i] as number);
+    let sum = x[i];
+    for (let k = 0; k < i; k++) sum -= row[k] * x[k];
+    x[i] = sum / row[i];
   }
   for (let i = l.length - 1; i >= 0; i--) {
-    const row = l[i] as number[];
-    const xi = (x[i] as number) / (row[i] as number);
+    const row = l[i];
+    const xi = x[i] / row[i];
     x[i] = xi;
-    for (let k = 0; k < i; k++) x[k] = (x[k] as number) - (row[k] as number) * xi;
+    for (let k = 0; k < i; k++) x[k] = x[k] - row[k] * xi;
   }
   return x;
 }
@@ -87,13 +90,13 @@ export function inverseSpd(a: Rows): Rows | null {
  */
 export function singularValues(a: Rows): number[] {
   const columns = transpose(a);
-  const dotOf = (p: number[], q: number[]): number => p.reduce((s, v, i) => s + v * (q[i] as number), 0);
+  const dotOf = (p: number[], q: number[]): number => p.reduce((s, v, i) => s + v * q[i], 0);
   for (let sweep = 0; sweep < 60; sweep++) {
     let turned = false;
     for (let i = 0; i < columns.length - 1; i++)
       for (let j = i + 1; j < columns.length; j++) {
-        const p = columns[i] as number[];
-        const q = columns[j] as number[];
+        const p = columns[i];
+        const q = columns[j];
         const pp = dotOf(p, p);
         const qq = dotOf(q, q);
         const pq = dotOf(p, q);
@@ -103,8 +106,8 @@ export function singularValues(a: Rows): number[] {
         const t = (zeta >= 0 ? 1 : -1) / (Math.abs(zeta) + Math.hypot(1, zeta));
         const c = 1 / Math.hypot(1, t);
         const s = c * t;
-        columns[i] = p.map((v, k) => c * v - s * (q[k] as number));
-        columns[j] = p.map((v, k) => s * v + c * (q[k] as number));
+        columns[i] = p.map((v, k) => c * v - s * q[k]);
+        columns[j] = p.map((v, k) => s * v + c * q[k]);
       }
     if (!turned) break;
   }

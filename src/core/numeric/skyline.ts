@@ -7,14 +7,13 @@ export interface Sparse {
 /** Dot of a sparse vector with a full one. */
 export function sparseDot(v: Sparse, x: Float64Array): number {
   let sum = 0;
-  for (let i = 0; i < v.at.length; i++) sum += (v.value[i] as number) * (x[v.at[i] as number] as number);
+  for (let i = 0; i < v.at.length; i++) sum += v.value[i] * x[v.at[i]];
   return sum;
 }
 
 /** x += k v. */
 export function sparseAdd(x: Float64Array, v: Sparse, k: number): void {
-  for (let i = 0; i < v.at.length; i++)
-    x[v.at[i] as number] = (x[v.at[i] as number] as number) + k * (v.value[i] as number);
+  for (let i = 0; i < v.at.length; i++) x[v.at[i]] = x[v.at[i]] + k * v.value[i];
 }
 
 /** A symmetric positive definite matrix kept by its envelope: of each row the part from its first entry to the diagonal. */
@@ -33,14 +32,14 @@ export interface Skyline {
  */
 export function skyline(n: number, entries: readonly (readonly [number, number, number])[]): Skyline {
   const first = Int32Array.from({ length: n }, (_, i) => i);
-  for (const [i, j] of entries) if (j < i && j < (first[i] as number)) first[i] = j;
+  for (const [i, j] of entries) if (j < i && j < first[i]) first[i] = j;
   const start = new Int32Array(n + 1);
-  for (let i = 0; i < n; i++) start[i + 1] = (start[i] as number) + i - (first[i] as number) + 1;
-  const value = new Float64Array(start[n] as number);
+  for (let i = 0; i < n; i++) start[i + 1] = start[i] + i - first[i] + 1;
+  const value = new Float64Array(start[n]);
   for (const [i, j, v] of entries) {
     if (j > i) continue;
-    const at = (start[i] as number) + j - (first[i] as number);
-    value[at] = (value[at] as number) + v;
+    const at = start[i] + j - first[i];
+    value[at] = value[at] + v;
   }
   return { n, first, start, value };
 }
@@ -52,18 +51,18 @@ export function skyline(n: number, entries: readonly (readonly [number, number, 
  */
 export function factorSkyline({ n, first, start, value }: Skyline): number {
   for (let i = 0; i < n; i++) {
-    const fi = first[i] as number;
-    const si = (start[i] as number) - fi;
-    const before = value[si + i] as number;
+    const fi = first[i];
+    const si = start[i] - fi;
+    const before = value[si + i];
     for (let j = fi; j < i; j++) {
-      const fj = first[j] as number;
-      const sj = (start[j] as number) - fj;
-      let sum = value[si + j] as number;
-      for (let k = Math.max(fi, fj); k < j; k++) sum -= (value[si + k] as number) * (value[sj + k] as number);
-      value[si + j] = sum / (value[sj + j] as number);
+      const fj = first[j];
+      const sj = start[j] - fj;
+      let sum = value[si + j];
+      for (let k = Math.max(fi, fj); k < j; k++) sum -= value[si + k] * value[sj + k];
+      value[si + j] = sum / value[sj + j];
     }
     let d = before;
-    for (let k = fi; k < i; k++) d -= (value[si + k] as number) ** 2;
+    for (let k = fi; k < i; k++) d -= value[si + k] ** 2;
     if (!(d > 1e-14 * before)) return i;
     value[si + i] = Math.sqrt(d);
   }
@@ -75,17 +74,17 @@ export function solveSkyline({ n, first, start, value }: Skyline, x: Float64Arra
   let from = 0;
   while (from < n && x[from] === 0) from++;
   for (let i = from; i < n; i++) {
-    const fi = first[i] as number;
-    const si = (start[i] as number) - fi;
-    let sum = x[i] as number;
-    for (let k = Math.max(fi, from); k < i; k++) sum -= (value[si + k] as number) * (x[k] as number);
-    x[i] = sum / (value[si + i] as number);
+    const fi = first[i];
+    const si = start[i] - fi;
+    let sum = x[i];
+    for (let k = Math.max(fi, from); k < i; k++) sum -= value[si + k] * x[k];
+    x[i] = sum / value[si + i];
   }
   for (let i = n - 1; i >= 0; i--) {
-    const fi = first[i] as number;
-    const si = (start[i] as number) - fi;
-    const xi = (x[i] as number) / (value[si + i] as number);
+    const fi = first[i];
+    const si = start[i] - fi;
+    const xi = x[i] / value[si + i];
     x[i] = xi;
-    for (let k = fi; k < i; k++) x[k] = (x[k] as number) - (value[si + k] as number) * xi;
+    for (let k = fi; k < i; k++) x[k] = x[k] - value[si + k] * xi;
   }
 }

@@ -52,7 +52,7 @@ export class CompileCache {
     const known = this.deltas.get(key);
     if (known) return known;
     const [before, after] = [this.ringAt(joint, from).kj, this.ringAt(joint, to).kj];
-    const made = after.map((v, i) => v - (before[i] as number));
+    const made = after.map((v, i) => v - before[i]);
     if (made.every((v) => v === 0)) return null;
     this.deltas.set(key, made);
     return made;

@@ -9,7 +9,7 @@ import {
   relativeRows,
   toGlobal,
 } from "../mechanics";
-import { drain, norm3, sub3, unit3, type Vec3 } from "../numeric";
+import { drain, norm3, sub3, unit3 } from "../numeric";
 import {
   beadBirth,
   CHORD_EFFECT,
@@ -81,7 +81,7 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
       case "tack":
       case "bead": {
         const j = jointIndex.get(step.joint) as number;
-        const before = states[j] as RingState;
+        const before = states[j];
         const { action, after } = shop.transition(step, before, () => ringAction(shop, j, before, step));
         states[j] = after;
         put(action);
@@ -174,7 +174,7 @@ function ringAction(
   const { ring } = joint;
   const line = lineIndex(joint.spec.kind, step.line);
   const tack = step.do === "tack";
-  const now = before[line] as LineState;
+  const now = before[line];
   // A second tack on a face lengthens the first; a tack on a bead changes nothing but its heat.
   const next: LineState = step.do === "bead" || now === "welded" ? "welded" : now + step.lengthMm;
   const after = shop.state(before.map((s, l) => (l === line ? next : s)) as unknown as RingState);
@@ -234,13 +234,13 @@ function strongback(shop: CompileCache, step: Extract<SimulationStep, { do: "str
   const { model } = shop;
   const from = model.nodeOf(...step.from);
   const to = model.nodeOf(...step.to);
-  const [xFrom, xTo] = [model.nodes[from]?.at as Vec3, model.nodes[to]?.at as Vec3];
+  const [xFrom, xTo] = [model.nodes[from]?.at, model.nodes[to]?.at];
   const section = shapeProperties({ shape: "tube", ...step.section });
   const { eMPa, nu } = model.frame.material;
   const axes = memberAxes(xFrom, xTo, undefined, unit3(model.frame.up ?? [0, 0, 1]));
   const k = toGlobal(beamStiffness(section, norm3(sub3(xTo, xFrom)), eMPa, eMPa / (2 * (1 + nu))), axes);
   const matrix = new Float64Array(36);
-  for (let i = 0; i < 6; i++) for (let q = 0; q < 6; q++) matrix[i * 6 + q] = k[(6 + i) * 12 + 6 + q] as number;
+  for (let i = 0; i < 6; i++) for (let q = 0; q < 6; q++) matrix[i * 6 + q] = k[(6 + i) * 12 + 6 + q];
   const spring = shop.spring(`strongback/${from}/${to}/${Object.values(step.section).join("/")}`, () =>
     relativeRows(xTo, from, xFrom, to, xTo),
   );

@@ -12,14 +12,14 @@ export function cornerOutcomes(corner: Record<Corner, OutputPoint>, up: Vec3): {
   const side = Object.fromEntries(SIDES.map((s) => [s, span(s)])) as Record<string, Outcome>;
   const [ac, bd] = [span("AC"), span("BD")];
   const angle = CORNERS.map((c, i) => {
-    const before = CORNERS[(i + 3) % 4] as Corner;
-    const after = CORNERS[(i + 1) % 4] as Corner;
+    const before = CORNERS[(i + 3) % 4];
+    const after = CORNERS[(i + 1) % 4];
     return angleChange({ kind: "angle", corner: c }, corner[c], corner[before], corner[after]);
   });
   const skew = (1000 * Math.PI) / 180 / 4;
   return {
     plan: [
-      ...SIDES.map((s) => side[s] as Outcome),
+      ...SIDES.map((s) => side[s]),
       ac,
       bd,
       combined({ kind: "square" }, "mm", [
@@ -33,12 +33,12 @@ export function cornerOutcomes(corner: Record<Corner, OutputPoint>, up: Vec3): {
         angle.map((q, i) => [i % 2 === 0 ? skew : -skew, q] as const),
       ),
       combined({ kind: "taper length" }, "mm", [
-        [1, side.AB as Outcome],
-        [-1, side.CD as Outcome],
+        [1, side.AB],
+        [-1, side.CD],
       ]),
       combined({ kind: "taper width" }, "mm", [
-        [1, side.BC as Outcome],
-        [-1, side.DA as Outcome],
+        [1, side.BC],
+        [-1, side.DA],
       ]),
     ],
     twist: twist(

@@ -84,10 +84,7 @@ const nodesOf = (along: readonly OutputPoint[]): OutputPoint[] => along.filter((
 /** At most so many of a list, evenly. */
 function spread(list: readonly OutputPoint[]): OutputPoint[] {
   if (list.length <= FLAT_POINTS) return [...list];
-  return Array.from(
-    { length: FLAT_POINTS },
-    (_, i) => list[Math.round((i * (list.length - 1)) / (FLAT_POINTS - 1))] as OutputPoint,
-  );
+  return Array.from({ length: FLAT_POINTS }, (_, i) => list[Math.round((i * (list.length - 1)) / (FLAT_POINTS - 1))]);
 }
 
 /** Whether points span an area: a row of them has no flatness. */
@@ -122,10 +119,7 @@ function bowWays(m: StructureMember, structure: Structure): [Vec3, Vec3] {
   const plane = structure.quad ? outOf(structure.quad) : UP;
   if (Math.abs(dot3(x, plane)) > LIES) return [y, z];
   const across = unit3(cross3(plane, x));
-  const middle = scale3(
-    [0, 1, 2].map((i) => (structure.low[i] as number) + (structure.high[i] as number)) as never,
-    0.5,
-  );
+  const middle = scale3([0, 1, 2].map((i) => structure.low[i] + structure.high[i]) as never, 0.5);
   const out = dot3(across, sub3(m.from, middle));
   const outward = Math.abs(out) > ROW_MM ? out > 0 : across[0] + across[1] + across[2] > 0;
   return [outward ? across : scale3(across, -1), plane];
@@ -144,7 +138,7 @@ export const frameOutcomes =
       const [p, q] = (["from", "to"] as const).map((end) =>
         endPoint(m, end, structure, joints, shared, outputs.points),
       );
-      return distanceChange({ kind: "length", member: m.id }, p as OutputPoint, q as OutputPoint);
+      return distanceChange({ kind: "length", member: m.id }, p, q);
     });
     const bows = members.flatMap((m) => {
       const points = along(m.id);

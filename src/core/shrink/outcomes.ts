@@ -16,13 +16,13 @@ export interface Outcome {
 export function outcomeAt(outcome: Outcome, out: Float64Array, from = 0): number {
   const { at, value } = outcome.weights(out, from);
   let sum = 0;
-  for (let i = 0; i < at.length; i++) sum += (value[i] as number) * (out[from + (at[i] as number)] as number);
+  for (let i = 0; i < at.length; i++) sum += value[i] * out[from + at[i]];
   return sum;
 }
 
 const toward = (p: OutputPoint, direction: Vec3, k: number, into: Sparse): Sparse => {
   for (let i = 0; i < 3; i++) {
-    const v = k * (direction[i] as number);
+    const v = k * direction[i];
     if (v === 0) continue;
     into.at.push(p.first + i);
     into.value.push(v);
@@ -98,10 +98,7 @@ export function flatnessOf(id: OutcomeId, points: readonly OutputPoint[], up: Ve
     unsigned: true,
     weights: (out, from) => {
       const z = points.map(
-        (p) =>
-          i0 * (out[from + p.first] as number) +
-          i1 * (out[from + p.first + 1] as number) +
-          i2 * (out[from + p.first + 2] as number),
+        (p) => i0 * out[from + p.first] + i1 * out[from + p.first + 1] + i2 * out[from + p.first + 2],
       );
       return zoneWeights(places, z, points, up);
     },
@@ -112,14 +109,14 @@ function zoneWeights(places: Vec2[], z: number[], points: readonly OutputPoint[]
   const row: Sparse = { at: [], value: [] };
   const { active, gradient } = flatness(places, z, 0);
   active.forEach((i, k) => {
-    toward(points[i] as OutputPoint, up, gradient[k] as number, row);
+    toward(points[i], up, gradient[k], row);
   });
   return row;
 }
 
 /** Bow of a member: the largest offset of its points from the line between its ends, along one direction, signed. */
 export function bow(id: OutcomeId, along: readonly OutputPoint[], direction: Vec3): Outcome {
-  const [first, last] = [along[0] as OutputPoint, along.at(-1) as OutputPoint];
+  const [first, last] = [along[0], along.at(-1) as OutputPoint];
   const length = norm3(sub3(last.at, first.at));
   const rows = along.slice(1, -1).map((p) => {
     const share = norm3(sub3(p.at, first.at)) / length;
@@ -139,8 +136,7 @@ export function bow(id: OutcomeId, along: readonly OutputPoint[], direction: Vec
       let most = -1;
       for (const row of rows) {
         let v = 0;
-        for (let i = 0; i < row.at.length; i++)
-          v += (row.value[i] as number) * (out[from + (row.at[i] as number)] as number);
+        for (let i = 0; i < row.at.length; i++) v += row.value[i] * out[from + row.at[i]];
         if (Math.abs(v) > most) {
           most = Math.abs(v);
           best = row;

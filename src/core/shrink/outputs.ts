@@ -1,4 +1,4 @@
-import type { BeamNode, MechanicalModel, ModelMember } from "../mechanics";
+import type { MechanicalModel, ModelMember } from "../mechanics";
 import { add3, cross3, norm3, type Sparse, scale3, sub3, type Vec3 } from "../numeric";
 
 /** A point of the frame whose movement is followed: three outputs, from `first`. */
@@ -28,7 +28,7 @@ function rigidRow(node: number, at: Vec3, r: Vec3, axis: number, share: number, 
   for (let i = 0; i < 3; i++)
     if (turn[i] !== 0) {
       into.at.push(6 * node + 3 + i);
-      into.value.push(share * (turn[i] as number));
+      into.value.push(share * turn[i]);
     }
 }
 
@@ -49,10 +49,7 @@ function midRows(member: ModelMember, from: number, to: number, lengthMm: number
       for (let i = 0; i < 3; i++) {
         put(6 * node + i, i === axis ? 0.5 : 0);
         // v gains L/8 (rz1 - rz2), w loses L/8 (ry1 - ry2).
-        put(
-          6 * node + 3 + i,
-          ((sign * lengthMm) / 8) * ((y[axis] as number) * (z[i] as number) - (z[axis] as number) * (y[i] as number)),
-        );
+        put(6 * node + 3 + i, ((sign * lengthMm) / 8) * (y[axis] * z[i] - z[axis] * y[i]));
       }
     return row;
   });
@@ -91,7 +88,7 @@ export function outputsOf(
   }
   for (const member of model.members.values()) {
     member.nodes.forEach((node, i) => {
-      const here = model.nodes[node] as BeamNode;
+      const here = model.nodes[node];
       put(
         `${member.id}/${here.point}`,
         member.id,
@@ -101,7 +98,7 @@ export function outputsOf(
       );
       const next = member.nodes[i + 1];
       if (next === undefined) return;
-      const there = model.nodes[next] as BeamNode;
+      const there = model.nodes[next];
       const between = sub3(there.at, here.at);
       put(
         `${member.id}/${i}-${i + 1}`,

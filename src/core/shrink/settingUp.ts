@@ -61,8 +61,8 @@ const STILL: Vec3 = [0, 0, 0];
 
 /** How far the model of small movements reaches for a frame, mm. */
 function reachMm(structure: Structure): number {
-  const size = structure.high.map((v, i) => v - (structure.low[i] as number)).sort((a, b) => b - a);
-  return MOST_SHARE * Math.max(size[1] as number, 1);
+  const size = structure.high.map((v, i) => v - structure.low[i]).sort((a, b) => b - a);
+  return MOST_SHARE * Math.max(size[1], 1);
 }
 
 /** What the corners of a quadrilateral move by, from the outputs of a run; nothing to follow without one. */
@@ -135,9 +135,9 @@ function shapeOf(
   /** How far a point of a member is set off: with the quadrilateral, or by its own movement. */
   const offset = (point: string, member: string): Vec3 => {
     if (how.beyondMm !== null) return STILL;
-    if (placed.has(point)) return sub3(set.points[point] as Vec3, frame.points[point] as Vec3);
+    if (placed.has(point)) return sub3(set.points[point], frame.points[point]);
     const p = points.find((x) => x.member === member && x.point === point);
-    return p && last ? ([0, 1, 2].map((i) => -(last[p.first + i] as number)) as unknown as Vec3) : STILL;
+    return p && last ? ([0, 1, 2].map((i) => -last[p.first + i]) as unknown as Vec3) : STILL;
   };
   const offsetsMm = Object.fromEntries(
     structure.joints.flatMap((j) => {
@@ -191,4 +191,4 @@ function shapeOf(
 
 /** Between two points, mm. */
 const lengthIn = (frame: MechanicalFrame, from: string, to: string): number =>
-  norm3(sub3(frame.points[to] as Vec3, frame.points[from] as Vec3));
+  norm3(sub3(frame.points[to], frame.points[from]));

@@ -113,7 +113,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   yield* part(
     1,
     run.whole(plan, (a) => {
-      const step = plan.stepOf[a] as number;
+      const step = plan.stepOf[a];
       clampForces[step] = run.clampForces();
       const action = plan.actions[a];
       if (run.yielded === 0 || action?.kind !== "ring") return;
@@ -126,7 +126,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   yield* part(
     2,
     run.history(plan.actions.length, (a, out) => {
-      history[plan.stepOf[a] as number] = out.slice();
+      history[plan.stepOf[a]] = out.slice();
     }),
   );
 
@@ -136,13 +136,13 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     for (const [i, name] of STIFFNESS_SCATTER.entries()) {
       const spread = Math.exp(Math.sqrt(Math.log(1 + factors[name].cv ** 2)));
       const out = yield* part(3 + i, variant(input, factors, { ...nominal, [name]: nominal[name] * spread }));
-      scatter.push(out.map((v, o) => v - (samples[o] as number)));
+      scatter.push(out.map((v, o) => v - samples[o]));
     }
     for (const [i, effect] of scatter.entries()) {
       const random = seeded(SEED + 1 + i);
       for (let d = 1; d <= count; d++) {
         const z = normalDraw(random);
-        for (let o = 0; o < m; o++) samples[d * m + o] = (samples[d * m + o] as number) + z * (effect[o] as number);
+        for (let o = 0; o < m; o++) samples[d * m + o] = samples[d * m + o] + z * effect[o];
       }
     }
   }
@@ -159,7 +159,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     notes: [...plan.notes, ...unfittedNotes(model)],
     tackForces: model.joints.flatMap((joint, j) =>
       joint.ring.kind.lines.flatMap((line, l) => {
-        const forceN = run.tacks[4 * j + l] as number;
+        const forceN = run.tacks[4 * j + l];
         return forceN === 0 ? [] : [{ joint: joint.id, line, forceN }];
       }),
     ),
@@ -191,11 +191,11 @@ function* simulatedOutcome(
   const after = new Float64Array(history.length);
   history.forEach((out, s) => {
     let here = 0;
-    for (let i = 0; i < at.length; i++) here += (value[i] as number) * (out[at[i] as number] as number);
+    for (let i = 0; i < at.length; i++) here += value[i] * out[at[i]];
     after[s] = here;
     const step = steps[s];
-    if (step?.do === "square up") for (let i = 0; i < s; i++) byStep[i] = (byStep[i] as number) * step.residualShare;
-    else byStep[s] = here - (s > 0 ? (after[s - 1] as number) : 0);
+    if (step?.do === "square up") for (let i = 0; i < s; i++) byStep[i] = byStep[i] * step.residualShare;
+    else byStep[s] = here - (s > 0 ? after[s - 1] : 0);
   });
   const all: number[] = [];
   for (let d = 1; d <= count; d++) {
@@ -223,7 +223,7 @@ function band(sorted: readonly number[], nominal: number, unsigned: boolean): Es
   const quantile = (share: number): number => {
     const place = share * (sorted.length - 1);
     const i = Math.floor(place);
-    const [a, b] = [sorted[i] as number, sorted[Math.min(sorted.length - 1, i + 1)] as number];
+    const [a, b] = [sorted[i], sorted[Math.min(sorted.length - 1, i + 1)]];
     return a + (place - i) * (b - a);
   };
   const value = unsigned ? quantile(0.5) : nominal;

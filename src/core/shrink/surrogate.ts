@@ -53,7 +53,7 @@ export class Surrogate {
     out.set(this.start.out);
     tacks.set(this.start.tacks);
     own.forEach((b, j) => {
-      b.set(fresh[j] as Float64Array);
+      b.set(fresh[j]);
     });
     const plan = compile(this.shop, order);
     for (let a = this.done; a < plan.actions.length; a++) {
@@ -65,20 +65,19 @@ export class Surrogate {
 
   private weld(action: RingAction): void {
     const { condensed, out, local, f, q } = this;
-    const block = this.own[action.spring] as Float64Array;
+    const block = this.own[action.spring];
     if (action.delta) this.stiffen(block, action.delta);
-    for (let i = 0; i < 36; i++) f[i] = block[i] as number;
+    for (let i = 0; i < 36; i++) f[i] = block[i];
     local.prepare(action, f);
     local.solve(action, action.closingMm, this.tacks, 4 * action.spring);
     matVec(action.ring.x, local.load, 6, 6, q);
     for (let o = 0, at = 36; o < condensed.outputs; o++, at += 6) {
-      let sum = out[o] as number;
-      for (let k = 0; k < 6; k++) sum += (q[k] as number) * (block[at + k] as number);
+      let sum = out[o];
+      for (let k = 0; k < 6; k++) sum += q[k] * block[at + k];
       out[o] = sum;
     }
     const load = this.loads[action.chordColumn];
-    if (load)
-      for (let o = 0; o < condensed.outputs; o++) out[o] = (out[o] as number) + action.chordMm3 * (load[o] as number);
+    if (load) for (let o = 0; o < condensed.outputs; o++) out[o] = out[o] + action.chordMm3 * load[o];
   }
 
   /** Own columns after the joint's stiffness grew by d: S_c -= S_c (I + D S_cc)^-1 D S_cc. */
@@ -87,7 +86,7 @@ export class Surrogate {
     for (let i = 0; i < 6; i++)
       for (let j = 0; j < 6; j++) {
         let sum = i === j ? 1 : 0;
-        for (let k = 0; k < 6; k++) sum += (d[i * 6 + k] as number) * (block[k * 6 + j] as number);
+        for (let k = 0; k < 6; k++) sum += d[i * 6 + k] * block[k * 6 + j];
         m[i * 6 + j] = sum;
       }
     g.set(d);
@@ -96,25 +95,20 @@ export class Surrogate {
     for (let i = 0; i < 6; i++)
       for (let j = 0; j < 6; j++) {
         let sum = 0;
-        for (let k = 0; k < 6; k++) sum += (g[i * 6 + k] as number) * (block[k * 6 + j] as number);
+        for (let k = 0; k < 6; k++) sum += g[i * 6 + k] * block[k * 6 + j];
         w[i * 6 + j] = sum;
       }
     for (let at = 0; at < block.length; at += 6) {
-      const u0 = block[at] as number;
-      const u1 = block[at + 1] as number;
-      const u2 = block[at + 2] as number;
-      const u3 = block[at + 3] as number;
-      const u4 = block[at + 4] as number;
-      const u5 = block[at + 5] as number;
+      const u0 = block[at];
+      const u1 = block[at + 1];
+      const u2 = block[at + 2];
+      const u3 = block[at + 3];
+      const u4 = block[at + 4];
+      const u5 = block[at + 5];
       for (let j = 0; j < 6; j++)
         block[at + j] =
-          (block[at + j] as number) -
-          (u0 * (w[j] as number) +
-            u1 * (w[6 + j] as number) +
-            u2 * (w[12 + j] as number) +
-            u3 * (w[18 + j] as number) +
-            u4 * (w[24 + j] as number) +
-            u5 * (w[30 + j] as number));
+          block[at + j] -
+          (u0 * w[j] + u1 * w[6 + j] + u2 * w[12 + j] + u3 * w[18 + j] + u4 * w[24 + j] + u5 * w[30 + j]);
     }
   }
 }

@@ -37,6 +37,6 @@ export function* twistStiffness(
   const corners = outputs.points.slice(0, CORNERS.length);
   const condensed = yield* condensing(plan, outputs.rows.slice(0, 3 * CORNERS.length));
   const out = yield* new LowRankRun(condensed).whole(plan);
-  const twist = corners.reduce((s, p, i) => s + (i % 2 === 0 ? 1 : -1) * (out[p.first + depth] as number), 0);
+  const twist = corners.reduce((s, p, i) => s + (i % 2 === 0 ? 1 : -1) * out[p.first + depth], 0);
   return 1 / twist;
 }

@@ -19,14 +19,14 @@ export function bestFit(measured: Record<string, Vec2>, wanted: Record<string, V
   const names = Object.keys(measured).filter((n) => wanted[n]);
   if (names.length === 0) return { turnRad: 0, moves: {}, worst: null };
   const mean = (of: Record<string, Vec2>): Vec2 => ({
-    x: names.reduce((s, n) => s + (of[n] as Vec2).x, 0) / names.length,
-    y: names.reduce((s, n) => s + (of[n] as Vec2).y, 0) / names.length,
+    x: names.reduce((s, n) => s + of[n].x, 0) / names.length,
+    y: names.reduce((s, n) => s + of[n].y, 0) / names.length,
   });
   const [pm, qm] = [mean(measured), mean(wanted)];
   let [c, s] = [0, 0];
   for (const n of names) {
-    const p = sub(measured[n] as Vec2, pm);
-    const q = sub(wanted[n] as Vec2, qm);
+    const p = sub(measured[n], pm);
+    const q = sub(wanted[n], qm);
     s += cross(p, q);
     c += dot(p, q);
   }
@@ -34,11 +34,11 @@ export function bestFit(measured: Record<string, Vec2>, wanted: Record<string, V
   const [co, si] = [Math.cos(turnRad), Math.sin(turnRad)];
   const moves = Object.fromEntries(
     names.map((n) => {
-      const p = sub(measured[n] as Vec2, pm);
+      const p = sub(measured[n], pm);
       const laid = { x: qm.x + co * p.x - si * p.y, y: qm.y + si * p.x + co * p.y };
-      return [n, sub(wanted[n] as Vec2, laid)];
+      return [n, sub(wanted[n], laid)];
     }),
   );
-  const worst = names.reduce((w, n) => (norm(moves[n] as Vec2) > norm(moves[w] as Vec2) ? n : w), names[0] as string);
-  return { turnRad, moves, worst: { place: worst, mm: norm(moves[worst] as Vec2) } };
+  const worst = names.reduce((w, n) => (norm(moves[n]) > norm(moves[w]) ? n : w), names[0]);
+  return { turnRad, moves, worst: { place: worst, mm: norm(moves[worst]) } };
 }

@@ -41,7 +41,7 @@ function isFixed(place: string, readings: readonly Reading[], nodes: Record<stri
       if (first) return true;
       continue;
     }
-    const way = sub(nodes[r.to] as Vec2, nodes[r.from] as Vec2);
+    const way = sub(nodes[r.to], nodes[r.from]);
     const n = norm(way) || 1;
     const d = { x: way.x / n, y: way.y / n };
     if (first && Math.abs(first.x * d.y - first.y * d.x) > PARALLEL) return true;
@@ -72,7 +72,7 @@ export function tied(
 
 /** The place that lies most nearly along a move from `from`, ahead of it or behind. */
 function towards(from: string, move: Vec2, nodes: Record<string, Vec2>): Tap["toward"] {
-  const start = nodes[from] as Vec2;
+  const start = nodes[from];
   const size = norm(move);
   let best: { place: string; along: number } | null = null;
   for (const [place, at] of Object.entries(nodes)) {
@@ -119,7 +119,7 @@ export function generalCheck(
   const { fit, kept, untied, used } = fitted(nodes, readings, tapes);
   const apart = readings.flatMap((r) => {
     if (r.kind !== "distance" || kept.includes(r)) return [];
-    const drawn = norm(sub(wanted[r.to] as Vec2, wanted[r.from] as Vec2));
+    const drawn = norm(sub(wanted[r.to], wanted[r.from]));
     const tape = r.tape ? tapes[r.tape] : undefined;
     return [
       {
@@ -134,10 +134,10 @@ export function generalCheck(
   const names = Object.keys(used);
   if (fit.status === "undetermined") return { fit, untied, apart, bestFit: null, farthest: null, taps: [] };
   const found = bestFit(fit.points, wanted);
-  const uOf = (place: string): number => fit.uOf((p) => norm(bestFit(p, wanted).moves[place] as Vec2));
+  const uOf = (place: string): number => fit.uOf((p) => norm(bestFit(p, wanted).moves[place]));
   const taps = names
     .map((place): Tap & { move: Vec2 } => {
-      const move = found.moves[place] as Vec2;
+      const move = found.moves[place];
       return { place, mm: norm(move), uMm: uOf(place), toward: null, move };
     })
     .sort((a, b) => b.mm - a.mm);

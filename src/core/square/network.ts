@@ -1,19 +1,17 @@
 import {
-  chiSquareTail,
   conditionRatio,
   cross,
-  DETECT,
   type Diagnosis,
   diagnose,
   dot,
-  inverseSpd,
-  multiply,
+  type LeastSquares,
+  leastSquares,
   multiplyColumn,
   type Rows,
   sub,
-  symmetricEigen,
-  transpose,
+  testReadings,
   type Vec2,
+  whitening,
   zeros,
 } from "../numeric";
 
@@ -102,11 +100,7 @@ interface Network {
   tapes?: Record<string, Tape>;
 }
 
-/** Readings that disagree at this level are called contradictory. */
-const SIGNIFICANCE = 0.05;
-
-const dotProduct = (a: readonly number[], b: readonly number[]): number =>
-  a.reduce((sum, x, i) => sum + x * (b[i] as number), 0);
+const dotProduct = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, x, i) => sum + x * b[i], 0);
 
 /** Angle at `q` from `p` to `t`, unsigned, rad. */
 export function angleBetween(p: Vec2, q: Vec2, t: Vec2): number {
@@ -118,7 +112,7 @@ export function angleBetween(p: Vec2, q: Vec2, t: Vec2): number {
 /** Start values turned so that the first node is the origin and the second lies on +x. */
 function gauge(nodes: Record<string, Vec2>): { names: string[]; xy: Vec2[] } {
   const names = Object.keys(nodes);
-  const [origin, second] = names.map((n) => nodes[n] as Vec2);
+  const [origin, second] = names.map((n) => nodes[n]);
   if (!origin || !second) throw new Error("A network needs two nodes or more.");
   const turn = Math.atan2(second.y - origin.y, second.x - origin.x);
   const c = Math.cos(turn);
@@ -126,7 +120,7 @@ function gauge(nodes: Record<string, Vec2>): { names: string[]; xy: Vec2[] } {
   return {
     names,
     xy: names.map((n) => {
-      const d = sub(nodes[n] as Vec2, origin);
+      const d = sub(nodes[n], origin);
       return { x: c * d.x + s * d.y, y: c * d.y - s * d.x };
     }),
   };
@@ -199,12 +193,12 @@ function linearise(reading: Reading, xy: Vec2[], index: Map<string, number>, unk
 function covariance(readings: Reading[], tapes: Record<string, Tape>): Rows {
   const C = zeros(readings.length, readings.length);
   readings.forEach((ri, i) => {
-    const row = C[i] as number[];
+    const row = C[i];
     row[i] = (ri.kind === "angle" ? ri.uRad : ri.uMm) ** 2;
     readings.forEach((rj, j) => {
       if (ri.kind !== "distance" || rj.kind !== "distance" || !ri.tape || ri.tape !== rj.tape) return;
       const tape = tapes[ri.tape];
-      if (tape) row[j] = (row[j] as number) + tape.uZeroMm ** 2 + tape.uScale ** 2 * ri.valueMm * rj.valueMm;
+      if (tape) row[j] = row[j] + tape.uZeroMm ** 2 + tape.uScale ** 2 * ri.valueMm * rj.valueMm;
     });
   });
   return C;
@@ -228,6 +222,9 @@ function undetermined(freedom: number, points: Record<string, Vec2>): NetworkFit
 
 /** Share of the largest eigenvalue below which readings say nothing of a move. */
 const OPEN = 1e-9;
+const MOST_ROUNDS = 50;
+/** The fit stands when no place moves by more, mm. */
+const STILL_MM = 1e-9;
 
 /**
  * Places that the readings leave free to move, the freest first, seen from the first two.
@@ -237,39 +234,35 @@ export function openPlaces({ nodes, readings }: Network): string[] {
   const { names, xy } = gauge(nodes);
   const index = new Map(names.map((n, i) => [n, i]));
   const unknowns = 2 * names.length - 3;
-  const normal = zeros(unknowns, unknowns);
-  for (const r of readings) {
+  const rows = readings.map((r) => {
     const { row } = linearise(r, xy, index, unknowns);
     const size = Math.hypot(...row) || 1;
-    for (let i = 0; i < unknowns; i++)
-      for (let j = 0; j < unknowns; j++)
-        (normal[i] as number[])[j] =
-          ((normal[i] as number[])[j] as number) + ((row[i] as number) * (row[j] as number)) / size ** 2;
-  }
-  const { values, vectors } = symmetricEigen(normal);
-  const largest = Math.max(...values);
+    return row.map((v) => v / size);
+  });
+  const { open } = leastSquares(
+    rows,
+    rows.map(() => 0),
+    OPEN,
+  );
   const free = names.map(() => 0);
-  values.forEach((value, k) => {
-    if (value > OPEN * largest) return;
+  for (const way of open)
     names.forEach((_, node) => {
       for (const axis of [0, 1] as const) {
         const c = column(node, axis);
-        if (c >= 0) free[node] = Math.max(free[node] as number, Math.abs((vectors[k] as number[])[c] as number));
+        if (c >= 0) free[node] = Math.max(free[node], Math.abs(way[c]));
       }
     });
-  });
   const most = Math.max(...free);
   return names
-    .map((name, i) => ({ name, share: free[i] as number }))
+    .map((name, i) => ({ name, share: free[i] }))
     .filter((n) => n.share > 0.3 * most && n.share > 1e-6)
     .sort((a, b) => b.share - a.share)
     .map((n) => n.name);
 }
 
 /**
- * Least-squares fit of points to distances and angles (Gauss-Newton), with the test of the whole and of each reading.
- * Source: adjustment by parametric observations with data snooping (W. Baarda, A testing procedure for use in geodetic
- * networks, 1968; from memory).
+ * Least-squares fit of points to distances and angles (Gauss-Newton over the least-squares kernel), with the test of the whole and of each
+ * reading.
  * @param network nominal places in mm, readings, shared errors. Never assumes a rectangle: with too few readings the
  * status is `undetermined`, with none to spare `ok_no_check`.
  */
@@ -278,85 +271,52 @@ export function adjustNetwork(network: Network): NetworkFit {
   const { names, xy } = gauge(network.nodes);
   const index = new Map(names.map((n, i) => [n, i]));
   const unknowns = 2 * names.length - 3;
-  const m = readings.length;
-  const freedom = m - unknowns;
-  const asRecord = (points: Vec2[]): Record<string, Vec2> =>
-    Object.fromEntries(names.map((n, i) => [n, points[i] as Vec2]));
+  const freedom = readings.length - unknowns;
+  const asRecord = (points: Vec2[]): Record<string, Vec2> => Object.fromEntries(names.map((n, i) => [n, points[i]]));
   if (freedom < 0) return undetermined(freedom, asRecord(xy));
 
-  const C = covariance(readings, tapes);
-  const sigma = C.map((row, i) => Math.sqrt(row[i] as number));
-  const P = inverseSpd(C);
-  let rows = readings.map((r) => linearise(r, xy, index, unknowns));
-  if (!P) throw new Error("A reading without uncertainty cannot be weighed.");
-  if (conditionRatio(rows.map(({ row }, i) => row.map((x) => x / (sigma[i] as number)))) < 1e-9)
+  const white = whitening({ cov: covariance(readings, tapes) });
+  if (!white) throw new Error("A reading without uncertainty cannot be weighed.");
+  const linear = () => readings.map((r) => linearise(r, xy, index, unknowns));
+  let rows = linear();
+  if (conditionRatio(rows.map(({ row }, i) => row.map((x) => x / white.u[i]))) < 1e-9)
     return undetermined(freedom, asRecord(xy));
 
   const observed = readings.map((r) => (r.kind === "angle" ? r.valueRad : r.valueMm));
-  const misfit = () => rows.map((r, i) => r.value - (observed[i] as number));
-  let A: Rows = rows.map((r) => r.row);
-  let AtP = multiply(transpose(A), P);
-  let Qx = inverseSpd(multiply(AtP, A));
-  for (let round = 0; Qx && round < 50; round++) {
-    const dx = multiplyColumn(Qx, multiplyColumn(AtP, misfit())).map((x) => -x);
+  const misfit = (): number[] => white.column(rows.map((r, i) => r.value - observed[i]));
+  const solve = (): LeastSquares => leastSquares(white.rows(rows.map((r) => r.row)), misfit());
+  let found = solve();
+  for (let round = 0; found.rank === unknowns && round < MOST_ROUNDS; round++) {
+    const dx = found.x;
     xy.forEach((p, node) => {
-      const cx = column(node, 0);
-      const cy = column(node, 1);
-      if (cx >= 0) p.x += dx[cx] as number;
-      if (cy >= 0) p.y += dx[cy] as number;
+      const [cx, cy] = [column(node, 0), column(node, 1)];
+      if (cx >= 0) p.x -= dx[cx];
+      if (cy >= 0) p.y -= dx[cy];
     });
-    rows = readings.map((r) => linearise(r, xy, index, unknowns));
-    A = rows.map((r) => r.row);
-    AtP = multiply(transpose(A), P);
-    Qx = inverseSpd(multiply(AtP, A));
-    if (Math.max(...dx.map(Math.abs)) < 1e-9) break;
+    // Readings so far from any frame that the fit folds up.
+    if (!xy.every((p) => Number.isFinite(p.x) && Number.isFinite(p.y))) break;
+    rows = linear();
+    found = solve();
+    if (Math.max(...dx.map(Math.abs)) < STILL_MM) break;
   }
-  // Readings so far from any frame that the fit folds up.
-  if (!Qx || !xy.every((p) => Number.isFinite(p.x) && Number.isFinite(p.y)))
+  if (found.rank < unknowns || !xy.every((p) => Number.isFinite(p.x) && Number.isFinite(p.y)))
     return undetermined(freedom, asRecord(gauge(network.nodes).xy));
-  const cofactor = Qx;
-
-  const v = misfit();
-  const Pv = multiplyColumn(P, v);
-  const chi2 = Math.max(0, dotProduct(v, Pv));
-  const fitted = multiply(multiply(A, cofactor), transpose(A));
-  const Qv = C.map((row, i) => row.map((c, j) => c - ((fitted[i] as number[])[j] as number)));
-  const QvP = multiply(Qv, P);
-  const N = multiply(P, QvP);
-  const diagonal = (m: Rows, i: number): number => (m[i] as number[])[i] as number;
-  const checked = readings.map((r, i): CheckedReading => {
-    const n = diagonal(N, i);
-    const pv = Pv[i] as number;
-    const controlled = freedom > 0 && n * diagonal(C, i) >= 1e-7;
-    const root = Math.sqrt(Math.max(n, 0));
-    return {
-      id: r.id,
-      kind: r.kind,
-      residual: v[i] as number,
-      w: controlled ? pv / root : 0,
-      controlled,
-      redundancy: diagonal(QvP, i),
-      slip: controlled ? -pv / n : 0,
-      uSlip: controlled ? 1 / root : Number.POSITIVE_INFINITY,
-      detectable: controlled ? DETECT / root : Number.POSITIVE_INFINITY,
-    };
-  });
-  const pValue = freedom > 0 ? chiSquareTail(chi2, freedom) : null;
-  const points = asRecord(xy);
+  const { cofactor } = found;
+  const tests = testReadings(white.rows(rows.map((r) => r.row)), found, misfit(), freedom, white);
+  const checked = tests.readings.map((t, i): CheckedReading => ({ id: readings[i].id, kind: readings[i].kind, ...t }));
   return {
     status: freedom === 0 ? "ok_no_check" : "ok",
     freedom,
-    chi2,
-    pValue,
-    agree: pValue === null ? null : pValue >= SIGNIFICANCE,
-    points,
+    chi2: tests.chi2,
+    pValue: tests.pValue,
+    agree: tests.agree,
+    points: asRecord(xy),
     readings: checked,
     maxAbsW: Math.max(0, ...checked.map((c) => Math.abs(c.w))),
     diagnosis: freedom > 0 ? diagnose(checked) : { status: "none", candidates: [] },
     alike: (a, b) => {
-      const [i, j] = [a, b].map((id) => readings.findIndex((r) => r.id === id)) as [number, number];
-      const scale = diagonal(N, i) * diagonal(N, j);
-      return scale > 0 ? Math.min(1, Math.abs((N[i] as number[])[j] as number) / Math.sqrt(scale)) : 1;
+      const [i, j] = [a, b].map((id) => readings.findIndex((r) => r.id === id));
+      return tests.alike(i, j);
     },
     uOf: (f) => {
       const step = 1e-3;

@@ -24,7 +24,7 @@ function planned(nodes: Record<string, Vec2>, readings: readonly Reading[], tape
 
 /** A reading of the nominal frame. */
 export function ideal(r: Reading, nodes: Record<string, Vec2>): Reading {
-  const at = (n: string): Vec2 => nodes[n] as Vec2;
+  const at = (n: string): Vec2 => nodes[n];
   if (r.kind === "distance") return { ...r, valueMm: Math.hypot(at(r.to).x - at(r.from).x, at(r.to).y - at(r.from).y) };
   if (r.kind === "angle") {
     const [a, b] = [r.from, r.to].map((n) => ({ x: at(n).x - at(r.at).x, y: at(n).y - at(r.at).y })) as [Vec2, Vec2];
@@ -40,8 +40,7 @@ const idsOf = (set: readonly Candidate[]): string[] => set.flatMap((c) => c.read
 const worstAlike = (fit: NetworkFit, suspects: readonly string[]): number => {
   let worst = 0;
   for (let i = 0; i < suspects.length; i++)
-    for (let j = i + 1; j < suspects.length; j++)
-      worst = Math.max(worst, fit.alike(suspects[i] as string, suspects[j] as string));
+    for (let j = i + 1; j < suspects.length; j++) worst = Math.max(worst, fit.alike(suspects[i], suspects[j]));
   return worst;
 };
 

@@ -77,7 +77,7 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): Places {
     const found = (onSide.get(side) ?? []).sort((a, b) => a.share - b.share).map((n) => n.name);
     const [p, q] = ends(side);
     const line = [p as string, ...found, q as string];
-    if (line.length > 2) for (let i = 1; i < line.length; i++) along.push([line[i - 1] as string, line[i] as string]);
+    if (line.length > 2) for (let i = 1; i < line.length; i++) along.push([line[i - 1], line[i]]);
   }
   for (const [a, b] of landings.values()) if (a && b) along.push([a, b]);
   return {
@@ -93,7 +93,7 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): Places {
 
 /** Joints of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
 function ofJoints(structure: Structure): Places {
-  const size = structure.high.map((v, i) => v - (structure.low[i] as number)) as [number, number, number];
+  const size = structure.high.map((v, i) => v - structure.low[i]) as [number, number, number];
   // A frame that stands is measured standing; one that lies, from above.
   const lies = size[2] <= Math.max(size[0], size[1]) && size[2] <= 1.001 * Math.min(size[0], size[1]);
   const view = lies ? FROM_ABOVE : size[1] <= size[0] ? FROM_FRONT : FROM_RIGHT;
@@ -118,7 +118,7 @@ function ofJoints(structure: Structure): Places {
   const along: Places["along"] = [];
   for (const list of onMember.values()) {
     const sorted = [...list].sort((a, b) => a.at.x - b.at.x || a.at.y - b.at.y);
-    for (let i = 1; i < sorted.length; i++) along.push([(sorted[i - 1] as Named).name, (sorted[i] as Named).name]);
+    for (let i = 1; i < sorted.length; i++) along.push([sorted[i - 1].name, sorted[i].name]);
   }
   return {
     nodes,

@@ -8,7 +8,7 @@ const SPARE = 2;
 
 /** A row of a distance's derivatives, all places free. */
 function rowOf(names: readonly string[], nodes: Record<string, Vec2>, from: string, to: string): number[] {
-  const d = sub(nodes[to] as Vec2, nodes[from] as Vec2);
+  const d = sub(nodes[to], nodes[from]);
   const n = norm(d) || 1;
   const row = new Array<number>(2 * names.length).fill(0);
   const [i, j] = [names.indexOf(from), names.indexOf(to)];
@@ -20,8 +20,8 @@ function rowOf(names: readonly string[], nodes: Record<string, Vec2>, from: stri
 function beside(row: readonly number[], basis: readonly (readonly number[])[]): number[] {
   let rest = [...row];
   for (const b of basis) {
-    const k = rest.reduce((s, x, i) => s + x * (b[i] as number), 0);
-    rest = rest.map((x, i) => x - k * (b[i] as number));
+    const k = rest.reduce((s, x, i) => s + x * b[i], 0);
+    rest = rest.map((x, i) => x - k * b[i]);
   }
   return rest;
 }
@@ -33,7 +33,7 @@ function outermost(nodes: Record<string, Vec2>): string[] {
   const out = new Set<string>();
   for (let k = 0; k < 2 * MOST_PLACES && out.size < MOST_PLACES; k++) {
     const a = (k * Math.PI) / MOST_PLACES;
-    const reach = (n: string): number => (nodes[n] as Vec2).x * Math.cos(a) + (nodes[n] as Vec2).y * Math.sin(a);
+    const reach = (n: string): number => nodes[n].x * Math.cos(a) + nodes[n].y * Math.sin(a);
     out.add(names.reduce((best, n) => (reach(n) > reach(best) ? n : best)));
   }
   return [...out];
@@ -47,7 +47,7 @@ function outermost(nodes: Record<string, Vec2>): string[] {
 export function walkingSet({ nodes, along }: Places): [string, string][] {
   const names = outermost(nodes);
   const across = names.flatMap((p, i) => names.slice(i + 1).map((q): [string, string] => [p, q]));
-  const lengthOf = ([p, q]: [string, string]): number => norm(sub(nodes[q] as Vec2, nodes[p] as Vec2));
+  const lengthOf = ([p, q]: [string, string]): number => norm(sub(nodes[q], nodes[p]));
   const same = (a: readonly string[], b: readonly string[]): boolean => a.every((x) => b.includes(x));
   const members = along.filter((pair) => pair.every((n) => names.includes(n)));
   const rest = across.filter((pair) => !members.some((m) => same(m, pair))).sort((a, b) => lengthOf(b) - lengthOf(a));
@@ -64,10 +64,10 @@ export function walkingSet({ nodes, along }: Places): [string, string][] {
     if (basis.length >= 2 * names.length - 3 && spare === 0) break;
   }
   const centre = {
-    x: names.reduce((s, n) => s + (nodes[n] as Vec2).x, 0) / names.length,
-    y: names.reduce((s, n) => s + (nodes[n] as Vec2).y, 0) / names.length,
+    x: names.reduce((s, n) => s + nodes[n].x, 0) / names.length,
+    y: names.reduce((s, n) => s + nodes[n].y, 0) / names.length,
   };
-  const bearing = (n: string): number => Math.atan2((nodes[n] as Vec2).y - centre.y, (nodes[n] as Vec2).x - centre.x);
+  const bearing = (n: string): number => Math.atan2(nodes[n].y - centre.y, nodes[n].x - centre.x);
   return set
     .map(([p, q]): [string, string] => (bearing(p) <= bearing(q) ? [p, q] : [q, p]))
     .sort((a, b) => bearing(a[0]) - bearing(b[0]) || lengthOf(a) - lengthOf(b));

@@ -54,8 +54,8 @@ export function chordLoad(model: WeldedModel, joint: WeldedJoint, line: number):
         let f = 0;
         let m = 0;
         for (let q = 0; q < 3; q++) {
-          f += (force[q] as number) * ((member.axes[q] as Vec3)[i] as number);
-          m += (moment[q] as number) * ((member.axes[q] as Vec3)[i] as number);
+          f += force[q] * member.axes[q][i];
+          m += moment[q] * member.axes[q][i];
         }
         out.at.push(6 * node + i, 6 * node + 3 + i);
         out.value.push(f, m);

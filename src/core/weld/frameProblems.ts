@@ -48,22 +48,22 @@ function memberProblems(frame: MechanicalFrame): Problem[] {
     const { areaMm2, iyMm4, izMm4, jMm4, wallMm, widthMm, heightMm } = m.section;
     if (![areaMm2, iyMm4, izMm4, jMm4, wallMm, widthMm, heightMm].every((v) => v > 0 && Number.isFinite(v)))
       found.push(error(at, `The section of ${m.id} has a size that is zero or missing.`));
-    const places = m.points.map((p) => frame.points[p] as Vec3);
+    const places = m.points.map((p) => frame.points[p]);
     if (places.some((p) => !p.every(Number.isFinite))) continue;
-    const short = places.findIndex((p, i) => i > 0 && norm3(sub3(p, places[i - 1] as Vec3)) < ON_LINE_MM);
+    const short = places.findIndex((p, i) => i > 0 && norm3(sub3(p, places[i - 1])) < ON_LINE_MM);
     if (short > 0) {
       const [from, to] = [m.points[short - 1], m.points[short]];
       found.push(error(at, `${m.id} has no length between ${from} and ${to}: they are the same place.`));
       continue;
     }
-    const axis = unit3(sub3(places.at(-1) as Vec3, places[0] as Vec3));
+    const axis = unit3(sub3(places.at(-1) as Vec3, places[0]));
     if (!axis.every(Number.isFinite)) {
       found.push(error(at, `${m.id} comes back to where it starts. A member is straight.`));
       continue;
     }
     let before = 0;
     m.points.forEach((name, i) => {
-      const r = sub3(places[i] as Vec3, places[0] as Vec3);
+      const r = sub3(places[i], places[0]);
       const along = dot3(r, axis);
       if (norm3(sub3(r, scale3(axis, along))) > ON_LINE_MM)
         found.push(
@@ -131,9 +131,9 @@ function crossings(frame: MechanicalFrame): Problem[] {
   const found: Problem[] = [];
   const joined = new Set(frame.joints.flatMap((j) => [`${j.a}|${j.b}`, `${j.b}|${j.a}`]));
   const line = (m: BeamMember) => {
-    const p = frame.points[m.points[0] as string] as Vec3;
+    const p = frame.points[m.points[0]];
     const d = direction(frame, m);
-    return { p, d, length: norm3(sub3(frame.points[m.points.at(-1) as string] as Vec3, p)) };
+    return { p, d, length: norm3(sub3(frame.points[m.points.at(-1) as string], p)) };
   };
   frame.members.forEach((m, i) => {
     const one = line(m);

@@ -107,14 +107,13 @@ function addStation(k6: Float64Array, ring: Ring, { r, k }: Station, shear: numb
   bs.set([r[1], -r[0], 0], 15);
   const m = new Float64Array(9);
   for (let i = 0; i < 3; i++)
-    for (let j = 0; j < 3; j++)
-      m[3 * i + j] = k * ((1 - shear) * (n[i] as number) * (n[j] as number) + (i === j ? shear : 0));
+    for (let j = 0; j < 3; j++) m[3 * i + j] = k * ((1 - shear) * n[i] * n[j] + (i === j ? shear : 0));
   const mb = matMul(m, bs, 3, 3, 6, new Float64Array(18));
   for (let i = 0; i < 6; i++)
     for (let j = 0; j < 6; j++) {
       let sum = 0;
-      for (let q = 0; q < 3; q++) sum += (bs[q * 6 + i] as number) * (mb[q * 6 + j] as number);
-      k6[i * 6 + j] = (k6[i * 6 + j] as number) + sum;
+      for (let q = 0; q < 3; q++) sum += bs[q * 6 + i] * mb[q * 6 + j];
+      k6[i * 6 + j] = k6[i * 6 + j] + sum;
     }
 }
 
@@ -125,8 +124,8 @@ function loadOf(stations: readonly { station: Station; share: number }[], normal
     const moment = cross3(station.r, normal);
     const k = factor * share * station.k;
     for (let i = 0; i < 3; i++) {
-      g[i] = (g[i] as number) + k * (normal[i] as number);
-      g[i + 3] = (g[i + 3] as number) + k * (moment[i] as number);
+      g[i] = g[i] + k * normal[i];
+      g[i + 3] = g[i + 3] + k * moment[i];
     }
   }
   return g;
@@ -159,8 +158,8 @@ export function ringStiffness(ring: Ring, state: RingState): RingStiffness {
   const withSeries = identity(6);
   for (let i = 0; i < 6; i++)
     for (let j = 3; j < 6; j++) {
-      let sum = withSeries[i * 6 + j] as number;
-      for (let q = 0; q < 3; q++) sum += (kr[i * 6 + 3 + q] as number) * (ring.series[q * 3 + (j - 3)] as number);
+      let sum = withSeries[i * 6 + j];
+      for (let q = 0; q < 3; q++) sum += kr[i * 6 + 3 + q] * ring.series[q * 3 + (j - 3)];
       withSeries[i * 6 + j] = sum;
     }
   const x = identity(6);

@@ -42,8 +42,7 @@ function ringOf({ frame, spec }: JointInput, place: JointPlace, factors: Stiffne
   const series = new Float64Array(9);
   const soften = (axis: Vec3, c: number): void => {
     for (let i = 0; i < 3; i++)
-      for (let j = 0; j < 3; j++)
-        series[3 * i + j] = (series[3 * i + j] as number) + c * (axis[i] as number) * (axis[j] as number);
+      for (let j = 0; j < 3; j++) series[3 * i + j] = series[3 * i + j] + c * axis[i] * axis[j];
   };
   soften(place.e1, kind.lozenge.about1 * unit);
   soften(place.e2, kind.lozenge.about2 * unit);

@@ -31,7 +31,7 @@ const WhereToRest = dynamic(() => import("./WhereToRest"), { ssr: false });
 const WhoseTwist = dynamic(() => import("./WhoseTwist"), { ssr: false });
 
 function Advice({ round }: { round: BedRound }) {
-  const { job } = useJob();
+  const { job } = useJob("job");
   const { units } = job.plan;
   return (
     <table className="w-full text-left">
@@ -114,7 +114,7 @@ const FLAT = ["flat"] as const;
 
 /** Fourth stage: is the bed good enough, and what to do at each rest. */
 export function BedStage() {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const { footprint: over, structure, bedRounds } = evaluation;
   const scene = useMemo(
     () => (structure && over ? sceneOf(structure, { view: FROM_ABOVE, origin: over.origin }) : null),

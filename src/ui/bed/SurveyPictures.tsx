@@ -67,7 +67,7 @@ function useScatter(round: BedRound, points: readonly MapPoint[]): Noise | null 
 }
 
 function Band({ round, points }: { round: BedRound; points: readonly MapPoint[] }) {
-  const { units } = useJob().job.plan;
+  const { units } = useJob("units");
   const noise = useScatter(round, points);
   const { flatness: flat } = round.verdict;
   const small = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
@@ -97,7 +97,7 @@ function Band({ round, points }: { round: BedRound; points: readonly MapPoint[] 
 
 /** What a survey of the bed looks like, and how its readings fit. */
 export default function SurveyPictures({ round }: { round: BedRound }) {
-  const { job } = useJob();
+  const { job } = useJob("job");
   const { units, bed } = job.plan;
   const { survey } = round;
   const [against, setAgainst] = useState<"own plane" | "level">("own plane");

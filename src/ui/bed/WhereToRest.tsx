@@ -6,7 +6,7 @@ import { useJob } from "../job/JobProvider";
 
 /** Where to lay it before anything is built: the three rests, and long tubes that sag on their ends. */
 export default function WhereToRest() {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const { units, bed } = job.plan;
   const { structure, footprint } = evaluation;
   if (!structure || !footprint) return null;

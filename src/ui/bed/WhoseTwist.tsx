@@ -32,7 +32,7 @@ function tableTwist(
 
 /** A rock is the frame's twist, the table's, or both: a quarter turn, another spot, or the survey tells. */
 export default function WhoseTwist({ round }: { round: BedRound | null }) {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const { units, bed } = job.plan;
   const frame = evaluation.structure?.quad;
   const [found, setFound] = useState<Length | null>(null);

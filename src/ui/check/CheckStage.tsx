@@ -41,8 +41,7 @@ const chance = (pc: number): string =>
   pc > 0.995 ? "over 99 %" : pc < 0.005 ? "under 1 %" : `${Math.round(100 * pc)} %`;
 
 function VerdictRow({ v }: { v: LimitVerdict }) {
-  const { job } = useJob();
-  const { units } = job.plan;
+  const { units } = useJob("units");
   const value = !v.measured
     ? "—"
     : v.limit.unit === "mm/m"
@@ -99,8 +98,7 @@ const MOST_HEIGHTS = 8;
 
 /** Seventh stage: the cold frame against its limits, and predicted against measured. */
 export function CheckStage() {
-  const { job, evaluation } = useJob();
-  const { units } = job.plan;
+  const { evaluation, units } = useJob("evaluation", "units");
   const { structure, places, losses, shapes, limits } = evaluation;
   const quad = structure?.quad ?? null;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate === "cold");

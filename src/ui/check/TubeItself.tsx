@@ -6,10 +6,9 @@ import { useJob } from "../job/JobProvider";
 
 /** What the tube may be off by as it was bought, and what that does to a fit. */
 export default function TubeItself() {
-  const { job, evaluation } = useJob();
+  const { evaluation, units } = useJob("evaluation", "units");
   const { structure } = evaluation;
   if (!structure) return null;
-  const { units } = job.plan;
   const fits = tubeFits(structure, units);
   return (
     <div className="max-w-prose">

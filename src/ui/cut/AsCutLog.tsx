@@ -9,8 +9,7 @@ import { nextUnread, pieceQuantities, ReadingPad, RoundTabs, useRounds } from ".
 import { Section } from "../parts/Sheet";
 
 function Pair({ pair }: { pair: PairCheck }) {
-  const { job } = useJob();
-  const { units } = job.plan;
+  const { units } = useJob("units");
   const [a, b] = pair.members;
   const difference = <span className="fig text-brass">{plusMinus(pair.byMm, pair.uMm, units)}</span>;
   return (
@@ -33,8 +32,7 @@ function Pair({ pair }: { pair: PairCheck }) {
 }
 
 function Words({ round }: { round: CutRound }) {
-  const { job } = useJob();
-  const { units } = job.plan;
+  const { units } = useJob("units");
   const { pairs, alike, swap, pieces } = round.asCut;
   const short = pieces.filter((p) => p.offMm < -2 * p.uMm - 0.5);
   const long = pieces.filter((p) => p.offMm > 2 * p.uMm + 0.5);
@@ -77,7 +75,7 @@ function Words({ round }: { round: CutRound }) {
 
 /** Pieces as they came off the saw, one reading at a time; pairs compared at once. */
 export function AsCutLog() {
-  const { job, evaluation } = useJob();
+  const { evaluation, units } = useJob("evaluation", "units");
   const { structure, cut, cutRounds } = evaluation;
   const scene = useScene(structure);
   const inSight = useRounds(cutRounds);
@@ -87,7 +85,7 @@ export function AsCutLog() {
   const now = picked ?? nextUnread(stand, quantities);
   const label = `Pieces of the frame; next to measure: ${now ?? "none"}`;
   const drawing = (
-    <FrameDrawing scene={scene} units={job.plan.units} label={label} selected={now ? [now] : []} bare maxHeight={300} />
+    <FrameDrawing scene={scene} units={units} label={label} selected={now ? [now] : []} bare maxHeight={300} />
   );
   return (
     <Section

@@ -293,7 +293,7 @@ function SectionBars({
 
 /** What to buy, what to cut from each bar, and what is left: section by section. */
 export function BuyingList() {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const { cut, structure, problems } = evaluation;
   const { units, stock } = job.plan;
   const { members } = builtOf(job.plan);

@@ -96,7 +96,7 @@ export function templatesOf(structure: Structure, edge: CopeEdge): { name: strin
 
 /** Templates to wrap round tube ends that land on round tubes. */
 export function CopeTemplates() {
-  const { job, evaluation } = useJob();
+  const { evaluation, units } = useJob("evaluation", "units");
   const [edge, setEdge] = useState<CopeEdge>("inner");
   const { structure } = evaluation;
   const list = structure ? templatesOf(structure, edge) : [];
@@ -118,7 +118,7 @@ export function CopeTemplates() {
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: scrolls sideways, so the keyboard must reach it */}
       <section className="mt-3 grid gap-4 overflow-x-auto" aria-label="Templates" tabIndex={0}>
         {list.map((t) => (
-          <TemplateSheet key={t.name} template={t.template} name={t.name} units={job.plan.units} />
+          <TemplateSheet key={t.name} template={t.template} name={t.name} units={units} />
         ))}
       </section>
     </Section>

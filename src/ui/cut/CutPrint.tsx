@@ -21,7 +21,7 @@ const WIDE: Record<Paper, number> = { A4: 186, Letter: 191 };
 
 /** The cut list on paper: list, holes, a card a piece, templates. */
 export function CutPrint() {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const { units } = job.plan;
   const [paper, setPaper] = useState<Paper>(units === "mm" ? "A4" : "Letter");
   const { structure, cut } = evaluation;

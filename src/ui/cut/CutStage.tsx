@@ -22,7 +22,7 @@ import { SawTest } from "./SawTest";
 
 /** Third stage: what to cut. */
 export function CutStage() {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const [picked, setPicked] = useState(0);
   const { units } = job.plan;
   const { structure, cut, prediction } = evaluation;

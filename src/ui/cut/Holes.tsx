@@ -60,7 +60,7 @@ function Places({ advice, units }: { advice: readonly HoleAdvice[]; units: UnitP
 
 /** Holes that every closed tube needs before it is welded shut, or dipped; and what the ends need before they are fitted. */
 export function Holes() {
-  const { evaluation } = useJob();
+  const { evaluation } = useJob("evaluation");
   const { plan, units, edit } = usePlanField();
   const { structure } = evaluation;
   const finish = plan.finish;
@@ -117,7 +117,7 @@ export function Holes() {
 
 /** Holes that are wanted for bolts, cables and hooks, with the pilot that each takes. */
 function DrillList() {
-  const { evaluation } = useJob();
+  const { evaluation } = useJob("evaluation");
   const { plan, units, edit, field, forget } = usePlanField();
   const { structure } = evaluation;
   const drills = plan.drill;

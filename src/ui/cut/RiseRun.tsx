@@ -8,7 +8,7 @@ import { LengthField } from "../parts/LengthField";
 
 /** A slope as rise over run, in every way that a saw, a level or a drawing states it. */
 export function RiseRun() {
-  const { units } = useJob().job.plan;
+  const { units } = useJob("units");
   const [rise, setRise] = useState<Length | null>(null);
   const [run, setRun] = useState<Length | null>(null);
   const found = rise && run && run.mm > 0 ? riseRun(rise.mm, run.mm) : null;

@@ -12,7 +12,7 @@ import { PiecePicture } from "./PiecePicture";
 
 /** One piece at a time, with figures that can be read from the saw. */
 export function SawCard() {
-  const { job, evaluation, store } = useJob();
+  const { job, evaluation, store } = useJob("job", "evaluation", "store");
   const { units, saw } = job.plan;
   const { cut, structure, ticked } = evaluation;
   const [word, setWord] = useAddress("piece");

@@ -16,7 +16,7 @@ const TELLS_DEG = 0.02;
 
 /** Two test mitres against a square: what the saw is off by, and what the frame would make of it. */
 export function SawTest() {
-  const { evaluation } = useJob();
+  const { evaluation } = useJob("evaluation");
   const { plan, units, edit, field } = usePlanField();
   const test = plan.saw ?? cleanSawTest(units);
   const set = (change: Partial<SawTestReading>) => edit((p) => ({ ...p, saw: { ...(p.saw ?? test), ...change } }));

@@ -182,12 +182,12 @@ function CrossFields() {
 
 /** Second stage: the frame, by its sizes or drawn freely. */
 export function FrameStage() {
-  const { frame } = useJob().job.plan;
+  const { frame } = useJob("job").job.plan;
   return frame.by === "members" ? <DrawnStage frame={frame.drawn} /> : <RectangleStage />;
 }
 
 function RectangleStage() {
-  const { job, evaluation, store, canUndo, canRedo } = useJob();
+  const { job, evaluation, store, canUndo, canRedo } = useJob("job", "evaluation", "store", "canUndo", "canRedo");
   const { plan, units, edit, field } = usePlanField();
   const [picked, setPicked] = useState<string | null>(null);
   const [starting, setStarting] = useState(false);

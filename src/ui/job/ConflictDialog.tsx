@@ -6,7 +6,7 @@ import { useJob } from "./JobProvider";
 
 /** Somebody else saved first: what they changed, what both changed, and the choice. */
 export function ConflictDialog() {
-  const { conflict, store } = useJob();
+  const { conflict, store } = useJob("conflict", "store");
   return (
     <Dialog
       open={conflict !== null}

@@ -6,66 +6,121 @@ import {
   use,
   useDeferredValue,
   useEffect,
+  useLayoutEffect,
   useMemo,
   useState,
-  useSyncExternalStore,
 } from "react";
 import { v4 as uuid } from "uuid";
+import { createStore, type StoreApi, useStore } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import { type Evaluation, evaluate, type Job } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
+import type { UnitPreference } from "@/core/units";
 import { origin } from "../parts/device";
-import { type JobSnapshot, JobStore } from "./jobStore";
-import { transport } from "./transport";
-import { type Predicted, usePrediction } from "./usePrediction";
+import { type DeviceStore, IndexedDevice, NO_DEVICE } from "./store/device";
+import { type JobSnapshot, JobStore } from "./store/jobStore";
+import { transport } from "./store/transport";
+import { NOT_YET_PREDICTED, type Predicted, usePrediction } from "./usePrediction";
 
 const POLL_MS = 8000;
 
-interface JobContext extends JobSnapshot {
+/** Everything that a screen may ask of its job. */
+interface JobState extends JobSnapshot {
   store: JobStore;
+  units: UnitPreference;
   evaluation: Evaluation;
   predicted: Predicted;
 }
 
-const Context = createContext<JobContext | null>(null);
+const Context = createContext<StoreApi<JobState> | null>(null);
 
-/** The job that the page shows. @throws Error outside a job. */
-export function useJob(): JobContext {
-  const job = use(Context);
-  if (!job) throw new Error("useJob outside a job");
-  return job;
+/**
+ * What a screen asks of the job that the page shows. It is drawn anew when one of these changes, and only then.
+ * @throws Error outside a job.
+ */
+export function useJob<K extends keyof JobState>(...keys: K[]): Pick<JobState, K> {
+  const state = use(Context);
+  if (!state) throw new Error("useJob outside a job");
+  return useStore(
+    state,
+    useShallow((s) => Object.fromEntries(keys.map((k) => [k, s[k]])) as Pick<JobState, K>),
+  );
 }
 
-const noStorage: Pick<Storage, "getItem" | "setItem" | "removeItem" | "key" | "length"> = {
-  length: 0,
-  key: () => null,
-  getItem: () => null,
-  setItem: () => undefined,
-  removeItem: () => undefined,
-};
+/** One for the whole browser tab: pages of several jobs keep in the same place. */
+let device: DeviceStore | null = null;
+function deviceHere(): DeviceStore {
+  if (typeof window === "undefined") return NO_DEVICE;
+  device ??= new IndexedDevice(() => {
+    try {
+      return window.localStorage;
+    } catch {
+      // Switched off: nothing can have been left there.
+      return null;
+    }
+  });
+  return device;
+}
 
 const makeStore = (start: { job: Job; seq: number }): JobStore =>
   new JobStore(start, origin, {
     transport,
-    storage: typeof window === "undefined" ? noStorage : window.localStorage,
+    device: deviceHere(),
     now: () => new Date().toISOString(),
     newId: uuid,
     later: (work, ms) => window.setTimeout(work, ms),
     cancel: (handle) => window.clearTimeout(handle as number),
   });
 
+interface Start {
+  job: Job;
+  seq: number;
+  prediction: Prediction | null;
+}
+
+function firstState(start: Start): JobState {
+  const store = makeStore(start);
+  const snapshot = store.getSnapshot();
+  return {
+    ...snapshot,
+    store,
+    units: start.job.plan.units,
+    evaluation: evaluate(start.job, start.prediction),
+    predicted: NOT_YET_PREDICTED,
+  };
+}
+
+/** Works out what follows from the job, right behind every change of it, and tells those who ask for it. */
+function WorkOut({ state, first }: { state: StoreApi<JobState>; first: Start }) {
+  const job = useStore(state, (s) => s.job);
+  // A key or a tick is answered at once; what follows from it is worked out right behind, and a next key may interrupt it.
+  const settled = useDeferredValue(job);
+  const predicted = usePrediction(settled.plan, first.prediction);
+  const { prediction } = predicted;
+  const evaluation = useMemo(
+    () =>
+      settled === first.job && prediction === first.prediction
+        ? state.getInitialState().evaluation
+        : evaluate(settled, prediction),
+    [settled, prediction, first, state],
+  );
+  useLayoutEffect(() => state.setState({ evaluation, predicted }), [state, evaluation, predicted]);
+  return null;
+}
+
 /** Holds one job for all its stages, saves it, and hears what others do. */
-export function JobProvider({
-  start,
-  children,
-}: {
-  start: { job: Job; seq: number; prediction: Prediction | null };
-  children: ReactNode;
-}) {
-  const [store] = useState(() => makeStore(start));
-  const snapshot = useSyncExternalStore(store.subscribe, store.getSnapshot, store.getSnapshot);
+export function JobProvider({ start, children }: { start: Start; children: ReactNode }) {
+  const [first] = useState(start);
+  const [state] = useState(() => createStore<JobState>(() => firstState(start)));
+  const { store } = state.getInitialState();
 
   useEffect(() => {
-    store.resume();
+    const hear = () => {
+      const snapshot = store.getSnapshot();
+      state.setState({ ...snapshot, units: snapshot.job.plan.units });
+    };
+    const unhear = store.subscribe(hear);
+    void store.resume();
     const poll = () => {
       if (document.visibilityState === "visible") void store.poll();
     };
@@ -75,19 +130,18 @@ export function JobProvider({
     window.addEventListener("online", online);
     poll();
     return () => {
+      unhear();
       window.clearInterval(timer);
       window.removeEventListener("focus", poll);
       window.removeEventListener("online", online);
       store.end();
     };
-  }, [store]);
+  }, [store, state]);
 
-  const { job } = snapshot;
-  // A key or a tick is answered at once; what follows from it is worked out right behind, and a next key may interrupt it.
-  const settled = useDeferredValue(job);
-  const predicted = usePrediction(settled.plan, start.prediction);
-  const { prediction } = predicted;
-  const evaluation = useMemo(() => evaluate(settled, prediction), [settled, prediction]);
-  const value = { ...snapshot, store, evaluation, predicted };
-  return <Context value={value}>{children}</Context>;
+  return (
+    <Context value={state}>
+      <WorkOut state={state} first={first} />
+      {children}
+    </Context>
+  );
 }

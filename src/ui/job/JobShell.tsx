@@ -32,7 +32,7 @@ const toolClass =
   "inline-flex tap min-w-11 items-center justify-center gap-2 rounded-[3px] border border-transparent px-2 hover:border-edge";
 
 function StageNav() {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const stage = stageOf(usePathname());
   const current = useRef<HTMLAnchorElement>(null);
   // On a phone the strip scrolls: bring the current tab into sight.
@@ -70,7 +70,7 @@ function StageNav() {
 
 /** What is around every stage: names, save state, stages, windows, keys. */
 export function JobShell({ children }: { children: ReactNode }) {
-  const { job, store, evaluation, conflict } = useJob();
+  const { job, store, evaluation, conflict } = useJob("job", "store", "evaluation", "conflict");
   const router = useRouter();
   const pathname = usePathname();
   const { who } = useDevice();

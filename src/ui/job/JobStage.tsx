@@ -231,8 +231,7 @@ function LimitFields() {
 
 /** Limits in numbers, the same on every stage. */
 function LimitTable() {
-  const { evaluation, job } = useJob();
-  const { units } = job.plan;
+  const { evaluation, units } = useJob("evaluation", "units");
   if (evaluation.limits.length === 0) return <p className="text-soft">No limits: nothing will be judged.</p>;
   const value = (x: number | null, kind: string, unit: string) =>
     x === null
@@ -276,7 +275,7 @@ const UNIT_WORDS: readonly (readonly [UnitPreference, string])[] = [
 
 /** First stage: what the job is and what it must keep to. */
 export function JobStage() {
-  const { job, evaluation, texts, store } = useJob();
+  const { job, evaluation, texts, store } = useJob("job", "evaluation", "texts", "store");
   const { plan, edit } = usePlanField();
   const id = useId();
   const scene = useScene(evaluation.structure);

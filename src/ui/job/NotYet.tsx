@@ -8,7 +8,7 @@ import { stagePath } from "./stages";
 
 /** A stage that needs a frame, while the frame has errors. */
 export function NotYet({ stage }: { stage: string }) {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   return (
     <>
       <h1 className="sr-only">{stage}</h1>

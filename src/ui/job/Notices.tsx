@@ -1,14 +1,19 @@
 "use client";
 
-import { CARRIES_CAUTION } from "@/core/job";
+import { CARRIES_CAUTION, quantityWords } from "@/core/job";
 import { Button } from "../parts/Button";
 import { useJob } from "./JobProvider";
 
 /** What others changed, what the server would not take: said at the top until it is put away. */
 export function Notices() {
-  const { othersChanges, refused, store } = useJob();
+  const { othersChanges, refused, device, store } = useJob("othersChanges", "refused", "device", "store");
   return (
     <>
+      {device.state === "keeps" ? null : (
+        <p role="alert" className="max-w-prose border-2 border-close bg-well p-3" data-testid="device">
+          {device.why}
+        </p>
+      )}
       {othersChanges.length > 0 ? (
         <div role="status" className="flex flex-wrap items-start justify-between gap-3 border border-edge bg-well p-3">
           <ul>
@@ -31,7 +36,7 @@ export function Notices() {
               <li key={entry.id}>
                 <strong>Not taken:</strong>{" "}
                 {entry.kind === "reading"
-                  ? `${entry.what} = ${entry.value?.text ?? "taken back"}`
+                  ? `${quantityWords(entry.what)} = ${entry.value?.text ?? "taken back"}`
                   : entry.kind === "note"
                     ? entry.text
                     : entry.kind}
@@ -48,7 +53,7 @@ export function Notices() {
 
 /** What the frame carries calls for more than this tool: said on the stages where it matters. */
 export function CarriesCaution() {
-  const { job } = useJob();
+  const { job } = useJob("job");
   const words = CARRIES_CAUTION[job.plan.carries];
   return words ? (
     <p className="flex max-w-prose gap-2 border-l-4 border-close py-0.5 pl-4 text-[0.95rem]">

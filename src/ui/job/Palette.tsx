@@ -19,7 +19,7 @@ export default function Palette({
   onDevice: () => void;
 }) {
   const router = useRouter();
-  const { job, store, canUndo, canRedo } = useJob();
+  const { job, store, canUndo, canRedo } = useJob("job", "store", "canUndo", "canRedo");
   const { turn, theme } = useDevice();
   const item = (name: string, run: () => void) => (
     <Command.Item

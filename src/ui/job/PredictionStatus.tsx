@@ -6,7 +6,7 @@ import { useJob } from "./JobProvider";
 
 /** How the prediction stands while it is not ready: progress with a way to stop it, or why there is none. */
 export function PredictionStatus() {
-  const { predicted } = useJob();
+  const { predicted } = useJob("predicted");
   const { state } = predicted;
   switch (state.status) {
     case "ready":

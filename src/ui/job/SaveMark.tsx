@@ -5,7 +5,7 @@ import { useJob } from "./JobProvider";
 
 /** Saved, saving, waiting or refused, always in sight, with why. */
 export function SaveMark() {
-  const { save, unsent, texts, store } = useJob();
+  const { save, unsent, texts, store } = useJob("save", "unsent", "texts", "store");
   // Drafts of readings and notes are not part of the plan: they are kept until they are entered.
   const unread = Object.keys(texts).some((path) => !/^(reading|log)\//.test(path));
   const waiting = unsent.size > 0 ? ` ${unsent.size} to send.` : "";

@@ -3,7 +3,7 @@ import { useJob } from "./JobProvider";
 
 /** What a field of the plan needs beside its value: what could not be read, where to keep it, what is wrong with it. */
 export function usePlanField() {
-  const { job, store, texts, evaluation } = useJob();
+  const { job, store, texts, evaluation } = useJob("job", "store", "texts", "evaluation");
   const { plan } = job;
   return {
     plan,

@@ -24,6 +24,14 @@ export interface Predicted {
   wantReplay: () => void;
 }
 
+/** Before the page is live. */
+export const NOT_YET_PREDICTED: Predicted = {
+  prediction: null,
+  replay: null,
+  state: { status: "ready" },
+  wantReplay: () => undefined,
+};
+
 interface Result {
   key: string;
   prediction: Prediction;
@@ -96,17 +104,21 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
   }, [halt]);
 
   const wantReplay = useCallback(() => setReplayWanted(true), []);
-  const state: PredictionState = why
-    ? { status: "none", why }
-    : halt
-      ? { status: halt, again: () => setHalted(null) }
-      : current && (result.replay || !replayWanted)
-        ? { status: "ready" }
-        : { status: "working", share, cancel: () => setHalted({ key, status: "stopped" }) };
-  return {
-    prediction: possible && (current || state.status === "working") ? (result?.prediction ?? null) : null,
-    replay: current ? result.replay : null,
-    state,
-    wantReplay,
-  };
+  const ready = current && (result.replay !== null || !replayWanted);
+  // The same object as long as nothing in it changed: who looks at it is not woken for nothing.
+  return useMemo(() => {
+    const state: PredictionState = why
+      ? { status: "none", why }
+      : halt
+        ? { status: halt, again: () => setHalted(null) }
+        : ready
+          ? { status: "ready" }
+          : { status: "working", share, cancel: () => setHalted({ key, status: "stopped" }) };
+    return {
+      prediction: possible && (current || state.status === "working") ? (result?.prediction ?? null) : null,
+      replay: current ? result.replay : null,
+      state,
+      wantReplay,
+    };
+  }, [why, halt, ready, share, key, possible, current, result, wantReplay]);
 }

@@ -8,7 +8,7 @@ import type { Overall } from "@/core/check";
 import { STAGES, type Stage } from "@/core/job";
 import { formatLength, type Problem, type UnitPreference } from "@/core/units";
 import { STAGE_NAMES, stagePath } from "../job/stages";
-import { transport } from "../job/transport";
+import { transport } from "../job/store/transport";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { DeviceDialog } from "../parts/DeviceDialog";

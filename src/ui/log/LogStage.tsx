@@ -22,7 +22,7 @@ const DRAFT = "log/note";
 
 /** Eighth stage: the whole build as a record, to keep and to take along. */
 export function LogStage() {
-  const { job, evaluation, store, texts, unsent } = useJob();
+  const { job, evaluation, store, texts, unsent } = useJob("job", "evaluation", "store", "texts", "unsent");
   const [filter, setFilter] = useState<Filter>("all");
   const [said, setSaid] = useState<string | null>(null);
   const id = useId();

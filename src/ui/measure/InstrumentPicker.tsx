@@ -30,7 +30,7 @@ export function InstrumentPicker({
   kinds?: readonly InstrumentKind[] | undefined;
   onChange: (id: string) => void;
 }) {
-  const { job, store } = useJob();
+  const { job, store } = useJob("job", "store");
   const [making, setMaking] = useState(false);
   const shelf = shelfOf(job.instruments, kinds);
   const chosen = job.instruments.find((i) => i.id === value);

@@ -35,8 +35,7 @@ export function MeasuredDrawing({
   slide?: Parameters<typeof FrameDrawing>[0]["slide"];
   maxHeight?: number;
 }) {
-  const { job, evaluation } = useJob();
-  const { units } = job.plan;
+  const { evaluation, units } = useJob("evaluation", "units");
   const { places, structure } = evaluation;
   const scene = useMemo(() => structure && places && sceneOf(structure, places), [structure, places]);
   if (!places || !scene) return null;

@@ -41,7 +41,7 @@ function quantity(kind: MoreKind, a: string, b: string, c: string): QuantityId {
 
 /** Adds one more thing to the list of what is read. */
 export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd: (what: QuantityId) => void }) {
-  const { evaluation } = useJob();
+  const { evaluation } = useJob("evaluation");
   const { places, structure } = evaluation;
   const names = Object.keys(places?.nodes ?? {});
   const joints = (structure?.joints ?? []).map((j) => j.id.replace(/[^A-Z0-9]/g, "").slice(0, 10));

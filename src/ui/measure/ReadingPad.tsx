@@ -64,8 +64,7 @@ function slantWords(s: Slant, isAngle: boolean): string {
 
 /** What stands of the quantity when it was read more than once. */
 function Repeats({ mean, slant }: { mean: Mean; slant: boolean }) {
-  const { job } = useJob();
-  const { units } = job.plan;
+  const { units } = useJob("units");
   const small = (mm: number): string => (slant ? `${fixed(mm, 2)} mm/m` : formatSmall(mm, units, { decimals: 2 }));
   if (mean.count < 2) return null;
   return (
@@ -89,7 +88,7 @@ function Repeats({ mean, slant }: { mean: Mean; slant: boolean }) {
 export function ReadingPad(props: Props) {
   const { gate, method = "heights", warmerK = 0, rounds, quantities, firstInstrument, figure } = props;
   const { current: round, roundId, stand, picked: wanted, pick: onActive, show: onRound } = rounds;
-  const { job, store, texts } = useJob();
+  const { job, store, texts } = useJob("job", "store", "texts");
   const { units } = job.plan;
   const quantity = quantities.find((q) => q.key === wanted) ?? quantities.find((q) => !stand.has(q.key)) ?? null;
   const shelf = shelfOf(job.instruments, quantity?.kinds);

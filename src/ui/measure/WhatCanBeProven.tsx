@@ -56,7 +56,7 @@ export function WhatCanBeProven({
   /** Share of each limit that may be used: the bed has half of the frame's. */
   share?: number;
 }) {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const { structure, limits } = evaluation;
   const corners = structure?.quad?.corners ?? null;
   const rows = useMemo(() => {

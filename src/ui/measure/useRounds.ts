@@ -25,7 +25,7 @@ export function useRounds<R extends Round>(rounds: readonly R[]): Rounds<R> {
   const [asked, move] = useAddress("round");
   // A round that was just begun is in the address before it is worked out: until then it is a fresh one.
   const current = (asked === null ? rounds.at(-1) : rounds.find((r) => r.round.id === asked)) ?? null;
-  const { entries } = useJob().job;
+  const { entries } = useJob("job").job;
   const begun = asked !== null && entries.some((e) => e.kind === "round" && e.id === asked);
   const roundId = current?.round.id ?? (begun ? asked : null);
   const at = roundId ?? "new";

@@ -10,7 +10,7 @@ import {
   type TapeClass,
   tapeLimitMm,
 } from "@/core/instruments";
-import { transport } from "../job/transport";
+import { transport } from "../job/store/transport";
 import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";

@@ -3,7 +3,7 @@
 import { useId, useState } from "react";
 import { type Instrument, readsSlopes, type SelfTest, selfTest, TESTS_OF, type TestReadings } from "@/core/instruments";
 import { readLength, readSlant, slantMmPerM } from "@/core/units";
-import { transport } from "../job/transport";
+import { transport } from "../job/store/transport";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Dialog } from "../parts/Dialog";

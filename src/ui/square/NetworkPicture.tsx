@@ -14,8 +14,7 @@ const SHOWN_SHARE = 0.06;
 
 /** Where the places lie against the drawing, much enlarged, and how far each reading misses the fit. */
 export default function NetworkPicture({ round }: { round: FrameRound }) {
-  const { job, evaluation } = useJob();
-  const { units } = job.plan;
+  const { evaluation, units } = useJob("evaluation", "units");
   const { places } = evaluation;
   const [ref, width] = useWidth(420);
   const general = round.general;

@@ -10,8 +10,7 @@ const TWIST_MM = 5;
 
 /** What two habits leave out on a frame of this size: half the difference as the slide, and diagonals for the twist. */
 export default function RulesOfThumb() {
-  const { job, evaluation } = useJob();
-  const { units } = job.plan;
+  const { evaluation, units } = useJob("evaluation", "units");
   const quad = evaluation.structure?.quad;
   if (!quad) return null;
   const { lengthMm, widthMm } = quad;

@@ -16,8 +16,7 @@ const lean = ({ value, u }: Measured): string =>
 
 /** The fitted rectangle: shear and the two tapers apart, corner angles, whether a tape was misread. */
 export function Shape({ round }: { round: FrameRound }) {
-  const { job } = useJob();
-  const { units } = job.plan;
+  const { units } = useJob("units");
   const s = round.square;
   if (!s?.angleDeg || !s.shearMmPerM || !s.taperLengthMm || !s.taperWidthMm) return null;
   const rows: [string, string, string][] = [
@@ -76,8 +75,7 @@ export function Shape({ round }: { round: FrameRound }) {
 
 /** The same nudge by another side, and by racking. */
 export function OtherWays({ round }: { round: FrameRound }) {
-  const { job } = useJob();
-  const { units } = job.plan;
+  const { units } = useJob("units");
   const ways = round.square?.nudges ?? [];
   if (ways.length === 0 || round.square?.fit.agree === false) return null;
   return (

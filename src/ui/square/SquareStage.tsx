@@ -60,7 +60,7 @@ const ALSO = ["gap", "flush", "flat", "level"];
 
 /** Fifth stage: is it square, and which way to push. */
 export function SquareStage() {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const { edit } = usePlanField();
   const { units } = job.plan;
   const { structure, places, setUp, limits, steps, ticked } = evaluation;

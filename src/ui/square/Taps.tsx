@@ -6,8 +6,7 @@ import { Section } from "../parts/Sheet";
 
 /** Any frame: where each place must go, farthest off first. */
 export function Taps({ round, places }: { round: FrameRound; places: number }) {
-  const { job } = useJob();
-  const { units } = job.plan;
+  const { units } = useJob("units");
   const { general } = round;
   if (!general) return null;
   const { fit, farthest, taps, untied, apart } = general;

@@ -34,7 +34,7 @@ function SetWords({
   none: string;
   u: (deg: number) => string;
 }) {
-  const { units } = useJob().job.plan;
+  const { units } = useJob("units");
   return (
     <li className="border-t border-line py-2">
       <strong>{title}:</strong>{" "}
@@ -55,7 +55,7 @@ function SetWords({
 
 /** Before anything is measured: the cheapest readings that decide, that notice a slip, and that say which tape slipped. */
 export default function WhatToMeasure() {
-  const { job, evaluation } = useJob();
+  const { job, evaluation } = useJob("job", "evaluation");
   const { structure, limits } = evaluation;
   const quad = structure?.quad ?? null;
   const tapes = shelfOf(job.instruments, LENGTH_KINDS).filter((i) => i.kind === "tape");

@@ -66,9 +66,8 @@ const SHAPE: readonly OutcomeId[] = [{ kind: "square" }, { kind: "flat" }, { kin
 
 /** Predicted loss per side with its band, the shape of the cold frame, what cross members pull, what to set up. */
 export function PredictionPanel() {
-  const { job, evaluation } = useJob();
+  const { evaluation, units } = useJob("evaluation", "units");
   const { prediction, structure } = evaluation;
-  const { units } = job.plan;
   return (
     <div className="grid gap-3">
       <PredictionStatus />

@@ -90,8 +90,7 @@ const rowWords = (id: OutcomeId): string =>
 
 /** True numbers beside the exaggerated drawing: this step, so far, and cold with its band. */
 export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: Step; before: Step | undefined }) {
-  const { job, evaluation } = useJob();
-  const { units } = job.plan;
+  const { evaluation, units } = useJob("evaluation", "units");
   const row = rowOf(replay, step.key);
   const earlier = before ? rowOf(replay, before.key) : -1;
   const small = (mm: number): string =>
@@ -135,7 +134,7 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
 
 /** What is under force at a step: clamps that hold the frame off where it wants to be, tacks that gave way. */
 export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
-  const { evaluation } = useJob();
+  const { evaluation } = useJob("evaluation");
   const row = rowOf(replay, step.key);
   const own = replay.ids.flatMap((id, i) => (id === step.key ? [i] : []));
   const before = own[0] !== undefined && step.id.do === "release" ? own[0] - 1 : row;
@@ -172,13 +171,12 @@ const toldFirst = (replay: Replay): OutcomeId =>
 
 /** Which steps moved one quantity most, with bars; each leads to its step. */
 export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (key: string) => void }) {
-  const { job, evaluation } = useJob();
+  const { evaluation, units } = useJob("evaluation", "units");
   const choices = replay.outcomes.map((o) => o.id).filter(isAsked);
   const [asked, setAsked] = useState<string | null>(null);
   const outcome = choices.find((c) => outcomeKey(c) === asked) ?? toldFirst(replay);
   const wordsOf = useStepWords();
   const id = useId();
-  const { units } = job.plan;
   const named = largestSteps(replay, outcome).slice(0, NAMED);
   const reach = Math.max(...named.map((n) => Math.abs(n.change)), 1e-9);
   return (

@@ -22,7 +22,7 @@ import { WeldSettings } from "./WeldSettings";
 import { WorkDrawing } from "./WorkDrawing";
 
 function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | null; onPick: (s: Step) => void }) {
-  const { evaluation } = useJob();
+  const { evaluation } = useJob("evaluation");
   const wordsOf = useStepWords();
   const here = useRef<HTMLButtonElement>(null);
   const key = now?.key;
@@ -70,7 +70,7 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
 
 /** Sixth stage: the order, one instruction at a time, to be ticked. */
 export function WeldStage() {
-  const { job, evaluation, store, predicted } = useJob();
+  const { job, evaluation, store, predicted } = useJob("job", "evaluation", "store", "predicted");
   const { structure, order, steps, ticked } = evaluation;
   const { replay, wantReplay } = predicted;
   const { units } = job.plan;

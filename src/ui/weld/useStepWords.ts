@@ -4,7 +4,7 @@ import { useJob } from "../job/JobProvider";
 
 /** Words of every step of the order, by its key. */
 export function useStepWords(): (step: Step) => StepWords {
-  const { evaluation } = useJob();
+  const { evaluation } = useJob("evaluation");
   const { structure, steps } = evaluation;
   const words = useMemo(
     () => new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s)] as const) : []),

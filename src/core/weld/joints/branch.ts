@@ -1,4 +1,4 @@
-import { type BeamNode, extentAlong, type JointInput } from "../../mechanics";
+import { extentAlong, type JointInput } from "../../mechanics";
 import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3 } from "../../numeric";
 import type { JointPlace } from "../jointKind";
 import { RING } from "../ringConstants";
@@ -10,8 +10,8 @@ import { angleBetween, into, lineAt, slendernessOf } from "./shared";
  */
 export function branchPlace({ a, b, nodeA, nodeB, nodes }: JointInput, lap: boolean): JointPlace {
   const along = a.axes[0];
-  const pA = (nodes[nodeA] as BeamNode).at;
-  const pB = (nodes[nodeB] as BeamNode).at;
+  const pA = nodes[nodeA].at;
+  const pB = nodes[nodeB].at;
   const direction = lap ? unit3(sub3(pB, pA)) : into(b, nodeB);
   const normal = unit3(squareTo(direction, along));
   const e2 = cross3(along, normal);

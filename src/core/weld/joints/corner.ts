@@ -1,4 +1,4 @@
-import { type BeamNode, extentAlong, type JointInput } from "../../mechanics";
+import { extentAlong, type JointInput } from "../../mechanics";
 import { add3, cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../../numeric";
 import type { Problem } from "../../units";
 import type { JointCase, JointPlace } from "../jointKind";
@@ -27,7 +27,7 @@ export function cornerPlace({ a, b, nodeA, nodeB, nodes, up }: JointInput): Join
   const height = Math.min(extentAlong(a.section, a.axes, e2), extentAlong(b.section, b.axes, e2));
   const wallMm = Math.min(a.section.wallMm, b.section.wallMm);
   return {
-    at: (nodes[nodeA] as BeamNode).at,
+    at: nodes[nodeA].at,
     normal,
     e1,
     e2,
@@ -53,7 +53,7 @@ interface Opening {
 export function cornerProblems(c: JointCase, own: (opening: Opening) => string | null): Problem[] {
   const { frame, spec, a, b, point, pointB } = c;
   const [da, db] = [direction(frame, a), direction(frame, b)];
-  if (norm3(sub3(frame.points[pointB] as Vec3, frame.points[point] as Vec3)) > ON_LINE_MM)
+  if (norm3(sub3(frame.points[pointB], frame.points[point])) > ON_LINE_MM)
     return [error(spec.id, `${a.id} and ${b.id} do not meet at ${spec.id}.`)];
   const inward = (points: readonly string[], p: string, d: Vec3): Vec3 => (p === points[0] ? d : scale3(d, -1));
   const message = own({

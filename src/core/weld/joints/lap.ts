@@ -1,4 +1,4 @@
-import { dot3, norm3, sub3, unit3, type Vec3 } from "../../numeric";
+import { dot3, norm3, sub3, unit3 } from "../../numeric";
 import type { JointKind } from "../jointKind";
 import { SERIES } from "../ringConstants";
 import { BRANCH_STIFFNESS, branchPlace } from "./branch";
@@ -11,7 +11,7 @@ export const LAP: JointKind = {
   endsBoth: false,
   runsPast: true,
   problems: ({ frame, spec, a, b, point, pointB }) => {
-    const gap = sub3(frame.points[pointB] as Vec3, frame.points[point] as Vec3);
+    const gap = sub3(frame.points[pointB], frame.points[point]);
     if (norm3(gap) < 1)
       return [
         error(spec.id, `${a.id} and ${b.id} are at the same height at ${spec.id}: they would pass through each other.`),

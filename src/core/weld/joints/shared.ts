@@ -18,7 +18,7 @@ export const slendernessOf = (widthMm: number, wallMm: number): number => Math.m
 
 /** Direction of a member from its first point to its last. */
 export const direction = (frame: MechanicalFrame, m: BeamMember): Vec3 =>
-  unit3(sub3(frame.points[m.points.at(-1) as string] as Vec3, frame.points[m.points[0] as string] as Vec3));
+  unit3(sub3(frame.points[m.points.at(-1) as string], frame.points[m.points[0]]));
 
 export const error = (joint: string, message: string): Problem => ({
   path: `joints/${joint}`,

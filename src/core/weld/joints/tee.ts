@@ -12,15 +12,15 @@ const FLAT_SINE = 0.17;
 
 function problems({ frame, spec, a, b, point, pointB }: JointCase): Problem[] {
   const [da, db] = [direction(frame, a), direction(frame, b)];
-  const gap = sub3(frame.points[pointB] as Vec3, frame.points[point] as Vec3);
+  const gap = sub3(frame.points[pointB], frame.points[point]);
   if (norm3(cross3(da, db)) < FLAT_SINE)
     return [error(spec.id, `${b.id} lies along ${a.id} at ${spec.id}: under 10° there is no tee to weld.`)];
   if (norm3(gap) > Math.max(a.section.widthMm, a.section.heightMm))
     return [error(spec.id, `${b.id} passes ${a.id} at ${norm3(gap).toFixed(1)} mm: they do not touch at ${spec.id}.`)];
   const first = pointB === b.points[0];
   const out = first ? db : scale3(db, -1);
-  const end = frame.points[(first ? b.points.at(-1) : b.points[0]) as string] as Vec3;
-  const length = norm3(sub3(end, frame.points[pointB] as Vec3));
+  const end = frame.points[(first ? b.points.at(-1) : b.points[0]) as string];
+  const length = norm3(sub3(end, frame.points[pointB]));
   const [from, to] = [a.points[0], a.points.at(-1)].map((p) => frame.points[p as string]) as [Vec3, Vec3];
   const axes = memberAxes(from, to, a.up, unit3(frame.up ?? [0, 0, 1]));
   const halfDepth = extentAlong(a.section, axes, unit3(squareTo(out, da))) / 2;

@@ -43,7 +43,7 @@ const GRID_MM: Record<UnitPreference, number> = { mm: 5, "inch-fraction": 25.4 /
 
 /** The frame stage for members drawn freely. */
 export function DrawnStage({ frame }: { frame: DrawnFrame }) {
-  const { job, evaluation, store, canUndo, canRedo } = useJob();
+  const { job, evaluation, store, canUndo, canRedo } = useJob("job", "evaluation", "store", "canUndo", "canRedo");
   const { plan, units, edit } = usePlanField();
   const [view, setView] = useState<Shown>("plan");
   const [tool, setTool] = useState<"pick" | "draw">("pick");

@@ -1,4 +1,4 @@
-import type { Transport } from "./jobStore";
+import type { Transport } from "./sender";
 
 /** Gives up on a request after this long, ms. */
 const TIMEOUT_MS = 12_000;

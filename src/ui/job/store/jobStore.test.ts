@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { type Entry, type Job, newPlan, type Plan } from "@/core/job";
 import { length } from "@/core/units";
-import { sized } from "../../../tests/support/plans";
-import { JobStore, type Surroundings, type Transport } from "./jobStore";
+import { sized } from "../../../../tests/support/plans";
+import type { DeviceState, DeviceStore } from "./device";
+import { JobStore, type Surroundings } from "./jobStore";
+import type { Transport } from "./sender";
 
 /** A server of one job, as the real one answers. */
 class FakeServer {
@@ -67,19 +69,36 @@ class FakeServer {
 const plan = newPlan("Test", "mm");
 let ids = 0;
 
-function page(server: FakeServer, storage = new Map<string, string>(), version = server.version) {
+/** A device that keeps values in memory, each copied as a real one does. */
+class FakeDevice implements DeviceStore {
+  readonly kept = new Map<string, string>();
+  private readonly listeners = new Set<(state: DeviceState) => void>();
+
+  left(prefix: string): Promise<[string, unknown][]> {
+    const found = [...this.kept].filter(([k]) => k.startsWith(prefix));
+    return Promise.resolve(found.map(([k, v]): [string, unknown] => [k, JSON.parse(v)]));
+  }
+
+  put(key: string, value: unknown): void {
+    if (value === null) this.kept.delete(key);
+    else this.kept.set(key, JSON.stringify(value));
+  }
+
+  watch(listener: (state: DeviceState) => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
+  tell(state: DeviceState): void {
+    for (const listener of this.listeners) listener(state);
+  }
+}
+
+function page(server: FakeServer, device = new FakeDevice(), version = server.version) {
   const timers: (() => void)[] = [];
   const around: Surroundings = {
     transport: server.transport,
-    storage: {
-      get length() {
-        return storage.size;
-      },
-      key: (i) => [...storage.keys()][i] ?? null,
-      getItem: (k) => storage.get(k) ?? null,
-      setItem: (k, v) => void storage.set(k, v),
-      removeItem: (k) => void storage.delete(k),
-    },
+    device,
     now: () => "2026-11-24T08:00:00.000Z",
     newId: () => `id-${++ids}`,
     later: (work) => timers.push(work),
@@ -94,7 +113,7 @@ function page(server: FakeServer, storage = new Map<string, string>(), version =
     entries: [...server.entries],
   };
   const store = new JobStore({ job, seq: server.entries.length }, () => "me", around);
-  store.resume();
+  const resumed = store.resume();
   /** Lets every timer and request that is due run to its end. */
   const settle = async () => {
     for (let i = 0; i < 12; i++) {
@@ -102,7 +121,7 @@ function page(server: FakeServer, storage = new Map<string, string>(), version =
       for (let j = 0; j < 12; j++) await Promise.resolve();
     }
   };
-  return { store, settle, storage, now: () => store.getSnapshot() };
+  return { store, settle, resumed, device, now: () => store.getSnapshot() };
 }
 const note = (text: string) => ({ kind: "note" as const, text });
 const longer = (p: Plan): Plan => sized(p, { length: length("1100") });
@@ -118,7 +137,7 @@ describe("the job on screen", () => {
     await p.settle();
     expect(server.plan.frame.sizes.length.mm).toBe(1100);
     expect(p.now()).toMatchObject({ save: { state: "saved" }, othersChanges: [] });
-    expect(p.storage.size).toBe(0);
+    expect(p.device.kept.size).toBe(0);
   });
 
   it("undoes and redoes, each saved", async () => {
@@ -164,7 +183,8 @@ describe("the job on screen", () => {
     first.store.keepText("frame.width", "sixty");
     first.store.end();
     server.down = false;
-    const second = page(server, first.storage);
+    const second = page(server, first.device);
+    await second.resumed;
     expect(second.now().texts).toEqual({ "frame.width": "sixty" });
     await second.settle();
     expect(server.entries.some((e) => e.kind === "note" && e.text === "kept")).toBe(true);
@@ -253,9 +273,66 @@ describe("the job on screen", () => {
     first.store.end();
     server.down = false;
     server.save({ ...plan, name: "Theirs" }, "them");
-    const second = page(server, first.storage);
+    const second = page(server, first.device);
     await second.settle();
     expect(second.now().conflict?.theirs).toMatchObject([{ label: "Name" }]);
     expect(server.plan.frame.sizes.length.mm).toBe(1000);
+  });
+
+  it("keeps what is typed while the device is still asked what it has, and takes up the rest", async () => {
+    const server = new FakeServer(plan);
+    server.down = true;
+    const first = page(server);
+    first.store.add(note("left"));
+    first.store.edit((p) => ({ ...p, name: "Left" }));
+    first.store.end();
+    server.down = false;
+    const second = page(server, first.device);
+    second.store.edit(longer);
+    await second.settle();
+    expect(server.plan).toMatchObject({ frame: { sizes: { length: { mm: 1100 } } } });
+    expect(server.entries.some((e) => e.kind === "note" && e.text === "left")).toBe(true);
+  });
+
+  it("takes up what a page of the first format left, in today's words", async () => {
+    const server = new FakeServer(plan);
+    server.entries.push({ kind: "round", id: "r", at: "", origin: "me", gate: "cut", method: "heights" });
+    const device = new FakeDevice();
+    const old = { at: "2026-11-24T08:00:00.000Z", origin: "me" };
+    device.put("plumb/outbox/job/an-old-page", [
+      { kind: "tick", id: "t", ...old, step: "tack/A/inside", done: true },
+      { kind: "reading", id: "m", ...old, roundId: "r", instrumentId: "rule", what: "AB", value: length("1000") },
+    ]);
+    const p = page(server, device);
+    await p.settle();
+    expect(server.entries).toMatchObject([
+      { id: "r" },
+      { id: "t", step: { do: "tack", joint: "A", line: "inside" } },
+      { id: "m", what: { kind: "piece", member: "AB" } },
+    ]);
+    expect(device.kept.size).toBe(0);
+  });
+
+  it("says when the device keeps nothing, and takes it back when it does again", async () => {
+    const p = page(new FakeServer(plan));
+    await p.settle();
+    p.device.tell({ state: "full", why: "full" });
+    expect(p.now().device).toEqual({ state: "full", why: "full" });
+    p.device.tell({ state: "keeps" });
+    expect(p.now().device.state).toBe("keeps");
+  });
+
+  it("leaves everything as it was that a change does not touch, so that who shows it is not woken", async () => {
+    const p = page(new FakeServer(plan));
+    await p.settle();
+    const before = p.now();
+    p.store.keepText("frame.sizes.length", "long");
+    const after = p.now();
+    const same = Object.keys(before).filter((k) => before[k as "job"] === after[k as "job"]);
+    expect(same.sort()).toEqual(
+      Object.keys(before)
+        .filter((k) => k !== "texts")
+        .sort(),
+    );
   });
 });

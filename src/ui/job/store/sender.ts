@@ -1,0 +1,84 @@
+/** How the screens reach the server. @throws when the server cannot be reached. */
+export type Transport = (
+  method: "GET" | "PUT" | "POST",
+  path: string,
+  body?: unknown,
+) => Promise<{ status: number; body: unknown }>;
+
+export type SaveState =
+  | { state: "saved" }
+  | { state: "saving" }
+  /** Kept on this device, sent again by itself. */
+  | { state: "waiting"; why: string }
+  /** The server will not take it as it is. */
+  | { state: "refused"; why: string };
+
+/** Timers of the browser, so that they can be tested without one. */
+export interface Timers {
+  later: (work: () => void, ms: number) => unknown;
+  cancel: (handle: unknown) => void;
+}
+
+const RETRY_MS = [1000, 2000, 4000, 8000, 15_000];
+
+/** Why a request was refused, in the server's words. */
+export const messageOf = (body: unknown): string =>
+  typeof body === "object" && body !== null && "message" in body ? String(body.message) : "The server did not say why.";
+
+/** Sends, says how saving stands, and comes back to what could not be sent. */
+export class Sender {
+  save: SaveState = { state: "saved" };
+  private failures = 0;
+  private timer: unknown = null;
+
+  constructor(
+    private readonly transport: Transport,
+    private readonly timers: Timers,
+    private readonly changed: () => void,
+    private readonly again: () => void,
+  ) {}
+
+  /** One request. Null when the server was not reached or is ill: then it is tried again by itself. */
+  async send(method: "PUT" | "POST", path: string, body: unknown): Promise<{ status: number; body: unknown } | null> {
+    let why = "The server cannot be reached. Kept on this device and sent again.";
+    try {
+      // On its way first, then shown: what is drawn does not keep the server waiting.
+      const sent = this.transport(method, path, body);
+      this.save = { state: "saving" };
+      this.changed();
+      const answer = await sent;
+      if (answer.status < 500) {
+        this.failures = 0;
+        return answer;
+      }
+      why = messageOf(answer.body);
+    } catch {
+      // Not reached: kept, and tried again below.
+    }
+    this.save = { state: "waiting", why };
+    const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)] ?? 1000;
+    this.failures += 1;
+    this.timer = this.timers.later(this.again, wait);
+    this.changed();
+    return null;
+  }
+
+  /** Everything is sent. */
+  done(): void {
+    this.save = { state: "saved" };
+    this.failures = 0;
+  }
+
+  refuse(why: string): void {
+    this.save = { state: "refused", why };
+  }
+
+  /** The next failure waits as short as the first. */
+  startAnew(): void {
+    this.failures = 0;
+  }
+
+  stopWaiting(): void {
+    this.timers.cancel(this.timer);
+  }
+}

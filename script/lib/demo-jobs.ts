@@ -4,8 +4,20 @@ import { footprint } from "../../src/core/bed";
 import { type DrawnFrame, fromRectangle, member, type Rectangle, STARTERS } from "../../src/core/frame";
 import { SPANS } from "../../src/core/geometry";
 import { SHELF } from "../../src/core/instruments";
-import { builtOf, CLOSE, type Entry, type How, type Job, newPlan, type Plan, type QuantityId, restsUnder, spanId, type TickId } from "../../src/core/job";
-import { type Gate, type Step } from "../../src/core/plan";
+import {
+  builtOf,
+  CLOSE,
+  type Entry,
+  type How,
+  type Job,
+  newPlan,
+  type Plan,
+  type QuantityId,
+  restsUnder,
+  spanId,
+  type TickId,
+} from "../../src/core/job";
+import type { Gate, Step } from "../../src/core/plan";
 import { type BareUnit, length } from "../../src/core/units";
 
 const NAMESPACE = "6f0e4a52-6a0f-4b62-9d0c-3d2f6a1b7c11";

@@ -2,7 +2,7 @@ import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
 import { v4 as uuid } from "uuid";
 import { describe, expect, it } from "vitest";
-import { type Job } from "@/core/job";
+import type { Job } from "@/core/job";
 import { length } from "@/core/units";
 import { start as startDatabase, stop as stopDatabase } from "../../script/lib/mariadb.mjs";
 import { startApp } from "../support/app";

@@ -1,7 +1,30 @@
 import { Matrix, solve } from "ml-matrix";
 import { describe, expect, it } from "vitest";
-import { type BeamJoint, beamStiffness, condense, LowRankRun, type MechanicalFrame, plainRun, SUPPORT, startingStiffness, toGlobal } from "@/core/mechanics";
-import { add3, cross3, dot3, factorSkyline, luSolve, scale3, seeded, skyline, solveSkyline, sub3, unit3, type Vec3 } from "@/core/numeric";
+import {
+  type BeamJoint,
+  beamStiffness,
+  condense,
+  LowRankRun,
+  type MechanicalFrame,
+  plainRun,
+  SUPPORT,
+  startingStiffness,
+  toGlobal,
+} from "@/core/mechanics";
+import {
+  add3,
+  cross3,
+  dot3,
+  factorSkyline,
+  luSolve,
+  scale3,
+  seeded,
+  skyline,
+  solveSkyline,
+  sub3,
+  unit3,
+  type Vec3,
+} from "@/core/numeric";
 import { CompileCache, compileLoads, type SimulationStep } from "@/core/shrink";
 import { FACTORS, NOMINAL_STIFFNESS, weldedModel } from "@/core/weld";
 import { connect, FIXED, frameOf, load, movement, STEEL, tube } from "../support/beams";

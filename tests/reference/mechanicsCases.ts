@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { type FaceLine } from "@/core/frame";
+import type { FaceLine } from "@/core/frame";
 import { flatness } from "@/core/geometry";
-import { type BeamSection, type MechanicalFrame } from "@/core/mechanics";
-import { type Vec3 } from "@/core/numeric";
+import type { BeamSection, MechanicalFrame } from "@/core/mechanics";
+import type { Vec3 } from "@/core/numeric";
 import { CompileCache, type CompiledSteps, compileLoads, type SimulationStep } from "@/core/shrink";
 import { FACTORS, NOMINAL_STIFFNESS, type WeldedModel, weldedModel } from "@/core/weld";
 import { tube } from "../support/beams";

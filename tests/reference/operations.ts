@@ -1,4 +1,20 @@
-import { bestThree, footModes, footTurn, fourFootLoads, fourPointRock, restOn, type ShimMode, type SurveyFit, type SurveyReading, shimStack, shims, splitTwist, survey, tipForceN, turnedGaps } from "@/core/bed";
+import {
+  bestThree,
+  footModes,
+  footTurn,
+  fourFootLoads,
+  fourPointRock,
+  restOn,
+  type ShimMode,
+  type SurveyFit,
+  type SurveyReading,
+  shimStack,
+  shims,
+  splitTwist,
+  survey,
+  tipForceN,
+  turnedGaps,
+} from "@/core/bed";
 import { angleLimit, conformity, type FlatClass, flatLimitMm, type LinearClass, linearLimitMm } from "@/core/check";
 import { cutList, jointGap, riseRun, sawTest } from "@/core/cut";
 import { a500Tolerance, en10219Tolerance, resolveStructure } from "@/core/frame";
@@ -6,7 +22,17 @@ import { CORNERS, type Corner, flatness, flatnessScatter, fourCorners, noiseFloo
 import { collimationMmPerM, combine, levelReversal, type TapeClass, tapeLimitMm } from "@/core/instruments";
 import { entryProblem } from "@/core/job";
 import { degrees, radians, type Vec2 } from "@/core/numeric";
-import { adjustNetwork, angleBetween, halfRule, type Quad, type Reading, setUp, slides, squareCheck, twistOnDiagonals } from "@/core/square";
+import {
+  adjustNetwork,
+  angleBetween,
+  halfRule,
+  type Quad,
+  type Reading,
+  setUp,
+  slides,
+  squareCheck,
+  twistOnDiagonals,
+} from "@/core/square";
 import { fraction, length, parseLength, slantMmPerM } from "@/core/units";
 
 import { mitred, mitredChain } from "../support/mitred";

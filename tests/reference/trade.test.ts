@@ -1,9 +1,20 @@
 import { describe, expect, it } from "vitest";
-import { type Rectangle } from "@/core/frame";
+import type { Rectangle } from "@/core/frame";
 import { flatness } from "@/core/geometry";
 import { newPlan, predict } from "@/core/job";
 import { drain } from "@/core/numeric";
-import { bow, DRAWS, lossOf, type OutcomeId, type Outputs, outcomeKey, outputsOf, type Prediction, predicted, simulate } from "@/core/shrink";
+import {
+  bow,
+  DRAWS,
+  lossOf,
+  type OutcomeId,
+  type Outputs,
+  outcomeKey,
+  outputsOf,
+  type Prediction,
+  predicted,
+  simulate,
+} from "@/core/shrink";
 import { halfRule, squareCheck } from "@/core/square";
 import { fraction, length, parseLength } from "@/core/units";
 import { FACTORS, factorsFor, heatFromFillet, heatJPerMm, type Weld } from "@/core/weld";

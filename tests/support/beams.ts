@@ -1,5 +1,5 @@
 import { type BeamJoint, type BeamMaterial, type BeamSection, type MechanicalFrame, plainRun } from "@/core/mechanics";
-import { type Vec3 } from "@/core/numeric";
+import type { Vec3 } from "@/core/numeric";
 import { CompileCache, compileLoads, type SimulationStep } from "@/core/shrink";
 import { FACTORS, NOMINAL_STIFFNESS, type StiffnessFactors, type WeldedModel, weldedModel } from "@/core/weld";
 

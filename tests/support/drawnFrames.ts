@@ -1,5 +1,5 @@
 import { type DrawnFrame, type DrawnSection, emptyFrame, member, STARTERS, usualValues } from "@/core/frame";
-import { type Vec3 } from "@/core/numeric";
+import type { Vec3 } from "@/core/numeric";
 import { length } from "@/core/units";
 
 /** Square tube of one size. */

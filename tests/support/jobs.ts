@@ -1,6 +1,15 @@
 import { SPANS } from "@/core/geometry";
 import { type Instrument, SHELF } from "@/core/instruments";
-import { type Entry, evaluate as evaluateWith, type Job, newPlan, type Plan, type QuantityId, type ReadingEntry, spanId } from "@/core/job";
+import {
+  type Entry,
+  evaluate as evaluateWith,
+  type Job,
+  newPlan,
+  type Plan,
+  type QuantityId,
+  type ReadingEntry,
+  spanId,
+} from "@/core/job";
 import { length } from "@/core/units";
 
 let n = 0;

@@ -1,6 +1,6 @@
 import { cutList } from "@/core/cut";
 import { type DrawnFrame, type DrawnMember, resolveStructure } from "@/core/frame";
-import { type Vec3 } from "@/core/numeric";
+import type { Vec3 } from "@/core/numeric";
 import { drawn, squareTube } from "./drawnFrames";
 
 const LONG_MM = 900;

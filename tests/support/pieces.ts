@@ -1,4 +1,4 @@
-import { type CutPiece, type PieceEnd } from "@/core/cut";
+import type { CutPiece, PieceEnd } from "@/core/cut";
 
 const end = (which: PieceEnd["end"]): PieceEnd => ({ end: which, cuts: [], cope: null, words: "" });
 

@@ -1,6 +1,6 @@
-import { type DrawnFrame, type Rectangle } from "@/core/frame";
+import type { DrawnFrame, Rectangle } from "@/core/frame";
 import { newPlan, type Plan } from "@/core/job";
-import { type UnitPreference } from "@/core/units";
+import type { UnitPreference } from "@/core/units";
 
 /** A rectangle by its sizes: those of a new job, some of them changed. */
 export const rectangle = (change: Partial<Rectangle> = {}, units: UnitPreference = "mm"): Rectangle => ({

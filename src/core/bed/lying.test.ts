@@ -1,6 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { ladder } from "../../../tests/support/ladder";
+import { built, ladder } from "../../../tests/support/ladder";
+import { rectangle } from "../../../tests/support/plans";
+import { bedVerdict } from "../check";
+import type { Structure } from "../frame";
+import { restsUnder } from "../job";
+import { length } from "../units";
 import { footprint } from "./footprint";
+import { onThreeRests } from "./lying";
+import "./footprint";
 import { lying } from "./lying";
 
 const over = footprint(ladder(1));
@@ -40,5 +47,60 @@ describe("how a frame lies on its rests", () => {
     expect(on([0, 0, 0, 0], 10)?.say.join(" ")).toMatch(
       new RegExp(`${((frame.massKg * 9.80665) / 40).toFixed(2)} mm by its own`),
     );
+  });
+});
+
+describe("three rests out of those at hand", () => {
+  const flat = built(rectangle());
+  const under = (structure: Structure, count: 3 | 4 | 6) => {
+    const over = footprint(structure);
+    if (!over) throw new Error("no footprint");
+    return placed(restsUnder(over, count));
+  };
+  const placed = (rests: ReturnType<typeof restsUnder>) => rests.map((r) => ({ id: r.id, x: r.x.mm, y: r.y.mm }));
+  it("hold the weight well inside, and the frame hardly sags between them", () => {
+    const three = onThreeRests(under(flat, 6), flat);
+    expect(three?.rests).toHaveLength(3);
+    expect(three?.marginMm).toBeGreaterThan(0.05 * 600);
+    expect(three?.sagMm).toBeGreaterThan(0);
+    expect(three?.sagMm).toBeLessThan(0.2);
+  });
+  it("sag more under a longer frame, as its fourth power says", () => {
+    const long = built(rectangle({ length: length("4000") }));
+    const [short3, long3] = [flat, long].map((f) => onThreeRests(under(f, 6), f)?.sagMm ?? 0);
+    expect(long3).toBeGreaterThan(20 * (short3 ?? 0));
+  });
+  it("are all that is needed: with only three, the bed is judged by how the frame hangs and how it slopes", () => {
+    const rests = under(flat, 3);
+    const three = onThreeRests(rests, flat);
+    const verdict = (z: number[], level: number | null) =>
+      bedVerdict(
+        rests,
+        {
+          points: rests.map((r) => r.id),
+          heightsMm: Object.fromEntries(rests.map((r, i) => [r.id, z[i] as number])),
+          cov: [0, 1, 2].map((i) => [0, 1, 2].map((j) => (i === j ? 0.01 : 0))),
+          levelKnown: true,
+        },
+        2,
+        level,
+        { by: "shims", mode: "level", pitchMm: 1.5, thread: "right" },
+        "mm",
+        three,
+      );
+    expect(three?.rests).toEqual(["R1", "R2", "R3"]);
+    expect(verdict([0, 7, -4], null).word).toBe("good on three rests");
+    expect(verdict([0, 0, 0.1], 2).word).toBe("good on three rests");
+    expect(verdict([0, 7, -4], 2)).toMatchObject({
+      word: "not good",
+      why: expect.stringMatching(/slopes .* mm\/m of 2/),
+    });
+  });
+  it("are none where its weight lies outside or on their edge", () => {
+    const side = under(flat, 6).filter((r) => r.y < 600 / 2);
+    expect(onThreeRests(side, flat)).toBeNull();
+    expect(onThreeRests(under(flat, 4).slice(0, 2), flat)).toBeNull();
+    // Of four corners any three have the weight on their longest side.
+    expect(onThreeRests(under(flat, 4), flat)).toBeNull();
   });
 });

@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
-import { sawTest, sawTestProblems } from "./fitUp";
-import { closedVolumes, dipHoleMm, holeAdvice } from "./holes";
+import { type DrawnFrame, resolveStructure, type Structure } from "../frame";
+import { length } from "../units";
+import { closedVolumes, dipHoleMm, holeAdvice, openMembers } from "./holes";
 
 describe("closed volumes and their holes", () => {
   it("the mitred sides are one ring, every cross member one of its own, and all tube is in one of them", () => {
@@ -43,17 +45,43 @@ describe("closed volumes and their holes", () => {
   });
 });
 
-describe("test of the saw", () => {
-  it("turns its sign with where the gap opens and with which is inside which", () => {
-    const base = sawTest(0.8, 150, "pieces inside square", "toe").perCutErrorDeg;
-    expect(sawTest(0.8, 150, "pieces inside square", "heel").perCutErrorDeg).toBeCloseTo(-base, 12);
-    expect(sawTest(0.8, 150, "square inside pieces", "toe").perCutErrorDeg).toBeCloseTo(-base, 12);
-    expect(sawTest(0, 150, "pieces inside square", "toe").perCutErrorDeg).toBeCloseTo(0, 12);
+describe("closed volumes of any frame", () => {
+  const of = (frame: DrawnFrame): Structure => resolveStructure(frame).structure;
+  it("legs with an open foot breathe; a cap closes them, and then they want a vent", () => {
+    const table = started("table base");
+    expect(openMembers(of(table))).toEqual(["L1", "L2", "L3", "L4"]);
+    const at = { x: length("20"), y: length("20"), z: length("-1.5") };
+    const size = { x: length("40"), y: length("40"), z: length("3") };
+    const cap = {
+      id: "P1",
+      kind: "cap" as const,
+      at,
+      size,
+      triangular: false,
+      on: "L1",
+      material: "mild steel" as const,
+      holes: [],
+    };
+    const capped = of({ ...table, parts: [cap] });
+    expect(openMembers(capped)).toEqual(["L2", "L3", "L4"]);
+    expect(closedVolumes(capped).map((v) => v.members.join())).toContain("L1");
+    for (const a of holeAdvice(capped, "zinc dip")) {
+      expect(a.count).toBeGreaterThanOrEqual(2);
+      expect(a.places).toHaveLength(a.count);
+      expect(a.places.every((p) => p.fromFirstEndMm > 0)).toBe(true);
+    }
   });
-  it("refuses a gap that no saw makes, and a leg that no square has", () => {
-    expect(sawTestProblems(60, 150)[0]).toMatchObject({ path: "saw.gap" });
-    expect(sawTestProblems(-1, 150)[0]?.message).toMatch(/not negative/);
-    expect(sawTestProblems(0.5, 5)[0]).toMatchObject({ path: "saw.leg" });
-    expect(sawTestProblems(0.5, 150)).toEqual([]);
+  it("solid bars and angles trap nothing", () => {
+    const frame = drawn(
+      {
+        A1: [
+          [0, 0, 0],
+          [800, 0, 0],
+        ],
+      },
+      [{ ...squareTube(40, 4), shape: "angle" }],
+    );
+    expect(closedVolumes(of(frame))).toEqual([]);
+    expect(openMembers(of(frame))).toEqual([]);
   });
 });

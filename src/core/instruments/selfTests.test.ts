@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
 import type { Instrument } from "./instrument";
-import { oddOne } from "./oddOne";
 import { selfTest, type TestReadings, type TestResult } from "./selfTests";
 import { SHELF } from "./shelf";
 import { bulgeAt } from "./straightedge";
@@ -114,17 +113,5 @@ describe("a shop's tests of its own instruments", () => {
     const first = done(of("tape"), { test: "hook", fromHookMm: 1001.75, fromMarkMm: 1100, markMm: 100 }).card;
     const again = done(first, { test: "hook", fromHookMm: 1001.75, fromMarkMm: 1100, markMm: 100 }).card;
     expect(correctedMm(again, 1001.75)).toBeCloseTo(1000, 9);
-  });
-});
-
-describe("instruments held against each other", () => {
-  it("agree, or two disagree without saying which, or one of three is the odd one", () => {
-    const r = (name: string, value: number, u = 0.05) => ({ name, value, u });
-    expect(oddOne([r("a", 10), r("b", 10.05)]).say).toMatch(/agree/);
-    expect(oddOne([r("a", 10), r("b", 10.6)])).toMatchObject({ odd: null, say: expect.stringMatching(/third/) });
-    const three = oddOne([r("feeler", 10), r("calliper", 10.02), r("rule", 10.7)]);
-    expect(three.odd).toBe(2);
-    expect(three.say).toMatch(/rule is the odd one/);
-    expect(oddOne([r("a", 10), r("b", 10.6), r("c", 11.2)]).odd).toBeNull();
   });
 });

@@ -2,7 +2,10 @@ import { describe, expect, it } from "vitest";
 import { angle, opened, quantity, read, slope } from "../../../tests/support/jobs";
 import { length } from "../units";
 import { entryProblem } from "./entries";
-import { type How, newEntrySchema, type ReadingEntry } from "./entrySchema";
+import { newEntrySchema } from "./entrySchema";
+import { spanId } from "./quantityId";
+import "./entries";
+import type { How, ReadingEntry } from "./entrySchema";
 import { keyOf } from "./rounds";
 
 describe("entries of a survey", () => {
@@ -55,5 +58,30 @@ describe("entries of a survey", () => {
       { kind: "weight", at: "A" },
     ])
       expect(newEntrySchema.safeParse({ ...good, what }).success, JSON.stringify(what)).toBe(false);
+  });
+});
+
+describe("entries", () => {
+  let n = 0;
+  const id = () => `00000000-0000-4000-8000-${String(++n).padStart(12, "0")}`;
+  const base = () => ({ id: id(), at: "2026-11-24T08:00:00.000Z", origin: "test" });
+  it("are refused when they mean nothing", () => {
+    const reading = {
+      kind: "reading" as const,
+      ...base(),
+      roundId: id(),
+      instrumentId: "rule",
+      what: spanId("AB"),
+      value: length("1000"),
+    };
+    expect(newEntrySchema.safeParse(reading).success).toBe(true);
+    expect(newEntrySchema.safeParse({ ...reading, what: "a1" }).success).toBe(false);
+    expect(newEntrySchema.safeParse({ ...reading, value: { mm: 1, text: "two", unit: "mm" } }).success).toBe(false);
+    expect(newEntrySchema.safeParse({ ...reading, at: "yesterday" }).success).toBe(false);
+    expect(newEntrySchema.safeParse({ ...reading, kind: "change" }).success).toBe(false);
+    expect(entryProblem({ ...reading, value: length("0") })?.message).toMatch(/more than zero/);
+    expect(entryProblem({ ...reading, value: length("200 m") })?.message).toMatch(/Check the unit/);
+    expect(entryProblem({ ...reading, what: { kind: "height", at: "A" }, value: length("-0.3") })).toBeNull();
+    expect(entryProblem({ ...reading, value: null })).toBeNull();
   });
 });

@@ -1,8 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { evaluate, job, opened, read } from "../../../tests/support/jobs";
+import { evaluate, job, opened, quantity, read } from "../../../tests/support/jobs";
 import { type Instrument, SHELF } from "../instruments";
+import { length } from "../units";
 import type { Entry } from "./entrySchema";
-import { fullU, meanOf, roundsOf, stillStands } from "./rounds";
+import { spanId } from "./quantityId";
+import { roundsOf } from "./rounds";
+import "./entrySchema";
+import { fullU, meanOf, stillStands } from "./rounds";
 
 describe("readings that stand", () => {
   const r = opened("dry fit");
@@ -83,5 +87,60 @@ describe("what is known of an instrument and of the heat", () => {
     // Heights and gaps do not grow with the tape's errand.
     const rock = evaluate(job([hot, read(hot.id, "zA", "2", {}, "feeler")]));
     expect(rock.frameRounds[0]?.means.get("zA")?.mm).toBe(2);
+  });
+});
+
+describe("rounds", () => {
+  let n = 0;
+  const id = () => `00000000-0000-4000-8000-${String(++n).padStart(12, "0")}`;
+  const base = () => ({ id: id(), at: "2026-11-24T08:00:00.000Z", origin: "test" });
+  function round(
+    gate: "dry fit" | "tacked" | "cold" | "bed",
+    values: Record<string, string>,
+    instrumentId = "tape-100",
+  ): Entry[] {
+    const r: Entry = { kind: "round", ...base(), gate, method: "heights" };
+    return [
+      r,
+      ...Object.entries(values).map(
+        ([what, t]): Entry => ({
+          kind: "reading",
+          ...base(),
+          roundId: r.id,
+          instrumentId,
+          what: quantity(what),
+          value: length(t),
+        }),
+      ),
+    ];
+  }
+  const SQUARE = { AB: "1000.5", BC: "600.5", CD: "1000.5", DA: "600.5", AC: "1167", BD: "1167" };
+  it("keep every reading; the last one of a quantity stands, and one can be taken back", () => {
+    const entries = round("dry fit", SQUARE);
+    const roundId = entries[0]?.id ?? "";
+    const again: Entry = {
+      kind: "reading",
+      ...base(),
+      roundId,
+      instrumentId: "tape-100",
+      what: spanId("AC"),
+      value: length("1168"),
+    };
+    const back: Entry = {
+      kind: "reading",
+      ...base(),
+      roundId,
+      instrumentId: "tape-100",
+      what: spanId("BD"),
+      value: null,
+    };
+    const [r] = roundsOf([...entries, again, back]);
+    expect(r?.readings.get("AC")?.value.mm).toBe(1168);
+    expect(r?.readings.has("BD")).toBe(false);
+    expect(r?.all).toHaveLength(8);
+  });
+  it("are numbered within their gate", () => {
+    const rs = roundsOf([...round("dry fit", {}), ...round("tacked", {}), ...round("dry fit", {})]);
+    expect(rs.map((r) => `${r.round.gate} ${r.number}`)).toEqual(["dry fit 1", "tacked 1", "dry fit 2"]);
   });
 });

@@ -10,7 +10,7 @@ const white = (noise: Noise) => {
   return w;
 };
 /** A fit of readings with this noise, tested. */
-function fit(A: Rows, l: readonly number[], noise: Noise) {
+function fitted(A: Rows, l: readonly number[], noise: Noise) {
   const w = white(noise);
   const [rows, observed] = [w.rows(A), w.column(l)];
   const found = leastSquares(rows, observed);
@@ -20,7 +20,7 @@ function fit(A: Rows, l: readonly number[], noise: Noise) {
 
 describe("least squares", () => {
   it("of one unknown read n times is the weighted mean, sure to u / sqrt(n) (closed form)", () => {
-    const { found, tests } = fit([[1], [1], [1], [1]], [10, 10.2, 9.8, 10.4], { u: [0.2, 0.2, 0.2, 0.2] });
+    const { found, tests } = fitted([[1], [1], [1], [1]], [10, 10.2, 9.8, 10.4], { u: [0.2, 0.2, 0.2, 0.2] });
     expect(found.x[0]).toBeCloseTo(10.1, 12);
     expect(Math.sqrt(found.cofactor[0]?.[0] ?? 0)).toBeCloseTo(0.1, 12);
     expect(tests.chi2).toBeCloseTo((0.1 ** 2 + 0.1 ** 2 + 0.3 ** 2 + 0.3 ** 2) / 0.04, 9);
@@ -44,7 +44,7 @@ describe("least squares", () => {
         const x = Q.map((row) =>
           row.reduce((s, q, k) => s + q * (AtP[k] ?? []).reduce((t, v, i) => t + v * (l[i] ?? 0), 0), 0),
         );
-        const { found, tests } = fit(A, l, { cov });
+        const { found, tests } = fitted(A, l, { cov });
         found.x.forEach((v, i) => {
           expect(v).toBeCloseTo(x[i] ?? Number.NaN, 6);
         });
@@ -64,15 +64,15 @@ describe("least squares", () => {
     ];
     const l = [3, 4, 7.4, -1.3];
     const u = [0.1, 0.2, 0.3, 0.1];
-    const alone = fit(A, l, { u });
-    const cov = fit(A, l, { cov: u.map((s, i) => u.map((_, j) => (i === j ? s * s : 0))) });
+    const alone = fitted(A, l, { u });
+    const cov = fitted(A, l, { cov: u.map((s, i) => u.map((_, j) => (i === j ? s * s : 0))) });
     for (const [i, r] of alone.tests.readings.entries())
       for (const key of ["residual", "w", "redundancy", "slip", "uSlip", "detectable"] as const)
         expect(cov.tests.readings[i]?.[key]).toBeCloseTo(r[key], 9);
     expect(cov.tests.alike(0, 2)).toBeCloseTo(alone.tests.alike(0, 2), 9);
   });
   it("names what the readings leave open, and leaves it at nought", () => {
-    const { found } = fit(
+    const { found } = fitted(
       [
         [1, -1, 0],
         [0, 0, 1],
@@ -93,7 +93,7 @@ describe("least squares", () => {
     const l = A.map(([, i]) => 2 + 0.5 * (i ?? 0));
     for (const slip of [1, -5, 20]) {
       const bad = l.map((v, i) => (i === 2 ? v + slip : v));
-      const { tests } = fit(A, bad, { u: A.map(() => 0.1) });
+      const { tests } = fitted(A, bad, { u: A.map(() => 0.1) });
       expect(tests.readings[2]?.slip).toBeCloseTo(slip, 9);
       expect(tests.agree).toBe(false);
       const largest = Math.max(...tests.readings.map((r) => Math.abs(r.w)));
@@ -101,7 +101,7 @@ describe("least squares", () => {
     }
   });
   it("claims nothing where nothing is left over, and weighs no reading without uncertainty", () => {
-    const { tests } = fit(
+    const { tests } = fitted(
       [
         [1, 0],
         [0, 1],

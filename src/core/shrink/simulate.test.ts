@@ -1,10 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { built, ladder, simulationOf, tacksThenBeads } from "../../../tests/support/ladder";
-import { sizesPlan } from "../../../tests/support/plans";
 import { rectangleProblems } from "../frame";
 import { SIDES } from "../geometry";
-import { newPlan, predict, predicting, whyNoPrediction } from "../job";
+import { newPlan, predict, predicting } from "../job";
 import { fromStructure, plainRun } from "../mechanics";
 import { drain, seeded } from "../numeric";
 import { length } from "../units";
@@ -12,12 +11,9 @@ import { FACTORS, factorsFor, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { compileLoads } from "./compileSteps";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
-import { OrderSearch } from "./orderSearch";
 import { outcomeKey } from "./outcomeId";
 import { outcomeAt } from "./outcomes";
 import { type SimulationInput, simulate } from "./simulate";
-import type { SimulationStep } from "./simulationSteps";
-import { stepProblems } from "./stepProblems";
 
 const frame = ladder(1);
 const { steps, tacks } = tacksThenBeads(frame, { mitreTacks: 2, teeTacks: 2, teeBeads: 4 });
@@ -135,160 +131,6 @@ describe("a simulation", () => {
     }
     expect(parts).toBeGreaterThan(100);
     expect(last).toBeGreaterThan(0.8);
-  });
-});
-
-describe("steps", () => {
-  const beams = fromStructure(frame);
-  const model = weldedModel(beams.frame);
-  const bead = (joint: string, line: string): SimulationStep =>
-    ({ id: "b", do: "bead", joint, line, heatJPerMm: 400 }) as SimulationStep;
-  const messages = (list: SimulationStep[]) => stepProblems(model, list).map((p) => `${p.severity}: ${p.message}`);
-  it("that name what is not there are refused with what there is", () => {
-    expect(messages([bead("Z", "top")])[0]).toMatch(/error: Step 1: there is no joint Z/);
-    expect(messages([bead("A", "plus")])[0]).toMatch(/A has no face plus. A mitre has inside, outside, top, bottom/);
-    expect(messages([{ id: "x", do: "unclamp", clamp: "c" }])[0]).toMatch(/clamp c is not on/);
-    expect(messages([{ id: "x", do: "strongback off", strongback: "s" }])[0]).toMatch(/strongback s is not on/);
-    const clamp = (name: string): SimulationStep => ({
-      id: name,
-      do: "clamp",
-      clamp: name,
-      member: "AB",
-      point: beams.joints.get("A")?.a ?? "",
-      direction: [0, 0, 1],
-      stiffnessNPerMm: 1e4,
-    });
-    expect(messages([clamp("c"), clamp("c")])[0]).toMatch(/clamp c is already on/);
-    expect(messages([clamp("c"), clamp("d")])[0]).toMatch(/clamp d would sit where c already is/);
-    expect(messages([{ id: "x", do: "square up", residualShare: 2 }])[0]).toMatch(/between 0 and 1/);
-    expect(messages([{ id: "x", do: "load", member: "AB", point: "Q", wrench: [0, 0, 0, 0, 0, 0] }])[0]).toMatch(
-      /AB has no point Q/,
-    );
-    expect(
-      messages([{ id: "x", do: "tack", joint: "A", line: "top", lengthMm: 0, heatJPerMm: Number.NaN }]).join(),
-    ).toMatch(/heat of A top must be zero or more.*a tack needs a length/);
-    expect(messages([{ id: "x", do: "chord", joint: "A", line: "top", volumeMm3: 5 }])[0]).toMatch(
-      /no member that runs/,
-    );
-    expect(() => compileLoads(new CompileCache(model, FACTORS), [bead("Z", "top")])).toThrow(/no joint Z/);
-  });
-  it("a bead before any tack is allowed and said, and so are joints without a weld line", () => {
-    const said = messages([bead("A", "top")]);
-    expect(said[0]).toMatch(/warning: Step 1: A is beaded before any tack/);
-    expect(said[1]).toMatch(/warning: B, M1\/AB, C, D, M1\/CD have no weld line/);
-    expect(drain(simulate(input({ steps: [bead("A", "top")], draws: 0 }))).notes.join()).toMatch(/before any tack/);
-  });
-});
-
-describe("searching over orders", () => {
-  const beams = fromStructure(frame);
-  const model = weldedModel(beams.frame);
-  const outputs = frameOutputs(frame, beams.joints)(model);
-  const random = seeded(3);
-  const shuffle = (list: readonly SimulationStep[], from: number) => {
-    const out = [...list];
-    for (let i = out.length - 1; i > from; i--) {
-      const j = from + Math.floor(random() * (i - from + 1));
-      [out[i], out[j]] = [out[j] as SimulationStep, out[i] as SimulationStep];
-    }
-    return out;
-  };
-  const exactly = (order: readonly SimulationStep[]) => {
-    const u = plainRun(compileLoads(new CompileCache(model, FACTORS), order)).movements.at(-1) as Float64Array;
-    return outputs.rows.map((r) => r.at.reduce((s, f, i) => s + (r.value[i] as number) * (u[f] as number), 0));
-  };
-  it("gives the full matrix's answer to 1e-9 for any order, with and without a shared start", () => {
-    const search = new OrderSearch(model, FACTORS, steps, outputs);
-    let order: readonly SimulationStep[] = steps;
-    for (let trial = 0; trial < 6; trial++) {
-      order = shuffle(order, [tacks, 20, 30, tacks, 34, 0][trial] as number);
-      const want = exactly(order);
-      search.exact(order).forEach((v, o) => {
-        expect(Math.abs(v - (want[o] as number))).toBeLessThan(1e-9);
-      });
-      const kept = search.exact(order, true).slice();
-      expect([...search.exact(order, false)]).toEqual([...kept]);
-    }
-  });
-  it("order matters, and the frozen screen ranks it like the exact answer", () => {
-    const search = new OrderSearch(model, FACTORS, steps, outputs);
-    const screen = search.screen(steps, tacks);
-    const twist = outputs.points.filter((p) => p.member === null).map((p) => p.first + 2);
-    const of = (out: Float64Array) => twist.reduce((s, o, i) => s + (i % 2 === 0 ? 1 : -1) * (out[o] as number), 0);
-    const pairs = Array.from({ length: 24 }, () => {
-      const order = shuffle(steps, tacks);
-      return [of(search.exact(order)), of(screen.evaluate(order))] as const;
-    });
-    const mean = (i: 0 | 1) => pairs.reduce((s, p) => s + p[i], 0) / pairs.length;
-    const [mx, my] = [mean(0), mean(1)];
-    const sum = (f: (x: number, y: number) => number) => pairs.reduce((s, [x, y]) => s + f(x - mx, y - my), 0);
-    const r = sum((x, y) => x * y) / Math.sqrt(sum((x) => x * x) * sum((_, y) => y * y));
-    expect(Math.sqrt(sum((x) => x * x) / pairs.length)).toBeGreaterThan(0.01);
-    expect(r).toBeGreaterThan(0.6);
-  });
-  it("the screen refuses an order that starts otherwise than what it froze", () => {
-    const search = new OrderSearch(model, FACTORS, steps, outputs);
-    const screen = search.screen(steps, tacks);
-    expect(() => screen.evaluate([...steps].reverse())).toThrow(/other steps than the frozen/);
-  });
-  it("the screen is exact for the first joint welded", () => {
-    const search = new OrderSearch(model, FACTORS, steps, outputs);
-    const order = steps.slice(0, tacks + 1);
-    const exact = search.exact(order).slice();
-    search
-      .screen(order, tacks)
-      .evaluate(order)
-      .forEach((v, o) => {
-        expect(v).toBeCloseTo(exact[o] as number, 9);
-      });
-  });
-});
-
-describe("set-up targets", () => {
-  it("land the nominal frame on nominal: built off by them, the order brings it home", () => {
-    const plan = newPlan("x", "mm");
-    const found = predict(plan);
-    if (!found) throw new Error("no prediction");
-    const { setUp } = found.prediction;
-    expect(setUp.leftMm).toBeLessThan(1e-5);
-    for (const s of ["AB", "BC", "CD", "DA", "AC", "BD"]) {
-      const target = setUp.targets.find((t) => outcomeKey(t.id) === s);
-      const change = found.prediction.outcomes.find((q) => outcomeKey(q.id) === s);
-      // Movement is linear in the corners to a few thousandths of itself.
-      expect((target?.target.value ?? 0) + (change?.nominal ?? 0)).toBeCloseTo(target?.nominal ?? 0, 3);
-      expect(target?.target.low).toBeLessThan(target?.target.value ?? 0);
-    }
-    expect(setUp.targets.find((t) => outcomeKey(t.id) === "AB")?.target.value).toBeGreaterThan(1000.1);
-    const bow = found.prediction.outcomes.find((q) => outcomeKey(q.id) === "bow AB")?.nominal ?? 0;
-    expect(setUp.targets.find((t) => outcomeKey(t.id) === "bow AB")?.target.value).toBeCloseTo(-bow, 12);
-  });
-});
-
-describe("beyond the model", () => {
-  const plan = newPlan("x", "mm");
-  it("a frame that would move by more than two hundredths of itself is not set off, and that is said first", () => {
-    const limp = {
-      ...plan.frame.sizes,
-      width: length("120"),
-      section: { profile: null, face: length("8"), depth: length("100"), wall: length("3") },
-      cross: [{ id: "M1", at: length("500") }],
-    };
-    const hot = {
-      ...plan,
-      frame: { by: "sizes" as const, sizes: limp },
-      weld: { ...plan.weld, volts: 50, amps: 600, travelMmPerS: 0.5 },
-    };
-    const found = predict(hot)?.prediction;
-    expect(found?.reasons[0]).toMatch(/more than this model can say/);
-    expect(found?.setUp.targets.find((t) => outcomeKey(t.id) === "AB")?.target.value).toBe(1000);
-    for (const q of found?.outcomes ?? []) expect(Number.isFinite(q.nominal)).toBe(true);
-    expect(predict(plan)?.prediction.reasons[0]).not.toMatch(/more than this model/);
-  });
-  it("a plan with errors has no prediction and says why", () => {
-    const wrong = sizesPlan({ length: length("10") });
-    expect(predict(wrong)).toBeNull();
-    expect(whyNoPrediction(wrong)).toMatch(/while the plan has errors/);
-    expect(whyNoPrediction(plan)).toBeNull();
   });
 });
 

@@ -1,20 +1,11 @@
-import fc from "fast-check";
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
-import { built } from "../../../tests/support/ladder";
-import { rectangle } from "../../../tests/support/plans";
-import { resolveStructure, STARTERS } from "../frame";
 import { norm, normalDraw, seeded, sub, type Vec2 } from "../numeric";
-import { length } from "../units";
-import { bestFit } from "./bestFit";
 import { generalCheck } from "./generalCheck";
 import { adjustNetwork, type Reading } from "./network";
-import { type Candidate, cheapestSets, ideal, oneMore } from "./oneMore";
-import { placesOf } from "./places";
+import { ideal } from "./oneMore";
 import { cornerAngleDeg, type Quad } from "./shape";
 import { squareCheck } from "./squareCheck";
-import { walkingSet } from "./walkingSet";
 
 const QUAD: Record<string, Vec2> = {
   A: { x: 0, y: 0 },
@@ -222,141 +213,5 @@ describe("the network of any frame", () => {
     const check = squareCheck(PLAIN, spans, {}, 0, generalCheck(PANELS, readOff(bent, set)).fit);
     expect(check.angleDeg?.A.value).toBeCloseTo(cornerAngleDeg(bent as Quad, "A"), 6);
     expect(check.angleDeg?.A.u).toBeLessThan(squareCheck(PLAIN, spans).angleDeg?.A.u as number);
-  });
-});
-
-describe("rigid best fit", () => {
-  it("undoes any turn and shift, and moves nothing then", () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: -3, max: 3, noNaN: true }),
-        fc.double({ min: -500, max: 500, noNaN: true }),
-        (turn, shift) => {
-          const [c, s] = [Math.cos(turn), Math.sin(turn)];
-          const moved = Object.fromEntries(
-            Object.entries(PANELS).map(([n, p]) => [n, { x: c * p.x - s * p.y + shift, y: s * p.x + c * p.y - shift }]),
-          );
-          expect(bestFit(moved, PANELS).worst?.mm).toBeLessThan(1e-8);
-        },
-      ),
-    );
-  });
-  it("leaves less to move, in squares, than any other turn", () => {
-    const random = seeded(8);
-    const off = Object.fromEntries(
-      Object.entries(PANELS).map(([n, p]) => [n, { x: p.x + 4 * normalDraw(random), y: p.y + 4 * normalDraw(random) }]),
-    );
-    const sum = (moves: Record<string, Vec2>): number =>
-      Object.values(moves).reduce((t, m) => t + m.x ** 2 + m.y ** 2, 0);
-    const best = sum(bestFit(off, PANELS).moves);
-    const centre = (of: Record<string, Vec2>, k: "x" | "y"): number =>
-      Object.values(of).reduce((t, p) => t + p[k], 0) / Object.keys(of).length;
-    for (const turn of [-0.01, -0.001, 0.001, 0.01]) {
-      const th = bestFit(off, PANELS).turnRad + turn;
-      const moves = Object.fromEntries(
-        Object.entries(off).map(([n, p]) => {
-          const d = { x: p.x - centre(off, "x"), y: p.y - centre(off, "y") };
-          const q = PANELS[n] as Vec2;
-          return [
-            n,
-            {
-              x: q.x - centre(PANELS, "x") - (Math.cos(th) * d.x - Math.sin(th) * d.y),
-              y: q.y - centre(PANELS, "y") - (Math.sin(th) * d.x + Math.cos(th) * d.y),
-            },
-          ];
-        }),
-      );
-      expect(sum(moves)).toBeGreaterThan(best);
-    }
-  });
-});
-
-describe("what to measure", () => {
-  const known = ["AB", "BC", "CD", "DA"].map(
-    (s) => ({ ...tape(s[0] as string, s[1] as string, 2), id: `${s} as cut` }) as Reading,
-  );
-  const cut: Candidate = { readings: known, cost: 0 };
-  const corner: Candidate = { readings: [angle("D", "A", "B")], cost: 2 };
-
-  it("tells six tapes apart by none of them: their tests are all alike", () => {
-    const fit = adjustNetwork({ nodes: QUAD, readings: readOff(QUAD, SIX) });
-    for (const a of SIX) for (const b of SIX) expect(fit.alike(a.id, b.id)).toBeCloseTo(1, 4);
-  });
-
-  it("asks for what would tell them apart, and then the planted misread is really named", () => {
-    const suspects = SIX.map((r) => r.id);
-    // The pieces' lengths alone leave all diagonals and sides alike, and so does one angle: together they do not.
-    expect(oneMore(QUAD, SIX, {}, suspects, [cut, corner])?.ids).toEqual([...known.map((r) => r.id), "D^A^B"]);
-    expect(oneMore(QUAD, SIX, {}, suspects, [])).toBeNull();
-    const random = seeded(14);
-    let named = 0;
-    const runs = 120;
-    const all = [...SIX, ...known, angle("D", "A", "B")];
-    for (let k = 0; k < runs; k++) {
-      const slipped = SIX[4 + (k % 2)] as Reading;
-      const readings = readOff(QUAD, all).map(
-        (r): Reading =>
-          r.kind === "angle"
-            ? { ...r, valueRad: r.valueRad + r.uRad * normalDraw(random) }
-            : { ...r, valueMm: r.valueMm + r.uMm * normalDraw(random) + (r.id === slipped.id ? 20 : 0) },
-      );
-      const { diagnosis } = adjustNetwork({ nodes: QUAD, readings });
-      if (diagnosis.status === "located" && diagnosis.candidates[0]?.id === slipped.id) named++;
-    }
-    expect(named / runs).toBeGreaterThan(0.9);
-  });
-
-  it("finds the cheapest set: five tapes fix a frame, six show a misread, more say which", () => {
-    const sets = cheapestSets(
-      QUAD,
-      [
-        ...SIX.map((r) => ({ readings: [r], cost: 1 })),
-        ...["DAB", "ABC"].map((n) => ({ readings: [angle(n[0] as string, n[1] as string, n[2] as string)], cost: 2 })),
-      ],
-      {},
-      (fit) => fit.uOf((p) => cornerAngleDeg(p as Quad, "A")),
-      10,
-    );
-    expect(sets.decides?.ids.length).toBe(5);
-    expect(sets.decides?.detectableMm).toBe(Number.POSITIVE_INFINITY);
-    expect([...(sets.notices?.ids ?? [])].sort()).toEqual(SIX.map((r) => r.id).sort());
-    expect(sets.locates === null || sets.locates.cost > 6).toBe(true);
-  });
-
-  it("finds none when no set is sure enough", () => {
-    const sets = cheapestSets(
-      QUAD,
-      SIX.map((r) => ({ readings: [r], cost: 1 })),
-      {},
-      (fit) => fit.uOf((p) => cornerAngleDeg(p as Quad, "A")),
-      1e-4,
-    );
-    expect(sets).toEqual({ decides: null, notices: null, locates: null });
-  });
-});
-
-describe("places between which one measures", () => {
-  it("are outside corners and the branches' middles on a rectangle", () => {
-    const places = placesOf(built(rectangle({ cross: [{ id: "M1", at: length("500") }] })));
-    expect(Object.keys(places.nodes).sort()).toEqual(["A", "B", "C", "D", "M1AB", "M1CD"]);
-    expect(places.nodes.M1AB).toEqual({ x: places.nodes.M1CD?.x, y: 0 });
-    expect(places.nodes.M1CD?.y).toBe(600);
-    expect(places.along).toContainEqual(["A", "M1AB"]);
-  });
-  it("are there for every starter, and taped along members and across they fix its shape", () => {
-    for (const { name } of STARTERS) {
-      const { structure } = resolveStructure(started(name));
-      const places = placesOf(structure);
-      const { nodes } = places;
-      const names = Object.keys(nodes);
-      expect(names.length, name).toBeGreaterThanOrEqual(3);
-      for (const n of names) expect(n, name).toMatch(/^[A-Z][A-Z0-9]{0,9}$/);
-      const set = walkingSet(places).map(([p, q]) => tape(p, q));
-      const check = generalCheck(nodes, readOff(nodes, set));
-      expect(check.fit.status, name).toBe("ok");
-      expect(check.untied, name).toEqual([]);
-      expect(check.farthest?.value, name).toBeLessThan(1e-6);
-      expect(set.length, name).toBeLessThan(3 * names.length + 2);
-    }
   });
 });

@@ -1,0 +1,163 @@
+import { describe, expect, it } from "vitest";
+import { drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import { length } from "../units";
+import { setJoint } from "./editing";
+import { resolveStructure } from "./resolveStructure";
+import { structureProblems } from "./structureProblems";
+
+const of = (frame: Parameters<typeof resolveStructure>[0]) => resolveStructure(frame).structure;
+
+describe("what is wrong is said at its place, with what would put it right", () => {
+  const problems = (frame: Parameters<typeof resolveStructure>[0]) => structureProblems(frame, resolveStructure(frame));
+  const says = (frame: Parameters<typeof resolveStructure>[0], path: string, words: RegExp) => {
+    const found = problems(frame).find((p) => p.path === path);
+    expect(found?.message, `${path}: ${JSON.stringify(problems(frame))}`).toMatch(words);
+  };
+  it("members that cross, lie in each other, have no length, or touch nothing", () => {
+    says(
+      drawn({
+        A1: [
+          [0, 0, 20],
+          [1000, 0, 20],
+        ],
+        A2: [
+          [500, -500, 20],
+          [500, 500, 20],
+        ],
+      }),
+      "frame.drawn.members.A2",
+      /run through each other at x 500.*Split one/,
+    );
+    says(
+      drawn({
+        A1: [
+          [0, 0, 20],
+          [1000, 0, 20],
+        ],
+        A2: [
+          [0, 10, 20],
+          [900, 10, 20],
+        ],
+      }),
+      "frame.drawn.members.A2",
+      /lie in each other.*Move one aside/,
+    );
+    says(
+      drawn({
+        A1: [
+          [0, 0, 20],
+          [0, 0, 20],
+        ],
+      }),
+      "frame.drawn.members.A1",
+      /no length/,
+    );
+    says(
+      drawn({
+        A1: [
+          [0, 0, 20],
+          [1000, 0, 20],
+        ],
+        A2: [
+          [0, 300, 20],
+          [900, 300, 20],
+        ],
+      }),
+      "frame.drawn.members.A2",
+      /touches nothing/,
+    );
+    says(drawn({}), "frame.drawn.members", /no member yet/);
+  });
+  it("a mitre that cannot exist", () => {
+    const sharp = drawn({
+      P: [
+        [0, 0, 20],
+        [900, 0, 20],
+      ],
+      Q: [
+        [0, 0, 20],
+        [900, 200, 20],
+      ],
+    });
+    const made = setJoint(sharp, "P", "Q", { kind: "mitre" });
+    says(made, `frame.drawn.joints.${of(made).joints[0]?.id}`, /no mitre can be cut at 13°.*Make it a butt/);
+  });
+  it("a branch wider than what it lands on", () => {
+    const round = drawn({ R1: [[0, 0, 20], [1000, 0, 20], "S1"], M1: [[500, 0, 20], [500, 600, 20], "S2"] }, [
+      roundTube(40, 3, "S1"),
+      roundTube(60, 3, "S2"),
+    ]);
+    says(round, "frame.drawn.joints.M1/R1", /wider than the round tube R1.*smaller branch/);
+    const flat = drawn({ R1: [[0, 0, 20], [1000, 0, 20], "S1"], M1: [[500, 0, 20], [500, 600, 20], "S2"] }, [
+      squareTube(40, 3, "S1"),
+      squareTube(60, 3, "S2"),
+    ]);
+    says(flat, "frame.drawn.joints.M1/R1", /stands out beside R1 by 10 mm/);
+    expect(problems(flat).every((p) => p.severity === "warning")).toBe(true);
+  });
+  it("a section that is none, a joint without a bead, names that are gone", () => {
+    says(
+      drawn(
+        {
+          A1: [
+            [0, 0, 0],
+            [500, 0, 0],
+          ],
+        },
+        [squareTube(40, 20)],
+      ),
+      "frame.drawn.sections.S1.wall",
+      /fills the section/,
+    );
+    says(
+      drawn(
+        {
+          A1: [
+            [0, 0, 0],
+            [500, 0, 0],
+          ],
+        },
+        [squareTube(900)],
+      ),
+      "frame.drawn.sections.S1.width",
+      /outside 5 to 400/,
+    );
+    const ladder = started("ladder", { rungs: 1 });
+    const none = ["plus", "minus", "top", "bottom"] as const;
+    const bare = setJoint(ladder, "M1", "AB", {
+      faces: none.map((line) => ({ line, bead: false, leg: null, care: "none" })),
+    });
+    says(bare, "frame.drawn.joints.M1/AB", /no bead on any face/);
+    const huge = setJoint(ladder, "M1", "AB", {
+      faces: [{ line: "top", bead: true, leg: length("90"), care: "none" }],
+    });
+    says(huge, "frame.drawn.joints.M1/AB", /bead of 90 mm is outside 1 to 25 mm/);
+    const [first] = ladder.members;
+    if (!first) throw new Error("no member");
+    says(
+      { ...ladder, members: [{ ...first, flush: { to: "ZZ", side: "up" } }, ...ladder.members.slice(1)] },
+      "frame.drawn.members.AB",
+      /flush with ZZ, which is gone/,
+    );
+  });
+  it("an object that is in the way, a floor that is too near, a room that is too small", () => {
+    const table = started("table base");
+    const box = (x: string) => ({
+      ...table,
+      obstacles: [
+        {
+          id: "G1",
+          name: "drum",
+          at: { x: length(x), y: length("100"), z: length("140") },
+          size: { x: length("200"), y: length("200"), z: length("300") },
+          least: length("10"),
+        },
+      ],
+    });
+    says(box("-100"), "frame.drawn.obstacles.G1", /runs through drum|stands .* too near/);
+    expect(problems(box("400"))).toEqual([]);
+    says({ ...table, floor: { at: length("0"), least: length("5") } }, "frame.drawn.floor", /hangs 5\.0 mm too low/);
+    const room = { x: length("900"), y: length("900"), z: length("900") };
+    says({ ...table, largest: { what: "the tank", size: room } }, "frame.drawn.largest", /does not go into the tank/);
+  });
+});

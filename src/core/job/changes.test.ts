@@ -1,0 +1,97 @@
+import { describe, expect, it } from "vitest";
+import { sized, withDrawn } from "../../../tests/support/plans";
+import { type DrawnFrame, fromRectangle } from "../frame";
+import { length } from "../units";
+import { collide, planChanges } from "./changes";
+import { newPlan } from "./plan";
+import { type Plan, planSchema } from "./planSchema";
+
+const plan = newPlan("Test frame", "mm");
+const drawnOf = ({ frame }: Plan): DrawnFrame => {
+  if (frame.by !== "members") throw new Error("no drawn frame");
+  return frame.drawn;
+};
+
+describe("two people", () => {
+  it("see each other's changes by name", () => {
+    const after = { ...sized(plan, { length: length("47 1/4", "in") }), name: "Other" };
+    expect(planChanges(plan, after)).toEqual([
+      { path: "name", label: "Name", from: "Test frame", to: "Other" },
+      { path: "frame.sizes.length", label: "Length", from: "1000 mm", to: "47 1/4 in" },
+    ]);
+    expect(planChanges(plan, plan)).toEqual([]);
+  });
+  it("keep both where they changed different things, and know where they did not", () => {
+    const mine = sized(plan, { width: length("650"), length: length("1100") });
+    const theirs = { ...sized(plan, { length: length("1200") }), name: "Theirs" };
+    const c = collide(plan, mine, theirs);
+    expect(c.both).toEqual(["frame.sizes.length"]);
+    expect(c.theirs.map((t) => t.label)).toEqual(["Name", "Length"]);
+    expect(c.merged).toMatchObject({ name: "Theirs", frame: { sizes: { length: { mm: 1100 }, width: { mm: 650 } } } });
+  });
+  it("never mix two kinds of limits", () => {
+    const mine: Plan = { ...plan, limits: { kind: "class", linear: "A", flat: "E", levelMmPerM: null, confirmed: {} } };
+    const theirs: Plan = {
+      ...plan,
+      limits: plan.limits.kind === "own" ? { ...plan.limits, flat: length("3") } : plan.limits,
+    };
+    expect(planSchema.safeParse(collide(plan, mine, theirs).merged).success).toBe(true);
+    expect(collide(plan, mine, theirs).merged.limits).toEqual(mine.limits);
+  });
+  it("name cross members and rests by their own names", () => {
+    const after = {
+      ...sized(plan, { cross: [{ id: "M1", at: length("300") }] }),
+      bed: { ...plan.bed, rests: plan.bed.rests.slice(1) },
+    };
+    expect(planChanges(plan, after).map((c) => [c.label, c.to])).toEqual([
+      ["Rest R1, x", "taken out"],
+      ["Rest R1, y", "taken out"],
+      ["Cross member M1", "300 mm"],
+    ]);
+  });
+});
+
+describe("two people at one drawn frame", () => {
+  const frame = fromRectangle(plan.frame.sizes, "mm");
+  const base = withDrawn(plan, frame);
+  const moved = (id: string, y: string): Plan =>
+    withDrawn(base, {
+      ...frame,
+      members: frame.members.map((m) => (m.id === id ? { ...m, from: { ...m.from, y: length(y) } } : m)),
+    });
+  it("who moves one member does not undo who moved another; both are told by name", () => {
+    const { theirs, both, merged } = collide(base, moved("AB", "33"), moved("CD", "555"));
+    expect(both).toEqual([]);
+    expect(theirs.map((c) => c.label)).toEqual(["Member CD"]);
+    expect(drawnOf(merged).members.find((m) => m.id === "AB")?.from.y.mm).toBe(33);
+    expect(drawnOf(merged).members.find((m) => m.id === "CD")?.from.y.mm).toBe(555);
+  });
+  it("what one took out stays out, unless the other changed it; what one put in stays", () => {
+    const without = withDrawn(base, { ...frame, members: frame.members.filter((m) => m.id !== "CD") });
+    expect(drawnOf(collide(base, moved("AB", "33"), without).merged).members.map((m) => m.id)).toEqual([
+      "AB",
+      "BC",
+      "DA",
+    ]);
+    expect(
+      drawnOf(collide(base, moved("CD", "555"), without).merged)
+        .members.map((m) => m.id)
+        .sort(),
+    ).toEqual(["AB", "BC", "CD", "DA"]);
+  });
+  it("the same member moved by both is told as such", () => {
+    expect(collide(base, moved("AB", "33"), moved("AB", "44")).both).toEqual(["frame.drawn.members.AB"]);
+  });
+  it("a frame started anew is one line of the log, not hundreds", () => {
+    const many = {
+      ...frame,
+      members: Array.from({ length: 390 }, (_, i) => ({
+        ...(frame.members[0] as DrawnFrame["members"][number]),
+        id: `M${i}`,
+      })),
+    };
+    const changes = planChanges(base, withDrawn(base, many));
+    expect(changes.find((c) => c.path === "frame.drawn")).toMatchObject({ from: "4 members", to: "390 members" });
+    expect(changes.length).toBeLessThan(400);
+  });
+});

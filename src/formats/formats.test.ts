@@ -78,7 +78,7 @@ describe("the job file", () => {
   });
 });
 
-describe("a frame drawn freely", () => {
+describe("a drawn frame", () => {
   const plan = (drawn: DrawnFrame): Plan => withDrawn(cart.plan, drawn);
   it("comes back from its file to the last digit, whatever it was started from and however it was edited", () => {
     fc.assert(

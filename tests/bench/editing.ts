@@ -19,7 +19,7 @@ function timed(work: () => void, times: number): number {
 }
 const row = (what: string, is: string, note: string) => console.log(`${what.padEnd(58)} ${is.padStart(12)}  ${note}`);
 
-console.log("\nframes drawn freely, worked out in Node (median)");
+console.log("\ndrawn frames, worked out in Node (median)");
 for (const members of [60, 200]) {
   const frame: DrawnFrame = largeFrame(members);
   const id = frame.members[5]?.id ?? "";

@@ -80,7 +80,7 @@ const enumerated = timed(5, () => {
   if (best < 0) throw new Error("never");
 });
 row(
-  "  thinnest slab: every four / exchange",
+  "  minimum zone: every four / exchange",
   (enumerated / one).toFixed(0),
   `${ms(enumerated)} against ${one.toFixed(3)} ms`,
 );

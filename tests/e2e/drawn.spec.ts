@@ -99,7 +99,7 @@ test("a table drawn from a shape: moved by hand, typed exactly, undone, seen fro
   await page.goto(`${address}${job}/square`);
   await expect(page.getByRole("button", { name: "Keep AB" })).toBeVisible();
   await page.goto(`${address}${job}/log`);
-  await expect(page.getByText(/Frame drawn freely|Member/).first()).toBeVisible();
+  await expect(page.getByText(/Drawn frame|Member/).first()).toBeVisible();
 });
 
 test("members by keyboard alone: added by numbers, picked, moved, split, taken out", async ({ page, address }) => {
@@ -258,7 +258,7 @@ test("round tube: templates, the card at the saw, paper, CSV, and pieces as cut"
   await expect(page.getByRole("table")).toContainText("U1, U2, U3");
 });
 
-test("on a phone the free frame is no wider than the glass", async ({ page, address }) => {
+test("on a phone the drawn frame is no wider than the glass", async ({ page, address }) => {
   await page.setViewportSize(BENCH);
   const job = await startJob(page, address, "Phone");
   await page.goto(`${address}${job}/frame`);

@@ -88,7 +88,7 @@ const obstacleSchema = z.strictObject({
   least: lengthSchema,
 });
 
-/** Members drawn freely in space, with everything that is said of them. */
+/** Members drawn in space, with everything that is said of them. */
 export const drawnFrameSchema = z.strictObject({
   sections: z.array(drawnSectionSchema).min(1, "A frame needs a section.").max(20, "At most 20 sections."),
   members: z.array(drawnMemberSchema).max(400, "At most 400 members."),

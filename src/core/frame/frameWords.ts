@@ -1,4 +1,4 @@
-/** Words that a free frame is said in. Apart from the schema, so that a page needs no schema to name them. */
+/** Words that a drawn frame is said in. Apart from the schema, so that a page needs no schema to name them. */
 export const SHAPES = ["tube", "round tube", "angle", "channel", "flat", "bar"] as const;
 export const JOINT_KINDS = ["mitre", "butt", "tee", "lap"] as const;
 export const SEAMS = ["inside", "outside", "up", "down"] as const;

@@ -183,7 +183,7 @@ function cappedEnds(frame: DrawnFrame, placed: ReadonlyMap<string, Placed>): Set
 }
 
 /**
- * Works out a free frame: members in their true place and as they are cut, joints found from geometry, parts, weight,
+ * Works out a drawn frame: members in their true place and as they are cut, joints found from geometry, parts, weight,
  * centre of mass, surface. Members without length or section are left out (see structureProblems).
  * @returns the structure, and members that clash.
  */

@@ -1,7 +1,7 @@
 import { formatLength } from "../units";
 import type { DrawnFrame } from "./drawnSchema";
 
-/** What a section of a free frame is called: its size in the table, or its shape and sizes. @param id of the section. */
+/** What a section of a drawn frame is called: its size in the table, or its shape and sizes. @param id of the section. */
 export function sectionWords(frame: Pick<DrawnFrame, "sections">, id: string): string {
   const s = frame.sections.find((x) => x.id === id);
   if (!s) return id;

@@ -158,7 +158,7 @@ const placeWords = (at: readonly number[]): string =>
   `x ${at[0]?.toFixed(0)}, y ${at[1]?.toFixed(0)}, z ${at[2]?.toFixed(0)}`;
 
 /**
- * What is wrong or doubtful with a free frame, each at its place (`frame.drawn.members.M1`, `frame.drawn.joints.A`), with what would put
+ * What is wrong or doubtful with a drawn frame, each at its place (`frame.drawn.members.M1`, `frame.drawn.joints.A`), with what would put
  * it right. @param resolved of the same frame.
  */
 export function structureProblems(

@@ -12,7 +12,7 @@ interface Active {
 
 export interface Flatness {
   status: "ok" | "too_few" | "three_points" | "collinear";
-  /** Height of the thinnest slab that holds all points, mm; null when the points cannot say. */
+  /** Height of the minimum zone of all points, mm; null when the points cannot say. */
   zoneMm: number | null;
   uZoneMm: number | null;
   /** Peak to valley about the least-squares plane, mm. */
@@ -109,12 +109,12 @@ function minimumZone(xy: Vec2[], z: number[]): Active {
       z,
       xy.map((_, i) => i),
     );
-  const slab = new MinimumZone(xy).of(z);
-  return zone4(xy, z, slab.points) ?? { zone: slab.zoneMm, points: [], gradient: [] };
+  const found = new MinimumZone(xy).of(z);
+  return zone4(xy, z, found.points) ?? { zone: found.zoneMm, points: [], gradient: [] };
 }
 
-/** Middle plane of the slab that the active four define; by least squares when three of them are in line. */
-function slabPlane(xy: Vec2[], z: number[], active: Active): Plane | null {
+/** Middle plane of the zone that the active four define; by least squares when three of them are in line. */
+function zonePlane(xy: Vec2[], z: number[], active: Active): Plane | null {
   const points = active.points.map((i) => at(xy, i));
   const heights = active.points.map((i, k) => at(z, i) - (Math.sign(at(active.gradient, k)) * active.zone) / 2);
   return fitPlane(points, heights);
@@ -173,7 +173,7 @@ export function flatness(xy: Vec2[], z: number[], cov: number | number[][]): Fla
   if (xy.length === 3)
     return { status: "three_points", ...none, zoneMm: 0, leastSquaresMm: 0, plane, slopeMmPerM, straightnessMm: null };
   const best = minimumZone(xy, z);
-  const slab = slabPlane(xy, z, best) ?? plane;
+  const middle = zonePlane(xy, z, best) ?? plane;
   const variance = best.points.reduce(
     (sum, i, a) =>
       sum +
@@ -185,7 +185,7 @@ export function flatness(xy: Vec2[], z: number[], cov: number | number[][]): Fla
   );
   return {
     status: "ok",
-    zoneMm: best.zone * acrossPlane(slab),
+    zoneMm: best.zone * acrossPlane(middle),
     uZoneMm: Math.sqrt(Math.max(0, variance)),
     leastSquaresMm,
     active: best.points,

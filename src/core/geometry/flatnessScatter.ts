@@ -30,7 +30,7 @@ export function flatnessScatter(xy: readonly Vec2[], z: readonly number[], cov: 
   const n = xy.length;
   // Heights that are known but for a plane have a covariance without full rank: its roots come from its eigenvectors.
   const roots = typeof cov === "number" ? null : rootsOf(cov);
-  const slab = new MinimumZone(xy);
+  const zone = new MinimumZone(xy);
   const zones = new Float64Array(draws);
   const drawn = new Float64Array(n);
   for (let d = 0; d < draws; d++) {
@@ -42,7 +42,7 @@ export function flatnessScatter(xy: readonly Vec2[], z: readonly number[], cov: 
         for (let i = 0; i < n; i++) drawn[i] = drawn[i] + e * root[i];
       }
     }
-    zones[d] = slab.of(drawn).zoneMm;
+    zones[d] = zone.of(drawn).zoneMm;
   }
   zones.sort();
   const mean = zones.reduce((s, v) => s + v, 0) / draws;

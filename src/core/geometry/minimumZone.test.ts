@@ -9,7 +9,7 @@ const grid = (nx: number, ny: number, stepMm = 300): Map<string, Vec2> =>
     Array.from({ length: nx * ny }, (_, i) => [`R${i + 1}`, { x: (i % nx) * stepMm, y: Math.floor(i / nx) * stepMm }]),
   );
 
-describe("the thinnest slab by exchange", () => {
+describe("the minimum zone by exchange", () => {
   /** Every four points, straight from the closed form. */
   const enumerated = (xy: readonly Vec2[], z: readonly number[]): number => {
     let best = 0;

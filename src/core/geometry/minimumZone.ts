@@ -1,7 +1,7 @@
 import type { Vec2 } from "../numeric";
 
-/** Points that hold the thinnest slab, and on which face each lies. */
-interface Slab {
+/** Points that hold the minimum zone, and on which face each lies. */
+interface Zone {
   /** Height, mm, along z. */
   zoneMm: number;
   points: [number, number, number, number];
@@ -46,7 +46,7 @@ function invert4(m: Float64Array, out: Float64Array): boolean {
 }
 
 /**
- * The thinnest slab of some places, for as many sets of heights as one likes: exact, by exchanging one point at a time.
+ * The minimum zone of some places, for as many sets of heights as one likes: exact, by exchanging one point at a time.
  * Source: Stiefel's exchange, which is the dual simplex method of the Chebyshev fit (Cheney, Introduction to Approximation
  * Theory, from memory).
  */
@@ -55,7 +55,7 @@ export class MinimumZone {
   private readonly y: Float64Array;
   private readonly basis = new Float64Array(16);
   private readonly inverse = new Float64Array(16);
-  private start: Slab | null = null;
+  private start: Zone | null = null;
 
   /** @param xy four places or more, not all on one line. */
   constructor(xy: readonly Vec2[]) {
@@ -89,8 +89,8 @@ export class MinimumZone {
     return [a, b, c, d];
   }
 
-  /** Faces of four places such that they hold a slab of these heights. */
-  private facesOf(points: Slab["points"], z: ArrayLike<number>): Slab["faces"] {
+  /** Faces of four places such that they hold a zone of these heights. */
+  private facesOf(points: Zone["points"], z: ArrayLike<number>): Zone["faces"] {
     const { x, y } = this;
     const det = (i: number, j: number, k: number): number => {
       const [p, q, r] = [points[i], points[j], points[k]];
@@ -98,17 +98,17 @@ export class MinimumZone {
     };
     const lam = [det(1, 2, 3), -det(0, 2, 3), det(0, 1, 3), -det(0, 1, 2)];
     const sum = lam.reduce((s, l, i) => s + l * z[points[i]], 0);
-    return lam.map((l) => (l * (sum < 0 ? -1 : 1) < 0 ? -1 : 1)) as Slab["faces"];
+    return lam.map((l) => (l * (sum < 0 ? -1 : 1) < 0 ? -1 : 1)) as Zone["faces"];
   }
 
-  /** @param z heights, mm, one for each place. @returns the slab; it is also where the next search begins. */
-  of(z: ArrayLike<number>): Slab {
+  /** @param z heights, mm, one for each place. @returns the zone; it is also where the next search begins. */
+  of(z: ArrayLike<number>): Zone {
     const { x, y, basis, inverse } = this;
     const points = [...(this.start?.points ?? this.first())] as [number, number, number, number];
     const faces = this.facesOf(points, z);
     let half = 0;
     for (let turn = 0; turn < MOST; turn++) {
-      // Rows: plane at the point plus its face times half the slab is its height.
+      // Rows: plane at the point plus its face times half the zone is its height.
       for (let r = 0; r < 4; r++) {
         const i = points[r];
         basis[4 * r] = 1;
@@ -156,7 +156,7 @@ export class MinimumZone {
       points[leaving] = worst;
       faces[leaving] = face;
     }
-    const found: Slab = { zoneMm: 2 * Math.abs(half), points, faces };
+    const found: Zone = { zoneMm: 2 * Math.abs(half), points, faces };
     this.start = found;
     return found;
   }

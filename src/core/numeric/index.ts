@@ -4,19 +4,7 @@ export { drain, partOf } from "./drain";
 export { symmetricEigen } from "./eigen";
 export { Groups } from "./groups";
 export { type LeastSquares, leastSquares, testReadings, whitening } from "./leastSquares";
-export {
-  cholesky,
-  conditionRatio,
-  entry,
-  inverseSpd,
-  multiply,
-  multiplyColumn,
-  type Rows,
-  solveCholesky,
-  solveSmall,
-  transpose,
-  zeros,
-} from "./linear";
+export { cholesky, conditionRatio, entry, multiplyColumn, type Rows, solveCholesky, solveSmall, zeros } from "./linear";
 export { normalDraw, seeded } from "./random";
 export { factorSkyline, type Skyline, type Sparse, skyline, solveSkyline, sparseAdd, sparseDot } from "./skyline";
 export { chiSquareTail, normalCdf } from "./tails";

@@ -5,15 +5,8 @@ export { OrderSearch } from "./orderSearch";
 export { type OutcomeId, outcomeKey, outcomeWords } from "./outcomeId";
 export { bow } from "./outcomes";
 export { type Outputs, outputsOf } from "./outputs";
-export {
-  type FramePrediction,
-  lossOf,
-  type PredictedOutcome,
-  type Prediction,
-  predicted,
-  predictFrame,
-  type Replay,
-} from "./prediction";
+export { lossOf, predicted } from "./predicted";
+export { type FramePrediction, type PredictedOutcome, type Prediction, predictFrame, type Replay } from "./prediction";
 export type { SetUpShape, SetUpTarget } from "./settingUp";
 export { DRAWS, type SimulationInput, simulate } from "./simulate";
 export type { SimulationStep } from "./simulationSteps";

@@ -4,8 +4,9 @@ import { partOf } from "../numeric";
 import { type Estimate, plainMm } from "../units";
 import { FACTORS, factorsFor, heatJPerMm, type ShrinkFactors, type Weld } from "../weld";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
-import { type OutcomeId, outcomeKey } from "./outcomeId";
+import { outcomeKey } from "./outcomeId";
 import type { OutputPoint } from "./outputs";
+import { lossOf } from "./predicted";
 import { type SetUpShape, settingUp } from "./settingUp";
 import { DRAWS, type SimulatedOutcome, type Simulation, simulate, type Yielded } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
@@ -47,13 +48,6 @@ export interface FramePrediction {
   prediction: Prediction;
   replay: Replay;
 }
-
-/** What is predicted of one outcome; null when nothing is. */
-export const predicted = ({ outcomes }: Pick<Prediction, "outcomes">, id: OutcomeId): Estimate | null =>
-  outcomes.find((o) => outcomeKey(o.id) === outcomeKey(id))?.estimate ?? null;
-
-/** A change as a loss: positive when the frame gets smaller. */
-export const lossOf = ({ value, low, high }: Estimate): Estimate => ({ value: -value, low: -high, high: -low });
 
 /** Share of the work that finding the set-up shape takes, for progress. */
 const SET_UP_SHARE = 0.3;

@@ -4,10 +4,10 @@ export { frameProblems } from "./frameProblems";
 export { filletOfHeat, heatFromFillet, heatJPerMm, PROCESSES, type ProcessName, weldProblems } from "./heat";
 export { type LineState, OPEN, type RingState } from "./jointKind";
 export { lineIndex } from "./jointKinds";
+export { rigidModel } from "./rigidModel";
 export { beadBirth, ringStiffness, tackBirth } from "./ring";
 export {
   NOMINAL_STIFFNESS,
-  rigidModel,
   type StiffnessFactors,
   type WeldedJoint,
   type WeldedModel,

@@ -80,10 +80,16 @@ export function CutStage() {
                     </span>
                   ) : null}
                 </td>
-                <td className="fig py-3 pr-3 text-right">{formatLength(p.longPointMm, units).text}</td>
-                <td className="fig py-3 pr-3 text-right">{formatLength(p.shortPointMm, units).text}</td>
+                <td className="fig py-3 pr-3 text-right whitespace-nowrap">
+                  {formatLength(p.longPointMm, units).text}
+                </td>
+                <td className="fig py-3 pr-3 text-right whitespace-nowrap">
+                  {formatLength(p.shortPointMm, units).text}
+                </td>
                 <td className="fig py-3 pr-3 text-right text-plum">{bandWords(p.allowanceMm, units)}</td>
-                <td className="fig py-3 pr-1 text-right text-xl font-bold">{roundedLength(p.cutLongPointMm, units)}</td>
+                <td className="fig py-3 pr-1 text-right text-xl font-bold whitespace-nowrap">
+                  {roundedLength(p.cutLongPointMm, units)}
+                </td>
               </tr>
             ))}
           </tbody>

@@ -1,6 +1,7 @@
 "use client";
 
 import { Plus, RotateCcw, Trash2 } from "lucide-react";
+import dynamic from "next/dynamic";
 import { useState } from "react";
 import { fromRectangle, MATERIAL_NAMES, MATERIALS, PROFILES, type Rectangle } from "@/core/frame";
 import { fixed, formatLength, stated } from "@/core/units";
@@ -14,9 +15,11 @@ import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 import { Caution, Now, Section } from "../parts/Sheet";
-import { DrawnStage } from "./drawn/DrawnStage";
 import { drawnAs, withSizes } from "./entry";
 import { StarterDialog } from "./StarterDialog";
+
+// Most frames are rectangles: what draws any other comes with one that is drawn.
+const DrawnStage = dynamic(() => import("./drawn/DrawnStage").then((m) => m.DrawnStage));
 
 const OWN = "own size";
 
@@ -180,7 +183,7 @@ function CrossFields() {
   );
 }
 
-/** Second stage: the frame, by its sizes or drawn freely. */
+/** Second stage: the frame, by its sizes or drawn. */
 export function FrameStage() {
   const { frame } = useJob("job").job.plan;
   return frame.by === "members" ? <DrawnStage frame={frame.drawn} /> : <RectangleStage />;

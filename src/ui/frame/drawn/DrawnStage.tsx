@@ -41,7 +41,7 @@ const TURNED = { turn: 30, tilt: 28 };
 /** One step of the arrow keys, and the grid that points fall on. */
 const GRID_MM: Record<UnitPreference, number> = { mm: 5, "inch-fraction": 25.4 / 8, "inch-decimal": 2.54 };
 
-/** The frame stage for members drawn freely. */
+/** The frame stage of a drawn frame. */
 export function DrawnStage({ frame }: { frame: DrawnFrame }) {
   const { job, evaluation, store, canUndo, canRedo } = useJob("job", "evaluation", "store", "canUndo", "canRedo");
   const { plan, units, edit } = usePlanField();

@@ -1,4 +1,4 @@
-import { type IDBPDatabase, openDB } from "idb";
+import type { IDBPDatabase } from "idb";
 
 /** How well the device keeps what the server has not got yet. */
 export type DeviceState = { state: "keeps" } | { state: "full" | "missing"; why: string };
@@ -56,6 +56,8 @@ export class IndexedDevice implements DeviceStore {
 
   private open(): Promise<IDBPDatabase> {
     this.db ??= (async () => {
+      // What speaks to the database comes behind the page.
+      const { openDB } = await import("idb");
       const db = await openDB(NAME, 1, { upgrade: (fresh) => void fresh.createObjectStore(TABLE) });
       const small = this.small();
       if (small) await bringOver(db, small);

@@ -1,0 +1,44 @@
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
+import { ladder } from "../../../tests/support/ladder";
+import { resolveStructure, STARTERS } from "../frame";
+import { orderOfWork } from "./schools";
+import { SCHOOL_WORDS, stepIdWords, stepWords } from "./stepWords";
+
+describe("steps in words", () => {
+  it("name corners and sides of a frame that has them", () => {
+    const structure = ladder(1);
+    const { steps } = orderOfWork(structure);
+    const say = (key: string) => {
+      const step = steps.find((s) => s.key === key);
+      if (!step) throw new Error(key);
+      return stepWords(structure, step).say;
+    };
+    expect(say("tack/A/inside")).toBe("Tack A, inside corner");
+    expect(say("bead/C/top")).toBe("Weld C, top face");
+    expect(say("bead/M1/AB/plus")).toMatch(/^Weld M1 on AB, side toward (BC|DA)$/);
+    expect(say("measure/cold")).toBe("Measure cold: four sides and both diagonals, four corner heights");
+  });
+  it("are there for every step of every frame, no two steps of one order said alike but for what is done twice", () => {
+    for (const { name } of STARTERS) {
+      const { structure } = resolveStructure(started(name));
+      const { steps } = orderOfWork(structure);
+      const said = steps.filter((s) => s.id.do === "tack" || s.id.do === "bead").map((s) => stepWords(structure, s));
+      for (const w of said) {
+        expect(w.say, name).not.toMatch(/undefined|null|NaN|\[object/);
+        expect(w.why.length, name).toBeGreaterThan(10);
+      }
+      expect(new Set(said.map((w) => w.say)).size, name).toBe(said.length);
+    }
+  });
+  it("ask for more hands where the frame is heavy, and say how heavy", () => {
+    const structure = ladder(12, { size: "80", wall: "5", depth: "" });
+    const flip = orderOfWork(structure).steps.findLast((s) => s.id.do === "flip");
+    if (!flip) throw new Error("no flip");
+    expect(stepWords(structure, flip).caution).toMatch(/^\d+ kg: plan the lift/);
+  });
+  it("call a school by its own name, and a step that is gone by what it was", () => {
+    expect(Object.keys(SCHOOL_WORDS).sort()).toEqual(["across and around", "hinge first"]);
+    expect(stepIdWords({ do: "tack", joint: "Z", line: "inside" })).toBe("tack Z, inside (no longer in the order)");
+  });
+});

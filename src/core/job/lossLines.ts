@@ -24,7 +24,7 @@ export function lossLines(prediction: Prediction, { quad, members }: Structure):
   const ofQuad = new Set(quad ? Object.values(quad.sides) : []);
   const others = members.flatMap((m): LossLine[] => {
     const change = ofQuad.has(m.id) ? null : predicted(prediction, { kind: "length", member: m.id });
-    return change ? [{ id: m.id, say: `where ${m.id} stands`, loss: lossOf(change) }] : [];
+    return change ? [{ id: m.id, say: `drawn together at ${m.id}`, loss: lossOf(change) }] : [];
   });
   return [...sides, ...others];
 }

@@ -48,7 +48,7 @@ export function outcomeWords(id: OutcomeId): string {
     case "twist":
       return "twist";
     case "length":
-      return `where ${id.member} stands`;
+      return `length at ${id.member}`;
     case "bow":
       return `bow of ${id.member}`;
     case "lift":

@@ -2,19 +2,25 @@ import type { PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/prom
 import { type Entry, quantityKey, storedEntries, tickKey } from "@/core/job";
 import { isoTime, toSqlTime } from "./time";
 
-/** An entry as JSON with the fields of every kind; the ones of its own kind are picked out by `entryOf`. */
-export const ENTRY_JSON = `JSON_OBJECT('kind', e.kind, 'id', e.id, 'at', ${isoTime("e.made_at")}, 'origin', e.origin,
+/** An entry as JSON with the fields of every kind; the ones of its own kind are picked out by `entriesOf`. */
+const entryJson = (
+  more: string,
+): string => `JSON_OBJECT('kind', e.kind, 'id', e.id, 'at', ${isoTime("e.made_at")}, 'origin', e.origin,
   'gate', e.gate, 'method', e.method, 'roundId', e.round_id, 'instrumentId', e.instrument_id, 'what', e.what,
   'mm', e.value_mm, 'text', e.value_text, 'unit', e.value_unit, 'step', e.step, 'done', e.done, 'note', e.note,
-  'version', e.version, 'changes', JSON_EXTRACT(e.changes, '$'), 'more', JSON_EXTRACT(e.more, '$'),
-  'ofGate', IF(e.kind = 'reading' AND JSON_EXTRACT(e.more, '$.what') IS NULL,
-    (SELECT r.gate FROM entry r WHERE r.id = e.round_id), NULL))`;
+  'version', e.version, 'changes', JSON_EXTRACT(e.changes, '$'), 'more', JSON_EXTRACT(e.more, '$')${more})`;
 
-/** @param doc text of ENTRY_JSON. @returns the entry as the core knows it, whatever format it was kept in. */
-export function entryOf(doc: string): Entry {
-  const d = JSON.parse(doc);
-  const [entry] = storedEntries([keptEntry(d)], () => d.ofGate ?? undefined);
-  return entry as Entry;
+/** Entries that come with all of their job. */
+export const ENTRY_JSON = entryJson("");
+/** Entries by themselves: a reading that was kept in words says the gate of its round, which those words need. */
+export const LONE_ENTRY_JSON = entryJson(`, 'ofGate', IF(e.kind = 'reading' AND JSON_EXTRACT(e.more, '$.what') IS NULL,
+    (SELECT r.gate FROM entry r WHERE r.id = e.round_id), NULL)`);
+
+/** @param docs texts of ENTRY_JSON, in order. @returns entries as the core knows them, whatever format they were kept in. */
+export function entriesOf(docs: readonly string[]): Entry[] {
+  const rows = docs.map((d) => JSON.parse(d));
+  const gates = new Map(rows.flatMap((d) => (d.ofGate ? [[d.roundId, d.ofGate] as const] : [])));
+  return storedEntries(rows.map(keptEntry), (roundId) => gates.get(roundId));
 }
 
 // biome-ignore lint/suspicious/noExplicitAny: a row as the database gives it

@@ -1,6 +1,6 @@
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
 import { type Entry, type Job, overallSizeMm, type Plan, type Summary, storedPlan } from "@/core/job";
-import { ENTRY_JSON, entryOf, insertEntries } from "./entries";
+import { ENTRY_JSON, entriesOf, insertEntries, LONE_ENTRY_JSON } from "./entries";
 import { INSTRUMENT_JSON, instrumentOf } from "./instruments";
 import { isoTime, toSqlTime } from "./time";
 
@@ -59,7 +59,7 @@ export async function loadJob(db: Db, id: string): Promise<StoredJob | null> {
       ...base,
       plan: storedPlan(base.plan),
       instruments: part(ORDER.instrument).map((d) => instrumentOf(JSON.parse(d))),
-      entries: part(ORDER.entry).map(entryOf),
+      entries: entriesOf(part(ORDER.entry)),
     },
   };
 }
@@ -78,7 +78,7 @@ export interface News {
 export async function newsOf(db: Db, id: string, since: number, version: number): Promise<News | null> {
   const [rows] = await db.execute<RowDataPacket[]>(
     `SELECT 0 AS part, j.entry_seq AS n, j.version AS version, IF(j.version <> ?, j.plan, NULL) AS doc FROM job j WHERE j.id = ?
-     UNION ALL SELECT 1, e.seq, 0, ${ENTRY_JSON} FROM entry e WHERE e.job_id = ? AND e.seq > ?
+     UNION ALL SELECT 1, e.seq, 0, ${LONE_ENTRY_JSON} FROM entry e WHERE e.job_id = ? AND e.seq > ?
      ORDER BY part, n`,
     [version, id, id, since],
   );
@@ -88,7 +88,7 @@ export async function newsOf(db: Db, id: string, since: number, version: number)
     seq: Number(head.n),
     version: Number(head.version),
     plan: head.doc === null ? null : storedPlan(JSON.parse(head.doc)),
-    entries: rows.slice(1).map((r) => entryOf(r.doc as string)),
+    entries: entriesOf(rows.slice(1).map((r) => r.doc as string)),
   };
 }
 

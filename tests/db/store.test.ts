@@ -8,7 +8,7 @@ import { afterAll, describe, expect, it } from "vitest";
 import { type Job, newPlan, spanId, summaryOf } from "@/core/job";
 import { length } from "@/core/units";
 import { readJobFile } from "@/formats/jobFile";
-import { closePool, insertJob, loadJob, pool, transaction } from "@/store";
+import { closePool, insertJob, loadJob, newsOf, pool, transaction } from "@/store";
 import { migrate, readMigrations } from "@/store/migrate";
 
 const socketPath = process.env.PLUMB_TEST_SOCKET ?? "";
@@ -253,5 +253,8 @@ describe("rows of the first format", () => {
     const stored = await loadJob(pool(), job.id);
     expect(stored?.job.plan).toEqual(job.plan);
     expect(stored?.job.entries).toEqual(job.entries);
+    // And by themselves, without the rounds that they belong to.
+    const since = Math.max(0, job.entries.length - 3);
+    expect((await newsOf(pool(), job.id, since, 1))?.entries).toEqual(job.entries.slice(since));
   });
 });

@@ -2,7 +2,7 @@ import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
 import { v4 as uuid } from "uuid";
 import { describe, expect, it } from "vitest";
-import type { Job } from "@/core/job";
+import { type Job, spanId } from "@/core/job";
 import { length } from "@/core/units";
 import { start as startDatabase, stop as stopDatabase } from "../../script/lib/mariadb.mjs";
 import { startApp } from "../support/app";
@@ -33,6 +33,7 @@ describe("a power cut in the middle of saving", () => {
         entries: [{ ...entry({ kind: "round", gate: "dry fit", method: "heights" }), id: roundId }],
       });
       const acknowledged = new Map<string, number>();
+      let failed: unknown = null;
       let writing = true;
       const write = async (writer: number) => {
         for (let n = 0; writing && n < 5000; n++) {
@@ -41,7 +42,7 @@ describe("a power cut in the middle of saving", () => {
             kind: "reading",
             roundId,
             instrumentId: "rule",
-            what: "AB",
+            what: spanId("AB"),
             value: length(String(mm)),
           });
           try {
@@ -58,9 +59,16 @@ describe("a power cut in the middle of saving", () => {
       /** Waits until some more readings were acknowledged, so that every blow falls in the middle of saving. */
       const more = async () => {
         const enough = acknowledged.size + 12;
-        while (acknowledged.size < enough) await sleep(20);
+        while (acknowledged.size < enough) {
+          if (failed) throw failed;
+          await sleep(20);
+        }
       };
-      const writers = Array.from({ length: WRITERS }, (_, i) => write(i));
+      const writers = Array.from({ length: WRITERS }, (_, i) =>
+        write(i).catch((e: unknown) => {
+          failed = e;
+        }),
+      );
       for (let round = 0; round < ROUNDS; round++) {
         await more();
         if (round % 2 === 0) {

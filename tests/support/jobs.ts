@@ -10,6 +10,7 @@ import {
   type ReadingEntry,
   spanId,
 } from "@/core/job";
+import type { Gate } from "@/core/plan";
 import { length } from "@/core/units";
 
 let n = 0;
@@ -80,3 +81,12 @@ export const read = (
 export const slope = (text: string): ReadingEntry["value"] => ({ value: Number(text), text, slant: "mm/m" });
 /** An angle as it is typed, degrees. */
 export const angle = (text: string): ReadingEntry["value"] => ({ value: Number(text), text, slant: "deg" });
+
+/** A round with readings in mm, by the short words of their quantities. */
+export function round(gate: Gate, values: Readonly<{ [word: string]: string }>, instrumentId = "tape-100"): Entry[] {
+  const r = { kind: "round" as const, ...base(), gate, method: "heights" as const };
+  return [r, ...Object.entries(values).map(([word, text]) => read(r.id, word, text, {}, instrumentId))];
+}
+
+/** Six tapes of a square frame of 1000 by 600, half a millimetre large. */
+export const SQUARE = { AB: "1000.5", BC: "600.5", CD: "1000.5", DA: "600.5", AC: "1167", BD: "1167" };

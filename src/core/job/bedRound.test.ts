@@ -1,7 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { quantity } from "../../../tests/support/jobs";
+import { round } from "../../../tests/support/jobs";
 import { SHELF } from "../instruments";
-import { length } from "../units";
 import type { Entry } from "./entrySchema";
 import { evaluate as evaluateWith } from "./evaluate";
 import type { Job } from "./jobSchema";
@@ -11,7 +10,6 @@ import { predict } from "./predict";
 
 let n = 0;
 const id = () => `00000000-0000-4000-8000-${String(++n).padStart(12, "0")}`;
-const base = () => ({ id: id(), at: "2026-11-24T08:00:00.000Z", origin: "test" });
 const plan = newPlan("Test frame", "mm");
 const evaluate = (j: Job) => evaluateWith(j, predict(j.plan)?.prediction ?? null);
 const job = (entries: Entry[] = [], change: (p: Plan) => Plan = (p) => p): Job => ({
@@ -22,26 +20,6 @@ const job = (entries: Entry[] = [], change: (p: Plan) => Plan = (p) => p): Job =
   instruments: [...SHELF],
   entries,
 });
-function round(
-  gate: "dry fit" | "tacked" | "cold" | "bed",
-  values: Record<string, string>,
-  instrumentId = "tape-100",
-): Entry[] {
-  const r: Entry = { kind: "round", ...base(), gate, method: "heights" };
-  return [
-    r,
-    ...Object.entries(values).map(
-      ([what, t]): Entry => ({
-        kind: "reading",
-        ...base(),
-        roundId: r.id,
-        instrumentId,
-        what: quantity(what),
-        value: length(t),
-      }),
-    ),
-  ];
-}
 
 describe("a bed by rod", () => {
   it("is the same bed as by heights: a larger rod reading is lower", () => {

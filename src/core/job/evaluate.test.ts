@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { quantity } from "../../../tests/support/jobs";
+import { round, SQUARE } from "../../../tests/support/jobs";
 import { sized } from "../../../tests/support/plans";
 import { CORNERS, type Span } from "../geometry";
 import { SHELF } from "../instruments";
@@ -27,27 +27,6 @@ const job = (entries: Entry[] = [], change: (p: Plan) => Plan = (p) => p): Job =
   instruments: [...SHELF],
   entries,
 });
-function round(
-  gate: "dry fit" | "tacked" | "cold" | "bed",
-  values: Record<string, string>,
-  instrumentId = "tape-100",
-): Entry[] {
-  const r: Entry = { kind: "round", ...base(), gate, method: "heights" };
-  return [
-    r,
-    ...Object.entries(values).map(
-      ([what, t]): Entry => ({
-        kind: "reading",
-        ...base(),
-        roundId: r.id,
-        instrumentId,
-        what: quantity(what),
-        value: length(t),
-      }),
-    ),
-  ];
-}
-const SQUARE = { AB: "1000.5", BC: "600.5", CD: "1000.5", DA: "600.5", AC: "1167", BD: "1167" };
 const lossOfSide = (e: Evaluation, span: Span): number => {
   const change = e.prediction && predicted(e.prediction, { kind: "span", span });
   return change ? lossOf(change).value : 0;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { evaluate, job, opened, quantity, read } from "../../../tests/support/jobs";
+import { evaluate, job, opened, read, round, SQUARE } from "../../../tests/support/jobs";
 import { type Instrument, SHELF } from "../instruments";
 import { length } from "../units";
 import type { Entry } from "./entrySchema";
@@ -94,27 +94,6 @@ describe("rounds", () => {
   let n = 0;
   const id = () => `00000000-0000-4000-8000-${String(++n).padStart(12, "0")}`;
   const base = () => ({ id: id(), at: "2026-11-24T08:00:00.000Z", origin: "test" });
-  function round(
-    gate: "dry fit" | "tacked" | "cold" | "bed",
-    values: Record<string, string>,
-    instrumentId = "tape-100",
-  ): Entry[] {
-    const r: Entry = { kind: "round", ...base(), gate, method: "heights" };
-    return [
-      r,
-      ...Object.entries(values).map(
-        ([what, t]): Entry => ({
-          kind: "reading",
-          ...base(),
-          roundId: r.id,
-          instrumentId,
-          what: quantity(what),
-          value: length(t),
-        }),
-      ),
-    ];
-  }
-  const SQUARE = { AB: "1000.5", BC: "600.5", CD: "1000.5", DA: "600.5", AC: "1167", BD: "1167" };
   it("keep every reading; the last one of a quantity stands, and one can be taken back", () => {
     const entries = round("dry fit", SQUARE);
     const roundId = entries[0]?.id ?? "";

@@ -1,15 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { PANELS } from "../../../tests/support/networks";
 import { normalDraw, seeded, type Vec2 } from "../numeric";
 import { bestFit } from "./bestFit";
-
-const QUAD: Record<string, Vec2> = {
-  A: { x: 0, y: 0 },
-  B: { x: 1200, y: 0 },
-  C: { x: 1200, y: 800 },
-  D: { x: 0, y: 800 },
-};
-const PANELS: Record<string, Vec2> = { ...QUAD, M1AB: { x: 600, y: 0 }, M1CD: { x: 600, y: 800 } };
 
 describe("rigid best fit", () => {
   it("undoes any turn and shift, and moves nothing then", () => {

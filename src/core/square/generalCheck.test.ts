@@ -1,38 +1,12 @@
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
+import { angle, PANELS, QUAD, readOff, SIX, tape } from "../../../tests/support/networks";
 import { norm, normalDraw, seeded, sub, type Vec2 } from "../numeric";
 import { generalCheck } from "./generalCheck";
 import { adjustNetwork, type Reading } from "./network";
 import { ideal } from "./oneMore";
 import { cornerAngleDeg, type Quad } from "./shape";
 import { squareCheck } from "./squareCheck";
-
-const QUAD: Record<string, Vec2> = {
-  A: { x: 0, y: 0 },
-  B: { x: 1200, y: 0 },
-  C: { x: 1200, y: 800 },
-  D: { x: 0, y: 800 },
-};
-const PANELS: Record<string, Vec2> = { ...QUAD, M1AB: { x: 600, y: 0 }, M1CD: { x: 600, y: 800 } };
-const tape = (from: string, to: string, uMm = 0.5): Reading => ({
-  kind: "distance",
-  id: from.length + to.length === 2 ? from + to : `${from}-${to}`,
-  from,
-  to,
-  valueMm: 0,
-  uMm,
-});
-const angle = (from: string, at: string, to: string): Reading => ({
-  kind: "angle",
-  id: `${from}^${at}^${to}`,
-  from,
-  at,
-  to,
-  valueRad: 0,
-  uRad: (0.1 * Math.PI) / 180,
-});
-const SIX = ["AB", "BC", "CD", "DA", "AC", "BD"].map((s) => tape(s[0] as string, s[1] as string));
-const readOff = (nodes: Record<string, Vec2>, set: readonly Reading[]): Reading[] => set.map((r) => ideal(r, nodes));
 
 describe("the network of any frame", () => {
   const random = seeded(5);

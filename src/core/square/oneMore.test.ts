@@ -1,34 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { normalDraw, seeded, type Vec2 } from "../numeric";
+import { angle, QUAD, readOff, SIX, tape } from "../../../tests/support/networks";
+import { normalDraw, seeded } from "../numeric";
 import { adjustNetwork, type Reading } from "./network";
-import { type Candidate, cheapestSets, ideal, oneMore } from "./oneMore";
+import { type Candidate, cheapestSets, oneMore } from "./oneMore";
 import { cornerAngleDeg, type Quad } from "./shape";
-
-const QUAD: Record<string, Vec2> = {
-  A: { x: 0, y: 0 },
-  B: { x: 1200, y: 0 },
-  C: { x: 1200, y: 800 },
-  D: { x: 0, y: 800 },
-};
-const tape = (from: string, to: string, uMm = 0.5): Reading => ({
-  kind: "distance",
-  id: from.length + to.length === 2 ? from + to : `${from}-${to}`,
-  from,
-  to,
-  valueMm: 0,
-  uMm,
-});
-const angle = (from: string, at: string, to: string): Reading => ({
-  kind: "angle",
-  id: `${from}^${at}^${to}`,
-  from,
-  at,
-  to,
-  valueRad: 0,
-  uRad: (0.1 * Math.PI) / 180,
-});
-const SIX = ["AB", "BC", "CD", "DA", "AC", "BD"].map((s) => tape(s[0] as string, s[1] as string));
-const readOff = (nodes: Record<string, Vec2>, set: readonly Reading[]): Reading[] => set.map((r) => ideal(r, nodes));
 
 describe("what to measure", () => {
   const known = ["AB", "BC", "CD", "DA"].map(

@@ -1,25 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
+import { readOff, tape } from "../../../tests/support/networks";
 import { rectangle } from "../../../tests/support/plans";
 import { resolveStructure, STARTERS } from "../frame";
-import type { Vec2 } from "../numeric";
 import { length } from "../units";
 import { generalCheck } from "./generalCheck";
-import type { Reading } from "./network";
-import { ideal } from "./oneMore";
 import { placesOf } from "./places";
 import { walkingSet } from "./walkingSet";
-
-const tape = (from: string, to: string, uMm = 0.5): Reading => ({
-  kind: "distance",
-  id: from.length + to.length === 2 ? from + to : `${from}-${to}`,
-  from,
-  to,
-  valueMm: 0,
-  uMm,
-});
-const readOff = (nodes: Record<string, Vec2>, set: readonly Reading[]): Reading[] => set.map((r) => ideal(r, nodes));
 
 describe("places between which one measures", () => {
   it("are outside corners and the branches' middles on a rectangle", () => {

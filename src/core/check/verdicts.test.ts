@@ -1,0 +1,32 @@
+import { describe, expect, it } from "vitest";
+import { conformity } from "./conformity";
+import type { LimitVerdict } from "./verdicts";
+import { overall } from "./verdicts";
+
+const limit = {
+  id: "flat",
+  kind: "flat",
+  label: "Out of flat",
+  nominal: 0,
+  lower: null,
+  upper: 2,
+  unit: "mm",
+  nonnegative: true,
+  source: "test",
+} as LimitVerdict["limit"];
+const verdict = (value: number | null): LimitVerdict => ({
+  limit,
+  measured: value === null ? null : { value, u: 0.1 },
+  result: value === null ? null : conformity(value, 0.1, null, 2, true),
+  why: "",
+});
+
+describe("a frame against all of its limits", () => {
+  it("is as good as its worst one, and nothing better than not measured while one is unread", () => {
+    expect(overall([verdict(0.5), verdict(1)])).toBe("pass");
+    expect(overall([verdict(0.5), verdict(1.95)])).toBe("too close to call");
+    expect(overall([verdict(0.5), verdict(null)])).toBe("not measured");
+    expect(overall([verdict(3), verdict(null)])).toBe("fail");
+    expect(overall([])).toBe("not measured");
+  });
+});

@@ -1,0 +1,36 @@
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
+import { ladder } from "../../../tests/support/ladder";
+import { resolveStructure, STARTERS } from "../frame";
+import { allJoints, workpiece } from "./workpiece";
+
+describe("what there is to weld", () => {
+  it("of a ring are its corners, each across from the last, then its branches from the ends inward", () => {
+    const work = workpiece(ladder(4));
+    expect(work.ring).toBe(true);
+    expect(work.corners.map((w) => w.joint.id)).toEqual(["A", "C", "B", "D"]);
+    expect([...new Set(work.branches.map((w) => w.joint.b))]).toEqual(["M1", "M4", "M2", "M3"]);
+  });
+  it("of any frame holds every joint once, and every face that gets a bead in one place", () => {
+    for (const { name } of STARTERS) {
+      const { structure } = resolveStructure(started(name));
+      const all = allJoints(workpiece(structure));
+      expect(all.map((w) => w.joint.id).sort(), name).toEqual(structure.joints.map((j) => j.id).sort());
+      for (const w of all) {
+        const faces = [w.first, w.second, w.up, w.down, ...w.more].filter((f) => f !== null).map((f) => f.line);
+        expect(faces.sort(), `${name} ${w.joint.id}`).toEqual(
+          w.joint.faces
+            .filter((f) => f.bead)
+            .map((f) => f.line)
+            .sort(),
+        );
+      }
+    }
+  });
+  it("does not depend on the order that members were drawn in", () => {
+    const frame = started("ladder", { rungs: 3 });
+    const turned = { ...frame, members: [...frame.members].reverse() };
+    const ids = (f: typeof frame) => allJoints(workpiece(resolveStructure(f).structure)).map((w) => w.joint.id);
+    expect(ids(turned)).toEqual(ids(frame));
+  });
+});

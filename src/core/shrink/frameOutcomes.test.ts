@@ -1,0 +1,47 @@
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
+import { ladder } from "../../../tests/support/ladder";
+import { resolveStructure, STARTERS, type Structure } from "../frame";
+import { fromStructure } from "../mechanics";
+import { weldedModel } from "../weld";
+import { frameOutcomes, frameOutputs } from "./frameOutcomes";
+import { outcomeKey } from "./outcomeId";
+import { outcomeAt } from "./outcomes";
+
+function of(structure: Structure) {
+  const { frame, joints } = fromStructure(structure);
+  const model = weldedModel(frame);
+  const outputs = frameOutputs(structure, joints)(model);
+  const outcomes = frameOutcomes(structure, joints)(model, outputs);
+  /** Every outcome when all points move so. */
+  const when = (move: (at: readonly [number, number, number]) => readonly [number, number, number]) => {
+    const out = Float64Array.from(outputs.points.flatMap((p) => [...move(p.at as [number, number, number])]));
+    return new Map(outcomes.map((o) => [outcomeKey(o.id), outcomeAt(o, out)]));
+  };
+  return { outcomes, when };
+}
+
+describe("what is told of a frame's movement", () => {
+  it("is nothing when it moves or turns as a whole", () => {
+    for (const structure of [ladder(2), ...STARTERS.map((s) => resolveStructure(started(s.name)).structure)])
+      for (const [key, value] of of(structure).when(([x, y, z]) => [
+        3 - 2e-4 * z - 1e-4 * y,
+        -2 + 1e-4 * x + 1e-4 * z,
+        1 + 2e-4 * x - 1e-4 * y,
+      ]))
+        expect(Math.abs(value), key).toBeLessThan(1e-6);
+  });
+  it("of a frame that shrinks by a thousandth is that of every length, and no angle", () => {
+    const found = of(ladder(0)).when(([x, y]) => [-1e-3 * x, -1e-3 * y, 0]);
+    expect(found.get("AB")).toBeCloseTo(-0.508, 6);
+    expect(found.get("AC")).toBeCloseTo(-0.508 * Math.SQRT2, 6);
+    expect(found.get("square")).toBeCloseTo(0, 9);
+    expect(found.get("angle A")).toBeCloseTo(0, 9);
+  });
+  it("of a lean by s is AC less BD of 2 s L / D, and of a lifted corner its twist", () => {
+    const lean = of(ladder(0)).when(([, y]) => [(y / 508) * 2, 0, 0]);
+    expect(lean.get("square")).toBeCloseTo((2 * 2 * 508) / (508 * Math.SQRT2), 6);
+    const lifted = of(ladder(0)).when(([x, y]) => [0, 0, (x * y) / 508 ** 2]);
+    expect(lifted.get("twist")).toBeCloseTo(1, 1);
+  });
+});

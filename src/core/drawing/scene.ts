@@ -26,14 +26,6 @@ export interface SceneLine {
   role: "moved";
 }
 
-interface SceneArc {
-  kind: "arc";
-  centre: Vec2;
-  radiusMm: number;
-  fromDeg: number;
-  toDeg: number;
-}
-
 interface SceneText {
   kind: "text";
   text: string;
@@ -52,9 +44,9 @@ interface SceneDimension {
   lengthMm: number;
 }
 
-type SceneItem = SceneOutline | SceneLine | SceneArc | SceneText | SceneDimension;
+type SceneItem = SceneOutline | SceneLine | SceneText | SceneDimension;
 
-/** A view of a frame as lines, arcs, texts and dimensions: what every drawing is made from, on screen and on paper. */
+/** A view of a frame as outlines, lines, texts and dimensions: what every drawing is made from, on screen and on paper. */
 export interface Scene {
   view: ViewAxes;
   /** Place of the scene's origin in the view's plane. */

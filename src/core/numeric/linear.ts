@@ -67,22 +67,6 @@ export function solveCholesky(l: Rows, b: ArrayLike<number>): number[] {
   return x;
 }
 
-/** Inverse of a symmetric positive definite matrix. @returns null when it is not positive definite. */
-export function inverseSpd(a: Rows): Rows | null {
-  const l = cholesky(a);
-  return (
-    l &&
-    transpose(
-      a.map((_, c) =>
-        solveCholesky(
-          l,
-          a.map((__, i) => (i === c ? 1 : 0)),
-        ),
-      ),
-    )
-  );
-}
-
 /**
  * Singular values by one-sided Jacobi rotations of the columns: accurate for small ones too.
  * Source: Hestenes 1958; Golub and Van Loan, Matrix Computations, 8.6 (from memory).

@@ -30,7 +30,8 @@ export default function RulesOfThumb() {
       </li>
       <li className="border-t border-line py-2">
         <strong>Diagonals do not show twist.</strong> With one corner {small(twistMm)} out of the plane of the others
-        both diagonals get shorter by {small(-twist.symmetricMm, 3)} at most and stay alike; where they cross they pass{" "}
+        both diagonals of a limp frame get shorter by {small(-twist.symmetricMm, 3)} and stay alike; where one corner
+        keeps its angle, one of them gets shorter by {small(-twist.oneCornerMm, 3)}. Where they cross they pass{" "}
         {small(twist.crossingGapMm)} apart. Two strings show that, or four heights; a tape does not.
       </li>
     </ul>

@@ -19,7 +19,7 @@ import { drawnAs, withSizes } from "./entry";
 import { StarterDialog } from "./StarterDialog";
 
 // Most frames are rectangles: what draws any other comes with one that is drawn.
-const DrawnStage = dynamic(() => import("./drawn/DrawnStage").then((m) => m.DrawnStage));
+const DrawnStage = dynamic(() => import("./drawn/DrawnStage").then((m) => m.DrawnStage), { loading: () => null });
 
 const OWN = "own size";
 

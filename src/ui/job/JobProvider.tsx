@@ -128,12 +128,14 @@ export function JobProvider({ start, children }: { start: Start; children: React
     const timer = window.setInterval(poll, POLL_MS);
     window.addEventListener("focus", poll);
     window.addEventListener("online", online);
+    window.addEventListener("pagehide", store.leave);
     poll();
     return () => {
       unhear();
       window.clearInterval(timer);
       window.removeEventListener("focus", poll);
       window.removeEventListener("online", online);
+      window.removeEventListener("pagehide", store.leave);
       store.end();
     };
   }, [store, state]);

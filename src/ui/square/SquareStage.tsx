@@ -44,9 +44,9 @@ const CHART_PX = 160;
 const NETWORK_PX = 420;
 // The chart, and what draws it, comes when it is seen.
 const taps = () => import("./Taps");
-const Taps = dynamic(() => taps().then((m) => m.Taps));
+const Taps = dynamic(() => taps().then((m) => m.Taps), { loading: () => null });
 const warmer = () => import("../measure/WarmerField");
-const WarmerField = dynamic(() => warmer().then((m) => m.WarmerField));
+const WarmerField = dynamic(() => warmer().then((m) => m.WarmerField), { loading: () => null });
 const LATER = [taps, warmer];
 const NetworkPicture = dynamic(() => import("./NetworkPicture"), { ssr: false });
 const WhatToMeasure = dynamic(() => import("./WhatToMeasure"), { ssr: false });

@@ -52,6 +52,37 @@ describe("what is kept on the device", () => {
     expect(await device.left("plumb/")).toEqual([["plumb/outbox/a/p", [{ id: "e" }]]]);
     expect([old.length, old.key(0)]).toEqual([1, "plumb/device"]);
   });
+  it("is there for the next page though this one was left before anything was written", async () => {
+    const corner = small();
+    const first = new IndexedDevice(() => corner);
+    first.put("plumb/draft/a", { n: 1 });
+    first.put("plumb/outbox/a/p", [1]);
+    await first.left("plumb/");
+    first.put("plumb/draft/a", { n: 2 });
+    first.put("plumb/outbox/a/p", null);
+    first.leave();
+    // Only what is written by now outlives the page.
+    const left = small(
+      Object.fromEntries(
+        Array.from({ length: corner.length }, (_, i) => corner.key(i) ?? "").map((k) => [k, corner.getItem(k) ?? ""]),
+      ),
+    );
+    globalThis.indexedDB = new IDBFactory();
+    const second = new IndexedDevice(() => left);
+    second.put("plumb/outbox/a/p", [1]);
+    expect(await second.left("plumb/draft/")).toEqual([["plumb/draft/a", { n: 2 }]]);
+    expect(left.length).toBe(0);
+  });
+  it("leaves nothing stale behind when the page comes back and writes on", async () => {
+    const corner = small();
+    const device = new IndexedDevice(() => corner);
+    device.put("plumb/draft/a", { n: 1 });
+    device.leave();
+    expect(corner.length).toBe(1);
+    device.put("plumb/draft/a", { n: 2 });
+    expect(await device.left("plumb/")).toEqual([["plumb/draft/a", { n: 2 }]]);
+    expect(corner.length).toBe(0);
+  });
   it("says that it keeps nothing where there is no such storage", async () => {
     vi.spyOn(globalThis.indexedDB, "open").mockImplementation(() => {
       throw new DOMException("no", "SecurityError");

@@ -9,14 +9,16 @@ export interface DeviceStore {
   left: (prefix: string) => Promise<[key: string, value: unknown][]>;
   /** Keeps a value, or forgets it (null). Done in the order of the calls. */
   put: (key: string, value: unknown) => void;
+  /** The page is left: what is still to be written is put where the next page finds it, before this call returns. */
+  leave: () => void;
   /** How keeping stands, now and whenever that changes. */
   watch: (listener: (state: DeviceState) => void) => () => void;
 }
 
 const NAME = "mellow-plumb";
 const TABLE = "kept";
-/** Keys that earlier versions kept in the browser's small storage. */
-const EARLIER = /^plumb\/(outbox|draft|texts)\//;
+/** Keys that may lie in the browser's small storage: of a page that closed before it had written, or of earlier versions. */
+const SMALL = /^plumb\/(outbox|draft|texts)\//;
 
 const MISSING =
   "This browser keeps nothing on the device (a private window, or storage is switched off): what is not sent when this page closes is lost.";
@@ -28,13 +30,14 @@ const stateOf = (e: unknown): DeviceState =>
     ? { state: "full", why: FULL }
     : { state: "missing", why: MISSING };
 
-/** Moves what an earlier version left in the small storage. */
+/** Moves what a page left in the small storage. */
 async function bringOver(db: IDBPDatabase, small: Storage): Promise<void> {
-  const keys = Array.from({ length: small.length }, (_, i) => small.key(i) ?? "").filter((k) => EARLIER.test(k));
+  const keys = Array.from({ length: small.length }, (_, i) => small.key(i) ?? "").filter((k) => SMALL.test(k));
   for (const key of keys) {
     const text = small.getItem(key);
     try {
-      if (text !== null) await db.put(TABLE, JSON.parse(text), key);
+      const value: unknown = JSON.parse(text ?? "null");
+      await (value === null ? db.delete(TABLE, key) : db.put(TABLE, value, key));
     } catch (e) {
       if (!(e instanceof SyntaxError)) throw e;
       // Not readable: nothing to bring over.
@@ -48,10 +51,12 @@ export class IndexedDevice implements DeviceStore {
   private db: Promise<IDBPDatabase> | null = null;
   private line: Promise<void> = Promise.resolve();
   private readonly waiting = new Map<string, unknown>();
+  /** Of the value that is being written. */
+  private readonly underWay = new Map<string, unknown>();
   private readonly listeners = new Set<(state: DeviceState) => void>();
   private state: DeviceState = { state: "keeps" };
 
-  /** @param small storage of earlier versions; what they left is brought over. */
+  /** @param small the storage that is written at once; what was left there is brought over. */
   constructor(private readonly small: () => Storage | null) {}
 
   private open(): Promise<IDBPDatabase> {
@@ -98,13 +103,26 @@ export class IndexedDevice implements DeviceStore {
     if (!queued) this.line = this.line.then(() => this.write(key));
   }
 
+  leave(): void {
+    const small = this.small();
+    try {
+      for (const [key, value] of [...this.underWay, ...this.waiting]) small?.setItem(key, JSON.stringify(value));
+    } catch (e) {
+      this.tell(stateOf(e));
+    }
+  }
+
   private async write(key: string): Promise<void> {
     const value = this.waiting.get(key);
     this.waiting.delete(key);
+    this.underWay.set(key, value);
     try {
       const db = await this.open();
       if (value === null) await db.delete(TABLE, key);
       else await db.put(TABLE, value, key);
+      this.underWay.delete(key);
+      // A page that came back after it was left has written it after all.
+      if (!this.waiting.has(key)) this.small()?.removeItem(key);
       this.tell({ state: "keeps" });
     } catch (e) {
       this.tell(stateOf(e));
@@ -116,5 +134,6 @@ export class IndexedDevice implements DeviceStore {
 export const NO_DEVICE: DeviceStore = {
   left: () => Promise.resolve([]),
   put: () => undefined,
+  leave: () => undefined,
   watch: () => () => undefined,
 };

@@ -84,6 +84,10 @@ class FakeDevice implements DeviceStore {
     else this.kept.set(key, JSON.stringify(value));
   }
 
+  leave(): void {
+    // Everything is written at once.
+  }
+
   watch(listener: (state: DeviceState) => void): () => void {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
@@ -134,6 +138,7 @@ describe("the job on screen", () => {
     p.store.edit(longer);
     expect(p.now().job.plan.frame.sizes.length.mm).toBe(1100);
     expect(server.plan.frame.sizes.length.mm).toBe(1000);
+    expect(p.now().save.state).toBe("saving");
     await p.settle();
     expect(server.plan.frame.sizes.length.mm).toBe(1100);
     expect(p.now()).toMatchObject({ save: { state: "saved" }, othersChanges: [] });
@@ -238,6 +243,73 @@ describe("the job on screen", () => {
     expect(p.now().conflict).toBeNull();
   });
 
+  it("says saved again when an edit was changed back before it was sent", async () => {
+    const server = new FakeServer(plan);
+    const p = page(server);
+    await p.settle();
+    p.store.edit(longer);
+    p.store.edit((q) => sized(q, { length: plan.frame.sizes.length }));
+    expect(p.now().save.state).toBe("saving");
+    await p.settle();
+    expect(p.now().save.state).toBe("saved");
+    expect(server.version).toBe(1);
+  });
+  it("has nothing to settle with its own earlier edit, when the page was left while that was on its way", async () => {
+    const server = new FakeServer(plan);
+    const device = new FakeDevice();
+    const first = page(server, device);
+    await first.settle();
+    first.store.edit(longer);
+    server.down = true;
+    await first.settle();
+    first.store.end();
+    server.down = false;
+    // It arrives after the next page was read, and its answer reaches nobody.
+    const next = page(server, device);
+    server.save(first.now().job.plan, "me");
+    await next.resumed;
+    next.store.edit((p) => sized(p, { width: length("700") }));
+    await next.settle();
+    expect(next.now()).toMatchObject({ conflict: null, save: { state: "saved" } });
+    expect(server.plan.frame.sizes).toMatchObject({ length: { mm: 1100 }, width: { mm: 700 } });
+    expect(device.kept.size).toBe(0);
+  });
+  it("forgets nothing that an earlier page left while the device is still asked, though the server answers first", async () => {
+    const server = new FakeServer(plan);
+    const device = new FakeDevice();
+    const first = page(server, device);
+    await first.settle();
+    server.down = true;
+    first.store.edit(longer);
+    await first.settle();
+    first.store.end();
+    server.down = false;
+    let answer = (): void => undefined;
+    const asked = new Promise<void>((done) => {
+      answer = done;
+    });
+    const left = device.left.bind(device);
+    device.left = (prefix) => asked.then(() => left(prefix));
+    const next = page(server, device);
+    await next.store.poll();
+    answer();
+    await next.settle();
+    await next.settle();
+    expect(server.plan.frame.sizes.length.mm).toBe(1100);
+  });
+  it("does not send what the server would refuse, says why, and sends it when it is mended", async () => {
+    const server = new FakeServer(plan);
+    const p = page(server);
+    await p.settle();
+    p.store.edit((q) => sized(q, { length: length("1") }));
+    await p.settle();
+    expect(p.now().save).toMatchObject({ state: "refused" });
+    expect(server.requests).not.toContain("PUT plan");
+    p.store.edit(longer);
+    await p.settle();
+    expect(p.now().save.state).toBe("saved");
+    expect(server.plan.frame.sizes.length.mm).toBe(1100);
+  });
   it("drops own edits when asked to take theirs", async () => {
     const server = new FakeServer(plan);
     const p = page(server);

@@ -6,6 +6,7 @@ import {
   type Plan,
   type ReadingEntry,
   type RoundEntry,
+  refusals,
   upgradeEntries,
   upgradePlan,
 } from "@/core/job";
@@ -49,6 +50,7 @@ type Draft = NewEntry extends infer E
     : never
   : never;
 
+const SAVING: SaveState = { state: "saving" };
 const DEBOUNCE_MS = 450;
 const SEND_AT_ONCE = 100;
 
@@ -74,6 +76,7 @@ export class JobStore {
   private unwatch: () => void = () => undefined;
   private planTimer: unknown = null;
   private busy = false;
+  private hasTakenUp = false;
   private ended = false;
   private kept: { parts: unknown[]; job: Job } | null = null;
 
@@ -131,12 +134,17 @@ export class JobStore {
           baseVersion: draft.baseVersion,
           base: upgradePlan(draft.base) as Plan,
           plan: upgradePlan(draft.plan) as Plan,
+          ...(draft.sent ? { sent: upgradePlan(draft.sent) as Plan } : {}),
         });
+    this.hasTakenUp = true;
     this.keep();
     for (const [key] of boxes) if (key !== this.key("outbox")) device.put(key, null);
     this.changed();
     void this.flush();
   }
+
+  /** The page is closed, or another one is opened in its place. */
+  readonly leave = (): void => this.around.device.leave();
 
   /** Stops timers; what is unsent stays on the device. */
   end(): void {
@@ -181,7 +189,7 @@ export class JobStore {
 
   private textsChanged(quietly: boolean): void {
     const { all } = this.texts;
-    this.around.device.put(this.key("texts"), Object.keys(all).length > 0 ? all : null);
+    this.put("texts", Object.keys(all).length > 0 ? all : null);
     if (!quietly) this.changed();
   }
 
@@ -285,6 +293,7 @@ export class JobStore {
       // What was added while something else was on its way is sent right after it.
       while (!this.ended && (!outbox.isEmpty || document.isDirty()))
         if (!(await (outbox.isEmpty ? this.sendPlan() : this.sendEntries()))) return;
+      document.rest();
       sender.done();
       this.changed();
     } finally {
@@ -330,6 +339,15 @@ export class JobStore {
 
   private async sendPlan(): Promise<boolean> {
     const { plan, baseVersion } = this.document;
+    // By the server's own rules: what it would refuse need not be sent.
+    const [wrong] = refusals(plan);
+    if (wrong) {
+      this.sender.refuse(wrong.message);
+      this.changed();
+      return false;
+    }
+    this.document.sending();
+    this.keep();
     const answer = await this.sender.send("PUT", `/api/jobs/${this.id}/plan`, {
       baseVersion,
       plan,
@@ -347,7 +365,10 @@ export class JobStore {
     }
     if (answer.status === 409) {
       const { current } = answer.body as { current: { version: number; plan: Plan } };
-      this.document.collide(current);
+      if (!this.document.collide(current)) {
+        this.keep();
+        return true;
+      }
       this.sender.refuse("Somebody else changed this job meanwhile.");
     } else this.sender.refuse(messageOf(answer.body));
     this.changed();
@@ -360,9 +381,13 @@ export class JobStore {
 
   /** Keeps on the device what the server does not have. */
   private keep(): void {
-    const { device } = this.around;
-    device.put(this.key("outbox"), this.outbox.isEmpty ? null : this.outbox.entries);
-    device.put(this.key("draft"), this.document.draft());
+    this.put("outbox", this.outbox.isEmpty ? null : this.outbox.entries);
+    this.put("draft", this.document.draft());
+  }
+
+  /** What an earlier page left is not forgotten before it was taken up. */
+  private put(what: "outbox" | "draft" | "texts", value: unknown): void {
+    if (value !== null || this.hasTakenUp) this.around.device.put(this.key(what), value);
   }
 
   /** The same object as long as nothing in it changed: what is computed from it is computed once. */
@@ -389,9 +414,12 @@ export class JobStore {
   private make(): JobSnapshot {
     const job = this.currentJob();
     const ids = this.outbox.entries;
+    const { save } = this.sender;
+    // What waits for its moment to be sent is not saved yet.
+    const isBehind = !this.outbox.isEmpty || this.document.isTouched;
     return {
       job,
-      save: this.sender.save,
+      save: save.state === "saved" && isBehind ? SAVING : save,
       unsent: this.snapshot?.job === job ? this.snapshot.unsent : new Set(ids.map((e) => e.id)),
       conflict: this.document.conflict,
       othersChanges: this.record.others,

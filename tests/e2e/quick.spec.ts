@@ -1,0 +1,62 @@
+import { expect, saved, startJob, test } from "./fixtures";
+
+test("a page that is left in the same moment keeps what was just changed, and never calls it saved before", async ({
+  page,
+  address,
+}) => {
+  const job = await startJob(page, address, "Left at once");
+  await page.goto(`${address}${job}/frame`);
+  const field = page.getByLabel(/^Length AB/);
+  // Looked at from within the page: the mark between the key and the answer of the server.
+  await page.evaluate(() => {
+    const seen = new Set<string>();
+    Object.assign(window, { seen });
+    const mark = document.querySelector("[data-save]");
+    new MutationObserver(() => seen.add(mark?.getAttribute("data-save") ?? "")).observe(document, {
+      subtree: true,
+      attributes: true,
+      attributeFilter: ["data-save"],
+    });
+  });
+  await field.fill("1234");
+  await expect
+    .poll(() => page.evaluate(() => [...(window as unknown as { seen: Set<string> }).seen]))
+    .toContain("saving");
+  await saved(page);
+  for (const width of ["1301", "1302", "1303"]) {
+    await field.fill(width);
+    await page.goto(`${address}${job}/cut`);
+    await page.goto(`${address}${job}/frame`);
+    await expect(field).toHaveValue(width);
+  }
+  await saved(page);
+  await page.reload();
+  await expect(field).toHaveValue("1303");
+});
+
+test("keys are kept while parts of the page are still on their way", async ({ page, address }) => {
+  const job = await startJob(page, address, "Slow parts");
+  await page.goto(`${address}${job}/square`);
+  await expect(page.getByRole("button", { name: "Keep AB" })).toBeVisible();
+  // Whatever the page fetches from now on comes late.
+  await page.route("**/*.js", async (route) => {
+    await new Promise((done) => setTimeout(done, 1500));
+    await route.continue();
+  });
+  await page.locator("form input").first().focus();
+  for (const value of ["1000.5", "600.5", "1000.5", "600.5", "1167", "1164"]) {
+    await page.keyboard.type(value, { delay: 20 });
+    await page.keyboard.press("Enter");
+  }
+  const list = page.getByRole("list", { name: "Readings of this round" });
+  for (const [span, value] of Object.entries({
+    AB: "1000.5",
+    BC: "600.5",
+    CD: "1000.5",
+    DA: "600.5",
+    AC: "1167",
+    BD: "1164",
+  }))
+    await expect(list.getByRole("button", { name: span })).toContainText(value);
+  await saved(page);
+});

@@ -44,17 +44,15 @@ export function sideLosses(prediction: Prediction, rounds: FrameRound[], cold: F
       u: one ? Math.hypot(first.uMm, last.uMm) : Math.hypot(fullU(first), fullU(last)),
     };
     const off = 2 * measured.u;
-    // A tape that may be off by more than the whole loss says nothing about it.
+    // Clear of the band on either side is told by any tape; one that may be off by the whole loss tells no more than that.
     const agrees: SideLoss["agrees"] =
-      off > expected.high
-        ? "cannot tell"
-        : measured.value - off > expected.high
-          ? "more than predicted"
-          : measured.value + off < expected.low
-            ? "less than predicted"
-            : measured.value >= expected.low && measured.value <= expected.high
-              ? "inside the band"
-              : "cannot tell";
+      measured.value - off > expected.high
+        ? "more than predicted"
+        : measured.value + off < expected.low
+          ? "less than predicted"
+          : off <= expected.high && measured.value >= expected.low && measured.value <= expected.high
+            ? "inside the band"
+            : "cannot tell";
     return [{ side, predicted: expected, measured, agrees }];
   });
 }

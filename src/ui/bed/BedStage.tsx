@@ -16,18 +16,19 @@ import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
 import { Caution, Now, Section } from "../parts/Sheet";
 import { WhenSeen } from "../parts/WhenSeen";
-import { AdjustFields } from "./AdjustFields";
 import { MethodFields } from "./MethodFields";
-import { RestFields } from "./RestFields";
 import { type Method, surveyQuantities } from "./surveyQuantities";
 
 /** Room kept for what comes when it is seen, px. */
 const PICTURES_PX = 520;
 const HISTORY_PX = 150;
 // Pictures, and what draws them, come when they are seen.
+const FIELDS_PX = 240;
 const SurveyPictures = dynamic(() => import("./SurveyPictures"), { ssr: false });
 const FlatnessHistory = dynamic(() => import("./FlatnessHistory"), { ssr: false });
 const WhereToRest = dynamic(() => import("./WhereToRest"), { ssr: false });
+const AdjustFields = dynamic(() => import("./AdjustFields").then((m) => m.AdjustFields), { ssr: false });
+const RestFields = dynamic(() => import("./RestFields").then((m) => m.RestFields), { ssr: false });
 const WhoseTwist = dynamic(() => import("./WhoseTwist"), { ssr: false });
 
 function Advice({ round }: { round: BedRound }) {
@@ -294,7 +295,9 @@ export function BedStage() {
             </Section>
           ) : null}
           <Section title="How it is set">
-            <AdjustFields />
+            <WhenSeen heightPx={FIELDS_PX}>
+              <AdjustFields />
+            </WhenSeen>
           </Section>
           <Fold title="Where to rest it" note="three points, long tubes">
             <WhereToRest />
@@ -309,7 +312,9 @@ export function BedStage() {
                 {formatLength(over.lengthMm, units).text} × {formatLength(over.widthMm, units).text}.
               </p>
             ) : null}
-            <RestFields over={over} />
+            <WhenSeen heightPx={FIELDS_PX}>
+              <RestFields over={over} />
+            </WhenSeen>
           </Section>
           <Caution>{STAGE_CAUTIONS.bed}</Caution>
         </div>

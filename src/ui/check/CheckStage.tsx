@@ -7,8 +7,8 @@ import { CORNERS } from "@/core/geometry";
 import { bandWords, distanceId, type FrameRound, plusMinus, quantityKey, quantityWords, twistWords } from "@/core/job";
 import { walkingSet } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";
+import { CarriesCaution } from "../job/CarriesCaution";
 import { useJob } from "../job/JobProvider";
-import { CarriesCaution } from "../job/Notices";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
 import {

@@ -6,7 +6,6 @@ import { fixed, formatSmall } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { nextUnread, pieceQuantities, ReadingPad, RoundTabs, useRounds } from "../measure";
-import { Section } from "../parts/Sheet";
 
 function Pair({ pair }: { pair: PairCheck }) {
   const { units } = useJob("units");
@@ -88,10 +87,7 @@ export function AsCutLog() {
     <FrameDrawing scene={scene} units={units} label={label} selected={now ? [now] : []} bare maxHeight={300} />
   );
   return (
-    <Section
-      title="As cut"
-      aside={<span className="text-sm text-soft">a pair cut unequal shows here, not after welding</span>}
-    >
+    <>
       <RoundTabs rounds={cutRounds} current={current} fresh={fresh} onShow={show} />
       <div className="mt-4 grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-4">
@@ -106,6 +102,6 @@ export function AsCutLog() {
           <ReadingPad gate="cut" rounds={inSight} quantities={quantities} firstInstrument="tape-100" figure={drawing} />
         </div>
       </div>
-    </Section>
+    </>
   );
 }

@@ -13,7 +13,6 @@ import { Choice } from "../parts/Choice";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
-import { Section } from "../parts/Sheet";
 import { useNesting } from "./useNesting";
 
 const HEIGHT = 46;
@@ -302,29 +301,27 @@ export function BuyingList() {
   const sections = members?.sections.filter((s) => cut.some((p) => p.section === s.id)) ?? [];
   const faceOf = (id: string): number => structure?.members.find((m) => m.section === id)?.properties.widthMm ?? 0;
   return (
-    <Section title="Bars" aside={<span className="text-sm text-soft">fewest by a proven plan</span>}>
-      <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
-        <div className="grid content-start gap-6">
-          {broken ? (
-            <p className="text-close">Put the lengths beside this right first.</p>
-          ) : (
-            sections.map((s) => (
-              <SectionBars
-                key={s.id}
-                cut={cut.filter((p) => p.section === s.id)}
-                stock={{ ...stock, offcuts: stock.offcuts.filter((o) => (o.section ?? first) === s.id) }}
-                faceMm={faceOf(s.id)}
-                title={sections.length > 1 && members ? `${s.id}: ${sectionWords(members, s.id)}` : null}
-                units={units}
-              />
-            ))
-          )}
-        </div>
-        <StockFields
-          stock={stock}
-          sections={members && members.sections.length > 1 ? members.sections.map((s) => s.id) : []}
-        />
+    <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
+      <div className="grid content-start gap-6">
+        {broken ? (
+          <p className="text-close">Put the lengths beside this right first.</p>
+        ) : (
+          sections.map((s) => (
+            <SectionBars
+              key={s.id}
+              cut={cut.filter((p) => p.section === s.id)}
+              stock={{ ...stock, offcuts: stock.offcuts.filter((o) => (o.section ?? first) === s.id) }}
+              faceMm={faceOf(s.id)}
+              title={sections.length > 1 && members ? `${s.id}: ${sectionWords(members, s.id)}` : null}
+              units={units}
+            />
+          ))
+        )}
       </div>
-    </Section>
+      <StockFields
+        stock={stock}
+        sections={members && members.sections.length > 1 ? members.sections.map((s) => s.id) : []}
+      />
+    </div>
   );
 }

@@ -1,7 +1,9 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
+import type { StructureMember } from "@/core/frame";
 import { bandWords, pieceSection, STAGE_CAUTIONS } from "@/core/job";
 import { fixed, formatLength, formatSmall, roundedLength } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
@@ -11,19 +13,34 @@ import { PredictionStatus } from "../job/PredictionStatus";
 import { buttonClass } from "../parts/Button";
 import { Fold } from "../parts/Fold";
 import { Caution, Now, Section } from "../parts/Sheet";
-import { AsCutLog } from "./AsCutLog";
-import { BuyingList } from "./BuyingList";
-import { CopeTemplates } from "./CopeTemplates";
+import { useWarm } from "../parts/useWarm";
+import { WhenSeen } from "../parts/WhenSeen";
 import { Holes } from "./Holes";
 import { PiecePicture } from "./PiecePicture";
 import { RiseRun } from "./RiseRun";
 import { SawCard } from "./SawCard";
 import { SawTest } from "./SawTest";
 
+/** Room kept for what comes when it is seen, px. */
+const BARS_PX = 700;
+const AS_CUT_PX = 500;
+const copes = () => import("./CopeTemplates");
+const bars = () => import("./BuyingList");
+const asCut = () => import("./AsCutLog");
+const CopeTemplates = dynamic(() => copes().then((m) => m.CopeTemplates), { ssr: false });
+const BuyingList = dynamic(() => bars().then((m) => m.BuyingList), { ssr: false });
+const AsCutLog = dynamic(() => asCut().then((m) => m.AsCutLog), { ssr: false });
+const LATER = [bars, asCut];
+
+/** Whether an end of it is fitted to a round. */
+const hasCope = (m: StructureMember): boolean =>
+  [m.ends.from, m.ends.to].some((end) => end.cutters.some((c) => c.kind === "cylinder"));
+
 /** Third stage: what to cut. */
 export function CutStage() {
   const { job, evaluation } = useJob("job", "evaluation");
   const [picked, setPicked] = useState(0);
+  useWarm(LATER);
   const { units } = job.plan;
   const { structure, cut, prediction } = evaluation;
   const scene = useScene(structure);
@@ -146,7 +163,7 @@ export function CutStage() {
         </div>
       </div>
       <SawCard />
-      <CopeTemplates />
+      {structure.members.some(hasCope) ? <CopeTemplates /> : null}
       <div className="grid gap-8 xl:grid-cols-2">
         <SawTest />
         <Fold title="Rise over run" note="a slope as an angle">
@@ -154,8 +171,19 @@ export function CutStage() {
         </Fold>
         <Holes />
       </div>
-      <BuyingList />
-      <AsCutLog />
+      <Section title="Bars" aside={<span className="text-sm text-soft">fewest by a proven plan</span>}>
+        <WhenSeen heightPx={BARS_PX}>
+          <BuyingList />
+        </WhenSeen>
+      </Section>
+      <Section
+        title="As cut"
+        aside={<span className="text-sm text-soft">a pair cut unequal shows here, not after welding</span>}
+      >
+        <WhenSeen heightPx={AS_CUT_PX}>
+          <AsCutLog />
+        </WhenSeen>
+      </Section>
     </>
   );
 }

@@ -15,11 +15,14 @@ import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 import { Caution, Now, Section } from "../parts/Sheet";
+import { useWarm } from "../parts/useWarm";
 import { drawnAs, withSizes } from "./entry";
-import { StarterDialog } from "./StarterDialog";
 
 // Most frames are rectangles: what draws any other comes with one that is drawn.
 const DrawnStage = dynamic(() => import("./drawn/DrawnStage").then((m) => m.DrawnStage), { loading: () => null });
+const starter = () => import("./StarterDialog");
+const StarterDialog = dynamic(() => starter().then((m) => m.StarterDialog), { ssr: false });
+const LATER = [starter];
 
 const OWN = "own size";
 
@@ -190,6 +193,7 @@ export function FrameStage() {
 }
 
 function RectangleStage() {
+  useWarm(LATER);
   const { job, evaluation, store, canUndo, canRedo } = useJob("job", "evaluation", "store", "canUndo", "canRedo");
   const { plan, units, edit, field } = usePlanField();
   const [picked, setPicked] = useState<string | null>(null);

@@ -10,7 +10,6 @@ import { useDevice } from "../parts/device";
 import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { useJob } from "./JobProvider";
-import { Notices } from "./Notices";
 import { SaveMark } from "./SaveMark";
 import { STAGE_NAMES, stageOf, stagePath } from "./stages";
 
@@ -23,7 +22,9 @@ const Palette = dynamic(palette, { ssr: false });
 const DeviceDialog = dynamic(() => device().then((m) => m.DeviceDialog), { ssr: false });
 const ConflictDialog = dynamic(() => collision().then((m) => m.ConflictDialog), { ssr: false });
 const Shortcuts = dynamic(() => shortcuts().then((m) => m.Shortcuts), { ssr: false });
-const LATER = [palette, device, collision, shortcuts];
+const notices = () => import("./Notices");
+const Notices = dynamic(() => notices().then((m) => m.Notices), { ssr: false });
+const LATER = [palette, device, collision, shortcuts, notices];
 
 const inField = (e: KeyboardEvent): boolean =>
   e.target instanceof HTMLElement && e.target.closest("input, textarea, select, [contenteditable]") !== null;
@@ -71,6 +72,8 @@ function StageNav() {
 /** What is around every stage: names, save state, stages, windows, keys. */
 export function JobShell({ children }: { children: ReactNode }) {
   const { job, store, evaluation, conflict } = useJob("job", "store", "evaluation", "conflict");
+  const { othersChanges, refused, device: storage } = useJob("othersChanges", "refused", "device");
+  const hasNotices = storage.state !== "keeps" || othersChanges.length > 0 || refused.length > 0;
   const router = useRouter();
   const pathname = usePathname();
   const { who } = useDevice();
@@ -136,7 +139,7 @@ export function JobShell({ children }: { children: ReactNode }) {
       <div className="grid gap-5 md:grid-cols-[10.5rem_minmax(0,1fr)] print:block">
         <StageNav />
         <main key={pathname} className="grid min-w-0 content-start gap-6 border-t-2 border-ink bg-sheet p-4 sm:p-6">
-          <Notices />
+          {hasNotices ? <Notices /> : null}
           {children}
         </main>
       </div>

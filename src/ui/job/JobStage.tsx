@@ -11,8 +11,8 @@ import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 import { Now, Section } from "../parts/Sheet";
+import { CarriesCaution } from "./CarriesCaution";
 import { useJob } from "./JobProvider";
-import { CarriesCaution } from "./Notices";
 import { usePlanField } from "./usePlanField";
 
 const CARRIES_WORDS: Record<Carries, string> = {

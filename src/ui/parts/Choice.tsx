@@ -1,6 +1,5 @@
 "use client";
 
-import { RadioGroup } from "radix-ui";
 import { useId } from "react";
 
 interface Props<T extends string> {
@@ -10,30 +9,29 @@ interface Props<T extends string> {
   onChange: (value: T) => void;
 }
 
-/** A choice between a few, all in sight. */
+/** A choice between a few, all in sight. Arrow keys move within it, as the browser does by itself. */
 export function Choice<T extends string>({ label, value, options, onChange }: Props<T>) {
   const id = useId();
   return (
-    <div>
-      <p id={id} className="mb-1 text-sm font-semibold">
-        {label}
-      </p>
-      <RadioGroup.Root
-        aria-labelledby={id}
-        value={value}
-        onValueChange={(v) => onChange(v as T)}
-        className="flex flex-wrap gap-1"
-      >
+    <fieldset>
+      <legend className="mb-1 text-sm font-semibold">{label}</legend>
+      <div className="flex flex-wrap gap-1">
         {options.map(([key, words]) => (
-          <RadioGroup.Item
+          <label
             key={key}
-            value={key}
-            className="tap rounded-[3px] border border-edge bg-well px-3 text-left data-[state=checked]:border-ink data-[state=checked]:bg-ink data-[state=checked]:text-sheet"
+            className="tap relative inline-flex cursor-pointer items-center rounded-[3px] border border-edge bg-well px-3 text-left has-checked:border-ink has-checked:bg-ink has-checked:text-sheet has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-plum"
           >
+            <input
+              type="radio"
+              name={id}
+              checked={key === value}
+              onChange={() => onChange(key)}
+              className="absolute inset-0 cursor-pointer opacity-0"
+            />
             {words}
-          </RadioGroup.Item>
+          </label>
         ))}
-      </RadioGroup.Root>
-    </div>
+      </div>
+    </fieldset>
   );
 }

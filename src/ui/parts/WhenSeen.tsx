@@ -2,7 +2,13 @@
 
 import { type ReactNode, useEffect, useRef, useState } from "react";
 
-/** Shows its content once it comes near the screen, or goes to paper: what it needs is not loaded before. */
+/** A page that is read is left alone for so long, ms. */
+export const SETTLED_MS = 2500;
+
+/**
+ * Shows its content once it comes near the screen, goes to paper, or the page has settled (then it can be found, and read
+ * out, like everything else): what it needs does not hold up what is looked at first.
+ */
 export function WhenSeen({ heightPx, children }: { heightPx: number; children: ReactNode }) {
   const ref = useRef<HTMLDivElement>(null);
   const [seen, setSeen] = useState(false);
@@ -15,7 +21,9 @@ export function WhenSeen({ heightPx, children }: { heightPx: number; children: R
     });
     observer.observe(element);
     window.addEventListener("beforeprint", show);
+    const settled = setTimeout(show, SETTLED_MS);
     return () => {
+      clearTimeout(settled);
       observer.disconnect();
       window.removeEventListener("beforeprint", show);
     };

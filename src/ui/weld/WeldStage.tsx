@@ -6,8 +6,8 @@ import { useCallback, useEffect, useRef } from "react";
 
 import { STAGE_CAUTIONS } from "@/core/job";
 import { SCHOOL_WORDS, type Step } from "@/core/plan";
+import { CarriesCaution } from "../job/CarriesCaution";
 import { useJob } from "../job/JobProvider";
-import { CarriesCaution } from "../job/Notices";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
 import { stagePath } from "../job/stages";

@@ -13,8 +13,8 @@ import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
 import { Caution, Now, Section } from "../../parts/Sheet";
+import { useWarm } from "../../parts/useWarm";
 import { bySizes, drawnAs } from "../entry";
-import { StarterDialog } from "../StarterDialog";
 import { AddMember } from "./AddMember";
 import { EditCanvas } from "./EditCanvas";
 import { JointPanel } from "./JointPanel";
@@ -28,6 +28,9 @@ import { SetsPanel } from "./SetsPanel";
 import { SurveyPanel } from "./SurveyPanel";
 import { ViewControls } from "./ViewControls";
 
+const starter = () => import("../StarterDialog");
+const StarterDialog = dynamic(() => starter().then((m) => m.StarterDialog), { ssr: false });
+const LATER = [starter];
 const Solid = dynamic(() => import("./Solid"), {
   ssr: false,
   loading: () => <p className="p-6 text-soft">Building the body…</p>,
@@ -45,6 +48,7 @@ const GRID_MM: Record<UnitPreference, number> = { mm: 5, "inch-fraction": 25.4 /
 export function DrawnStage({ frame }: { frame: DrawnFrame }) {
   const { job, evaluation, store, canUndo, canRedo } = useJob("job", "evaluation", "store", "canUndo", "canRedo");
   const { plan, units, edit } = usePlanField();
+  useWarm(LATER);
   const [view, setView] = useState<Shown>("plan");
   const [tool, setTool] = useState<"pick" | "draw">("pick");
   const [chosen, setChosen] = useState<string[]>([]);

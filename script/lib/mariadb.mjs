@@ -43,6 +43,8 @@ export function layout(folder) {
   return {
     home,
     data: path.join(home, "data"),
+    // Its own: another server that starts clears what lies in a shared one.
+    tmp: path.join(home, "tmp"),
     socket,
     pidFile: path.join(home, "db.pid"),
     log: path.join(home, "err.log"),
@@ -138,6 +140,7 @@ export async function start(folder, flags = []) {
   const at = layout(folder);
   const server = find("mariadbd");
   mkdirSync(at.home, { recursive: true, mode: 0o700 });
+  mkdirSync(at.tmp, { recursive: true, mode: 0o700 });
   mkdirSync(path.dirname(at.socket), { recursive: true, mode: 0o700 });
   return withLock(at, async () => {
     if (!existsSync(at.passwordFile))
@@ -161,6 +164,7 @@ export async function start(folder, flags = []) {
           [
             "--no-defaults",
             `--datadir=${at.data}`,
+            `--tmpdir=${at.tmp}`,
             `--user=${me}`,
             "--auth-root-authentication-method=socket",
             `--auth-root-socket-user=${me}`,
@@ -184,6 +188,7 @@ export async function start(folder, flags = []) {
         "--no-defaults",
         `--user=${me}`,
         `--datadir=${at.data}`,
+        `--tmpdir=${at.tmp}`,
         `--socket=${at.socket}`,
         `--pid-file=${at.pidFile}`,
         "--bind-address=127.0.0.1",

@@ -1,6 +1,7 @@
 import { add3, cross3, dot3, scale3, squareTo, unit3, type Vec3 } from "../numeric";
 import type { Cutter } from "./cutter";
 import { type EndName, intoMember, type Placed, reach } from "./meeting";
+import { mitreReaches } from "./mitre";
 import type { MemberEnd, StructureJoint } from "./structure";
 import { TOLERANCES } from "./tolerances";
 
@@ -13,7 +14,7 @@ function mitrePlane(m: Placed, n: Placed, j: StructureJoint, gapMm: number): Cut
   if (j.angleDeg > TOLERANCES.straightDeg)
     return { kind: "plane", normal: scale3(a, -1), point: add3(j.at, scale3(a, gapMm / 2)) };
   const w = unit3(cross3(a, b));
-  const [ha, hb] = [reach(m, unit3(cross3(w, a))), reach(n, unit3(cross3(w, b)))];
+  const [ha, hb] = mitreReaches(m, n, a, b);
   const face = unit3(add3(scale3(a, hb), scale3(b, ha)));
   const normal = outward(cross3(face, w));
   return { kind: "plane", normal, point: add3(j.at, scale3(normal, -gapMm / 2)) };

@@ -3,6 +3,7 @@ import type { DrawnJoint } from "./drawnSchema";
 import type { FaceLine } from "./frameWords";
 import { angleOf, type JointCandidate, UP } from "./jointHabits";
 import { intoMember, reach } from "./meeting";
+import { mitreReaches } from "./mitre";
 import { directionWord } from "./placing";
 import type { StructureFace } from "./structure";
 import { TOLERANCES } from "./tolerances";
@@ -41,7 +42,7 @@ export function facesOf(f: JointCandidate, said: DrawnJoint | undefined): Struct
     let e2 = unit3(cross3(ia, ib));
     if (dot3(e2, UP) < -1e-9) e2 = scale3(e2, -1);
     const e1 = unit3(add3(ia, ib));
-    const [wa, wb] = [reach(a, unit3(cross3(e2, ia))), reach(b, unit3(cross3(e2, ib)))];
+    const [wa, wb] = mitreReaches(a, b, ia, ib);
     const length = (2 * norm3(add3(scale3(ia, wb), scale3(ib, wa)))) / Math.sin(angle);
     return [
       ...both(["inside", "outside"], e1, 2 * Math.min(reach(a, e2), reach(b, e2)), ["inside", "outside"]),

@@ -2,6 +2,7 @@ import { overlapMm, partingDirections } from "../geometry";
 import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
 import type { StructureJointKind } from "./frameWords";
 import { type EndName, endOf, intoMember, type Placed, reach } from "./meeting";
+import { goesRound } from "./mitre";
 import { TOLERANCES } from "./tolerances";
 
 export const UP: Vec3 = [0, 0, 1];
@@ -39,6 +40,7 @@ export function habit(m: Placed, n: Placed, ends: [EndName, EndName], landed: La
   const [takenM, takenN] = [landed.mitred(m.id, ends[0]), landed.mitred(n.id, ends[1])];
   if (takenM || takenN) return butt(takenM ? m : n);
   if (m.round !== n.round) return butt(m.round ? n : m);
+  if (angle >= SHARP_DEG && offset <= 0.5 && goesRound(m, n, a, b)) return mitre;
   if (angle < SHARP_DEG || Math.abs(ha - hb) > 0.5 || offset > 0.5) return butt(larger);
   return mitre;
 }

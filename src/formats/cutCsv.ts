@@ -23,6 +23,7 @@ export function cutCsv(
       [`short point, ${unit}`]: length(p.shortPointMm),
       [`centre, ${unit}`]: length(p.centreMm),
       [`added for shrinkage, ${unit}`]: length(p.allowanceMm.value),
+      [`added to the middle of the limits, ${unit}`]: length(p.aimMm),
       [`cut to long point, ${unit}`]: length(p.cutLongPointMm),
       ends: p.ends,
       "kg each": fixed(p.massKg, 2),

@@ -16,6 +16,7 @@ import {
   type Plan,
   plusMinus,
   predict,
+  predictedDecimals,
   restWords,
   surveyWords,
   tapWords,
@@ -43,7 +44,7 @@ function frameLine(e: Evaluation, plan: Plan): string {
 function cutLines(e: Evaluation, u: UnitPreference): string[] {
   return e.cut.map(
     (p) =>
-      `${p.quantity} × ${p.members.join(", ")}: long point ${formatLength(p.longPointMm, u).text}, short point ${formatLength(p.shortPointMm, u).text}, ${p.ends}; add ${band(p.allowanceMm, u)} for shrinkage: cut ${roundedLength(p.cutLongPointMm, u)}`,
+      `${p.quantity} × ${p.members.join(", ")}: long point ${formatLength(p.longPointMm, u).text}, short point ${formatLength(p.shortPointMm, u).text}, ${p.ends}; ${p.fixed ? "its length must not move" : `add ${e.prediction ? band(p.allowanceMm, u) : "nothing yet, no prediction,"} for shrinkage${p.aimMm === 0 ? "" : ` and ${formatSmall(p.aimMm, u, { decimals: predictedDecimals(u), signed: true })} to the middle of the limits`}`}: cut ${roundedLength(p.cutLongPointMm, u)}`,
   );
 }
 

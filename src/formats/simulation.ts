@@ -1,4 +1,13 @@
-import { bandWords, builtOf, type Job, planProblems, predict, predictedDecimals, whyNoPrediction } from "@/core/job";
+import {
+  bandWords,
+  builtOf,
+  evaluate,
+  type Job,
+  planProblems,
+  predict,
+  predictedDecimals,
+  whyNoPrediction,
+} from "@/core/job";
 import { stepWords } from "@/core/plan";
 import {
   type FramePrediction,
@@ -77,7 +86,8 @@ export function simulationText(job: Job): string {
   const found = predict(job.plan);
   const problems = planProblems(job.plan).map((p) => `${p.severity}: ${p.path}: ${p.message}`);
   if (!found) return `${[job.plan.name, ...problems, whyNoPrediction(job.plan) ?? ""].join("\n")}\n`;
-  const { prediction } = found;
+  // Set up as the screens say it: aimed at the middle of the limits, with pieces as they were cut.
+  const prediction = evaluate(job, found.prediction).prediction ?? found.prediction;
   const small = (mm: number): string =>
     formatSmall(mm, u, { decimals: predictedDecimals(u), bare: true, signed: true }).padStart(7);
   const columns = told(found).map(outcomeKey);

@@ -1,4 +1,5 @@
 export { type AdjustStep, adjustStep } from "./adjustStep";
+export { type Aim, aimOf } from "./aim";
 export { BED_SHARE, type BedHeights, type BedVerdict, bedVerdict, type RestAdvice } from "./bedVerdict";
 export { conformity } from "./conformity";
 export {

@@ -27,6 +27,8 @@ const ownSchema = z.strictObject({
   /** Gap at a joint before welding, and step between two parts that shall be flush; null when nobody minds. */
   gap: lengthSchema.nullable(),
   flush: lengthSchema.nullable(),
+  /** Aimed at: the middle of the limits, unless the drawing's size is wanted. */
+  aim: z.enum(["middle", "drawing"]).optional(),
 });
 const figure = z.number("Give a number.").positive("Must be more than zero.").max(100, "That is no limit.");
 const classSchema = z.strictObject({

@@ -132,8 +132,12 @@ export interface CutPiece {
   longPointMm: number;
   shortPointMm: number;
   centreMm: number;
-  /** Added to every length so that the cold frame is on nominal. */
+  /** Added to every length for what the weld takes. */
   allowanceMm: Estimate;
+  /** Added besides, so that the cold frame is in the middle of its limits. */
+  aimMm: number;
+  /** The length must not move: nothing is added. */
+  fixed: boolean;
   cutLongPointMm: number;
   cutShortPointMm: number;
   /** Saw setting from a square cut at each end, deg. */
@@ -168,21 +172,30 @@ const none: Estimate = { value: 0, low: 0, high: 0 };
 /**
  * Cut list of a frame: pieces that can be laid over each other make one line.
  * @param structure resolved. @param allowances by member, added to its lengths; none for those that are left out.
+ * @param aimed how much longer than drawn a member shall be. @param fixed members to which nothing is added: they stand apart.
  */
-export function cutList(structure: Structure, allowances: Readonly<Record<string, Estimate>> = {}): CutPiece[] {
+export function cutList(
+  structure: Structure,
+  allowances: Readonly<Record<string, Estimate>> = {},
+  aimed: (m: StructureMember) => number = () => 0,
+  fixed: ReadonlySet<string> = new Set(),
+): CutPiece[] {
   const lines = new Map<string, StructureMember[]>();
   const mirror = new Map<string, string>();
   for (const m of structure.members) {
-    const own = signature(m, false);
+    const own = `${signature(m, false)}${fixed.has(m.id) ? " fixed" : ""}`;
     lines.set(own, [...(lines.get(own) ?? []), m]);
-    mirror.set(own, signature(m, true));
+    mirror.set(own, `${signature(m, true)}${fixed.has(m.id) ? " fixed" : ""}`);
   }
   return [...lines].map(([own, members]): CutPiece => {
     const m = members[0] as StructureMember;
     const detail: [PieceEnd, PieceEnd] = [pieceEnd(structure, m, "from"), pieceEnd(structure, m, "to")];
-    const all = members.map((x) => allowances[x.id] ?? none);
+    const isFixed = fixed.has(m.id);
+    const all = members.map((x) => (isFixed ? none : (allowances[x.id] ?? none)));
     const mean = (k: keyof Estimate): number => all.reduce((s, e) => s + e[k], 0) / all.length;
     const extra = { value: mean("value"), low: mean("low"), high: mean("high") };
+    const aimMm = isFixed ? 0 : members.reduce((s, x) => s + aimed(x), 0) / members.length;
+    const added = extra.value + aimMm;
     const cuts = lieOf(detail);
     const image = mirror.get(own) as string;
     const words =
@@ -197,12 +210,14 @@ export function cutList(structure: Structure, allowances: Readonly<Record<string
       shortPointMm: m.shortMm,
       centreMm: m.centreMm,
       allowanceMm: extra,
-      cutLongPointMm: m.longMm + extra.value,
-      cutShortPointMm: m.shortMm + extra.value,
+      aimMm,
+      fixed: isFixed,
+      cutLongPointMm: m.longMm + added,
+      cutShortPointMm: m.shortMm + added,
       sawDeg: [detail[0].cuts[0]?.fromSquareDeg ?? 0, detail[1].cuts[0]?.fromSquareDeg ?? 0],
       cuts,
       ends: words,
-      massKg: m.massKg + extra.value * perMm,
+      massKg: m.massKg + added * perMm,
       section: m.section,
       material: m.material,
       detail,

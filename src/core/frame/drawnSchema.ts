@@ -3,7 +3,8 @@ import { lengthSchema } from "../units";
 import { CARES, CROWNS, DIRECTIONS, FACE_LINES, JOINT_KINDS, PART_KINDS, SEAMS, SHAPES } from "./frameWords";
 import { MATERIAL_NAMES } from "./materials";
 
-const memberName = z
+/** A member's name. */
+export const memberNameSchema = z
   .string()
   .regex(/^[A-Z][A-Z0-9]{0,5}$/, "A name has one to six capitals or digits, a letter first.");
 
@@ -23,7 +24,7 @@ const drawnSectionSchema = z.strictObject({
 });
 
 const drawnMemberSchema = z.strictObject({
-  id: memberName,
+  id: memberNameSchema,
   /** Ends on the centre line, as if every member ran to the middle of the one that it meets. */
   from: pointSchema,
   to: pointSchema,
@@ -33,21 +34,21 @@ const drawnMemberSchema = z.strictObject({
   seam: z.enum(SEAMS),
   crown: z.enum(CROWNS),
   /** Moved so that its face on that side lies in one plane with the neighbour's. */
-  flush: z.strictObject({ to: memberName, side: z.enum(DIRECTIONS) }).nullable(),
+  flush: z.strictObject({ to: memberNameSchema, side: z.enum(DIRECTIONS) }).nullable(),
   /** Moved off its line, mm: along its own width and its own height. */
   offset: z.strictObject({ across: lengthSchema, up: lengthSchema }).nullable(),
   /** Length and place may not be changed by dragging. */
   locked: z.boolean(),
   /** Kept as the mirror image of another one. */
-  mirror: z.strictObject({ of: memberName, axis: z.enum(["x", "y"]), at: lengthSchema }).nullable(),
+  mirror: z.strictObject({ of: memberNameSchema, axis: z.enum(["x", "y"]), at: lengthSchema }).nullable(),
 });
 
 /** What a person says of a joint that the tool found; what is not said stays as found. */
 const drawnJointSchema = z.strictObject({
-  between: z.tuple([memberName, memberName]),
+  between: z.tuple([memberNameSchema, memberNameSchema]),
   kind: z.enum([...JOINT_KINDS, "none"]).nullable(),
   /** Which of the two runs through, for a butt or tee. */
-  through: memberName.nullable(),
+  through: memberNameSchema.nullable(),
   faces: z.array(
     z.strictObject({
       line: z.enum(FACE_LINES),
@@ -71,7 +72,7 @@ const partSchema = z.strictObject({
   /** Half of the box is cut off along its diagonal. */
   triangular: z.boolean(),
   /** Member that it sits on, if any. */
-  on: memberName.nullable(),
+  on: memberNameSchema.nullable(),
   material: z.enum(MATERIAL_NAMES),
   /** From the middle, along the part's two larger sizes. */
   holes: z.array(holeSchema).max(40, "At most 40 holes in a part."),
@@ -101,7 +102,7 @@ export const drawnFrameSchema = z.strictObject({
   floor: z.strictObject({ at: lengthSchema, least: lengthSchema }).nullable(),
   /** Left and right: each a set of members that must be the mirror image of the other. */
   pairs: z
-    .array(z.strictObject({ left: z.array(memberName).min(1), right: z.array(memberName).min(1) }))
+    .array(z.strictObject({ left: z.array(memberNameSchema).min(1), right: z.array(memberNameSchema).min(1) }))
     .max(40, "At most 40 pairs."),
   /** Sub-assemblies in the order in which they are joined. */
   groups: z
@@ -109,7 +110,7 @@ export const drawnFrameSchema = z.strictObject({
       z.strictObject({
         id: z.string().regex(/^U[1-9]\d?$/, "Sub-assemblies are named U1 to U99."),
         name: z.string().max(60, "At most 60 characters."),
-        members: z.array(memberName),
+        members: z.array(memberNameSchema),
       }),
     )
     .max(20, "At most 20 sub-assemblies."),

@@ -7,6 +7,7 @@ export {
   type DrawnPart,
   type DrawnSection,
   drawnFrameSchema,
+  memberNameSchema,
   type Point,
 } from "./drawnSchema";
 export { emptyFrame, fromRectangle, member, statedPoint } from "./drawnStart";

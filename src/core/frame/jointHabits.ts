@@ -11,6 +11,9 @@ export const angleOf = (a: Vec3, b: Vec3): number => (Math.atan2(norm3(cross3(a,
 
 const { sharpDeg: SHARP_DEG, overlapMm: TOUCHING_MM, straightDeg: STRAIGHT_DEG } = TOLERANCES;
 
+/** From this angle between two members on, they are one that bends. */
+const BEND_DEG = 135;
+
 const upright = (m: Placed): boolean => Math.abs(m.axes[0][2]) > 0.9;
 
 const lying = (m: Placed): boolean => Math.abs(m.axes[0][2]) < 0.35;
@@ -40,7 +43,8 @@ export function habit(m: Placed, n: Placed, ends: [EndName, EndName], landed: La
   const [takenM, takenN] = [landed.mitred(m.id, ends[0]), landed.mitred(n.id, ends[1])];
   if (takenM || takenN) return butt(takenM ? m : n);
   if (m.round !== n.round) return butt(m.round ? n : m);
-  if (angle >= SHARP_DEG && offset <= 0.5 && goesRound(m, n, a, b)) return mitre;
+  // A bend of one tube, whichever way it goes: its walls meet near enough for a mitre, and there is no face to butt on.
+  if (angle > BEND_DEG && offset <= 0.5 && goesRound(m, n, a, b)) return mitre;
   if (angle < SHARP_DEG || Math.abs(ha - hb) > 0.5 || offset > 0.5) return butt(larger);
   return mitre;
 }

@@ -34,6 +34,7 @@ const LABELS: Record<string, string> = {
   aim: "Squared to",
   "limits.gap": "Gap limit",
   "limits.flush": "Flush limit",
+  "limits.aim": "Aimed at",
   "limits.confirmed.lengthMm": "Class figure for the length, mm",
   "limits.confirmed.widthMm": "Class figure for the width, mm",
   "limits.confirmed.angleMmPerM": "Class figure for angles, mm/m",
@@ -80,6 +81,7 @@ function fieldLabel(path: string): string {
   if (drawn) return `${DRAWN_LABELS[drawn[1] ?? ""] ?? "Drawn frame"}${drawn[2] ? ` ${drawn[2]}` : ""}`;
   const hole = /^drill\.(H\d+)\.(\w+)/.exec(path);
   if (hole) return `Hole ${hole[1]}, ${hole[2]}`;
+  if (path.startsWith("fixed.")) return "Length that must not move";
   if (path.startsWith("bed.leaves")) return "Shims at hand";
   return LABELS[path] ?? path;
 }

@@ -1,26 +1,20 @@
 import type { Footprint } from "../bed";
 import type { Limit, Overall } from "../check";
-import { type AsCut, asCut, type CutPiece, cutList } from "../cut";
+import type { CutPiece } from "../cut";
 import type { Structure } from "../frame";
 import type { Order, Step } from "../plan";
 import type { Prediction } from "../shrink";
 import type { Places, SetUp } from "../square";
 import type { Problem } from "../units";
 import { type BedRound, workOutBedRound } from "./bedRound";
-import { type EvaluationContext, evaluationContext } from "./evaluationContext";
+import { type CutRound, type EvaluationContext, evaluationContext } from "./evaluationContext";
 import { type FrameRound, workOutFrameRound } from "./frameRound";
 import type { Job } from "./jobSchema";
 import type { Plan } from "./planSchema";
 import { type ShapeChange, type SideLoss, shapeChanges, sideLosses } from "./predictedMeasured";
-import { type Mean, meansOf, type Round } from "./rounds";
+import type { Round } from "./rounds";
 import type { Stage } from "./stages";
 import { CLOSE, tickKey } from "./tickId";
-
-/** A round of pieces as they were cut. */
-export interface CutRound extends Round {
-  means: ReadonlyMap<string, Mean>;
-  asCut: AsCut;
-}
 
 /** Verdict of a job for lists. */
 export interface Summary {
@@ -60,12 +54,6 @@ export interface Evaluation {
   summary: Summary;
 }
 
-function cutRoundOf({ job, structure }: EvaluationContext, cut: readonly CutPiece[], r: Round): CutRound {
-  const means = meansOf(r, job.instruments);
-  const readings = [...means].map(([what, mean]) => [what, { mm: mean.mm, uMm: mean.uMm }]);
-  return { ...r, means, asCut: asCut(cut, Object.fromEntries(readings), structure?.quad ?? null) };
-}
-
 /** Rounds of the frame itself, put together. */
 const ofFrame = (r: Round): boolean => r.round.gate !== "bed" && r.round.gate !== "cut";
 
@@ -84,7 +72,7 @@ function remembered<R>(
 ): R {
   const known = memory.get(job.plan) ?? new Map<string, R>();
   memory.set(job.plan, known);
-  const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}/${job.instruments.length}/${target?.squareDifferenceMm2 ?? ""}/${prediction?.twistNPerMm ?? ""}/${also}`;
+  const key = `${r.round.id}/${r.number}/${r.all.length}/${r.all.at(-1)?.id ?? ""}/${job.instruments.length}/${target ? Object.values(target.targets).join() : ""}/${prediction?.twistNPerMm ?? ""}/${also}`;
   const done = known.get(key) ?? work();
   known.set(key, done);
   return done;
@@ -154,7 +142,6 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const { problems, structure, places, prediction, target, limits, rounds, order, ticked } = context;
   const frameRounds = places ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(context, places, r)) : [];
   const cold = frameRounds.findLast(isCold) ?? null;
-  const cut = structure ? cutList(structure, prediction?.allowancesMm) : [];
   return {
     problems,
     structure,
@@ -162,9 +149,9 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
     footprint: context.footprint,
     prediction,
     setUp: target,
-    cut,
+    cut: context.cut,
     limits,
-    cutRounds: rounds.filter((r) => r.round.gate === "cut").map((r) => cutRoundOf(context, cut, r)),
+    cutRounds: context.cutRounds,
     bedRounds: bedRoundsOf(context),
     frameRounds,
     order,

@@ -1,16 +1,17 @@
 import { type Footprint, footprint } from "../bed";
-import { type Limit, resolveLimits } from "../check";
+import { type Aim, aimOf, type Limit, resolveLimits } from "../check";
+import { type AsCut, asCut, type CutPiece, cutList } from "../cut";
 import { MATERIALS, type Structure, seenAt } from "../frame";
-import { CORNERS, type Corner } from "../geometry";
+import { CORNERS, type Corner, type Side } from "../geometry";
 import type { Vec2 } from "../numeric";
 import type { Order } from "../plan";
-import type { Prediction } from "../shrink";
+import { aimedSetUp, growing, memberGrowth, type Prediction } from "../shrink";
 import { type Places, placesOf, type SetUp, setUp } from "../square";
 import type { Problem } from "../units";
 import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
 import { planProblems } from "./plan";
-import { type Round, roundsOf } from "./rounds";
+import { type Mean, meansOf, type Round, roundsOf } from "./rounds";
 import { tickKey } from "./tickId";
 
 /** What every part of an evaluation starts from. */
@@ -26,17 +27,39 @@ export interface EvaluationContext {
   target: SetUp | null;
   limits: Limit[];
   rounds: Round[];
+  /** Cut list, aimed at the middle of the limits, and pieces as they came off the saw. */
+  cut: CutPiece[];
+  cutRounds: CutRound[];
   order: Order | null;
   /** Keys of what stands ticked. */
   ticked: Set<string>;
 }
 
-/** Corners of a structure set off by what its prediction says; null without corners or prediction. */
-function targetOf({ quad }: Structure, prediction: Prediction): SetUp | null {
-  if (!quad) return null;
-  const { offsetsMm } = prediction.setUp;
-  const offset = (c: Corner): Vec2 => seenAt(offsetsMm[quad.joints[c]] ?? [0, 0, 0], quad.view);
+/** Corners of a structure set off by what its prediction says, and by where it is aimed; null where that is nothing. */
+function targetOf(structure: Structure, prediction: Prediction | null, growth: Aim): SetUp | null {
+  const { quad, joints } = structure;
+  if (!quad || (!prediction && growth.lengthMm === 0 && growth.widthMm === 0)) return null;
+  const grown = growing(structure, growth);
+  const offset = (c: Corner): Vec2 => {
+    const at = joints.find((j) => j.id === quad.joints[c])?.at ?? quad.at[c];
+    return seenAt(prediction?.setUp.offsetsMm[quad.joints[c]] ?? grown(at), quad.view);
+  };
   return setUp(quad.corners, Object.fromEntries(CORNERS.map((c) => [c, offset(c)])) as Record<Corner, Vec2>);
+}
+
+/** A round of pieces as they were cut. */
+export interface CutRound extends Round {
+  means: ReadonlyMap<string, Mean>;
+  asCut: AsCut;
+}
+
+/** How much longer and wider than it was to be the frame gets from pieces as they came off the saw, mm. */
+function fromSaw({ quad }: Structure, asCut: AsCut | undefined): Aim {
+  const off = (sides: readonly Side[]): number => {
+    const read = sides.flatMap((s) => asCut?.pieces.find((p) => p.member === quad?.sides[s])?.offMm ?? []);
+    return read.length === sides.length ? read.reduce((sum, v) => sum + v, 0) / read.length : 0;
+  };
+  return { lengthMm: off(["AB", "CD"]), widthMm: off(["BC", "DA"]) };
 }
 
 export function evaluationContext(job: Job, predicted: Prediction | null): EvaluationContext {
@@ -45,7 +68,22 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
   const broken = (area: string) => problems.some((p) => p.severity === "error" && p.path.startsWith(area));
   const { structure, order } = builtOf(plan);
   const over = structure && footprint(structure);
-  const prediction = structure && !broken("weld") ? predicted : null;
+  const found = structure && !broken("weld") ? predicted : null;
+  const aim = broken("limits") ? { lengthMm: 0, widthMm: 0 } : aimOf(plan.limits);
+  const cut = structure
+    ? cutList(structure, found?.allowancesMm, memberGrowth(structure, aim), new Set(plan.fixed ?? []))
+    : [];
+  const rounds = roundsOf(job.entries);
+  const cutRounds = rounds
+    .filter((r) => r.round.gate === "cut")
+    .map((r): CutRound => {
+      const means = meansOf(r, job.instruments);
+      const readings = [...means].map(([what, mean]) => [what, { mm: mean.mm, uMm: mean.uMm }]);
+      return { ...r, means, asCut: asCut(cut, Object.fromEntries(readings), structure?.quad ?? null) };
+    });
+  const sawn = structure ? fromSaw(structure, cutRounds.at(-1)?.asCut) : aim;
+  const growth = { lengthMm: aim.lengthMm + sawn.lengthMm, widthMm: aim.widthMm + sawn.widthMm };
+  const prediction = found && structure ? { ...found, setUp: aimedSetUp(structure, found.setUp, growth) } : found;
   const ticked = new Set<string>();
   for (const entry of job.entries) {
     if (entry.kind !== "tick") continue;
@@ -61,9 +99,11 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
     places: structure && placesOf(structure),
     alphaPerK: MATERIALS[structure?.members[0]?.material ?? "mild steel"].alphaPerK,
     prediction,
-    target: structure && prediction && targetOf(structure, prediction),
+    target: structure && targetOf(structure, prediction, growth),
     limits: structure && over && !broken("limits") ? resolveLimits(plan.limits, over, structure.quad) : [],
-    rounds: roundsOf(job.entries),
+    rounds,
+    cut,
+    cutRounds,
     order,
     ticked,
   };

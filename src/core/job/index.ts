@@ -13,7 +13,8 @@ export {
   type ReadingEntry,
   type RoundEntry,
 } from "./entrySchema";
-export { type CutRound, type Evaluation, evaluate, type Summary, summaryOf } from "./evaluate";
+export { type Evaluation, evaluate, type Summary, summaryOf } from "./evaluate";
+export type { CutRound } from "./evaluationContext";
 export { FORMAT } from "./format";
 export type { FrameRound } from "./frameRound";
 export { type Job, jobSchema } from "./jobSchema";

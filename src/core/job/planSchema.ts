@@ -2,7 +2,7 @@ import * as z from "zod";
 import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, sawTestSchema, stockSchema } from "../cut";
-import { drawnFrameSchema, rectangleSchema } from "../frame";
+import { drawnFrameSchema, memberNameSchema, rectangleSchema } from "../frame";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
 import { weldSchema } from "../weld";
 import { CARRIES } from "./carries";
@@ -45,6 +45,8 @@ export const planSchema = z.strictObject({
   /** What it is squared to before it is welded: off nominal for what the weld will do, or as drawn. */
   aim: z.enum(["set-up", "drawing"]),
   weld: weldSchema,
+  /** Members whose length must not move: nothing is added to them, whatever the weld or the limits would want. */
+  fixed: z.array(memberNameSchema).max(200, "At most 200 members.").optional(),
   /** What pieces are cut from. */
   stock: stockSchema,
   /** Last test of the saw, when there was one. */

@@ -1,3 +1,4 @@
+export { aimedSetUp, growing, memberGrowth } from "./aimed";
 export { CompileCache } from "./compileCache";
 export { type CompiledSteps, compileLoads } from "./compileSteps";
 export { frameOutcomes, frameOutputs } from "./frameOutcomes";

@@ -111,11 +111,12 @@ export function formatSmall(mm: number, preference: UnitPreference, options: For
 /** Rounding under this is not worth a word, mm. */
 const ROUNDING_SAID_MM = 0.06;
 
-/** A length to cut or set to, with what the rounding did to it: `47 9/32 in (0.010 in over)`. */
+/** A length to cut or set to: the mark, and what lies beyond or short of it: `32 in and 0.015 in more`, `47 9/32 in less 0.010 in`. */
 export function roundedLength(mm: number, preference: UnitPreference): string {
   const shown = formatLength(mm, preference);
   if (Math.abs(shown.roundingMm) < ROUNDING_SAID_MM) return shown.text;
-  return `${shown.text} (${formatSmall(Math.abs(shown.roundingMm), preference)} ${shown.roundingMm > 0 ? "over" : "under"})`;
+  const beyond = formatSmall(Math.abs(shown.roundingMm), preference);
+  return shown.roundingMm > 0 ? `${shown.text} less ${beyond}` : `${shown.text} and ${beyond} more`;
 }
 
 /** Millimetres for a message: two decimals at most. */

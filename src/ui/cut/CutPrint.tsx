@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import { drillList, holeAdvice, sheetStartsMm } from "@/core/cut";
-import { bandWords, pieceSection, STAGE_CAUTIONS } from "@/core/job";
+import { bandWords, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
 import { formatLength, formatSmall, roundedLength } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -24,7 +24,7 @@ export function CutPrint() {
   const { job, evaluation } = useJob("job", "evaluation");
   const { units } = job.plan;
   const [paper, setPaper] = useState<Paper>(units === "mm" ? "A4" : "Letter");
-  const { structure, cut } = evaluation;
+  const { structure, cut, prediction } = evaluation;
   const scene = useScene(structure);
   if (!structure || !scene) return <NotYet stage="Cut list on paper" />;
   const show = (mm: number): string => formatLength(mm, units).text;
@@ -76,7 +76,12 @@ export function CutPrint() {
                 <td className="py-1 pr-2">{p.ends}</td>
                 <td className="fig py-1 pr-2 whitespace-nowrap">{show(p.longPointMm)}</td>
                 <td className="fig py-1 pr-2 whitespace-nowrap">{show(p.shortPointMm)}</td>
-                <td className="fig py-1 pr-2">{bandWords(p.allowanceMm, units)}</td>
+                <td className="fig py-1 pr-2">
+                  {p.fixed ? "must not move" : prediction ? bandWords(p.allowanceMm, units) : "–"}
+                  {p.aimMm !== 0
+                    ? ` and ${formatSmall(p.aimMm, units, { decimals: predictedDecimals(units), signed: true })} to the middle of the limits`
+                    : ""}
+                </td>
                 <td className="fig py-1 pr-2 font-bold whitespace-nowrap">{roundedLength(p.cutLongPointMm, units)}</td>
                 <td className="py-1">☐</td>
               </tr>

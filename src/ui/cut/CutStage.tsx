@@ -4,13 +4,15 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
 import type { StructureMember } from "@/core/frame";
-import { bandWords, pieceSection, STAGE_CAUTIONS } from "@/core/job";
+import { bandWords, type Plan, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
 import { fixed, formatLength, formatSmall, roundedLength } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
+import { usePlanField } from "../job/usePlanField";
 import { buttonClass } from "../parts/Button";
+import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
 import { Caution, Now, Section } from "../parts/Sheet";
 import { useWarm } from "../parts/useWarm";
@@ -32,6 +34,12 @@ const BuyingList = dynamic(() => bars().then((m) => m.BuyingList), { ssr: false 
 const AsCutLog = dynamic(() => asCut().then((m) => m.AsCutLog), { ssr: false });
 const LATER = [bars, asCut];
 
+/** Marks members as of a length that must not move, or takes the mark off. */
+function withFixed(plan: Plan, members: readonly string[], fixed: boolean): Plan {
+  const others = (plan.fixed ?? []).filter((m) => !members.includes(m));
+  return { ...plan, fixed: fixed ? [...others, ...members] : others };
+}
+
 /** Whether an end of it is fitted to a round. */
 const hasCope = (m: StructureMember): boolean =>
   [m.ends.from, m.ends.to].some((end) => end.cutters.some((c) => c.kind === "cylinder"));
@@ -39,6 +47,7 @@ const hasCope = (m: StructureMember): boolean =>
 /** Third stage: what to cut. */
 export function CutStage() {
   const { job, evaluation } = useJob("job", "evaluation");
+  const { edit } = usePlanField();
   const [picked, setPicked] = useState(0);
   useWarm(LATER);
   const { units } = job.plan;
@@ -47,6 +56,7 @@ export function CutStage() {
   if (!structure || !scene) return <NotYet stage="Cut" />;
   const pieces = cut.reduce((n, p) => n + p.quantity, 0);
   const chosen = cut[picked];
+  const aimed = cut.some((p) => p.aimMm !== 0);
   const dg = units === "mm" ? 1 : 2;
   return (
     <>
@@ -67,6 +77,7 @@ export function CutStage() {
               <th className="py-2 pr-3 text-right font-normal">Long point</th>
               <th className="py-2 pr-3 text-right font-normal">Short point</th>
               <th className="py-2 pr-3 text-right font-normal">Shrinkage, added</th>
+              {aimed ? <th className="py-2 pr-3 text-right font-normal">To the middle of the limits</th> : null}
               <th className="py-2 text-right font-normal">Cut to, long point</th>
             </tr>
           </thead>
@@ -103,7 +114,14 @@ export function CutStage() {
                 <td className="fig py-3 pr-3 text-right whitespace-nowrap">
                   {formatLength(p.shortPointMm, units).text}
                 </td>
-                <td className="fig py-3 pr-3 text-right text-plum">{bandWords(p.allowanceMm, units)}</td>
+                <td className="fig py-3 pr-3 text-right text-plum">
+                  {p.fixed ? "must not move" : prediction ? bandWords(p.allowanceMm, units) : "–"}
+                </td>
+                {aimed ? (
+                  <td className="fig py-3 pr-3 text-right text-plum">
+                    {p.fixed ? "–" : formatSmall(p.aimMm, units, { decimals: predictedDecimals(units), signed: true })}
+                  </td>
+                ) : null}
                 <td className="fig py-3 pr-1 text-right text-xl font-bold whitespace-nowrap">
                   {roundedLength(p.cutLongPointMm, units)}
                 </td>
@@ -135,6 +153,17 @@ export function CutStage() {
               </>
             )}
           </Section>
+          {chosen ? (
+            <Choice
+              label={`Length of ${chosen.members.length > 4 ? `${chosen.members[0]} to ${chosen.members.at(-1)}` : chosen.members.join(", ")}`}
+              value={chosen.fixed ? "fixed" : "free"}
+              options={[
+                ["free", "cut to what is worked out"],
+                ["fixed", "must not move: as drawn"],
+              ]}
+              onChange={(v) => edit((p) => withFixed(p, chosen.members, v === "fixed"))}
+            />
+          ) : null}
           <Section title="Before the saw">
             <ul className="grid max-w-prose gap-2">
               <li>Cut two test mitres and hold them in a square: see the test of the saw below.</li>

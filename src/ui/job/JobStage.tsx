@@ -1,7 +1,7 @@
 "use client";
 
 import { useId } from "react";
-import { angleLimit, FLAT_CLASSES, flatLimitMm, LINEAR_CLASSES, type Limits, linearLimitMm } from "@/core/check";
+import { aimOf, angleLimit, FLAT_CLASSES, flatLimitMm, LINEAR_CLASSES, type Limits, linearLimitMm } from "@/core/check";
 import { CARRIES, type Carries, overallSizeMm, type Plan } from "@/core/job";
 import { fixed, formatLength, formatSmall, length, type UnitPreference } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
@@ -78,6 +78,19 @@ function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnL
     <div className="grid gap-4 sm:grid-cols-2">
       {range("length", "AB and CD")}
       {range("width", "BC and DA")}
+      {aimOf({ ...limits, aim: "middle" }).lengthMm !== 0 || aimOf({ ...limits, aim: "middle" }).widthMm !== 0 ? (
+        <div className="sm:col-span-2">
+          <Choice
+            label="Cut and set up for"
+            value={limits.aim ?? "middle"}
+            options={[
+              ["middle", "the middle of the limits (advised)"],
+              ["drawing", "the drawing's size"],
+            ]}
+            onChange={(aim) => set({ ...limits, aim })}
+          />
+        </div>
+      ) : null}
       <SelectField
         label="Squareness stated as"
         value={square?.as ?? "none"}

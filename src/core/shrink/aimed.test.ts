@@ -1,0 +1,60 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
+import { resolveStructure } from "../frame";
+import { ends, SPANS } from "../geometry";
+import { norm3, sub3, type Vec3 } from "../numeric";
+import { aimedSetUp, growing, memberGrowth } from "./aimed";
+import type { SetUpShape } from "./settingUp";
+
+const still: Omit<SetUpShape, "targets" | "offsetsMm"> = { rounds: 0, leftMm: 0, beyondMm: null };
+
+describe("a frame made longer and wider than drawn", () => {
+  it("grows its sides by just that, its rungs by the width, its diagonals as Pythagoras has it", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 800, max: 4000 }),
+        fc.integer({ min: 400, max: 2000 }),
+        fc.integer({ min: -30, max: 30 }),
+        fc.integer({ min: -30, max: 30 }),
+        (lengthMm, widthMm, l, w) => {
+          const growth = { lengthMm: l / 10, widthMm: w / 10 };
+          const { structure } = resolveStructure(started("ladder", { length: lengthMm, width: widthMm, rungs: 2 }));
+          const { quad } = structure;
+          if (!quad) throw new Error("corners expected");
+          const longer = memberGrowth(structure, growth);
+          const sides = new Map(Object.entries(quad.sides).map(([side, id]) => [id, side]));
+          for (const m of structure.members) {
+            const side = sides.get(m.id);
+            expect(longer(m), m.id).toBeCloseTo(side === "AB" || side === "CD" ? growth.lengthMm : growth.widthMm, 6);
+          }
+          const nominal = (p: Vec3, q: Vec3): number => norm3(sub3(q, p));
+          const targets = SPANS.map((span) => {
+            const [p, q] = ends(span).map((c) => quad.at[c]) as [Vec3, Vec3];
+            const value = nominal(p, q);
+            return {
+              id: { kind: "span" as const, span },
+              unit: "mm" as const,
+              nominal: value,
+              target: { value, low: value - 1, high: value + 1 },
+            };
+          });
+          const aimed = aimedSetUp(structure, { ...still, targets, offsetsMm: {} }, growth);
+          const of = (span: string) => aimed.targets.find((t) => t.id.kind === "span" && t.id.span === span)?.target;
+          const [x, y] = [quad.lengthMm + growth.lengthMm, quad.widthMm + growth.widthMm];
+          expect(of("AB")?.value).toBeCloseTo(x, 6);
+          expect(of("DA")?.value).toBeCloseTo(y, 6);
+          expect(of("AC")?.value).toBeCloseTo(Math.hypot(x, y), 6);
+          expect((of("BD")?.high ?? 0) - (of("BD")?.low ?? 0)).toBeCloseTo(2, 9);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+  it("moves nothing where there are no corners, or nothing is wanted", () => {
+    const open = resolveStructure(started("A-shaped drawbar")).structure;
+    expect(growing(open, { lengthMm: 3, widthMm: 3 })([100, 5, 0])).toEqual([0, 0, 0]);
+    const shape: SetUpShape = { ...still, targets: [], offsetsMm: { A: [1, 0, 0] } };
+    expect(aimedSetUp(open, shape, { lengthMm: 3, widthMm: 0 })).toBe(shape);
+  });
+});

@@ -1,10 +1,12 @@
 import { type Finish, holeAdvice } from "@/core/cut";
 import { type Structure, sectionWords } from "@/core/frame";
 import {
+  addedWords,
   type BedRound,
   bandWords as band,
   builtOf,
   CARRIES_CAUTION,
+  cutToWords,
   type Evaluation,
   evaluate,
   type FrameRound,
@@ -23,7 +25,7 @@ import {
   whyNoPrediction,
 } from "@/core/job";
 import { SCHOOL_WORDS, stepWords } from "@/core/plan";
-import { fixed, formatLength, formatSmall, roundedLength, type UnitPreference } from "@/core/units";
+import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 
 /** A job with its prediction: what the screens show once it is worked out. */
 const whole = (job: Job): Evaluation => evaluate(job, predict(job.plan)?.prediction ?? null);
@@ -44,7 +46,7 @@ function frameLine(e: Evaluation, plan: Plan): string {
 function cutLines(e: Evaluation, u: UnitPreference): string[] {
   return e.cut.map(
     (p) =>
-      `${p.quantity} × ${p.members.join(", ")}: long point ${formatLength(p.longPointMm, u).text}, short point ${formatLength(p.shortPointMm, u).text}, ${p.ends}; ${p.fixed ? "its length must not move" : `add ${e.prediction ? band(p.allowanceMm, u) : "nothing yet, no prediction,"} for shrinkage${p.aimMm === 0 ? "" : ` and ${formatSmall(p.aimMm, u, { decimals: predictedDecimals(u), signed: true })} to the middle of the limits`}`}: cut ${roundedLength(p.cutLongPointMm, u)}`,
+      `${p.quantity} × ${p.members.join(", ")}: long point ${formatLength(p.longPointMm, u).text}, short point ${formatLength(p.shortPointMm, u).text}, ${p.ends}; add ${addedWords(p, u)} for shrinkage${p.aimMm === 0 ? "" : ` and ${formatSmall(p.aimMm, u, { decimals: predictedDecimals(u), signed: true })} to the middle of the limits`}: cut ${cutToWords(p, u, false)}`,
   );
 }
 

@@ -132,8 +132,8 @@ export interface CutPiece {
   longPointMm: number;
   shortPointMm: number;
   centreMm: number;
-  /** Added to every length for what the weld takes. */
-  allowanceMm: Estimate;
+  /** Added to every length for what the weld takes; null while that is not known: then the lengths to cut are without. */
+  allowanceMm: Estimate | null;
   /** Added besides, so that the cold frame is in the middle of its limits. */
   aimMm: number;
   /** The length must not move: nothing is added. */
@@ -171,12 +171,12 @@ const none: Estimate = { value: 0, low: 0, high: 0 };
 
 /**
  * Cut list of a frame: pieces that can be laid over each other make one line.
- * @param structure resolved. @param allowances by member, added to its lengths; none for those that are left out.
+ * @param structure resolved. @param allowances by member, added to its lengths; null while they are not known.
  * @param aimed how much longer than drawn a member shall be. @param fixed members to which nothing is added: they stand apart.
  */
 export function cutList(
   structure: Structure,
-  allowances: Readonly<Record<string, Estimate>> = {},
+  allowances: Readonly<Record<string, Estimate>> | null = null,
   aimed: (m: StructureMember) => number = () => 0,
   fixed: ReadonlySet<string> = new Set(),
 ): CutPiece[] {
@@ -191,7 +191,7 @@ export function cutList(
     const m = members[0] as StructureMember;
     const detail: [PieceEnd, PieceEnd] = [pieceEnd(structure, m, "from"), pieceEnd(structure, m, "to")];
     const isFixed = fixed.has(m.id);
-    const all = members.map((x) => (isFixed ? none : (allowances[x.id] ?? none)));
+    const all = members.map((x) => (isFixed ? none : (allowances?.[x.id] ?? none)));
     const mean = (k: keyof Estimate): number => all.reduce((s, e) => s + e[k], 0) / all.length;
     const extra = { value: mean("value"), low: mean("low"), high: mean("high") };
     const aimMm = isFixed ? 0 : members.reduce((s, x) => s + aimed(x), 0) / members.length;
@@ -209,7 +209,7 @@ export function cutList(
       longPointMm: m.longMm,
       shortPointMm: m.shortMm,
       centreMm: m.centreMm,
-      allowanceMm: extra,
+      allowanceMm: allowances || isFixed ? extra : null,
       aimMm,
       fixed: isFixed,
       cutLongPointMm: m.longMm + added,

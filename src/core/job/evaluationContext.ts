@@ -71,7 +71,7 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
   const found = structure && !broken("weld") ? predicted : null;
   const aim = broken("limits") ? { lengthMm: 0, widthMm: 0 } : aimOf(plan.limits);
   const cut = structure
-    ? cutList(structure, found?.allowancesMm, memberGrowth(structure, aim), new Set(plan.fixed ?? []))
+    ? cutList(structure, found?.allowancesMm ?? null, memberGrowth(structure, aim), new Set(plan.fixed ?? []))
     : [];
   const rounds = roundsOf(job.entries);
   const cutRounds = rounds

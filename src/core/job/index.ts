@@ -33,7 +33,9 @@ export { CLOSE, cutTick, type TickId, tickKey } from "./tickId";
 export { storedEntries, storedPlan, upgradeEntries, upgradePlan } from "./upgrade/upgrade";
 export { cleanSawTest } from "./usualStock";
 export {
+  addedWords,
   bandWords,
+  cutToWords,
   type Hold,
   heldWords,
   misreadWords,

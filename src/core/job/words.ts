@@ -3,7 +3,7 @@ import type { CutPiece } from "../cut";
 import { sectionWords } from "../frame";
 import type { FourCorners } from "../geometry";
 import type { SquareCheck, Tap } from "../square";
-import { type Estimate, fixed, formatLength, formatSmall, type UnitPreference } from "../units";
+import { type Estimate, fixed, formatLength, formatSmall, roundedLength, type UnitPreference } from "../units";
 import { builtOf } from "./built";
 import type { FrameRound } from "./frameRound";
 import type { MisreadHelp } from "./misreadHelp";
@@ -201,3 +201,23 @@ export function pieceSection(plan: Plan, piece: Pick<CutPiece, "section">): stri
   const { members } = builtOf(plan);
   return members ? sectionWords(members, piece.section) : "";
 }
+
+/** What is added to a piece for the weld, in words: a dash while that is not known. */
+export const addedWords = (piece: Pick<CutPiece, "fixed" | "allowanceMm">, units: UnitPreference): string =>
+  piece.fixed ? "must not move" : piece.allowanceMm ? bandWords(piece.allowanceMm, units) : "–";
+
+/**
+ * What a piece is cut to, in words. While what the weld takes is being worked out it is not known; where that cannot be
+ * worked out the drawing's length is said as such.
+ * @param waits whether it is being worked out.
+ */
+export const cutToWords = (
+  piece: Pick<CutPiece, "allowanceMm" | "cutLongPointMm">,
+  units: UnitPreference,
+  waits: boolean,
+): string =>
+  piece.allowanceMm
+    ? roundedLength(piece.cutLongPointMm, units)
+    : waits
+      ? "–"
+      : `${roundedLength(piece.cutLongPointMm, units)}, nothing added for the weld`;

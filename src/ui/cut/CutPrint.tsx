@@ -3,8 +3,8 @@
 import Link from "next/link";
 import { useState } from "react";
 import { drillList, holeAdvice, sheetStartsMm } from "@/core/cut";
-import { bandWords, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
-import { formatLength, formatSmall, roundedLength } from "@/core/units";
+import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
+import { formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -21,10 +21,11 @@ const WIDE: Record<Paper, number> = { A4: 186, Letter: 191 };
 
 /** The cut list on paper: list, holes, a card a piece, templates. */
 export function CutPrint() {
-  const { job, evaluation } = useJob("job", "evaluation");
+  const { job, evaluation, predicted } = useJob("job", "evaluation", "predicted");
   const { units } = job.plan;
   const [paper, setPaper] = useState<Paper>(units === "mm" ? "A4" : "Letter");
-  const { structure, cut, prediction } = evaluation;
+  const { structure, cut } = evaluation;
+  const waits = predicted.state.status === "working";
   const scene = useScene(structure);
   if (!structure || !scene) return <NotYet stage="Cut list on paper" />;
   const show = (mm: number): string => formatLength(mm, units).text;
@@ -77,12 +78,12 @@ export function CutPrint() {
                 <td className="fig py-1 pr-2 whitespace-nowrap">{show(p.longPointMm)}</td>
                 <td className="fig py-1 pr-2 whitespace-nowrap">{show(p.shortPointMm)}</td>
                 <td className="fig py-1 pr-2">
-                  {p.fixed ? "must not move" : prediction ? bandWords(p.allowanceMm, units) : "–"}
+                  {addedWords(p, units)}
                   {p.aimMm !== 0
                     ? ` and ${formatSmall(p.aimMm, units, { decimals: predictedDecimals(units), signed: true })} to the middle of the limits`
                     : ""}
                 </td>
-                <td className="fig py-1 pr-2 font-bold whitespace-nowrap">{roundedLength(p.cutLongPointMm, units)}</td>
+                <td className="fig py-1 pr-2 font-bold whitespace-nowrap">{cutToWords(p, units, waits)}</td>
                 <td className="py-1">☐</td>
               </tr>
             ))}
@@ -112,7 +113,7 @@ export function CutPrint() {
             <p className="text-xl">
               <strong className="fig">{p.quantity} ×</strong> {p.members.join(", ")}
             </p>
-            <p className="fig text-5xl font-bold">{roundedLength(p.cutLongPointMm, units)}</p>
+            <p className="fig text-5xl font-bold">{cutToWords(p, units, waits)}</p>
             <PiecePicture piece={p} width={360} height={48} />
             <p>{p.ends}</p>
             <Laying structure={structure} members={p.members} />

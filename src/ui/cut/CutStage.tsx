@@ -4,8 +4,8 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
 import type { StructureMember } from "@/core/frame";
-import { bandWords, type Plan, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
-import { fixed, formatLength, formatSmall, roundedLength } from "@/core/units";
+import { addedWords, cutToWords, type Plan, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
+import { fixed, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -46,7 +46,7 @@ const hasCope = (m: StructureMember): boolean =>
 
 /** Third stage: what to cut. */
 export function CutStage() {
-  const { job, evaluation } = useJob("job", "evaluation");
+  const { job, evaluation, predicted } = useJob("job", "evaluation", "predicted");
   const { edit } = usePlanField();
   const [picked, setPicked] = useState(0);
   useWarm(LATER);
@@ -56,6 +56,7 @@ export function CutStage() {
   if (!structure || !scene) return <NotYet stage="Cut" />;
   const pieces = cut.reduce((n, p) => n + p.quantity, 0);
   const chosen = cut[picked];
+  const waits = predicted.state.status === "working";
   const aimed = cut.some((p) => p.aimMm !== 0);
   const dg = units === "mm" ? 1 : 2;
   return (
@@ -65,6 +66,7 @@ export function CutStage() {
         say={`Cut ${pieces} pieces. Set the stop to the last column.`}
         why="Nominal size and the allowance for shrinkage are stated apart: the allowance puts the cold frame on nominal. Its band is where nine frames in ten end."
       />
+      <PredictionStatus />
       <Caution>{STAGE_CAUTIONS.cut}</Caution>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: scrolls sideways on a phone, so the keyboard must reach it */}
       <section className="overflow-x-auto" aria-label="Cut list" tabIndex={0}>
@@ -114,16 +116,14 @@ export function CutStage() {
                 <td className="fig py-3 pr-3 text-right whitespace-nowrap">
                   {formatLength(p.shortPointMm, units).text}
                 </td>
-                <td className="fig py-3 pr-3 text-right text-plum">
-                  {p.fixed ? "must not move" : prediction ? bandWords(p.allowanceMm, units) : "–"}
-                </td>
+                <td className="fig py-3 pr-3 text-right text-plum">{addedWords(p, units)}</td>
                 {aimed ? (
                   <td className="fig py-3 pr-3 text-right text-plum">
                     {p.fixed ? "–" : formatSmall(p.aimMm, units, { decimals: predictedDecimals(units), signed: true })}
                   </td>
                 ) : null}
                 <td className="fig py-3 pr-1 text-right text-xl font-bold whitespace-nowrap">
-                  {roundedLength(p.cutLongPointMm, units)}
+                  {cutToWords(p, units, waits)}
                 </td>
               </tr>
             ))}
@@ -147,10 +147,11 @@ export function CutStage() {
                 ))}
               </ul>
             ) : (
-              <>
-                <PredictionStatus />
-                <p className="mt-2">Without a prediction the lengths are nominal.</p>
-              </>
+              <p>
+                {waits
+                  ? "It is being worked out: until then nothing is known to cut to."
+                  : "Without a prediction nothing is added for the weld."}
+              </p>
             )}
           </Section>
           {chosen ? (
@@ -171,6 +172,9 @@ export function CutStage() {
                 Cut what is alike to one stop. Opposite sides must match within{" "}
                 {formatSmall(0.5, units, { decimals: dg })}, or equal diagonals prove nothing.
               </li>
+              {units === "inch-fraction" ? (
+                <li>“And 0.015 in more” lies that far beyond the mark, “less 0.010 in” that far short of it.</li>
+              ) : null}
               <li>
                 Weight of all pieces about{" "}
                 {fixed(

@@ -1,8 +1,8 @@
 "use client";
 
 import { sawTest } from "@/core/cut";
-import { cutTick, tickKey } from "@/core/job";
-import { fixed, formatLength, roundedLength } from "@/core/units";
+import { cutTick, cutToWords, tickKey } from "@/core/job";
+import { fixed, formatLength } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { Section } from "../parts/Sheet";
@@ -12,9 +12,10 @@ import { PiecePicture } from "./PiecePicture";
 
 /** One piece at a time, with figures that can be read from the saw. */
 export function SawCard() {
-  const { job, evaluation, store } = useJob("job", "evaluation", "store");
+  const { job, evaluation, store, predicted } = useJob("job", "evaluation", "store", "predicted");
   const { units, saw } = job.plan;
   const { cut, structure, ticked } = evaluation;
+  const waits = predicted.state.status === "working";
   const [word, setWord] = useAddress("piece");
   const at = Math.max(
     0,
@@ -37,10 +38,11 @@ export function SawCard() {
           {done ? <span className="ml-3 text-pass">✓ cut</span> : null}
         </p>
         <p className="fig text-[clamp(2.2rem,9vw,4.5rem)] leading-none font-bold text-plum">
-          {roundedLength(piece.cutLongPointMm, units)}
+          {cutToWords(piece, units, waits)}
         </p>
         <p className="text-soft">
-          stop to long point; short point <span className="fig">{formatLength(piece.cutShortPointMm, units).text}</span>
+          stop to long point; short point{" "}
+          <span className="fig">{waits ? "–" : formatLength(piece.cutShortPointMm, units).text}</span>
         </p>
         <PiecePicture piece={piece} width={420} height={64} />
         <ol className="grid gap-1 text-lg">

@@ -15,7 +15,7 @@ type PredictionState =
   | { status: "none"; why: string };
 
 export interface Predicted {
-  /** Of the plan as it is, or of the plan before while the new one is being worked out. */
+  /** Of the plan as it is; null until it is worked out: what was predicted of another plan is nothing of this one. */
   prediction: Prediction | null;
   /** Steps of the plan as it is; null until it is worked out here. */
   replay: Replay | null;
@@ -115,7 +115,7 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
           ? { status: "ready" }
           : { status: "working", share, cancel: () => setHalted({ key, status: "stopped" }) };
     return {
-      prediction: possible && (current || state.status === "working") ? (result?.prediction ?? null) : null,
+      prediction: possible && current ? result.prediction : null,
       replay: current ? result.replay : null,
       state,
       wantReplay,

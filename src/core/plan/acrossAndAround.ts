@@ -1,10 +1,11 @@
+import type { StructureFace } from "../frame";
 import { OrderBuilder } from "./orderBuilder";
 import type { Step, Up } from "./step";
-import { allJoints, type Workpiece } from "./workpiece";
+import { allJoints, type JointWork, type Workpiece } from "./workpiece";
 
 /**
  * Welding, school "across and around": outside seams first, always to the opposite corner, then one face all round, the turn, the
- * other face, insides last; what is put into the ring jumps about, a class of faces at a time, its lower faces after the last turn.
+ * other face, insides last; what is put into the ring jumps about, a class of faces at a time.
  * @param up how the frame lies when tacking ends.
  */
 export function acrossAndAround(work: Workpiece, up: Up): Step[] {
@@ -22,22 +23,19 @@ export function acrossAndAround(work: Workpiece, up: Up): Step[] {
     );
   });
   order.wait("touch", { kind: "hot reads long" });
-  if (corners.some((w) => w.down)) {
-    order.turn("bottom", { kind: "second takes back" });
-    for (const w of corners) order.weld("bead", w, w.down, { kind: "face all round" });
-  }
-  order.turn("top", { kind: "second takes back" });
-  for (const w of corners) order.weld("bead", w, w.up, { kind: "second takes back" });
+  // Everything on the face that is up already, then what is left: a frame is turned no more often than its faces need.
+  const facing = (w: JointWork, side: Up): StructureFace | null => (side === "top" ? w.up : w.down);
+  const other: Up = up === "top" ? "bottom" : "top";
+  for (const w of all) order.weld("bead", w, facing(w, up), { kind: "face all round" });
+  if (all.some((w) => facing(w, other))) order.turn(other, { kind: "second takes back" });
+  for (const w of corners) order.weld("bead", w, facing(w, other), { kind: "second takes back" });
   for (const w of corners) for (const f of w.more) order.weld("bead", w, f, { kind: "while it is up" });
   for (const w of corners) order.weld("bead", w, w.first, { kind: "inside last" });
   for (const w of branches) order.weld("bead", w, w.first, { kind: "jumping about" });
   for (const w of branches) order.weld("bead", w, w.second, { kind: "opposes the other side" });
   for (const w of branches) for (const f of w.more) order.weld("bead", w, f, { kind: "while it is up" });
-  for (const w of branches) order.weld("bead", w, w.up, { kind: "while it is up" });
-  if (branches.some((w) => w.down)) {
-    order.turn("bottom", { kind: "second takes back" });
-    for (const w of branches) order.weld("bead", w, w.down, { kind: "takes back above" });
-  }
+  for (const w of branches)
+    order.weld("bead", w, facing(w, other), { kind: facing(w, up) ? "second takes back" : "while it is up" });
   order.wait("cold", { kind: "cold in its clamps" });
   order.release({ kind: "now it shows" });
   order.measure("cold", 1, { kind: "only cold counts" });

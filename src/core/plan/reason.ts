@@ -17,7 +17,6 @@ export type Reason =
   | { kind: "hot reads long" }
   | { kind: "face all round" }
   | { kind: "second takes back" }
-  | { kind: "takes back above" }
   | { kind: "inside last" }
   | { kind: "jumping about" }
   | { kind: "while it is up" }

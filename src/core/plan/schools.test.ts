@@ -24,6 +24,15 @@ describe("the order of any frame", () => {
       expect(keys.indexOf("release")).toBeGreaterThan(keys.lastIndexOf(beads.at(-1)?.key ?? ""));
     }
   });
+  it("turns the frame no more often than its faces need: once for tacks below, once between the beads of either face", () => {
+    for (const s of STARTERS) {
+      const { steps } = orderOfWork(resolveStructure(started(s.name)).structure);
+      const welded = steps.filter((x) => x.id.do === "tack" || x.id.do === "bead");
+      const lines = (part: string): Set<string> => new Set(welded.filter((x) => x.part === part).map((x) => x.up));
+      const needed = [...lines("tack")].length - 1 + (lines("weld").has("top") && lines("weld").has("bottom") ? 1 : 0);
+      expect(steps.filter((x) => x.id.do === "flip").length, s.name).toBeLessThanOrEqual(needed);
+    }
+  });
   it("leaves out the faces that stay clear", () => {
     const free = started("ladder", { rungs: 1 });
     const clear = {

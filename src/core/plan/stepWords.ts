@@ -84,7 +84,6 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
   "face all round": () => "One face all round before the turn: equal lifts at all corners fit together.",
   "second takes back": () =>
     "Welding one face and then the other lets the second take back most of what the first lifted.",
-  "takes back above": () => "Takes back the bow of the bead on the other face.",
   "inside last": () => "The inside pulls a corner hardest, so this school leaves it until the other faces hold.",
   "jumping about": () => "Jumping about, so that no member collects its pull in one place.",
   "while it is up": () => "Before the turn, while it can be reached from above.",

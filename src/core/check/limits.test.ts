@@ -52,7 +52,7 @@ describe("limits", () => {
   });
   it("hold a frame without sides to where its places lie", () => {
     const limits = resolveLimits(plan.limits, { lengthMm: 1000, widthMm: 600 }, null);
-    expect(limits.map((l) => l.id)).toEqual(["place", "flat", "straight"]);
+    expect(limits.map((l) => l.id)).toEqual(["place", "flat"]);
     expect(limits[0]).toMatchObject({ upper: 1.5, lower: null, nonnegative: true });
   });
   it("are refused when they cross or are absurd", () => {

@@ -48,10 +48,13 @@ export function limitProblems(limits: Limits): Problem[] {
   if (limits.flat && limits.flat.mm <= 0)
     error("flat", "Flatness must be more than zero; leave it empty for no limit.");
   else if (limits.flat && limits.flat.mm > 100) error("flat", "Over 100 mm out of flat is no limit. Check the unit.");
-  for (const key of ["gap", "flush"] as const) {
+  for (const key of ["gap", "flush", "straight"] as const) {
     const value = limits[key];
     if (value && (value.mm <= 0 || value.mm > 20))
-      error(key, "A gap or step may be more than zero and up to 20 mm; leave it empty for no limit.");
+      error(
+        key,
+        `${key === "straight" ? "A bow" : "A gap or step"} may be more than zero and up to 20 mm; leave it empty for no limit.`,
+      );
   }
   return found;
 }
@@ -76,6 +79,7 @@ function figures(limits: Limits, { lengthMm, widthMm }: Sizes) {
         upper: limits.square.as === "mm/m" ? limits.square.limit : limits.square.limit.mm,
       },
       flat: own(limits.flat),
+      straight: { upper: own(limits.straight ?? null), optional: false },
       gap: own(limits.gap ?? null),
       flush: own(limits.flush ?? null),
     };
@@ -87,6 +91,8 @@ function figures(limits: Limits, { lengthMm, widthMm }: Sizes) {
     width: both(confirmed.widthMm ?? linearLimitMm(limits.linear, widthMm)),
     square: { byCorner: true, upper: confirmed.angleMmPerM ?? angleLimit(limits.linear, shorter).mmPerM },
     flat: confirmed.flatMm ?? flatLimitMm(limits.flat, longer),
+    // A class of flatness is one of straightness too: judged where somebody reads it.
+    straight: { upper: confirmed.flatMm ?? flatLimitMm(limits.flat, longer), optional: true },
     gap: null,
     flush: null,
   };
@@ -112,7 +118,7 @@ function sources(limits: Limits) {
  * @param quad corners of a frame that has sides AB to DA; another is judged by where its places lie.
  */
 export function resolveLimits(limits: Limits, sizes: Sizes, quad: Corners | null): Limit[] {
-  const { length, width, square, flat, gap, flush } = figures(limits, sizes);
+  const { length, width, square, flat, straight, gap, flush } = figures(limits, sizes);
   const source = sources(limits);
   const out: Limit[] = [];
   const upTo = (
@@ -165,9 +171,9 @@ export function resolveLimits(limits: Limits, sizes: Sizes, quad: Corners | null
       source: source.square,
     });
   upTo("flat", "Flatness", flat, source.flat, "mm", false);
-  upTo("straight", "Straightness of a member", flat, source.flat);
+  upTo("straight", "Straightness of a member", straight.upper, source.flat, "mm", straight.optional);
   upTo("level", "Level", limits.levelMmPerM, "own limit", "mm/m");
-  upTo("gap", "Gap at a joint", gap, "own limit");
-  upTo("flush", "Flush step", flush, "own limit");
+  upTo("gap", "Gap at a joint", gap, "own limit", "mm", false);
+  upTo("flush", "Flush step", flush, "own limit", "mm", false);
   return out;
 }

@@ -23,6 +23,8 @@ const ownSchema = z.strictObject({
     ])
     .nullable(),
   flat: lengthSchema.nullable(),
+  /** Bow of a member between its ends; null or left out when nobody minds. */
+  straight: lengthSchema.nullable().optional(),
   levelMmPerM: slope.nullable(),
   /** Gap at a joint before welding, and step between two parts that shall be flush; null when nobody minds. */
   gap: lengthSchema.nullable(),

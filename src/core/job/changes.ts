@@ -34,6 +34,7 @@ const LABELS: Record<string, string> = {
   aim: "Squared to",
   "limits.gap": "Gap limit",
   "limits.flush": "Flush limit",
+  "limits.straight": "Straightness limit",
   "limits.aim": "Aimed at",
   "limits.confirmed.lengthMm": "Class figure for the length, mm",
   "limits.confirmed.widthMm": "Class figure for the width, mm",

@@ -79,7 +79,14 @@ function remembered<R>(
 }
 
 const evaluateFrameRound = (context: EvaluationContext, places: Places, r: Round): FrameRound =>
-  remembered(FRAME_ROUNDS, context, r, () => workOutFrameRound(context, places, r));
+  remembered(
+    FRAME_ROUNDS,
+    context,
+    r,
+    () => workOutFrameRound(context, places, r),
+    // Gaps and steps of earlier rounds stand until they are read again.
+    `${context.rounds.filter((x) => ofFrame(x) && x !== r).reduce((n, x) => n + x.all.length, 0)}`,
+  );
 const evaluateBedRound = (context: EvaluationContext, r: Round, before: BedRound | null): BedRound =>
   remembered(BED_ROUNDS, context, r, () => workOutBedRound(context, r, before), before?.all.at(-1)?.id);
 
@@ -90,6 +97,9 @@ function bedRoundsOf(context: EvaluationContext): BedRound[] {
     if (r.round.gate === "bed") done.push(evaluateBedRound(context, r, done.at(-1) ?? null));
   return done;
 }
+
+/** Limits that hold before welding as well as after. */
+const AT_ANY_GATE: readonly Limit["kind"][] = ["gap", "flush", "straight"];
 
 const isRead = (r: Round): boolean => r.readings.size + r.slants.size > 0;
 const isCold = (r: Round): boolean => r.round.gate === "cold" && isRead(r);
@@ -122,6 +132,9 @@ export function summaryOf(job: Job): Summary {
   if (places)
     for (const round of rounds.filter((r) => ofFrame(r) && isRead(r)).reverse()) {
       const done = evaluateFrameRound(context, places, round);
+      // What fails at a gate is not hidden behind what is square.
+      const failed = done.verdicts.find((v) => AT_ANY_GATE.includes(v.limit.kind) && v.result?.verdict === "fail");
+      if (failed) return { stage, verdict: "fail", about: `${failed.limit.label.toLowerCase()}, ${named(round)}` };
       if (quad ? !done.square?.corners : !done.general?.farthest) continue;
       const square = done.verdicts.find((v) => v.limit.id === (quad ? "square" : "place"));
       if (square?.result) return { stage, verdict: square.result.verdict, about: `square, ${named(round)}` };

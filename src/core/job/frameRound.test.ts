@@ -64,7 +64,7 @@ describe("a frame without corners A to D", () => {
     const j = job([], free);
     const { places, limits } = evaluate(j);
     if (!places) throw new Error("places expected");
-    expect(limits.map((l) => l.id)).toEqual(["place", "flat", "straight"]);
+    expect(limits.map((l) => l.id)).toEqual(["place", "flat"]);
     const r = opened("cold");
     const names = Object.keys(places.nodes);
     const far = (p: string, q: string, off: number): string => {
@@ -136,13 +136,48 @@ describe("a cold frame by what else there is", () => {
     expect(twist("1.5")).toMatch(/Twist 1\.50 ± 0\.13 mm: A and C stand high/);
     expect(twist("0.05")).toMatch(/no more than the readings can tell/);
   });
-  it("is judged on straightness, level, gaps and steps only where they were read", () => {
-    const limits = (p: Plan): Plan => ({
-      ...p,
-      limits: { ...p.limits, levelMmPerM: 1, gap: length("1"), flush: length("0.5") } as Plan["limits"],
-    });
-    const none = evaluate(job([r, read(r.id, "AB", "1000")], limits)).cold?.verdicts.map((v) => v.limit.id);
-    expect(none).not.toContain("straight");
+  const limits = (p: Plan): Plan => ({
+    ...p,
+    limits: {
+      ...p.limits,
+      levelMmPerM: 1,
+      straight: length("2"),
+      gap: length("1"),
+      flush: length("0.5"),
+    } as Plan["limits"],
+  });
+  it("names every limit of the job that is not read yet, and passes none while one is open", () => {
+    const all = [
+      ...Object.entries({ AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1166.2", BD: "1166.2" }).map(([w, t]) =>
+        read(r.id, w, t),
+      ),
+      ...["zA", "zB", "zC", "zD"].map((w) => read(r.id, w, "0", {}, "feeler")),
+    ];
+    const plain = evaluate(job([r, ...all])).cold;
+    expect(plain?.verdicts.every((v) => v.result !== null)).toBe(true);
+    const more = evaluate(job([r, ...all], limits));
+    expect(more.cold?.verdicts.flatMap((v) => (v.result ? [] : [v.limit.id]))).toEqual(["straight", "gap", "flush"]);
+    expect([more.cold?.overall, more.summary.verdict]).toEqual(["not measured", "not measured"]);
+    // A bow is judged by its own limit alone, never by that of flatness.
+    expect(evaluate(job([r, read(r.id, "sAB", "5", {}, "feeler")])).limits.some((l) => l.kind === "straight")).toBe(
+      false,
+    );
+  });
+  it("keeps what failed at an earlier gate in sight until it is read again", () => {
+    const dry = opened("dry fit");
+    const wide = read(dry.id, "gA", "1.8", {}, "feeler");
+    const gap = (entries: Entry[]) => {
+      const e = evaluate(job(entries, limits));
+      const round = e.frameRounds.at(-1);
+      return [round?.verdicts.find((v) => v.limit.id === "gap")?.result?.verdict, round?.overall, e.summary.verdict];
+    };
+    expect(gap([dry, wide])).toEqual(["fail", "fail", "fail"]);
+    const cold = read(r.id, "AB", "1000");
+    expect(gap([dry, wide, r, cold])).toEqual(["fail", "fail", "fail"]);
+    const closed = read(dry.id, "gA", "0.4", {}, "feeler");
+    expect(gap([dry, wide, closed, r, cold])[0]).toBe("pass");
+  });
+  it("is judged on straightness, level, gaps and steps where they were read", () => {
     const all = evaluate(
       job(
         [

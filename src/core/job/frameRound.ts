@@ -18,6 +18,7 @@ import {
 import type { EvaluationContext } from "./evaluationContext";
 import { type MisreadHelp, misreadHelp } from "./misreadHelp";
 import { quantityKey, spanOf } from "./quantityId";
+import type { QuantityId } from "./quantitySchema";
 
 import { fullU, type Mean, meansOf, type Round, spansOf, uOfHeights } from "./rounds";
 
@@ -105,6 +106,22 @@ function twistOf(means: ReadonlyMap<string, Mean>): FourCorners | null {
   return fourCorners(z, uOfHeights(means, names));
 }
 
+/** Kinds that are read at one gate and stand until they are read again: a gap is closed before it is welded. */
+const STANDING: readonly QuantityId["kind"][] = ["gap", "flush", "straightness"];
+
+/** Readings that a round is held against limits with: its own, and what stands of earlier rounds of the frame. */
+function standing({ rounds, job, alphaPerK }: EvaluationContext, round: Round, means: ReadonlyMap<string, Mean>) {
+  const all = new Map<string, Mean>();
+  for (const r of rounds) {
+    if (r.round.id === round.round.id) break;
+    if (r.round.gate === "bed" || r.round.gate === "cut") continue;
+    for (const [key, mean] of meansOf(r, job.instruments, alphaPerK))
+      if (STANDING.includes(mean.what.kind)) all.set(key, mean);
+  }
+  for (const [key, mean] of means) all.set(key, mean);
+  return all;
+}
+
 /** The worst reading of one kind, with where it was. */
 function worstReading(
   means: ReadonlyMap<string, Mean>,
@@ -151,6 +168,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
         );
   const flatMm = flatOf(means, places);
   const twist = quad ? twistOf(means) : null;
+  const held = standing(context, round, means);
   const list = verdicts(
     limits,
     {
@@ -164,10 +182,10 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
       flatMm,
       worst: {
         place: general?.farthest ? { ...general.farthest, where: general.farthest.place } : null,
-        straight: worstReading(means, "straightness"),
-        level: worstReading(means, "level"),
-        gap: worstReading(means, "gap"),
-        flush: worstReading(means, "flush"),
+        straight: worstReading(held, "straightness"),
+        level: worstReading(held, "level"),
+        gap: worstReading(held, "gap"),
+        flush: worstReading(held, "flush"),
       },
     },
     job.plan.units,

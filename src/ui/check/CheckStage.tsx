@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import { useState } from "react";
-import type { LimitVerdict } from "@/core/check";
+import type { Limit, LimitVerdict } from "@/core/check";
 import { CORNERS } from "@/core/geometry";
 import { bandWords, distanceId, type FrameRound, plusMinus, quantityKey, quantityWords, twistWords } from "@/core/job";
 import { walkingSet } from "@/core/square";
@@ -62,7 +62,7 @@ function VerdictRow({ v }: { v: LimitVerdict }) {
   );
 }
 
-function headline(round: FrameRound | null, left: number): { say: string; why: string } {
+function headline(round: FrameRound | null, left: readonly Limit[]): { say: string; why: string } {
   if (!round || round.readings.size + round.slants.size === 0)
     return {
       say: "Let it get cold, then measure.",
@@ -81,7 +81,11 @@ function headline(round: FrameRound | null, left: number): { say: string; why: s
       say: `Outside its limit: ${bad.map((v) => v.limit.label.toLowerCase()).join(", ")}.`,
       why: "Every limit is listed below with its margin. Decide: correct it, use it as it is, or scrap it.",
     };
-  if (left > 0) return { say: `${left} still to read.`, why: "No verdict until every limit has its reading." };
+  if (left.length > 0)
+    return {
+      say: `Still to read: ${left.map((l) => l.label.toLowerCase()).join(", ")}.`,
+      why: "No verdict until every limit has its reading.",
+    };
   if (close.length > 0)
     return {
       say: `Too close to call: ${close.map((v) => v.limit.label.toLowerCase()).join(", ")}.`,
@@ -119,7 +123,7 @@ export function CheckStage() {
   const nowKey = picked ?? nextUnread(stand, quantities);
   const now = quantities.find((q) => q.key === nowKey) ?? null;
   const needed = limits.filter((l) => !l.optional);
-  const left = current?.verdicts.filter((v) => !v.result).length ?? needed.length;
+  const left = current?.verdicts.filter((v) => !v.result).map((v) => v.limit) ?? needed;
   const words = headline(current, left);
   const measured = losses.filter((l) => l.measured);
   const drawing = (

@@ -136,6 +136,14 @@ function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnL
         onChange={(flat) => set({ ...limits, flat })}
       />
       <LengthField
+        label="Bow of a member, at most"
+        units={units}
+        optional
+        value={limits.straight ?? null}
+        {...field("limits.straight")}
+        onChange={(straight) => set({ ...limits, straight })}
+      />
+      <LengthField
         label="Gap at a joint, at most"
         units={units}
         optional

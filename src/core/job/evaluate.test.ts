@@ -3,7 +3,7 @@ import { round, SQUARE } from "../../../tests/support/jobs";
 import { sized } from "../../../tests/support/plans";
 import { CORNERS, type Span } from "../geometry";
 import { SHELF } from "../instruments";
-import { lossOf, predicted } from "../shrink";
+import { leanNoise, lossOf, predicted } from "../shrink";
 import { length } from "../units";
 import type { Entry } from "./entrySchema";
 import { type Evaluation, evaluate as evaluateWith } from "./evaluate";
@@ -83,8 +83,10 @@ describe("evaluation", () => {
     const pair = ((e.setUp?.targets.AB ?? 0) + (e.setUp?.targets.CD ?? 0)) / 2;
     expect(e.cut[0]?.cutLongPointMm).toBeCloseTo(pair, 9);
     expect(pair).toBeCloseTo(1000 + (loss + lossOfSide(e, "CD")) / 2, 3);
-    const off = e.prediction?.outcomes.find((q) => q.id.kind === "square")?.nominal ?? 0;
-    expect(e.setUp?.diagonalDifferenceMm).toBeCloseTo(-off, 3);
+    // The likely lean is a fifth of its band: noise, not aimed at.
+    const lean = e.prediction && leanNoise(e.prediction);
+    expect(lean?.value).toBeLessThan(-0.1);
+    expect(Math.abs(e.setUp?.diagonalDifferenceMm ?? 1)).toBeLessThan(0.1);
   });
   it("holds measured loss against predicted, and says when the tape cannot tell", () => {
     const cold = { AB: "1000.1", BC: "600.1", CD: "1000.1", DA: "600.1", AC: "1166", BD: "1166" };
@@ -139,9 +141,9 @@ describe("evaluation", () => {
     // 8 mm apart on 1000 x 600: slide 8 x 1167 / 2000 = 4.7 mm, the habit says 4.
     expect(words).toMatchObject({ act: "slide", say: "Slide side CD: push corner C toward D by 4.7 mm." });
     expect(words?.why).toMatch(/Half the difference of the diagonals would be 4\.0 mm and leave 14 %/);
-    // The order pulls AC 0.2 mm shorter than BD: set up that much the other way, the slide is smaller by half of it.
+    // What the order pulls AC shorter than BD is noise: the slide is that of the drawing, but for a taper of hundredths.
     expect(nudgeWords(evaluate(leaning).frameRounds[0] ?? { square: null, impossible: null }, "mm").say).toMatch(
-      /by 4\.5 mm/,
+      /by 4\.6 mm/,
     );
   });
 });

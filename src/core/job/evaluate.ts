@@ -8,6 +8,7 @@ import type { Places, SetUp } from "../square";
 import type { Problem } from "../units";
 import { type BedRound, workOutBedRound } from "./bedRound";
 import { type CutRound, type EvaluationContext, evaluationContext } from "./evaluationContext";
+import { type Forecast, forecasts } from "./forecast";
 import { type FrameRound, workOutFrameRound } from "./frameRound";
 import type { Job } from "./jobSchema";
 import type { Plan } from "./planSchema";
@@ -48,6 +49,8 @@ export interface Evaluation {
   ticked: Set<string>;
   /** Last cold round with a reading. */
   cold: FrameRound | null;
+  /** Chance to pass each limit, by the order as planned; empty without a prediction. */
+  forecasts: Forecast[];
   losses: SideLoss[];
   shapes: ShapeChange[];
   closed: boolean;
@@ -171,6 +174,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
     steps: order?.steps ?? [],
     ticked,
     cold,
+    forecasts: forecasts(context, frameRounds),
     losses: prediction ? sideLosses(prediction, frameRounds, cold) : [],
     shapes: prediction ? shapeChanges(prediction, frameRounds, cold) : [],
     closed: ticked.has(tickKey(CLOSE)),

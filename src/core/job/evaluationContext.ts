@@ -83,7 +83,7 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
     });
   const sawn = structure ? fromSaw(structure, cutRounds.at(-1)?.asCut) : aim;
   const growth = { lengthMm: aim.lengthMm + sawn.lengthMm, widthMm: aim.widthMm + sawn.widthMm };
-  const prediction = found && structure ? { ...found, setUp: aimedSetUp(structure, found.setUp, growth) } : found;
+  const prediction = found && structure ? { ...found, setUp: aimedSetUp(structure, found, growth) } : found;
   const ticked = new Set<string>();
   for (const entry of job.entries) {
     if (entry.kind !== "tick") continue;

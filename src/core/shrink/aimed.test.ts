@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { resolveStructure } from "../frame";
-import { ends, SPANS } from "../geometry";
+import { CORNERS, ends, SPANS } from "../geometry";
 import { norm3, sub3, type Vec3 } from "../numeric";
 import { aimedSetUp, growing, memberGrowth } from "./aimed";
 import type { SetUpShape } from "./settingUp";
@@ -39,7 +39,7 @@ describe("a frame made longer and wider than drawn", () => {
               target: { value, low: value - 1, high: value + 1 },
             };
           });
-          const aimed = aimedSetUp(structure, { ...still, targets, offsetsMm: {} }, growth);
+          const aimed = aimedSetUp(structure, { outcomes: [], setUp: { ...still, targets, offsetsMm: {} } }, growth);
           const of = (span: string) => aimed.targets.find((t) => t.id.kind === "span" && t.id.span === span)?.target;
           const [x, y] = [quad.lengthMm + growth.lengthMm, quad.widthMm + growth.widthMm];
           expect(of("AB")?.value).toBeCloseTo(x, 6);
@@ -55,6 +55,32 @@ describe("a frame made longer and wider than drawn", () => {
     const open = resolveStructure(started("A-shaped drawbar")).structure;
     expect(growing(open, { lengthMm: 3, widthMm: 3 })([100, 5, 0])).toEqual([0, 0, 0]);
     const shape: SetUpShape = { ...still, targets: [], offsetsMm: { A: [1, 0, 0] } };
-    expect(aimedSetUp(open, shape, { lengthMm: 3, widthMm: 0 })).toBe(shape);
+    expect(aimedSetUp(open, { outcomes: [], setUp: shape }, { lengthMm: 3, widthMm: 0 })).toBe(shape);
+  });
+  it("leaves out a lean that is smaller than its scatter, and only that", () => {
+    const { structure } = resolveStructure(started("ladder", { length: 1500, width: 900, rungs: 2 }));
+    const { quad } = structure;
+    if (!quad) throw new Error("corners expected");
+    const offsetsMm = Object.fromEntries(
+      CORNERS.map((c) => [quad.joints[c], [c === "C" || c === "D" ? 0.4 : -0.4, c === "C" ? 0.3 : 0.1, 0] as Vec3]),
+    );
+    const square = (value: number, half: number) => ({
+      outcomes: [
+        {
+          id: { kind: "square" as const },
+          unit: "mm" as const,
+          unsigned: false,
+          nominal: value,
+          estimate: { value, low: value - half, high: value + half },
+        },
+      ],
+      setUp: { ...still, targets: [], offsetsMm },
+    });
+    const none = { lengthMm: 0, widthMm: 0 };
+    const off = (value: number, half: number, c: "A" | "C") =>
+      aimedSetUp(structure, square(value, half), none).offsetsMm[quad.joints[c]];
+    expect(off(-0.4, 2, "C")?.map((v) => Math.round(1e6 * v) / 1e6)).toEqual([0, 0.3, 0]);
+    expect(off(-0.4, 2, "A")?.map((v) => Math.round(1e6 * v) / 1e6)).toEqual([0, 0.1, 0]);
+    expect(off(-3, 1, "C")).toEqual([0.4, 0.3, 0]);
   });
 });

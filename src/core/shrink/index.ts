@@ -1,4 +1,4 @@
-export { aimedSetUp, growing, memberGrowth } from "./aimed";
+export { aimedSetUp, growing, leanNoise, memberGrowth } from "./aimed";
 export { CompileCache } from "./compileCache";
 export { type CompiledSteps, compileLoads } from "./compileSteps";
 export { frameOutcomes, frameOutputs } from "./frameOutcomes";

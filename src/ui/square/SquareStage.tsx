@@ -3,6 +3,7 @@
 import dynamic from "next/dynamic";
 import { useState } from "react";
 import {
+  bandWords,
   distanceId,
   type Hold,
   heldWords,
@@ -13,8 +14,10 @@ import {
   twistWords,
 } from "@/core/job";
 import type { Gate } from "@/core/plan";
+import { leanNoise } from "@/core/shrink";
 import { walkingSet } from "@/core/square";
 import { formatLength, formatSmall } from "@/core/units";
+import { LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { usePlanField } from "../job/usePlanField";
@@ -73,6 +76,7 @@ export function SquareStage() {
   const [gate, setGate] = useState<Gate | null>(null);
   const [warmerK, setWarmerK] = useState(0);
   const [hold, setHold] = useState<Hold>("slides");
+  const noise = evaluation.prediction && leanNoise(evaluation.prediction);
   const aimed = job.plan.aim === "drawing" ? null : setUp;
   const usual =
     quad && places
@@ -142,6 +146,7 @@ export function SquareStage() {
           </p>
         ))}
       </Now>
+      <LikelyFailure />
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid content-start gap-6">
@@ -258,9 +263,10 @@ export function SquareStage() {
           ) : null}
           {aimed ? (
             <p className="max-w-prose text-sm text-soft">
-              Set up a little large for what the weld takes: AB {formatLength(aimed.targets.AB, units).text}, BC{" "}
+              Set up for what the weld takes: AB {formatLength(aimed.targets.AB, units).text}, BC{" "}
               {formatLength(aimed.targets.BC, units).text}, AC {formatLength(aimed.targets.AC, units).text}, BD{" "}
               {formatLength(aimed.targets.BD, units).text}.
+              {noise ? ` The weld may lean it, AC less BD, by ${bandWords(noise, units)}: noise, not aimed at.` : ""}
             </p>
           ) : null}
         </div>

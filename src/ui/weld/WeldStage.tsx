@@ -7,6 +7,7 @@ import { useCallback, useEffect, useRef } from "react";
 import { STAGE_CAUTIONS } from "@/core/job";
 import { SCHOOL_WORDS, type Step } from "@/core/plan";
 import { CarriesCaution } from "../job/CarriesCaution";
+import { Forecasts, LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
@@ -125,6 +126,7 @@ export function WeldStage() {
               <p className="mt-1">Measure the cold frame next.</p>
             </div>
           )}
+          <LikelyFailure />
           {words?.caution ? <Caution>{words.caution}</Caution> : null}
           <div className="flex flex-wrap gap-2">
             {now ? (
@@ -189,6 +191,7 @@ export function WeldStage() {
           >
             <StepList steps={steps} now={now} onPick={go} />
           </Section>
+          <Forecasts />
           <Section title="Why this order">
             <dl className="grid max-w-prose gap-2">
               {[order.tack, order.weld]

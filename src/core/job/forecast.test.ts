@@ -1,0 +1,64 @@
+import { describe, expect, it } from "vitest";
+import { job, opened, read } from "../../../tests/support/jobs";
+import { chanceWithin } from "../check";
+import { predicted } from "../shrink";
+import { length } from "../units";
+import type { Entry } from "./entrySchema";
+import { evaluate } from "./evaluate";
+import { chanceWords, forecastWords, likelyFailure } from "./forecast";
+import type { Plan } from "./planSchema";
+import { predict } from "./predict";
+
+const withLimits =
+  (change: object) =>
+  (p: Plan): Plan => ({ ...p, limits: { ...p.limits, ...change } as Plan["limits"] });
+function of(entries: Entry[] = [], change: (p: Plan) => Plan = (p) => p) {
+  const j = job(entries, change);
+  const e = evaluate(j, predict(j.plan)?.prediction ?? null);
+  const find = (id: string) => e.forecasts.find((f) => f.limit.id === id);
+  return { e, find };
+}
+
+describe("how the cold frame is likely to stand against its limits", () => {
+  it("has every limit of the job, and a chance wherever something is predicted", () => {
+    const { e } = of([], withLimits({ gap: length("1"), straight: length("2") }));
+    expect(e.forecasts.map((f) => f.limit.id)).toEqual(e.limits.map((l) => l.id));
+    for (const f of e.forecasts) expect(f.chance === null, f.limit.id).toBe(f.limit.kind === "gap");
+    for (const f of e.forecasts)
+      if (f.cold)
+        expect(f.chance).toBeCloseTo(
+          chanceWithin(f.cold, f.limit.kind === "straight" ? -2 : f.limit.lower, f.limit.upper),
+          9,
+        );
+  });
+  it("puts a side that is set up for the weld on the middle of its limits, and one set up as drawn short of it", () => {
+    const setUp = of().find("AB");
+    const drawing = of([], (p) => ({ ...p, aim: "drawing" })).find("AB");
+    expect(setUp?.cold?.value).toBeCloseTo(1000, 2);
+    const { e } = of();
+    const loss = e.prediction && predicted(e.prediction, { kind: "span", span: "AB" });
+    expect(drawing?.cold?.value).toBeCloseTo(1000 + (loss?.value ?? 0), 6);
+  });
+  it("starts from what was read before welding, and is less sure by the tape", () => {
+    const r = opened("tacked");
+    const spans = { AB: "1000.3", BC: "600.3", CD: "1000.3", DA: "600.3", AC: "1175", BD: "1158" };
+    const racked = of([r, ...Object.entries(spans).map(([w, t]) => read(r.id, w, t))]).find("square");
+    const before = of().find("square");
+    expect(racked?.cold?.value).toBeGreaterThan(15);
+    expect(racked?.chance).toBeLessThan(0.02);
+    expect((racked?.cold?.high ?? 0) - (racked?.cold?.low ?? 0)).toBeGreaterThan(
+      (before?.cold?.high ?? 0) - (before?.cold?.low ?? 0),
+    );
+  });
+  it("says which limit fails rather than passes, and nothing when all pass", () => {
+    expect(likelyFailure(of().e.forecasts)).toBeNull();
+    const tight = likelyFailure(of([], withLimits({ flat: length("0.1") })).e.forecasts);
+    expect(tight?.limit.id).toBe("flat");
+    expect(tight && forecastWords(tight, "mm")).toMatch(/^likely \d\.\d\d mm, nine in ten .*; limit 0\.10 mm$/);
+    expect([chanceWords(0.999), chanceWords(0.42), chanceWords(0)]).toEqual([
+      "nearly sure",
+      "42 in 100",
+      "hardly ever",
+    ]);
+  });
+});

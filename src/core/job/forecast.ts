@@ -1,0 +1,140 @@
+import { chanceWithin, type Limit } from "../check";
+import { CORNERS } from "../geometry";
+import { type OutcomeId, outcomeWords, predicted } from "../shrink";
+import { cornerAngleDeg, type Measured } from "../square";
+import { type Estimate, fixed, formatLength, formatSmall, type UnitPreference } from "../units";
+import type { EvaluationContext } from "./evaluationContext";
+import type { FrameRound } from "./frameRound";
+import { fullU } from "./rounds";
+
+/** One limit of the job with how the cold frame is likely to stand against it. */
+export interface Forecast {
+  limit: Limit;
+  /** In the limit's own unit; null where nothing is predicted of it. */
+  cold: Estimate | null;
+  /** Chance that the cold frame passes; null where nothing is predicted. */
+  chance: number | null;
+  /** Where it is worst, in words; empty for the frame as a whole. */
+  where: string;
+}
+
+/** Nine in ten, in standard deviations. */
+const HALF_BAND = 1.645;
+
+/** What a reading is, and what welding changes it by: both may be off. */
+function after(start: Measured, change: Estimate): Estimate {
+  const value = start.value + change.value;
+  const own = HALF_BAND * start.u;
+  return {
+    value,
+    low: value - Math.hypot(change.value - change.low, own),
+    high: value + Math.hypot(change.high - change.value, own),
+  };
+}
+
+const exactly = (value: number): Measured => ({ value, u: 0 });
+
+/**
+ * How the cold frame is likely to stand against each limit, in the order of work as planned: from how it is to be set up, or
+ * from how it was read last before welding.
+ * @param rounds of the frame. @returns nothing without a prediction.
+ */
+export function forecasts(context: EvaluationContext, rounds: readonly FrameRound[]): Forecast[] {
+  const { prediction, structure, target, limits, job } = context;
+  if (!prediction || !structure) return [];
+  const { quad } = structure;
+  const setUp = job.plan.aim === "drawing" ? null : target;
+  const read = rounds.findLast((r) => ["dry fit", "tacked"].includes(r.round.gate) && r.readings.size > 0) ?? null;
+  const change = (id: OutcomeId): Estimate | null => predicted(prediction, id);
+  const worst = (limit: Limit, all: readonly { cold: Estimate | null; where: string }[]): Forecast =>
+    all
+      .map(
+        ({ cold, where }): Forecast => ({
+          limit,
+          cold,
+          where,
+          chance: cold && chanceWithin(cold, limit.lower, limit.upper),
+        }),
+      )
+      .reduce((a, b) => ((b.chance ?? 2) < (a.chance ?? 2) ? b : a), { limit, cold: null, chance: null, where: "" });
+  return limits.flatMap((limit): Forecast[] => {
+    switch (limit.kind) {
+      case "size": {
+        const e = change({ kind: "span", span: limit.id as "AB" });
+        const mean = read?.means.get(limit.id);
+        const start = mean
+          ? { value: mean.mm, u: fullU(mean) }
+          : exactly(setUp?.targets[limit.id as "AB"] ?? limit.nominal);
+        return [worst(limit, [{ cold: e && after(start, e), where: "" }])];
+      }
+      case "diagonal": {
+        const e = change({ kind: "square" });
+        const start = read?.square?.diagonalDifferenceMm ?? exactly(setUp?.diagonalDifferenceMm ?? 0);
+        return [worst(limit, [{ cold: e && after(start, e), where: "" }])];
+      }
+      case "corner": {
+        if (!quad) return [];
+        const perDeg = (1000 * Math.PI) / 180;
+        return [
+          worst(
+            limit,
+            CORNERS.map((c) => {
+              const e = change({ kind: "angle", corner: c });
+              const drawn = cornerAngleDeg(quad.corners, c);
+              const angle = read?.square?.angleDeg?.[c] ?? exactly(setUp ? cornerAngleDeg(setUp.corners, c) : drawn);
+              const cold = e && after({ value: angle.value - drawn, u: angle.u }, e);
+              return {
+                cold: cold && { value: perDeg * cold.value, low: perDeg * cold.low, high: perDeg * cold.high },
+                where: `corner ${c}`,
+              };
+            }),
+          ),
+        ];
+      }
+      case "flat":
+        return [worst(limit, [{ cold: change({ kind: "flat" }), where: "" }])];
+      case "straight":
+        return [
+          worst(
+            { ...limit, lower: limit.upper === null ? null : -limit.upper },
+            structure.members.flatMap((m) =>
+              (["bow", "lift"] as const).map((kind) => ({
+                cold: change({ kind, member: m.id }),
+                where: outcomeWords({ kind, member: m.id }),
+              })),
+            ),
+          ),
+        ].map((f) => ({ ...f, limit }));
+      default:
+        return [{ limit, cold: null, chance: null, where: "" }];
+    }
+  });
+}
+
+/** A chance as one says it; never certain, for a model is none. */
+export const chanceWords = (chance: number): string =>
+  chance > 0.985 ? "nearly sure" : chance < 0.015 ? "hardly ever" : `${Math.round(100 * chance)} in 100`;
+
+/** A forecast in words: what is likely, its band, and the limit. */
+export function forecastWords({ limit, cold, where }: Forecast, units: UnitPreference): string {
+  if (!cold) return "Nothing is predicted of it: read it.";
+  const small = (x: number): string =>
+    limit.unit === "mm/m" ? fixed(x, 2) : formatSmall(x, units, { decimals: units === "mm" ? 2 : 1, bare: true });
+  const size = (x: number): string => (limit.kind === "size" ? formatLength(x, units, { decimals: 2 }).text : small(x));
+  const unit = limit.kind === "size" ? "" : limit.unit === "mm/m" ? " mm/m" : units === "mm" ? " mm" : " in";
+  const { lower, upper } = limit;
+  const between =
+    lower !== null && upper !== null
+      ? `limit ${size(lower)} to ${size(upper)}${unit}`
+      : upper !== null
+        ? `limit ${size(upper)}${unit}`
+        : `limit at least ${size(lower ?? 0)}${unit}`;
+  return `${where ? `${where}: ` : ""}likely ${size(cold.value)}${unit}, nine in ten ${size(cold.low)} to ${size(cold.high)}${unit}; ${between}`;
+}
+
+/** The forecast that is likeliest to fail, where failing is likelier than passing; null when there is none. */
+export const likelyFailure = (all: readonly Forecast[]): Forecast | null =>
+  all.reduce<Forecast | null>(
+    (a, f) => (f.chance !== null && f.chance < 0.5 && f.chance < (a?.chance ?? 1) ? f : a),
+    null,
+  );

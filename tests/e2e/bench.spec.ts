@@ -20,7 +20,8 @@ test("bed, square and ticks by one hand on a phone", async ({ page, address }) =
   const done = page.getByRole("button", { name: "Done", exact: true });
   await expect(done).toBeInViewport();
   await done.tap();
-  await expect(page.getByTestId("now")).toContainText("Measure four sides");
+  // The four sides and both diagonals are read: that step is done.
+  await expect(page.getByTestId("now")).toContainText("Tack A");
   await saved(page);
   await expectAccessible(page);
 });
@@ -66,4 +67,15 @@ test("a lost connection loses neither tick nor reading", async ({ page, address,
   await expect(page.getByRole("slider")).toBeVisible();
   await page.reload();
   await expect(page.getByTestId("now")).toContainText("Measure four sides");
+  // A step that asks for readings is not ticked without them, but with a reason that stays.
+  await expect(page.getByRole("link", { name: "Measure now" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Done", exact: true })).toHaveCount(0);
+  await page.getByRole("button", { name: "Go on", exact: true }).tap();
+  await expect(page.getByText("Say why: it is kept with the job.")).toBeVisible();
+  await page.getByLabel("Go on without, because").fill("No tape in the yard");
+  await page.getByRole("button", { name: "Go on", exact: true }).tap();
+  await expect(page.getByTestId("now")).toContainText("Tack A");
+  await saved(page);
+  await page.goto(`${address}${job}/log`);
+  await expect(page.getByText(/without readings: No tape in the yard/)).toBeVisible();
 });

@@ -85,7 +85,8 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
   await test.step("tack and weld: ticks, in order, kept over a reload", async () => {
     await page.getByRole("link", { name: /Tack and weld/ }).click();
     await expect(page.getByTestId("now")).toContainText("Clamp what lies on the bed");
-    for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "Done", exact: true }).click();
+    // What was read at the dry fit is done without a tick.
+    for (let i = 0; i < 3; i++) await page.getByRole("button", { name: "Done", exact: true }).click();
     await expect(page.getByTestId("now")).toContainText("Tack B, inside corner");
     await saved(page);
     await page.reload();

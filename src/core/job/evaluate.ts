@@ -10,6 +10,7 @@ import { type BedRound, workOutBedRound } from "./bedRound";
 import { type CutRound, type EvaluationContext, evaluationContext } from "./evaluationContext";
 import { type Forecast, forecasts } from "./forecast";
 import { type FrameRound, workOutFrameRound } from "./frameRound";
+import { AT_ANY_GATE, gateReading } from "./gateReading";
 import type { Job } from "./jobSchema";
 import type { Plan } from "./planSchema";
 import { type ShapeChange, type SideLoss, shapeChanges, sideLosses } from "./predictedMeasured";
@@ -101,9 +102,6 @@ function bedRoundsOf(context: EvaluationContext): BedRound[] {
   return done;
 }
 
-/** Limits that hold before welding as well as after. */
-const AT_ANY_GATE: readonly Limit["kind"][] = ["gap", "flush", "straight"];
-
 const isRead = (r: Round): boolean => r.readings.size + r.slants.size > 0;
 const isCold = (r: Round): boolean => r.round.gate === "cold" && isRead(r);
 
@@ -158,6 +156,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const { problems, structure, places, prediction, target, limits, rounds, order, ticked } = context;
   const frameRounds = places ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(context, places, r)) : [];
   const cold = frameRounds.findLast(isCold) ?? null;
+  const steps = order?.steps ?? [];
   return {
     problems,
     structure,
@@ -171,8 +170,12 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
     bedRounds: bedRoundsOf(context),
     frameRounds,
     order,
-    steps: order?.steps ?? [],
-    ticked,
+    steps,
+    // What was read at a gate, and is not outside its limit, is done without a tick.
+    ticked: new Set([
+      ...ticked,
+      ...steps.flatMap((s) => (gateReading(s, frameRounds)?.state === "read" ? [s.key] : [])),
+    ]),
     cold,
     forecasts: forecasts(context, frameRounds),
     losses: prediction ? sideLosses(prediction, frameRounds, cold) : [],

@@ -18,6 +18,7 @@ export type { CutRound } from "./evaluationContext";
 export { chanceWords, type Forecast, forecastWords, likelyFailure } from "./forecast";
 export { FORMAT } from "./format";
 export type { FrameRound } from "./frameRound";
+export { type GateReading, gateReading } from "./gateReading";
 export { type Job, jobSchema } from "./jobSchema";
 export { lossLines } from "./lossLines";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";

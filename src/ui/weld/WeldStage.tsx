@@ -2,9 +2,9 @@
 
 import { Check, ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
-import { useCallback, useEffect, useRef } from "react";
+import { useCallback, useEffect, useId, useRef, useState } from "react";
 
-import { STAGE_CAUTIONS } from "@/core/job";
+import { type GateReading, gateReading, STAGE_CAUTIONS } from "@/core/job";
 import { SCHOOL_WORDS, type Step } from "@/core/plan";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { Forecasts, LikelyFailure } from "../job/Forecasts";
@@ -13,9 +13,11 @@ import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
 import { stagePath } from "../job/stages";
 import { Button, buttonClass } from "../parts/Button";
+import { FieldMessage, inputClass } from "../parts/Field";
 import { Caution, Section } from "../parts/Sheet";
 import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
+import { Verdict } from "../parts/Verdict";
 import { PredictionPanel } from "./PredictionPanel";
 import { ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
 import { useStepWords } from "./useStepWords";
@@ -69,6 +71,63 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
   );
 }
 
+/** What a step that asks for readings found, and the way past it, with a reason. */
+function AtGate({ gate, done, onGoOn }: { gate: GateReading; done: boolean; onGoOn: (why: string) => void }) {
+  const [why, setWhy] = useState("");
+  const [said, setSaid] = useState<string | null>(null);
+  const id = useId();
+  if (gate.state === "read")
+    return (
+      <p className="flex flex-wrap items-center gap-3">
+        <Verdict verdict="pass" /> Read in the round {gate.round?.round.gate} {gate.round?.number}.
+      </p>
+    );
+  if (done) return null;
+  return (
+    <div className="grid max-w-prose gap-2 border-l-4 border-close py-0.5 pl-4">
+      {gate.state === "failed" ? (
+        <p>
+          <Verdict verdict="fail" /> {gate.why}
+        </p>
+      ) : (
+        <p>Not read yet. The step is done when its readings are there.</p>
+      )}
+      <form
+        className="grid gap-1"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (why.trim() === "") setSaid("Say why: it is kept with the job.");
+          else onGoOn(why.trim());
+        }}
+      >
+        <label htmlFor={id} className="text-sm font-semibold">
+          {gate.state === "failed" ? "Go on although it fails, because" : "Go on without, because"}
+        </label>
+        <div className="flex flex-wrap gap-2">
+          <input
+            id={id}
+            className={`${inputClass(said !== null)} max-w-80`}
+            value={why}
+            maxLength={400}
+            aria-invalid={said !== null}
+            aria-describedby={`${id}-said`}
+            onChange={(e) => {
+              setSaid(null);
+              setWhy(e.target.value);
+            }}
+          />
+          <Button type="submit" big>
+            Go on
+          </Button>
+        </div>
+        <div id={`${id}-said`} aria-live="polite">
+          {said ? <FieldMessage severity="error">{said}</FieldMessage> : null}
+        </div>
+      </form>
+    </div>
+  );
+}
+
 /** Sixth stage: the order, one instruction at a time, to be ticked. */
 export function WeldStage() {
   const { job, evaluation, store, predicted } = useJob("job", "evaluation", "store", "predicted");
@@ -93,6 +152,7 @@ export function WeldStage() {
   const index = now ? steps.indexOf(now) : -1;
   const go = (s: Step | undefined) => s && move(s.key);
   const done = now ? ticked.has(now.key) : true;
+  const gate = now && gateReading(now, evaluation.frameRounds);
   const count = steps.filter((s) => ticked.has(s.key)).length;
   const tick = () => {
     if (!now) return;
@@ -129,7 +189,7 @@ export function WeldStage() {
           <LikelyFailure />
           {words?.caution ? <Caution>{words.caution}</Caution> : null}
           <div className="flex flex-wrap gap-2">
-            {now ? (
+            {now && !(gate && (!done || gate.state === "read")) ? (
               <Button look={done ? "plain" : "advise"} big className="min-h-16 grow text-xl md:grow-0" onClick={tick}>
                 <Check size={26} aria-hidden="true" /> {done ? "Take the tick back" : "Done"}
               </Button>
@@ -145,15 +205,29 @@ export function WeldStage() {
             >
               <ChevronRight size={24} aria-hidden="true" />
             </Button>
-            {now?.id.do === "measure" ? (
+            {now && gate ? (
               <Link
                 href={stagePath(job.id, now.gate === "cold" ? "check" : "square")}
-                className={`${buttonClass("plain", true)} no-underline`}
+                className={`${buttonClass(done ? "plain" : "advise", true)} no-underline`}
               >
-                Measure now
+                {gate.state === "unread" ? "Measure now" : "See the readings"}
               </Link>
             ) : null}
           </div>
+          {now && gate ? (
+            <AtGate
+              key={now.key}
+              gate={gate}
+              done={done}
+              onGoOn={(why) => {
+                store.add({
+                  kind: "note",
+                  text: `Went on at “${words?.say ?? now.key}” ${gate.state === "failed" ? "although it failed" : "without readings"}: ${why}`,
+                });
+                tick();
+              }}
+            />
+          ) : null}
           <WorkDrawing
             structure={structure}
             replay={replay}

@@ -55,7 +55,7 @@ test("the journey by keyboard alone", async ({ page, address }) => {
   await expect(page).toHaveURL(/\/weld$/);
   await tabTo(page, "Done");
   await page.keyboard.press("Space");
-  await expect(page.getByTestId("now")).toContainText("Measure four sides");
+  await expect(page.getByTestId("now")).toContainText("Tack A");
   await saved(page);
 
   await page.keyboard.press("Control+k");

@@ -54,6 +54,7 @@ const LABELS: Record<string, string> = {
   "weld.amps": "Amps",
   "weld.travelMmPerS": "Travel speed, mm/s",
   "weld.tackLength": "Tack length",
+  "weld.from": "Settings are",
 };
 
 const DRAWN_LABELS: Record<string, string> = {

@@ -29,6 +29,7 @@ export type { SideLoss } from "./predictedMeasured";
 export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quantityId";
 export type { QuantityId } from "./quantitySchema";
 export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
+export { settingsWords, thinnestWallMm, weldOf } from "./settings";
 export { STAGES, type Stage } from "./stages";
 export { surveyReadingWords, surveyWords } from "./surveyWords";
 export { CLOSE, cutTick, type TickId, tickKey } from "./tickId";

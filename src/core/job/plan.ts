@@ -1,21 +1,14 @@
 import type { Footprint } from "../bed";
 import { limitProblems } from "../check";
 import { drillProblems, sawTestProblems, stockProblems } from "../cut";
-import { type Rectangle, shapeOf, shapeProperties } from "../frame";
+import type { Rectangle } from "../frame";
 import { length, type Problem, plainMm, type UnitPreference } from "../units";
 import { weldProblems } from "../weld";
 import { builtOf } from "./built";
 import { FORMAT } from "./format";
 import type { Plan, Rest } from "./planSchema";
+import { thinnestWallMm, weldOf } from "./settings";
 import { usualStock } from "./usualStock";
-
-/** The thinnest wall of what a plan builds, mm: the one that burns through first. */
-export function thinnestWallMm(plan: Plan): number {
-  const { members } = builtOf(plan);
-  return members
-    ? Math.min(...members.sections.map((x) => shapeProperties(shapeOf(x)).wallMm))
-    : plan.frame.sizes.section.wall.mm;
-}
 
 /**
  * What keeps a plan from being stored. A frame that is being drawn is kept as it stands, clashes and all: only what could
@@ -30,7 +23,7 @@ export function planProblems(plan: Plan): Problem[] {
   const found = [
     ...limitProblems(plan.limits),
     ...built.problems,
-    ...weldProblems(plan.weld, thinnestWallMm(plan)),
+    ...weldProblems(weldOf(plan), thinnestWallMm(plan)),
     ...stockProblems(plan.stock),
     ...drillProblems(built.structure, plan.drill),
     ...(plan.saw ? sawTestProblems(plan.saw.gap.mm, plan.saw.leg.mm) : []),
@@ -148,7 +141,7 @@ export function newPlan(name: string, units: UnitPreference): Plan {
       leaves: [],
     },
     aim: "set-up",
-    weld: { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, tackLength: l("10", "3/8") },
+    weld: { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, tackLength: l("10", "3/8"), from: "starting" },
     stock: usualStock(units),
     saw: null,
     finish: "bare",

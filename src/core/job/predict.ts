@@ -1,9 +1,11 @@
 import { drain } from "../numeric";
 import { clampedMechanics, loadSteps } from "../plan";
 import { type FramePrediction, predictFrame } from "../shrink";
+import { FACTORS, unsureHeat } from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
 import { canPredict } from "./predictable";
+import { weldOf } from "./settings";
 
 /**
  * Predicts the plan's frame in the plan's order. A generator: yields the share done and may be left at any point.
@@ -13,7 +15,15 @@ export function* predicting(plan: Plan): Generator<number, FramePrediction> {
   const { structure, order } = builtOf(plan);
   if (!structure || !order) throw new RangeError("The frame has errors.");
   const { mechanics, clamps } = clampedMechanics(structure);
-  return yield* predictFrame(structure, mechanics, plan.weld, loadSteps(structure, plan.weld, order.steps, clamps));
+  const weld = weldOf(plan);
+  const steps = loadSteps(structure, weld, order.steps, clamps);
+  return yield* predictFrame(
+    structure,
+    mechanics,
+    weld,
+    steps,
+    weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS,
+  );
 }
 
 /** Predicts in one go. @returns null while the plan has errors. */

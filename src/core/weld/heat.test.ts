@@ -24,7 +24,7 @@ describe("settings", () => {
   it("that no welder uses are questioned, a tack that is none is refused", () => {
     expect(weldProblems({ ...weld, travelMmPerS: 0.5 }, 3)[0]).toMatchObject({
       severity: "warning",
-      message: expect.stringMatching(/hot/),
+      message: expect.stringMatching(/burn through/),
     });
     expect(weldProblems({ ...weld, tackLength: length("0") }, 3)[0]).toMatchObject({
       path: "weld.tackLength",

@@ -47,7 +47,7 @@ export function weldProblems(weld: Weld, wallMm: number): Problem[] {
   if (perWall < USUAL.low || perWall > USUAL.high)
     found.push({
       path: "weld.travelMmPerS",
-      message: `${Math.round(heatJPerMm(weld))} J/mm on a wall of ${plainMm(wallMm)} is ${perWall < USUAL.low ? "cold" : "hot"} for such tube: check volts, amps and travel speed.`,
+      message: `${Math.round(heatJPerMm(weld))} J/mm on a wall of ${plainMm(wallMm)} ${perWall < USUAL.low ? "may lap cold without fusing" : "may burn through"}: check volts, amps and travel speed.`,
       severity: "warning",
     });
   return found;

@@ -18,5 +18,7 @@ export const weldSchema = z.strictObject({
     .min(0.5, "Slower than 0.5 mm/s: check the unit.")
     .max(50, "Faster than 50 mm/s: check the unit."),
   tackLength: lengthSchema,
+  /** Read on a machine, or those to begin with for the process and the wall: then volts, amps and travel follow these. */
+  from: z.enum(["machine", "starting"]).optional(),
 });
 export type Weld = z.infer<typeof weldSchema>;

@@ -4,7 +4,15 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
 import type { StructureMember } from "@/core/frame";
-import { addedWords, cutToWords, type Plan, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
+import {
+  addedWords,
+  cutToWords,
+  type Plan,
+  pieceSection,
+  predictedDecimals,
+  STAGE_CAUTIONS,
+  settingsWords,
+} from "@/core/job";
 import { fixed, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -64,7 +72,7 @@ export function CutStage() {
       <h1 className="sr-only">Cut</h1>
       <Now
         say={`Cut ${pieces} pieces. Set the stop to the last column.`}
-        why="Nominal size and the allowance for shrinkage are stated apart: the allowance puts the cold frame on nominal. Its band is where nine frames in ten end."
+        why={`Nominal size and the allowance for shrinkage are stated apart: the allowance puts the cold frame on nominal. Its band is where nine frames in ten end. It rests on ${settingsWords(job.plan)}.`}
       />
       <PredictionStatus />
       <Caution>{STAGE_CAUTIONS.cut}</Caution>

@@ -1,18 +1,23 @@
 "use client";
 
-import type { Plan } from "@/core/job";
+import { type Plan, thinnestWallMm, weldOf } from "@/core/job";
 import { fixed, formatSmall } from "@/core/units";
 import { filletOfHeat, heatJPerMm, PROCESSES, type ProcessName } from "@/core/weld";
 import { usePlanField } from "../job/usePlanField";
+import { Button } from "../parts/Button";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 
 /** Settings as read on the machine; heat and the prediction follow from them. */
 export function WeldSettings() {
-  const { plan, units, edit, field } = usePlanField();
-  const { weld } = plan;
+  const { plan, units, edit, field, forget } = usePlanField();
+  const weld = weldOf(plan);
+  const begins = weld.from === "starting";
   const set = (change: Partial<Plan["weld"]>) => edit((p) => ({ ...p, weld: { ...p.weld, ...change } }));
+  // What is typed is read on a machine: the others stay as they are shown.
+  const read = (change: Partial<Plan["weld"]>) =>
+    edit((p) => ({ ...p, weld: { ...weldOf(p), ...change, from: "machine" } }));
   return (
     <div className="grid gap-4 sm:grid-cols-2">
       <SelectField
@@ -29,7 +34,7 @@ export function WeldSettings() {
         max={50}
         value={weld.volts}
         {...field("weld.volts")}
-        onChange={(volts) => volts !== null && set({ volts })}
+        onChange={(volts) => volts !== null && read({ volts })}
       />
       <NumberField
         label="Current"
@@ -38,7 +43,7 @@ export function WeldSettings() {
         max={600}
         value={weld.amps}
         {...field("weld.amps")}
-        onChange={(amps) => amps !== null && set({ amps })}
+        onChange={(amps) => amps !== null && read({ amps })}
       />
       <NumberField
         label="Travel"
@@ -47,7 +52,7 @@ export function WeldSettings() {
         max={50}
         value={weld.travelMmPerS}
         {...field("weld.travelMmPerS")}
-        onChange={(travelMmPerS) => travelMmPerS !== null && set({ travelMmPerS })}
+        onChange={(travelMmPerS) => travelMmPerS !== null && read({ travelMmPerS })}
       />
       <LengthField
         label="Tack length"
@@ -63,6 +68,22 @@ export function WeldSettings() {
           {formatSmall(filletOfHeat(weld.process, heatJPerMm(weld)), units)} fillet
         </span>
       </p>
+      {begins ? (
+        <p className="text-sm sm:col-span-2" data-testid="starting">
+          To begin with, for a wall of {formatSmall(thinnestWallMm(plan), units)}: from memory, not read on your
+          machine, so the bands are wider. Type what it shows.
+        </p>
+      ) : (
+        <Button
+          className="justify-self-start sm:col-span-2"
+          onClick={() => {
+            forget("weld.");
+            set({ from: "starting" });
+          }}
+        >
+          Back to settings to begin with
+        </Button>
+      )}
     </div>
   );
 }

@@ -1,0 +1,28 @@
+import { shapeOf, shapeProperties } from "../frame";
+import { fixed, formatSmall } from "../units";
+import { heatJPerMm, PROCESSES, startingSettings, type Weld } from "../weld";
+import { builtOf } from "./built";
+import type { Plan } from "./planSchema";
+
+/** The thinnest wall of what a plan builds, mm: the one that burns through first. */
+export function thinnestWallMm(plan: Plan): number {
+  const { members } = builtOf(plan);
+  return members
+    ? Math.min(...members.sections.map((x) => shapeProperties(shapeOf(x)).wallMm))
+    : plan.frame.sizes.section.wall.mm;
+}
+
+/** Settings that the plan is welded with: as they were read on a machine, else those to begin with on its thinnest wall. */
+export const weldOf = (plan: Plan): Weld =>
+  plan.weld.from === "starting"
+    ? { ...plan.weld, ...startingSettings(plan.weld.process, thinnestWallMm(plan)) }
+    : plan.weld;
+
+/** Settings in words, and whose they are: what every prediction rests on. */
+export function settingsWords(plan: Plan): string {
+  const weld = weldOf(plan);
+  const heat = `${PROCESSES[weld.process].label}, ${fixed(weld.volts, 1)} V, ${fixed(weld.amps, 0)} A, ${fixed(weld.travelMmPerS, 1)} mm/s, ${fixed(heatJPerMm(weld), 0)} J/mm`;
+  return weld.from === "starting"
+    ? `settings to begin with for a wall of ${formatSmall(thinnestWallMm(plan), plan.units)} (${heat}), not read on your machine: set them under Tack and weld`
+    : `your settings (${heat})`;
+}

@@ -174,7 +174,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
     // What was read at a gate, and is not outside its limit, is done without a tick.
     ticked: new Set([
       ...ticked,
-      ...steps.flatMap((s) => (gateReading(s, frameRounds)?.state === "read" ? [s.key] : [])),
+      ...steps.flatMap((s) => (gateReading(s, { steps, ticked }, frameRounds)?.state === "read" ? [s.key] : [])),
     ]),
     cold,
     forecasts: forecasts(context, frameRounds),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { job, opened, read } from "../../../tests/support/jobs";
+import { base, job, opened, read } from "../../../tests/support/jobs";
 import { length } from "../units";
 import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
@@ -12,7 +12,7 @@ function at(entries: Entry[], gate: string, nth = 1, change?: Parameters<typeof 
   const e = evaluate(job(entries, change), null);
   const step = e.steps.find((s) => s.id.do === "measure" && s.id.gate === gate && s.id.nth === nth);
   if (!step) throw new Error("no such step");
-  return { state: gateReading(step, e.frameRounds)?.state, ticked: e.ticked.has(step.key), e };
+  return { state: gateReading(step, e, e.frameRounds)?.state, ticked: e.ticked.has(step.key), e };
 }
 
 describe("a step that asks for readings", () => {
@@ -37,9 +37,22 @@ describe("a step that asks for readings", () => {
     });
     expect(at([dry, ...taped(dry, SQUARE), wide], "dry fit", 1, gap)).toMatchObject({ state: "failed", ticked: false });
   });
+  it("goes by the newest round of its gate, and leaves a second measuring alone until it is reached", () => {
+    const [first, second] = [opened("tacked"), opened("tacked")];
+    const racked = { ...SQUARE, AC: "1176", BD: "1156" };
+    const entries = [first, ...taped(first, racked), second, ...taped(second, SQUARE)];
+    expect(at(entries, "tacked", 1)).toMatchObject({ state: "read", ticked: true });
+    expect(at(entries, "tacked", 2)).toMatchObject({ state: "unread", ticked: false });
+    const { e } = at([], "tacked", 2);
+    const later = e.steps.findIndex((s) => s.id.do === "measure" && s.id.gate === "tacked" && s.id.nth === 2);
+    const ticks = e.steps
+      .slice(0, later)
+      .flatMap((s): Entry[] => (s.joint === null ? [] : [{ kind: "tick", ...base(), step: s.id, done: true }]));
+    expect(at([...ticks, ...entries], "tacked", 2)).toMatchObject({ state: "read", ticked: true });
+  });
   it("asks nothing of a step that is no measuring", () => {
     const { e } = at([], "dry fit");
     const tack = e.steps.find((s) => s.id.do === "tack");
-    expect(tack && gateReading(tack, e.frameRounds)).toBeNull();
+    expect(tack && gateReading(tack, e, e.frameRounds)).toBeNull();
   });
 });

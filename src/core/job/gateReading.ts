@@ -14,10 +14,21 @@ export interface GateReading {
   why: string;
 }
 
-/** @returns null for a step that asks for no readings. @param rounds of the frame. */
-export function gateReading({ id }: Step, rounds: readonly FrameRound[]): GateReading | null {
+/**
+ * How a measuring step stands by the newest round of its gate: what was nudged is read again in another. The second
+ * measuring of a gate counts once everything before it is ticked; until then its rounds belong to the first.
+ * @param work the order, with what stands ticked. @param rounds of the frame. @returns null for a step that asks for no readings.
+ */
+export function gateReading(
+  step: Step,
+  work: { steps: readonly Step[]; ticked: ReadonlySet<string> },
+  rounds: readonly FrameRound[],
+): GateReading | null {
+  const { id } = step;
   if (id.do !== "measure") return null;
-  const round = rounds.find((r) => r.round.gate === id.gate && r.number === id.nth) ?? null;
+  const before = work.steps.slice(0, Math.max(0, work.steps.indexOf(step)));
+  const reached = id.nth === 1 || before.every((s) => s.joint === null || work.ticked.has(s.key));
+  const round = (reached && rounds.findLast((r) => r.round.gate === id.gate && r.number >= id.nth)) || null;
   const shape = round?.verdicts.find((v) => ["square", "place"].includes(v.limit.id));
   // Without a limit on its shape a frame is read when its shape is known.
   const known = shape ? shape.result !== null : Boolean(round?.square?.corners ?? round?.general?.farthest);

@@ -16,7 +16,7 @@ describe("beyond the model", () => {
     const hot = {
       ...plan,
       frame: { by: "sizes" as const, sizes: limp },
-      weld: { ...plan.weld, volts: 50, amps: 600, travelMmPerS: 0.5, from: "machine" },
+      weld: { ...plan.weld, volts: 50, amps: 600, travelMmPerS: 0.5, from: "machine" as const },
     };
     const found = predict(hot)?.prediction;
     expect(found?.reasons[0]).toMatch(/more than this model can say/);

@@ -152,7 +152,7 @@ export function WeldStage() {
   const index = now ? steps.indexOf(now) : -1;
   const go = (s: Step | undefined) => s && move(s.key);
   const done = now ? ticked.has(now.key) : true;
-  const gate = now && gateReading(now, evaluation.frameRounds);
+  const gate = now && gateReading(now, evaluation, evaluation.frameRounds);
   const count = steps.filter((s) => ticked.has(s.key)).length;
   const tick = () => {
     if (!now) return;

@@ -89,7 +89,7 @@ const evaluateFrameRound = (context: EvaluationContext, places: Places, r: Round
     r,
     () => workOutFrameRound(context, places, r),
     // Gaps and steps of earlier rounds stand until they are read again.
-    `${context.rounds.filter((x) => ofFrame(x) && x !== r).reduce((n, x) => n + x.all.length, 0)}`,
+    `${context.ticked.size} ${context.rounds.filter((x) => ofFrame(x) && x !== r).reduce((n, x) => n + x.all.length, 0)}`,
   );
 const evaluateBedRound = (context: EvaluationContext, r: Round, before: BedRound | null): BedRound =>
   remembered(BED_ROUNDS, context, r, () => workOutBedRound(context, r, before), before?.all.at(-1)?.id);

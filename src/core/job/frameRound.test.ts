@@ -80,7 +80,7 @@ describe("a frame without corners A to D", () => {
     expect(good.summary).toMatchObject({ stage: "check", verdict: "pass" });
     const bad = evaluate(job([r, ...all(9), ...flat], free));
     expect(bad.cold?.overall).toBe("fail");
-    expect(bad.cold?.general?.taps[0]?.place).toBe(names[0]);
+    expect(bad.cold?.general?.farthest?.place).toBe(names[0]);
     // Without diagonals of its own it says what shows anywhere.
     expect(misreadWords(bad.cold?.general as NonNullable<typeof bad.cold>["general"] & object, "mm")).toMatch(
       /^No sign of a misread tape\. A slip shows from about \d/,

@@ -1,7 +1,7 @@
 import { type LimitVerdict, type Overall, overall, verdicts } from "../check";
-import { seenAt } from "../frame";
+import { type Structure, seenAt } from "../frame";
 import { CORNERS, type Corner, ends, type FourCorners, flatness, fourCorners, SIDES, type Span } from "../geometry";
-import { add, type Vec3 } from "../numeric";
+import { add, dot3, type Vec3 } from "../numeric";
 import {
   type GeneralCheck,
   generalCheck,
@@ -24,6 +24,8 @@ import { fullU, type Mean, meansOf, type Round, spansOf, uOfHeights } from "./ro
 
 /** A round of sides, diagonals and corner heights with what follows from it. */
 export interface FrameRound extends Round {
+  /** Nothing slides or hinges any more: it is welded, or every tack is in. */
+  locked: boolean;
   means: ReadonlyMap<string, Mean>;
   /** Null for a frame without corners A to D, and before anything is taped. */
   square: SquareCheck | null;
@@ -155,7 +157,13 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
   const general =
     wrong || readings.length === 0
       ? null
-      : generalCheck(places.nodes, readings, allTapes, wantedPlaces(places, before ? offSet : null));
+      : generalCheck(
+          places.nodes,
+          readings,
+          allTapes,
+          wantedPlaces(places, before ? offSet : null),
+          rodsOf(structure, places),
+        );
   const square =
     !quad || wrong || Object.keys(spans).length === 0
       ? null
@@ -197,6 +205,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
       : null;
   return {
     ...round,
+    locked: !before || isLocked(context),
     means,
     square,
     general,
@@ -230,6 +239,27 @@ function piecesAsCut({ rounds, structure, job }: EvaluationContext): Reading[] {
   }
   return [...found.values()];
 }
+
+/** Places of each member in order along it. */
+function rodsOf(structure: Structure | null, places: Places): string[][] {
+  if (!structure) return [];
+  const joints = new Map(structure.joints.map((j) => [j.id, j]));
+  return structure.members.map((m) =>
+    Object.keys(places.nodes)
+      .flatMap((name) => {
+        const j = joints.get(places.joints[name] ?? "");
+        return j && (j.a === m.id || j.b === m.id) ? [{ name, along: dot3(j.at, m.axes[0]) }] : [];
+      })
+      .sort((p, q) => p.along - q.along)
+      .map((p) => p.name),
+  );
+}
+
+/** Whether every tack is in: nothing hinges any more. */
+const isLocked = ({ order, ticked }: EvaluationContext): boolean => {
+  const tacks = order?.steps.filter((s) => s.id.do === "tack") ?? [];
+  return tacks.length > 0 && tacks.every((s) => ticked.has(s.key));
+};
 
 /** Where places shall be: as drawn, set off with the joint that they belong to. */
 function wantedPlaces(places: Places, offsetsMm: Readonly<Record<string, Vec3>> | null): Places["nodes"] {

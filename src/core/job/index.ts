@@ -41,6 +41,7 @@ export {
   cutToWords,
   type Hold,
   heldWords,
+  lockedWords,
   misreadWords,
   nudgeWords,
   pieceSection,

@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { job } from "../../../tests/support/jobs";
+import { base, job, opened, read } from "../../../tests/support/jobs";
+import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
+import type { FrameRound } from "./frameRound";
 import { predict } from "./predict";
-import { addedWords, bandWords, cutToWords } from "./words";
+import { addedWords, bandWords, cutToWords, heldWords, lockedWords } from "./words";
 
 describe("what a piece is cut to, in words", () => {
   const j = job([]);
@@ -22,5 +24,25 @@ describe("what a piece is cut to, in words", () => {
     expect(addedWords(known, "mm")).toBe(bandWords(known.allowanceMm, "mm"));
     expect(cutToWords(known, "mm", true)).toMatch(/^1000\.\d mm$/);
     expect(addedWords({ ...known, fixed: true }, "mm")).toBe("must not move");
+  });
+});
+
+describe("a frame that is locked", () => {
+  it("is told to slide while it can, and nothing of the kind once every tack is in", () => {
+    const r = opened("tacked");
+    const spans = { AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1170.2", BD: "1162.2" };
+    const readings = Object.entries(spans).map(([w, t]) => read(r.id, w, t));
+    const loose = evaluate(job([r, ...readings]), null);
+    const move = heldWords(loose.frameRounds[0] as FrameRound, "hinges", 0, "mm");
+    expect(lockedWords(loose.frameRounds[0] ?? null, move)).toBe(move);
+    const tacks = loose.steps.flatMap((s): Entry[] =>
+      s.id.do === "tack" ? [{ kind: "tick", ...base(), step: s.id, done: true }] : [],
+    );
+    const locked = evaluate(job([...tacks, r, ...readings]), null).frameRounds[0];
+    expect(locked?.locked).toBe(true);
+    expect(lockedWords(locked ?? null, move)).toMatchObject({
+      act: "leave",
+      say: expect.stringMatching(/^It is locked/),
+    });
   });
 });

@@ -136,6 +136,17 @@ export function placeWords(round: FrameRound | null, units: UnitPreference): Nud
   };
 }
 
+/** What to say of a frame in which nothing slides or hinges any more; null where there is nothing to move anyway. */
+export function lockedWords(round: FrameRound | null, move: NudgeWords): NudgeWords {
+  return round?.locked && move.act === "slide"
+    ? {
+        act: "leave",
+        say: "It is locked: nothing slides or hinges any more.",
+        why: "What it is off now is judged cold, and then corrected or agreed on. Pushing it only bends tubes that spring back.",
+      }
+    : move;
+}
+
 /** Twist of four corners in words. */
 export function twistWords({ twistMm, uTwistMm, highPair }: FourCorners, u: UnitPreference): string {
   if (Math.abs(twistMm) <= 2 * uTwistMm)

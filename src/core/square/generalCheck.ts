@@ -1,5 +1,6 @@
 import { norm, sub, type Vec2 } from "../numeric";
 import { type BestFit, bestFit } from "./bestFit";
+import { movable } from "./movable";
 import { adjustNetwork, type NetworkFit, openPlaces, type Reading, type Tape } from "./network";
 
 /** One tap: which place, which way, how far. */
@@ -108,13 +109,15 @@ function fitted(nodes: Record<string, Vec2>, readings: readonly Reading[], tapes
 /**
  * Where the places of any frame lie, by least squares, and how each must move.
  * @param nodes nominal places, mm. @param readings distances, angles and offsets between them. @param tapes shared errors.
- * @param wanted where they shall be; nominal when left out.
+ * @param wanted where they shall be; nominal when left out. @param rods places of each member in order along it: what is told
+ * to be tapped stretches and bends none of them.
  */
 export function generalCheck(
   nodes: Record<string, Vec2>,
   readings: readonly Reading[],
   tapes: Record<string, Tape> = {},
   wanted: Record<string, Vec2> = nodes,
+  rods: readonly (readonly string[])[] = [],
 ): GeneralCheck {
   const { fit, kept, untied, used } = fitted(nodes, readings, tapes);
   const apart = readings.flatMap((r) => {
@@ -135,19 +138,22 @@ export function generalCheck(
   if (fit.status === "undetermined") return { fit, untied, apart, bestFit: null, farthest: null, taps: [] };
   const found = bestFit(fit.points, wanted);
   const uOf = (place: string): number => fit.uOf((p) => norm(bestFit(p, wanted).moves[place]));
+  const first = names
+    .map((place) => ({ place, value: norm(found.moves[place]) }))
+    .reduce<{ place: string; value: number } | null>((a, b) => (a && a.value >= b.value ? a : b), null);
+  const made = movable(found.moves, used, rods);
   const taps = names
     .map((place): Tap & { move: Vec2 } => {
-      const move = found.moves[place];
+      const move = made[place];
       return { place, mm: norm(move), uMm: uOf(place), toward: null, move };
     })
     .sort((a, b) => b.mm - a.mm);
-  const [first] = taps;
   return {
     fit,
     untied,
     apart,
     bestFit: found,
-    farthest: first ? { place: first.place, value: first.mm, u: first.uMm } : null,
+    farthest: first && { ...first, u: uOf(first.place) },
     taps: taps
       .filter((t) => t.mm > 2 * t.uMm)
       .map(({ move, ...t }) => ({ ...t, toward: towards(t.place, move, used) })),

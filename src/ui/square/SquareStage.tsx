@@ -7,6 +7,7 @@ import {
   distanceId,
   type Hold,
   heldWords,
+  lockedWords,
   placeWords,
   quantityKey,
   quantityWords,
@@ -97,7 +98,7 @@ export function SquareStage() {
   const nowKey = picked ?? nextUnread(stand, quantities);
   const now = quantities.find((q) => q.key === nowKey) ?? null;
   const before = current === null || current.round.gate !== "hot";
-  const words = quad
+  const move = quad
     ? heldWords(
         current ?? { square: null, impossible: null },
         hold,
@@ -105,6 +106,7 @@ export function SquareStage() {
         units,
       )
     : placeWords(current, units);
+  const words = lockedWords(current, move);
   const best = current?.square?.nudges[0];
   const squareLimit = limits.find((l) => l.id === "square");
   const verdict = current?.verdicts.find((v) => v.limit.id === (quad ? "square" : "place"));

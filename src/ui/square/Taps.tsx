@@ -35,6 +35,16 @@ export function Taps({ round, places }: { round: FrameRound; places: number }) {
         <p>Too few readings to fix the shape yet.</p>
       ) : fit.agree === false ? (
         <p>{misreadWords({ fit }, units, round.help)}</p>
+      ) : round.locked ? (
+        <p>
+          It is locked, so nothing is tapped any more. The farthest, {farthest.place}, is{" "}
+          <span className="fig">{plusMinus(farthest.value, farthest.u, units)}</span> off.
+        </p>
+      ) : taps.length === 0 && farthest.value > 2 * farthest.u ? (
+        <p>
+          {farthest.place} is <span className="fig">{plusMinus(farthest.value, farthest.u, units)}</span> off, and no
+          tap mends it: that would stretch a tube. A piece is cut too long or too short, or a gap is open.
+        </p>
       ) : taps.length === 0 ? (
         <p>
           Every place lies where the tape can tell it: the farthest, {farthest.place}, is{" "}
@@ -49,7 +59,7 @@ export function Taps({ round, places }: { round: FrameRound; places: number }) {
           ))}
         </ol>
       )}
-      {taps.length > 0 && fit.agree !== false ? (
+      {taps.length > 0 && fit.agree !== false && !round.locked ? (
         <p className="mt-2 text-sm text-soft">
           Tap the farthest first, then measure again: one tap moves its neighbours too.
         </p>

@@ -117,10 +117,16 @@ export const chanceWords = (chance: number): string =>
 
 /** A forecast in words: what is likely, its band, and the limit. */
 export function forecastWords({ limit, cold, where }: Forecast, units: UnitPreference): string {
-  if (!cold) return "Nothing is predicted of it: read it.";
+  if (!cold) return "nothing is predicted of it: read it";
   const small = (x: number): string =>
     limit.unit === "mm/m" ? fixed(x, 2) : formatSmall(x, units, { decimals: units === "mm" ? 2 : 1, bare: true });
-  const size = (x: number): string => (limit.kind === "size" ? formatLength(x, units, { decimals: 2 }).text : small(x));
+  const size = (x: number): string =>
+    limit.kind !== "size"
+      ? small(x)
+      : units === "mm"
+        ? formatLength(x, units, { decimals: 2 }).text
+        : // Fractions of an inch are too coarse to tell a band by.
+          formatLength(x, "inch-decimal", { decimals: 3 }).text;
   const unit = limit.kind === "size" ? "" : limit.unit === "mm/m" ? " mm/m" : units === "mm" ? " mm" : " in";
   const { lower, upper } = limit;
   const between =

@@ -94,4 +94,9 @@ describe("two people at one drawn frame", () => {
     expect(changes.find((c) => c.path === "frame.drawn")).toMatchObject({ from: "4 members", to: "390 members" });
     expect(changes.length).toBeLessThan(400);
   });
+  it("does not take what is left out for a change to nothing", () => {
+    const plan = newPlan("Left out", "mm");
+    expect(planChanges({ ...plan, fixed: undefined }, plan)).toEqual([]);
+    expect(planChanges(plan, { ...plan, bed: { ...plan.bed, laid: undefined } })).toHaveLength(1);
+  });
 });

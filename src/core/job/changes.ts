@@ -26,6 +26,7 @@ const LABELS: Record<string, string> = {
   "frame.sizes.material": "Material",
   "frame.sizes.crossRuns": "Cross members run",
   "bed.adjust": "Bed set by",
+  "bed.laid": "Rests laid under the frame",
   "bed.mode": "Shimmed to",
   "bed.pitch": "Foot pitch",
   "bed.thread": "Foot thread",
@@ -104,6 +105,7 @@ const isLength = (v: object): v is { mm: number; text: string; unit: string } =>
 
 /** Flattens a plan to its leaves. A length is one leaf; items of lists go by their id, not their place. */
 function leaves(value: unknown, path: string, out: Leaves): Leaves {
+  if (value === undefined) return out;
   if (value === null) out.set(path, "none");
   else if (path.startsWith("frame.drawn.") && path.split(".").length > 3) out.set(path, inShort(value));
   else if (Array.isArray(value))

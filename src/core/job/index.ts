@@ -15,6 +15,7 @@ export {
 } from "./entrySchema";
 export { type Evaluation, evaluate, type Summary, summaryOf } from "./evaluate";
 export type { CutRound } from "./evaluationContext";
+export { following } from "./following";
 export { chanceWords, type Forecast, forecastWords, likelyFailure } from "./forecast";
 export { FORMAT } from "./format";
 export type { FrameRound } from "./frameRound";

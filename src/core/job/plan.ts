@@ -86,7 +86,8 @@ export function restsUnder(over: Pick<Footprint, "lengthMm" | "widthMm" | "inset
 
 /** Points over the whole surface under a frame, from corner to corner, row by row: what a survey reads. */
 export function restsGrid(over: Pick<Footprint, "lengthMm" | "widthMm">, along: number, across: number): Rest[] {
-  const stated = (mm: number) => length(String(+mm.toFixed(1)));
+  // As exact as they are laid out: a point a hair off its line would make a survey by straightedge look open.
+  const stated = (mm: number) => length(String(+mm.toFixed(4)));
   return Array.from({ length: along * across }, (_, i) => {
     const row = Math.floor(i / along);
     // To and fro, so that one walks round once.
@@ -133,6 +134,7 @@ export function newPlan(name: string, units: UnitPreference): Plan {
     frame: { by: "sizes", sizes },
     bed: {
       rests: restsUnder(over, 4),
+      laid: 4,
       adjust: "shims",
       mode: "level",
       pitch: l("1.5", "0.06"),

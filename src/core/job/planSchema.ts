@@ -16,6 +16,8 @@ const restSchema = z.strictObject({
 
 const bedSchema = z.strictObject({
   rests: z.array(restSchema).max(40, "At most 40 rests."),
+  /** Laid under the frame, so many of them: they follow it. Left out when somebody placed them. */
+  laid: z.union([z.literal(3), z.literal(4), z.literal(6)]).optional(),
   adjust: z.enum(["shims", "feet"]),
   mode: z.enum(SHIM_MODES),
   /** Thread pitch of the feet. */

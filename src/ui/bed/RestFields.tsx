@@ -29,7 +29,11 @@ export function RestFields({ over }: { over: Footprint }) {
   /** Other rests: texts typed for those that go (all of them, or one by its name) go with them. */
   const place = (rests: Plan["bed"]["rests"], gone = "") => {
     forget(gone ? `bed.rests.${gone}.` : "bed.rests.");
-    set({ rests });
+    set({ rests, laid: undefined });
+  };
+  const lay = (laid: 3 | 4 | 6) => {
+    forget("bed.rests.");
+    set({ rests: restsUnder(over, laid), laid });
   };
   const free = Array.from({ length: 99 }, (_, i) => `R${i + 1}`).find((id) => !bed.rests.some((r) => r.id === id));
   const centre = () => ({
@@ -39,12 +43,12 @@ export function RestFields({ over }: { over: Footprint }) {
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => place(restsUnder(over, 3))}>Three: A, B and the middle of CD</Button>
-        <Button onClick={() => place(restsUnder(over, 4))}>Four, under the corners</Button>
-        <Button onClick={() => place(restsUnder(over, 6))}>Six, with the middles of AB and CD</Button>
+        <Button onClick={() => lay(3)}>Three: A, B and the middle of CD</Button>
+        <Button onClick={() => lay(4)}>Four, under the corners</Button>
+        <Button onClick={() => lay(6)}>Six, with the middles of AB and CD</Button>
         <Button
           disabled={!free || bed.rests.length >= 40}
-          onClick={() => free && set({ rests: [...bed.rests, { id: free, ...centre() }] })}
+          onClick={() => free && set({ rests: [...bed.rests, { id: free, ...centre() }], laid: undefined })}
         >
           <Plus size={18} aria-hidden="true" /> One more
         </Button>
@@ -60,6 +64,11 @@ export function RestFields({ over }: { over: Footprint }) {
           Lay the grid
         </Button>
       </div>
+      <p className="text-sm text-soft">
+        {bed.laid
+          ? "Laid under the frame: they follow it until one is placed by hand."
+          : "Placed by hand: they stay when the frame changes."}
+      </p>
       <ul className="grid gap-3">
         {bed.rests.map((rest, i) => (
           <li key={rest.id} className="grid grid-cols-[2.5rem_1fr_1fr_auto] items-start gap-2">
@@ -77,7 +86,8 @@ export function RestFields({ over }: { over: Footprint }) {
                 value={rest[axis]}
                 {...field(`bed.rests.${i}.${axis}`, `bed.rests.${rest.id}.${axis}`)}
                 onChange={(v) =>
-                  v && set({ rests: bed.rests.map((r) => (r.id === rest.id ? { ...r, [axis]: v } : r)) })
+                  v &&
+                  set({ rests: bed.rests.map((r) => (r.id === rest.id ? { ...r, [axis]: v } : r)), laid: undefined })
                 }
               />
             ))}

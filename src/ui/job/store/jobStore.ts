@@ -1,6 +1,7 @@
 import type { Instrument } from "@/core/instruments";
 import {
   type Entry,
+  following,
   type Job,
   type NewEntry,
   type Plan,
@@ -156,7 +157,8 @@ export class JobStore {
 
   /** Changes the plan. Takes effect on the screen at once and is saved a moment later. */
   edit(change: (plan: Plan) => Plan): void {
-    if (this.document.edit(change)) this.planChanged();
+    const surveyed = this.currentJob().entries.some((e) => e.kind === "round" && e.gate === "bed");
+    if (this.document.edit((p) => following(p, change(p), surveyed))) this.planChanged();
   }
 
   undo(): void {

@@ -13,7 +13,7 @@ export {
   linearLimitMm,
 } from "./iso13920";
 export { type Limit, limitProblems, resolveLimits } from "./limits";
-export { type Limits, limitsSchema } from "./limitsSchema";
+export { type FlatBy, type Limits, limitsSchema } from "./limitsSchema";
 export { type Proof, type Provable, provable, slipsThatShow } from "./provable";
 export { tubeFits } from "./tubeTolerance";
 export { type LimitVerdict, type Overall, overall, verdicts } from "./verdicts";

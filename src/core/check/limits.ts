@@ -3,7 +3,7 @@ import { ends, SIDES, type Side } from "../geometry";
 import { distance } from "../numeric";
 import { type Problem, plainMm } from "../units";
 import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
-import type { Deviation, Limits } from "./limitsSchema";
+import type { Deviation, FlatBy, Limits } from "./limitsSchema";
 
 /** One limit in numbers. mm, or mm/m where `unit` says so. */
 export interface Limit {
@@ -17,6 +17,8 @@ export interface Limit {
   upper: number | null;
   nonnegative: boolean;
   source: string;
+  /** Of flatness: what it is. */
+  flatBy?: FlatBy;
   /** Judged when it is measured; a frame passes without. */
   optional?: true;
 }
@@ -171,6 +173,8 @@ export function resolveLimits(limits: Limits, sizes: Sizes, quad: Corners | null
       source: source.square,
     });
   upTo("flat", "Flatness", flat, source.flat, "mm", false);
+  const flatness = out.at(-1);
+  if (flatness?.kind === "flat") flatness.flatBy = limits.flatBy ?? "slab";
   upTo("straight", "Straightness of a member", straight.upper, source.flat, "mm", straight.optional);
   upTo("level", "Level", limits.levelMmPerM, "own limit", "mm/m");
   upTo("gap", "Gap at a joint", gap, "own limit", "mm", false);

@@ -11,6 +11,11 @@ const slope = z
   .positive("Must be more than zero.")
   .max(100, "More than 100 mm/m is no limit.");
 
+/** What flatness is: the least distance of two planes that hold all heights, or the largest gap with one corner held down. */
+export const FLAT_BY = ["slab", "held"] as const;
+export type FlatBy = (typeof FLAT_BY)[number];
+const flatBy = z.enum(FLAT_BY).optional();
+
 const ownSchema = z.strictObject({
   kind: z.literal("own"),
   length: deviationSchema,
@@ -23,6 +28,7 @@ const ownSchema = z.strictObject({
     ])
     .nullable(),
   flat: lengthSchema.nullable(),
+  flatBy,
   /** Bow of a member between its ends; null or left out when nobody minds. */
   straight: lengthSchema.nullable().optional(),
   levelMmPerM: slope.nullable(),
@@ -37,6 +43,7 @@ const classSchema = z.strictObject({
   kind: z.literal("class"),
   linear: z.enum(LINEAR_CLASSES),
   flat: z.enum(FLAT_CLASSES),
+  flatBy,
   levelMmPerM: slope.nullable(),
   /** Figures of the class that were looked up and corrected; the rest stay from memory. */
   confirmed: z.strictObject({

@@ -4,6 +4,7 @@ import type { Measured, SquareCheck } from "../square";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "../units";
 import { type Conformity, conformity, type Verdict } from "./conformity";
 import type { Limit } from "./limits";
+import type { FlatBy } from "./limitsSchema";
 
 /** One limit with what was measured against it. */
 export interface LimitVerdict {
@@ -38,9 +39,15 @@ export function worstCorner(square: SquareCheck): (Measured & { corner: string }
   return { corner, value: 1000 * Math.tan(radians(off(corner))), u: 1000 * radians(angleDeg[corner].u) };
 }
 
+const FLAT_WORDS: Record<FlatBy, string> = {
+  slab: "the thinnest slab that holds it",
+  held: "the gap with a corner held down",
+};
+
 function measure(limit: Limit, frame: MeasuredFrame): { value: Measured | null; note: string } {
   if (limit.kind === "size") return { value: frame.sides[limit.id] ?? null, note: "" };
-  if (limit.kind === "flat") return { value: frame.flatMm, note: "" };
+  if (limit.kind === "flat")
+    return { value: frame.flatMm, note: frame.flatMm ? `, ${FLAT_WORDS[limit.flatBy ?? "slab"]}` : "" };
   const worst = frame.worst?.[limit.kind];
   if (worst !== undefined) return { value: worst, note: worst ? `, at ${worst.where}` : "" };
   if (!frame.square) return { value: null, note: "" };

@@ -36,6 +36,7 @@ const LABELS: Record<string, string> = {
   "limits.gap": "Gap limit",
   "limits.flush": "Flush limit",
   "limits.straight": "Straightness limit",
+  "limits.flatBy": "Flatness is",
   "limits.aim": "Aimed at",
   "limits.confirmed.lengthMm": "Class figure for the length, mm",
   "limits.confirmed.widthMm": "Class figure for the width, mm",

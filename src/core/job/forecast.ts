@@ -92,7 +92,17 @@ export function forecasts(context: EvaluationContext, rounds: readonly FrameRoun
         ];
       }
       case "flat":
-        return [worst(limit, [{ cold: change({ kind: "flat" }), where: "" }])];
+        // With a corner held down four corners gap by their twist, up or down.
+        return limit.flatBy === "held" && quad
+          ? [
+              {
+                ...worst({ ...limit, lower: limit.upper === null ? null : -limit.upper }, [
+                  { cold: change({ kind: "twist" }), where: "twist" },
+                ]),
+                limit,
+              },
+            ]
+          : [worst(limit, [{ cold: change({ kind: "flat" }), where: "" }])];
       case "straight":
         return [
           worst(

@@ -199,3 +199,23 @@ describe("a cold frame by what else there is", () => {
     ]);
   });
 });
+
+describe("the two meanings of flat", () => {
+  const r = opened("cold");
+  const held = (p: Plan): Plan => ({ ...p, limits: { ...p.limits, flatBy: "held" } });
+  const heights = (a: string): Entry[] =>
+    ["zA", "zB", "zC", "zD"].map((w) => read(r.id, w, w === "zA" ? a : "0", {}, "feeler"));
+  const flat = (entries: Entry[], change?: (p: Plan) => Plan) => {
+    const round = evaluate(job([r, ...entries], change)).cold;
+    return { value: round?.flatMm?.value, why: round?.verdicts.find((v) => v.limit.id === "flat")?.why };
+  };
+  it("are twice apart on four corners, whichever way they are read, and every verdict names its own", () => {
+    expect(flat(heights("1.4")).value).toBeCloseTo(0.7, 5);
+    expect(flat(heights("1.4"), held).value).toBeCloseTo(1.4, 5);
+    const rock = [read(r.id, { kind: "rock", held: "A" }, "1.4", {}, "feeler")];
+    expect(flat(rock).value).toBeCloseTo(0.7, 5);
+    expect(flat(rock, held).value).toBeCloseTo(1.4, 5);
+    expect(flat(rock).why).toMatch(/the thinnest slab that holds it/);
+    expect(flat(rock, held).why).toMatch(/the gap with a corner held down/);
+  });
+});

@@ -71,6 +71,17 @@ function moreReadings(
   return { readings, tapes };
 }
 
+/**
+ * The largest gap with one corner held down: a rock as it was read, or what four corner heights rock by (closed form: the
+ * sum of one diagonal's heights less the other's).
+ */
+function heldOf(means: ReadonlyMap<string, Mean>, twist: FourCorners | null): FrameRound["flatMm"] {
+  const rocks = [...means.values()].filter((m) => m.what.kind === "rock");
+  const worst = rocks.reduce<Mean | null>((w, m) => (!w || m.mm > w.mm ? m : w), null);
+  if (worst) return { value: worst.mm, u: worst.uMm, by: "the rock" };
+  return twist && { value: Math.abs(twist.twistMm), u: twist.uTwistMm, by: "4 heights, one corner held" };
+}
+
 /** Flatness from heights at places, or else from edges across the diagonals, or from a rock: half of what rocks. */
 function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["flatMm"] {
   const heights = [...means].flatMap(([key, mean]) => {
@@ -174,8 +185,8 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
           (before && target ? target : quad).squareDifferenceMm2,
           general?.fit ?? null,
         );
-  const flatMm = flatOf(means, places);
   const twist = quad ? twistOf(means) : null;
+  const flatMm = job.plan.limits.flatBy === "held" ? heldOf(means, twist) : flatOf(means, places);
   const held = standing(context, round, means);
   const list = verdicts(
     limits,

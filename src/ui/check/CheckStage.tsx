@@ -161,10 +161,7 @@ export function CheckStage() {
             {current?.twist ? <p className="mt-2 max-w-prose">{twistWords(current.twist, units)}</p> : null}
             {current?.flatMm ? (
               <p className="mt-2 text-sm text-soft">
-                Flatness by {current.flatMm.by}
-                {current.flatMm.by.includes("rock")
-                  ? ": the gap with one corner held down is the worst case, twice what four heights give."
-                  : "."}
+                Flatness by {current.flatMm.by}. Which of its two meanings the limit has is chosen under Job.
               </p>
             ) : null}
           </Section>

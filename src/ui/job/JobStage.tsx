@@ -163,6 +163,23 @@ function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnL
   );
 }
 
+/** Two things are called flatness: which one the limit means is the job's choice. */
+function FlatByField({ limits, set }: { limits: Limits; set: (limits: Limits) => void }) {
+  return (
+    <div className="sm:col-span-2">
+      <Choice
+        label="Out of flat is"
+        value={limits.flatBy ?? "slab"}
+        options={[
+          ["slab", "the thinnest slab that holds it (advised)"],
+          ["held", "the gap with one corner held down: twice as much on four corners"],
+        ]}
+        onChange={(flatBy) => set({ ...limits, flatBy })}
+      />
+    </div>
+  );
+}
+
 function LimitFields() {
   const { plan, edit, field, forget } = usePlanField();
   const { limits } = plan;
@@ -182,6 +199,7 @@ function LimitFields() {
           else if (limits.kind === "class") set(ownFromClass(limits, overallSizeMm(plan)));
         }}
       />
+      <FlatByField limits={limits} set={set} />
       {limits.kind === "own" ? (
         <OwnLimitFields limits={limits} set={set} />
       ) : (

@@ -2,10 +2,12 @@ import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { angle, evaluate, job, opened, read, slope } from "../../../tests/support/jobs";
 import { withDrawn } from "../../../tests/support/plans";
+import { distance } from "../numeric";
+import { walkingSet } from "../square";
 import { length } from "../units";
 import type { Entry } from "./entrySchema";
 import type { Plan } from "./planSchema";
-import { heldWords, misreadWords, twistWords } from "./words";
+import { heldWords, misreadWords, placeWords, twistWords } from "./words";
 
 describe("a misread that six tapes cannot name", () => {
   const SIX = { AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1166", BD: "1186" };
@@ -217,5 +219,24 @@ describe("the two meanings of flat", () => {
     expect(flat(rock, held).value).toBeCloseTo(1.4, 5);
     expect(flat(rock).why).toMatch(/the thinnest slab that holds it/);
     expect(flat(rock, held).why).toMatch(/the gap with a corner held down/);
+  });
+});
+
+describe("moves of a frame without corners", () => {
+  const free = (p: Plan): Plan => withDrawn(p, started("A-shaped drawbar"));
+  it("are told while its pieces lie loose, and none in a tacked one of triangles: that would stretch a tube", () => {
+    const { places } = evaluate(job([], free));
+    if (!places) throw new Error("places expected");
+    const [moved = ""] = Object.keys(places.nodes);
+    const words = (gate: "dry fit" | "tacked") => {
+      const r = opened(gate);
+      const at = (n: string) => ({ x: (places.nodes[n]?.x ?? 0) + (n === moved ? 7 : 0), y: places.nodes[n]?.y ?? 0 });
+      const all = walkingSet(places).map(([p, q]) =>
+        read(r.id, { kind: "distance", from: p, to: q }, distance(at(p), at(q)).toFixed(2)),
+      );
+      return placeWords(evaluate(job([r, ...all], free)).frameRounds[0] ?? null, "mm").say;
+    };
+    expect(words("dry fit")).toMatch(new RegExp(`^Tap ${moved}:`));
+    expect(words("tacked")).toMatch(new RegExp(`^No tap mends it: ${moved} is \\d`));
   });
 });

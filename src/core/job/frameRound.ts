@@ -1,7 +1,7 @@
 import { type LimitVerdict, type Overall, overall, verdicts } from "../check";
 import { type Structure, seenAt } from "../frame";
 import { CORNERS, type Corner, ends, type FourCorners, flatness, fourCorners, SIDES, type Span } from "../geometry";
-import { add, dot3, type Vec3 } from "../numeric";
+import { add, distance, dot3, sub, type Vec3 } from "../numeric";
 import {
   type GeneralCheck,
   generalCheck,
@@ -173,7 +173,8 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
           readings,
           allTapes,
           wantedPlaces(places, before ? offSet : null),
-          rodsOf(structure, places),
+          // Loose pieces are pushed as wanted, joints open; once tacked only what hinges moves.
+          round.round.gate === "dry fit" ? [] : rodsOf(structure, places),
         );
   const square =
     !quad || wrong || Object.keys(spans).length === 0
@@ -251,19 +252,22 @@ function piecesAsCut({ rounds, structure, job }: EvaluationContext): Reading[] {
   return [...found.values()];
 }
 
-/** Places of each member in order along it. */
+/** Places of each member in order along it: what a tacked frame keeps when it is moved. */
 function rodsOf(structure: Structure | null, places: Places): string[][] {
   if (!structure) return [];
-  const joints = new Map(structure.joints.map((j) => [j.id, j]));
-  return structure.members.map((m) =>
-    Object.keys(places.nodes)
-      .flatMap((name) => {
-        const j = joints.get(places.joints[name] ?? "");
-        return j && (j.a === m.id || j.b === m.id) ? [{ name, along: dot3(j.at, m.axes[0]) }] : [];
-      })
-      .sort((p, q) => p.along - q.along)
-      .map((p) => p.name),
-  );
+  return structure.members.map((m) => {
+    // Joints that lie within the tube's width of each other share a place.
+    const near = Math.max(m.properties.widthMm, m.properties.heightMm);
+    const own = structure.joints.flatMap((j) => {
+      if (j.a !== m.id && j.b !== m.id) return [];
+      const at = sub(seenAt(j.at, places.view), places.origin);
+      const [found] = Object.entries(places.nodes)
+        .map(([name, p]) => ({ name, far: places.joints[name] === j.id ? 0 : distance(p, at) }))
+        .sort((p, q) => p.far - q.far);
+      return found && found.far < near ? [{ name: found.name, along: dot3(j.at, m.axes[0]) }] : [];
+    });
+    return [...new Set(own.sort((p, q) => p.along - q.along).map((p) => p.name))];
+  });
 }
 
 /** Whether every tack is in: nothing hinges any more. */

@@ -128,6 +128,13 @@ export function placeWords(round: FrameRound | null, units: UnitPreference): Nud
       why: misreadWords(general, units, round?.help ?? null),
     };
   const [first] = general.taps;
+  const { farthest } = general;
+  if (!first && farthest.value > 2 * farthest.u)
+    return {
+      act: "leave",
+      say: `No tap mends it: ${farthest.place} is ${plusMinus(farthest.value, farthest.u, units)} off.`,
+      why: "What would bring it there stretches or bends a tube. A piece is too long or too short, or a gap is open: measure the pieces.",
+    };
   if (!first) return { act: "leave", say: "Leave it.", why: "No place is farther off than the tape can tell." };
   return {
     act: "slide",

@@ -43,11 +43,24 @@ describe("moves that a frame of tubes can make", () => {
       { numRuns: 100 },
     );
   });
-  it("leave a rack as it is, and nothing of a wish to stretch", () => {
+  it("keep a rack, and nothing of a wish to stretch", () => {
     const rack = { A: { x: -1, y: 0 }, M: { x: -1, y: 0 }, B: { x: -1, y: 0 }, C: { x: 1, y: 0 }, D: { x: 1, y: 0 } };
     const made = movable(rack, nodes, rods);
-    for (const p of Object.keys(rack)) expect(norm(sub(made[p] as Vec2, rack[p as "A"]))).toBeLessThan(1e-6);
+    // A rack less what carries the frame as a whole: C and D to the right of A, M and B by as much.
+    const way = (p: string): number => (made[p] as Vec2).x - (made.A as Vec2).x;
+    expect([way("M"), way("B")].every((x) => Math.abs(x) < 1e-6)).toBe(true);
+    expect(way("C")).toBeCloseTo(way("D"), 6);
+    expect(way("C")).toBeGreaterThan(0.5);
     const stretch = { A: { x: -2, y: 0 }, M: { x: 0, y: 0 }, B: { x: 2, y: 0 }, C: { x: 2, y: 0 }, D: { x: -2, y: 0 } };
     for (const v of Object.values(movable(stretch, nodes, rods))) expect(norm(v)).toBeLessThan(1e-6);
+  });
+  it("are none in a frame of triangles, and never carry a frame as a whole", () => {
+    const triangle = { A: nodes.A as Vec2, B: nodes.B as Vec2, C: nodes.C as Vec2 };
+    const made = movable({ A: { x: 0, y: 0 }, B: { x: 7, y: 0 }, C: { x: 0, y: 3 } }, triangle, [
+      ["A", "B"],
+      ["B", "C"],
+      ["C", "A"],
+    ]);
+    for (const v of Object.values(made)) expect(norm(v)).toBeLessThan(1e-5);
   });
 });

@@ -1,4 +1,4 @@
-import { add, dot, norm, scale, sub, type Vec2 } from "../numeric";
+import { add, cross, dot, norm, scale, sub, type Vec2 } from "../numeric";
 
 /** Sweeps over all constraints; each brings the moves nearer to every one of them. */
 const SWEEPS = 400;
@@ -64,5 +64,23 @@ export function movable(
     }
     if (most < STILL_MM) break;
   }
-  return out;
+  return shapeOnly(out, nodes);
+}
+
+/** Moves without the part that carries the frame as a whole: least squares, small turns. */
+function shapeOnly(moves: Record<string, Vec2>, nodes: Readonly<Record<string, Vec2>>): Record<string, Vec2> {
+  const names = Object.keys(moves);
+  const mean = (of: (name: string) => Vec2): Vec2 =>
+    scale(names.map(of).reduce(add, { x: 0, y: 0 }), 1 / Math.max(1, names.length));
+  const middle = mean((p) => nodes[p] as Vec2);
+  const shift = mean((p) => moves[p] as Vec2);
+  const arm = (p: string): Vec2 => sub(nodes[p] as Vec2, middle);
+  const size = names.reduce((s, p) => s + dot(arm(p), arm(p)), 0);
+  const turn = size > 0 ? names.reduce((s, p) => s + cross(arm(p), moves[p] as Vec2), 0) / size : 0;
+  return Object.fromEntries(
+    names.map((p) => {
+      const r = arm(p);
+      return [p, sub(sub(moves[p] as Vec2, shift), { x: -turn * r.y, y: turn * r.x })];
+    }),
+  );
 }

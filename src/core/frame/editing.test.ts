@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, started } from "../../../tests/support/drawnFrames";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { length } from "../units";
 import type { DrawnFrame } from "./drawnSchema";
 import {
@@ -74,7 +74,7 @@ describe("editing", () => {
     expect(frame.pairs).toEqual([{ left: ["R1"], right: ["R2"] }]);
     const moved = setMember(frame, "R1", { to: { ...at(frame, "R1").to, y: length("350") } }, "mm");
     expect(at(moved, "R2").to.y.mm).toBe(650);
-    expect(deleteMembers(moved, ["R1"]).members).toMatchObject([{ id: "R2", mirror: null }]);
+    expect(deleteMembers(moved, ["R1"], "mm").members).toMatchObject([{ id: "R2", mirror: null }]);
   });
   it("moves corners with all that meets there, and leaves what is locked", () => {
     const frame = started("rectangle");
@@ -166,7 +166,7 @@ describe("editing", () => {
             next = mirrorMembers(frame, [id], "x", mm, pick % 2 === 0, "mm").frame;
             expected += 1;
           } else if (what === "delete") {
-            next = deleteMembers(frame, [id]);
+            next = deleteMembers(frame, [id], "mm");
             expected -= 1;
           } else next = moveMembers(frame, [id], [mm, 0, 10], "mm", true);
           expect(frame).toEqual(before);
@@ -180,5 +180,15 @@ describe("editing", () => {
       }),
       { numRuns: 60 },
     );
+  });
+  it("cutting a side away leaves its neighbours as long over all as they were", () => {
+    for (const tube of [20, 40, 60]) {
+      const frame = started("rectangle", { length: 1200, width: 800 }, squareTube(tube, 2));
+      const side = resolveStructure(frame).structure.quad?.sides.DA ?? "";
+      const long = (f: typeof frame) =>
+        Object.fromEntries(resolveStructure(f).structure.members.map((m) => [m.id, Math.round(100 * m.longMm) / 100]));
+      const { [side]: _, ...others } = long(frame);
+      expect(long(deleteMembers(frame, [side], "mm"))).toEqual(others);
+    }
   });
 });

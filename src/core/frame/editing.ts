@@ -5,6 +5,7 @@ import { member, statedPoint } from "./drawnStart";
 import type { EndName } from "./meeting";
 import { followMirrors } from "./mirrorImage";
 import { place } from "./placing";
+import { resolveStructure } from "./resolveStructure";
 
 export type Axis = "x" | "y" | "z";
 const AXES: readonly Axis[] = ["x", "y", "z"];
@@ -170,8 +171,33 @@ export function splitMember(
   return ok({ frame: { ...frame, members, groups, pairs, joints: [...frame.joints, ...said] }, id: name });
 }
 
-/** Takes members out, with everything that was said of them. */
-export function deleteMembers(frame: DrawnFrame, ids: readonly string[]): DrawnFrame {
+/**
+ * Takes members out, with everything that was said of them. What ended on them keeps its length over all: an end that
+ * stands free then is drawn on to where its long point was.
+ */
+export function deleteMembers(frame: DrawnFrame, ids: readonly string[], units: UnitPreference): DrawnFrame {
+  const left = withoutMembers(frame, ids);
+  const before = new Map(resolveStructure(frame).structure.members.map((m) => [m.id, m]));
+  const after = new Map(resolveStructure(left).structure.members.map((m) => [m.id, m]));
+  const members = left.members.map((m): DrawnMember => {
+    const [was, is] = [before.get(m.id), after.get(m.id)];
+    if (!was || !is) return m;
+    const on = (end: EndName, byMm: number): Point => {
+      const freed = was.ends[end].joints.length > 0 && is.ends[end].joints.length === 0;
+      return freed && byMm > SAME_MM
+        ? movedPoint(m[end], scale3(is.axes[0], end === "to" ? byMm : -byMm), units)
+        : m[end];
+    };
+    return {
+      ...m,
+      from: on("from", Math.min(...is.begins) - Math.min(...was.begins)),
+      to: on("to", Math.max(...was.finishes) - Math.max(...is.finishes)),
+    };
+  });
+  return { ...left, members };
+}
+
+function withoutMembers(frame: DrawnFrame, ids: readonly string[]): DrawnFrame {
   const gone = new Set(ids);
   const keep = (list: readonly string[]) => list.filter((m) => !gone.has(m));
   return {

@@ -266,6 +266,8 @@ function rodsOf(structure: Structure | null, places: Places): string[][] {
         .sort((p, q) => p.far - q.far);
       return found && found.far < near ? [{ name: found.name, along: dot3(j.at, m.axes[0]) }] : [];
     });
+    for (const [name, id] of Object.entries(places.freeEnds))
+      if (id === m.id) own.push({ name, along: dot3(m.ends[name.endsWith("S") ? "from" : "to"].at, m.axes[0]) });
     return [...new Set(own.sort((p, q) => p.along - q.along).map((p) => p.name))];
   });
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { drawn, started } from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
 import { readOff, tape } from "../../../tests/support/networks";
 import { rectangle } from "../../../tests/support/plans";
@@ -32,5 +32,40 @@ describe("places between which one measures", () => {
       expect(check.farthest?.value, name).toBeLessThan(1e-6);
       expect(set.length, name).toBeLessThan(3 * names.length + 2);
     }
+  });
+  it("are the free ends too where a frame is open: three sides are measured across their mouth", () => {
+    const open = drawn({
+      AB: [
+        [20, 20, 20],
+        [1980, 20, 20],
+      ],
+      BC: [
+        [1980, 20, 20],
+        [1980, 880, 20],
+      ],
+      CD: [
+        [1980, 880, 20],
+        [20, 880, 20],
+      ],
+    });
+    const { structure } = resolveStructure(open);
+    expect(structure.quad).toBeNull();
+    const places = placesOf(structure);
+    expect(Object.keys(places.nodes)).toHaveLength(4);
+    expect(places.freeEnds).toEqual({ ABS: "AB", CDE: "CD" });
+    const set = walkingSet(places);
+    const pairs = set.map(([p, q]) => [p, q].sort().join());
+    expect(pairs).toContain("ABS,CDE");
+    // Gaping by 12 mm at the mouth is found.
+    const bent = { ...places.nodes, CDE: { x: places.nodes.CDE?.x ?? 0, y: (places.nodes.CDE?.y ?? 0) + 12 } };
+    const check = generalCheck(
+      places.nodes,
+      readOff(
+        bent,
+        set.map(([p, q]) => tape(p, q)),
+      ),
+    );
+    expect(check.fit.status).toBe("ok");
+    expect(check.farthest?.value).toBeGreaterThan(2);
   });
 });

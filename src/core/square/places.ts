@@ -22,10 +22,15 @@ export interface Places {
   /** How a place is marked, by its name. */
   mark: Record<
     string,
-    "outside corner" | "on the outside, at the middle of the branch" | "where the centre lines cross"
+    | "outside corner"
+    | "on the outside, at the middle of the branch"
+    | "where the centre lines cross"
+    | "at its free end, on the centre line"
   >;
   /** Joint that a place belongs to. */
   joints: Record<string, string>;
+  /** Member whose free end a place is; the others belong to a joint. */
+  freeEnds: Record<string, string>;
   /** Pairs that one tape reaches along a member. */
   along: [string, string][];
   /** How it is seen, and where the origin lies then. */
@@ -84,6 +89,7 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): Places {
     nodes,
     mark,
     joints,
+    freeEnds: {},
     along,
     seen: quad.view.depth === 2 ? "from above" : "standing",
     view: quad.view,
@@ -91,7 +97,15 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): Places {
   };
 }
 
-/** Joints of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
+/** How a free end is called: the member's name with S where it starts, E where it ends. */
+const FREE_ENDS = [
+  ["from", "S"],
+  ["to", "E"],
+] as const;
+/** A free end this near to another place says no more than that one, mm. */
+const FREE_END_MM = 150;
+
+/** Joints and free ends of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
 function ofJoints(structure: Structure): Places {
   const size = structure.high.map((v, i) => v - structure.low[i]) as [number, number, number];
   // A frame that stands is measured standing; one that lies, from above.
@@ -115,6 +129,19 @@ function ofJoints(structure: Structure): Places {
     joints[name] = j.id;
     for (const m of [j.a, j.b]) onMember.set(m, [...(onMember.get(m) ?? []), { name, at }]);
   }
+  // What stands free is where an open frame gapes: as good a place as a joint, unless one is hard by.
+  const freeEnds: Places["freeEnds"] = {};
+  for (const m of structure.members)
+    for (const [end, letter] of FREE_ENDS) {
+      const { at: end3, joints: meets } = m.ends[end];
+      const name = clean(`${m.id}${letter}`);
+      if (meets.length > 0 || levelOf(end3) !== level || nodes[name]) continue;
+      const at = sub(seenAt(end3, view), origin);
+      if (Object.values(nodes).some((n) => distance(n, at) < Math.max(FREE_END_MM, 3 * thick))) continue;
+      nodes[name] = at;
+      freeEnds[name] = m.id;
+      onMember.set(m.id, [...(onMember.get(m.id) ?? []), { name, at }]);
+    }
   const along: Places["along"] = [];
   for (const list of onMember.values()) {
     const sorted = [...list].sort((a, b) => a.at.x - b.at.x || a.at.y - b.at.y);
@@ -122,8 +149,14 @@ function ofJoints(structure: Structure): Places {
   }
   return {
     nodes,
-    mark: Object.fromEntries(Object.keys(nodes).map((n) => [n, "where the centre lines cross"])),
+    mark: Object.fromEntries(
+      Object.keys(nodes).map((n) => [
+        n,
+        freeEnds[n] ? "at its free end, on the centre line" : "where the centre lines cross",
+      ]),
+    ),
     joints,
+    freeEnds,
     along,
     seen: lies ? "from above" : "standing",
     view,

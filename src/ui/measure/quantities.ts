@@ -111,6 +111,7 @@ const MARKS: Record<string, string> = {
   "outside corner": "outside corners",
   "on the outside, at the middle of the branch": "marks on the outside, at the middle of the branch",
   "where the centre lines cross": "marks where the centre lines cross",
+  "at its free end, on the centre line": "marks on the centre lines",
 };
 
 /** Any other quantity of a frame. @returns null for one that this frame has not. */

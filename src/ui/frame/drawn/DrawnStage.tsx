@@ -96,7 +96,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
       by[way[0]] = way[1];
       set(moveMembers(frame, picked, by as Vec3, units, together));
     } else if ((e.key === "Delete" || e.key === "Backspace") && picked.length > 0) {
-      set(deleteMembers(frame, picked));
+      set(deleteMembers(frame, picked, plan.units));
       setChosen([]);
     } else if (e.key.toLowerCase() === "a" && (e.ctrlKey || e.metaKey)) setChosen(frame.members.map((m) => m.id));
     else if (e.key.toLowerCase() === "d" && (e.ctrlKey || e.metaKey) && picked.length > 0) {

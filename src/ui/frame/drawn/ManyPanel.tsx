@@ -136,7 +136,7 @@ export function ManyPanel({ frame, picked, units, together, middle, onEdit, onPi
       <Button
         className="justify-self-start"
         onClick={() => {
-          onEdit(deleteMembers(frame, picked));
+          onEdit(deleteMembers(frame, picked, units));
           onPick([]);
         }}
       >

@@ -46,7 +46,7 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
     const row = page.getByRole("row").filter({ hasText: "AB, CD" });
     await expect(row).toContainText("1200.0 mm");
     await expect(row).toContainText("1120.0 mm");
-    await expect(row).toContainText("both ends 45°, long edge outside, opposed");
+    await expect(row).toContainText("both ends 45° from square, long edge outside, opposed");
     await expect(row).toContainText(/0\.\d\d mm \(0\.\d\d–\d\.\d\d\)/);
     await expectAccessible(page);
   });

@@ -43,7 +43,7 @@ describe("the cut list of any frame", () => {
     expect(line(started("rectangle"), "AB")).toMatchObject({
       cuts: "opposed",
       sawDeg: [45, 45],
-      ends: "both ends 45°, long edge outside, opposed",
+      ends: "both ends 45° from square, long edge outside, opposed",
     });
     expect(line(started("ladder"), "M1")).toMatchObject({ cuts: "square", sawDeg: [0, 0] });
     // A member across two rails at an angle has two cuts that lie parallel.

@@ -38,7 +38,7 @@ describe("the cut at a piece's end", () => {
       ],
     });
     expect(of(corner, "P", "to")).toBe("square");
-    expect(of(corner, "P", "from")).toMatch(/^45°, long edge outside$/);
+    expect(of(corner, "P", "from")).toMatch(/^45° from square, long edge outside$/);
     const onRound = drawn({ R: [[0, 0, 0], [1000, 0, 0], "S2"], M: [[500, 0, 0], [500, 600, 0], "S1"] }, [
       squareTube(30, 2),
       roundTube(60, 3, "S2"),

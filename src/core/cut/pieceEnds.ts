@@ -87,7 +87,7 @@ export function pieceEnd(structure: Structure, m: StructureMember, end: EndName)
     const lay = c.up === "side" ? ", piece laid on its side" : "";
     const tilt = c.tiltDeg === 0 ? "" : `, blade tilted ${deg(Math.abs(c.tiltDeg))}°`;
     const far = Math.abs(c.fromSquareDeg) > SAW_REACH_DEG ? ", beyond most saws: mark it out and cut it by hand" : "";
-    return `${deg(Math.abs(c.fromSquareDeg))}°${tilt}${lay}, ${edge}${far}`;
+    return `${deg(Math.abs(c.fromSquareDeg))}° from square${tilt}${lay}, ${edge}${far}`;
   };
   const notch = cope
     ? [

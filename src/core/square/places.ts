@@ -102,8 +102,8 @@ const FREE_ENDS = [
   ["from", "S"],
   ["to", "E"],
 ] as const;
-/** A free end this near to another place says no more than that one, mm. */
-const FREE_END_MM = 150;
+/** A free end nearer to another place than this share of the frame says little that that one does not. */
+const FREE_END_SHARE = 0.25;
 
 /** Joints and free ends of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
 function ofJoints(structure: Structure): Places {
@@ -131,13 +131,14 @@ function ofJoints(structure: Structure): Places {
   }
   // What stands free is where an open frame gapes: as good a place as a joint, unless one is hard by.
   const freeEnds: Places["freeEnds"] = {};
+  const hardBy = FREE_END_SHARE * Math.max(...size);
   for (const m of structure.members)
     for (const [end, letter] of FREE_ENDS) {
       const { at: end3, joints: meets } = m.ends[end];
       const name = clean(`${m.id}${letter}`);
       if (meets.length > 0 || levelOf(end3) !== level || nodes[name]) continue;
       const at = sub(seenAt(end3, view), origin);
-      if (Object.values(nodes).some((n) => distance(n, at) < Math.max(FREE_END_MM, 3 * thick))) continue;
+      if (Object.values(nodes).some((n) => distance(n, at) < hardBy)) continue;
       nodes[name] = at;
       freeEnds[name] = m.id;
       onMember.set(m.id, [...(onMember.get(m.id) ?? []), { name, at }]);

@@ -72,7 +72,7 @@ export function CutStage() {
       <h1 className="sr-only">Cut</h1>
       <Now
         say={`Cut ${pieces} pieces. Set the stop to the last column.`}
-        why={`Nominal size and the allowance for shrinkage are stated apart: the allowance puts the cold frame on nominal. Its band is where nine frames in ten end. It rests on ${settingsWords(job.plan)}.`}
+        why={`Nominal size and the allowance for shrinkage are stated apart: the allowance puts the cold frame where it is aimed. Its band is where nine frames in ten end. It rests on ${settingsWords(job.plan)}.`}
       />
       <PredictionStatus />
       <Caution>{STAGE_CAUTIONS.cut}</Caution>
@@ -97,7 +97,7 @@ export function CutStage() {
                 key={p.members.join()}
                 className={`border-t border-line align-top ${i === picked ? "bg-plum-soft" : ""}`}
               >
-                <td className="fig py-3 pr-3 pl-1 text-xl font-bold">{p.quantity} ×</td>
+                <td className="fig py-3 pr-3 pl-1 text-xl font-bold whitespace-nowrap">{p.quantity} ×</td>
                 <td className="py-3 pr-3">
                   <button
                     type="button"

@@ -8,9 +8,9 @@ import { bareUnit, fixed, type UnitPreference } from "@/core/units";
  * formula is quoted as text.
  */
 export function cutCsv(
-  cut: readonly (CutPiece | CutPiece)[],
+  cut: readonly CutPiece[],
   units: UnitPreference,
-  sectionWords: (piece: CutPiece | CutPiece) => string,
+  sectionWords: (piece: CutPiece) => string,
 ): string {
   const unit = bareUnit(units);
   const length = (mm: number): string => (unit === "mm" ? fixed(mm, 1) : fixed(mm / 25.4, 4));

@@ -1,7 +1,7 @@
 import type { Estimate } from "../units";
 
 /** Half of a band that nine in ten lie in, in standard deviations. */
-const HALF_BAND = 1.645;
+export const HALF_BAND = 1.645;
 
 /** Share of a normal distribution below z. Source: Abramowitz and Stegun 26.2.17 (from memory), off by less than 1e-7. */
 export function normalBelow(z: number): number {

@@ -55,4 +55,10 @@ describe("a length that must not move", () => {
     expect(line(e, "AB")).toMatchObject({ members: ["AB"], fixed: true, aimMm: 0, cutLongPointMm: 1000 });
     expect(line(e, "CD")).toMatchObject({ members: ["CD"], fixed: false });
   });
+  it("is what the set-up goes by: no corner is set where its pieces do not reach", () => {
+    const e = of(job([], (p) => ({ ...oneSided(p), fixed: ["AB", "CD"] })));
+    expect(((e.setUp?.targets.AB ?? 0) + (e.setUp?.targets.CD ?? 0)) / 2).toBeCloseTo(1000, 2);
+    const free = of(job([], oneSided));
+    expect(e.setUp?.targets.BC).toBeCloseTo(free.setUp?.targets.BC ?? 0, 2);
+  });
 });

@@ -9,7 +9,7 @@ import type { Problem } from "../units";
 import { type BedRound, workOutBedRound } from "./bedRound";
 import { type CutRound, type EvaluationContext, evaluationContext } from "./evaluationContext";
 import { type Forecast, forecasts } from "./forecast";
-import { type FrameRound, workOutFrameRound } from "./frameRound";
+import { type FrameRound, isLocked, workOutFrameRound } from "./frameRound";
 import { AT_ANY_GATE, gateReading } from "./gateReading";
 import type { Job } from "./jobSchema";
 import type { Plan } from "./planSchema";
@@ -89,7 +89,7 @@ const evaluateFrameRound = (context: EvaluationContext, places: Places, r: Round
     r,
     () => workOutFrameRound(context, places, r),
     // Gaps and steps of earlier rounds stand until they are read again.
-    `${context.ticked.size} ${context.rounds.filter((x) => ofFrame(x) && x !== r).reduce((n, x) => n + x.all.length, 0)}`,
+    `${isLocked(context)} ${context.rounds.filter((x) => ofFrame(x) && x !== r).reduce((n, x) => n + x.all.length, 0)}`,
   );
 const evaluateBedRound = (context: EvaluationContext, r: Round, before: BedRound | null): BedRound =>
   remembered(BED_ROUNDS, context, r, () => workOutBedRound(context, r, before), before?.all.at(-1)?.id);
@@ -100,6 +100,13 @@ function bedRoundsOf(context: EvaluationContext): BedRound[] {
   for (const r of context.rounds)
     if (r.round.gate === "bed") done.push(evaluateBedRound(context, r, done.at(-1) ?? null));
   return done;
+}
+
+/** Rounds read at a gate before welding, and begun before the first bead was ticked: what welding changes, it changes from these. */
+function beforeFirstBead({ entries }: Job): (r: Round) => boolean {
+  const bead = entries.findIndex((e) => e.kind === "tick" && e.done && e.step.do === "bead");
+  const begun = new Set(entries.slice(0, bead === -1 ? entries.length : bead).map((e) => e.id));
+  return (r) => ["dry fit", "tacked"].includes(r.round.gate) && begun.has(r.round.id);
 }
 
 const isRead = (r: Round): boolean => r.readings.size + r.slants.size > 0;
@@ -157,6 +164,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const frameRounds = places ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(context, places, r)) : [];
   const cold = frameRounds.findLast(isCold) ?? null;
   const steps = order?.steps ?? [];
+  const unwelded = frameRounds.filter(beforeFirstBead(job));
   return {
     problems,
     structure,
@@ -177,9 +185,9 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
       ...steps.flatMap((s) => (gateReading(s, { steps, ticked }, frameRounds)?.state === "read" ? [s.key] : [])),
     ]),
     cold,
-    forecasts: forecasts(context, frameRounds),
-    losses: prediction ? sideLosses(prediction, frameRounds, cold) : [],
-    shapes: prediction ? shapeChanges(prediction, frameRounds, cold) : [],
+    forecasts: forecasts(context, unwelded),
+    losses: prediction ? sideLosses(prediction, unwelded, cold) : [],
+    shapes: prediction ? shapeChanges(prediction, unwelded, cold) : [],
     closed: ticked.has(tickKey(CLOSE)),
     summary: summaryOf(job),
   };

@@ -1,7 +1,7 @@
 import { type Footprint, footprint } from "../bed";
 import { type Aim, aimOf, type Limit, resolveLimits } from "../check";
 import { type AsCut, asCut, type CutPiece, cutList } from "../cut";
-import { MATERIALS, type Structure, seenAt } from "../frame";
+import { MATERIALS, type Structure, type StructureMember, seenAt } from "../frame";
 import { CORNERS, type Corner, type Side } from "../geometry";
 import type { Vec2 } from "../numeric";
 import type { Order } from "../plan";
@@ -53,11 +53,24 @@ export interface CutRound extends Round {
   asCut: AsCut;
 }
 
-/** How much longer and wider than it was to be the frame gets from pieces as they came off the saw, mm. */
-function fromSaw({ quad }: Structure, asCut: AsCut | undefined): Aim {
+/**
+ * How much longer and wider than weld and limits would have it the frame gets from its pieces as they are, mm: as they came off
+ * the saw, where both of a pair were measured, else as they are to be cut. What must not move is cut as drawn.
+ * @param wanted length of a piece for the weld and the limits, mm.
+ */
+function fromPieces(
+  { quad, members }: Structure,
+  cut: readonly CutPiece[],
+  asCut: AsCut | undefined,
+  wanted: (m: StructureMember) => number,
+): Aim {
   const off = (sides: readonly Side[]): number => {
-    const read = sides.flatMap((s) => asCut?.pieces.find((p) => p.member === quad?.sides[s])?.offMm ?? []);
-    return read.length === sides.length ? read.reduce((sum, v) => sum + v, 0) / read.length : 0;
+    const own = members.filter((m) => sides.some((s) => quad?.sides[s] === m.id));
+    const read = own.map((m) => asCut?.pieces.find((p) => p.member === m.id)?.mm);
+    const measured = read.every((mm) => mm !== undefined);
+    const long = (m: StructureMember, i: number): number =>
+      (measured ? read[i] : cut.find((p) => p.members.includes(m.id))?.cutLongPointMm) ?? wanted(m);
+    return own.reduce((sum, m, i) => sum + long(m, i) - wanted(m), 0) / Math.max(1, own.length);
   };
   return { lengthMm: off(["AB", "CD"]), widthMm: off(["BC", "DA"]) };
 }
@@ -70,9 +83,8 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
   const over = structure && footprint(structure);
   const found = structure && !broken("weld") ? predicted : null;
   const aim = broken("limits") ? { lengthMm: 0, widthMm: 0 } : aimOf(plan.limits);
-  const cut = structure
-    ? cutList(structure, found?.allowancesMm ?? null, memberGrowth(structure, aim), new Set(plan.fixed ?? []))
-    : [];
+  const grown = structure ? memberGrowth(structure, aim) : () => 0;
+  const cut = structure ? cutList(structure, found?.allowancesMm ?? null, grown, new Set(plan.fixed ?? [])) : [];
   const rounds = roundsOf(job.entries);
   const cutRounds = rounds
     .filter((r) => r.round.gate === "cut")
@@ -81,8 +93,9 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
       const readings = [...means].map(([what, mean]) => [what, { mm: mean.mm, uMm: mean.uMm }]);
       return { ...r, means, asCut: asCut(cut, Object.fromEntries(readings), structure?.quad ?? null) };
     });
-  const sawn = structure ? fromSaw(structure, cutRounds.at(-1)?.asCut) : aim;
-  const growth = { lengthMm: aim.lengthMm + sawn.lengthMm, widthMm: aim.widthMm + sawn.widthMm };
+  const wanted = (m: StructureMember): number => m.longMm + (found?.allowancesMm[m.id]?.value ?? 0) + grown(m);
+  const pieces = structure ? fromPieces(structure, cut, cutRounds.at(-1)?.asCut, wanted) : aim;
+  const growth = { lengthMm: aim.lengthMm + pieces.lengthMm, widthMm: aim.widthMm + pieces.widthMm };
   const prediction = found && structure ? { ...found, setUp: aimedSetUp(structure, found, growth) } : found;
   const ticked = new Set<string>();
   for (const entry of job.entries) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { job, opened, read } from "../../../tests/support/jobs";
+import { base, job, opened, read } from "../../../tests/support/jobs";
 import { chanceWithin } from "../check";
 import { predicted } from "../shrink";
 import { length } from "../units";
@@ -49,6 +49,20 @@ describe("how the cold frame is likely to stand against its limits", () => {
     expect((racked?.cold?.high ?? 0) - (racked?.cold?.low ?? 0)).toBeGreaterThan(
       (before?.cold?.high ?? 0) - (before?.cold?.low ?? 0),
     );
+  });
+  it("starts from before the first bead: what is read between beads has moved by some of it already", () => {
+    const [tacked, between] = [opened("tacked"), opened("tacked")];
+    const sides = { AB: "1000.3", BC: "600.3", CD: "1000.3", DA: "600.3" };
+    const taped = (r: typeof tacked, AC: string, BD: string): Entry[] => [
+      r,
+      ...Object.entries({ ...sides, AC, BD }).map(([w, t]) => read(r.id, w, t)),
+    ];
+    const square = taped(tacked, "1166.7", "1166.7");
+    const leaning = taped(between, "1167.7", "1165.7");
+    const bead: Entry = { kind: "tick", ...base(), step: { do: "bead", joint: "A", line: "outside" }, done: true };
+    const cold = (entries: Entry[]) => of(entries).find("square")?.cold?.value ?? Number.NaN;
+    expect(cold([...square, bead, ...leaning])).toBeCloseTo(cold(square), 6);
+    expect(cold([...square, ...leaning])).toBeCloseTo(cold(square) + 2, 1);
   });
   it("says which limit fails rather than passes, and nothing when all pass", () => {
     expect(likelyFailure(of().e.forecasts)).toBeNull();

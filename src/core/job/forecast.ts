@@ -1,4 +1,4 @@
-import { chanceWithin, type Limit } from "../check";
+import { chanceWithin, HALF_BAND, type Limit } from "../check";
 import { CORNERS } from "../geometry";
 import { type OutcomeId, outcomeWords, predicted } from "../shrink";
 import { cornerAngleDeg, type Measured } from "../square";
@@ -18,9 +18,6 @@ export interface Forecast {
   where: string;
 }
 
-/** Nine in ten, in standard deviations. */
-const HALF_BAND = 1.645;
-
 /** What a reading is, and what welding changes it by: both may be off. */
 function after(start: Measured, change: Estimate): Estimate {
   const value = start.value + change.value;
@@ -32,28 +29,35 @@ function after(start: Measured, change: Estimate): Estimate {
   };
 }
 
+/** Lower end of a limit on a size that may go up or down. */
+const eitherWay = ({ upper }: Limit): number | null => (upper === null ? null : -upper);
+
 const exactly = (value: number): Measured => ({ value, u: 0 });
 
 /**
  * How the cold frame is likely to stand against each limit, in the order of work as planned: from how it is to be set up, or
  * from how it was read last before welding.
- * @param rounds of the frame. @returns nothing without a prediction.
+ * @param unwelded rounds of the frame from before its first bead. @returns nothing without a prediction.
  */
-export function forecasts(context: EvaluationContext, rounds: readonly FrameRound[]): Forecast[] {
+export function forecasts(context: EvaluationContext, unwelded: readonly FrameRound[]): Forecast[] {
   const { prediction, structure, target, limits, job } = context;
   if (!prediction || !structure) return [];
   const { quad } = structure;
   const setUp = job.plan.aim === "drawing" ? null : target;
-  const read = rounds.findLast((r) => ["dry fit", "tacked"].includes(r.round.gate) && r.readings.size > 0) ?? null;
+  const read = unwelded.findLast((r) => r.readings.size > 0 && r.square?.fit.agree !== false) ?? null;
   const change = (id: OutcomeId): Estimate | null => predicted(prediction, id);
-  const worst = (limit: Limit, all: readonly { cold: Estimate | null; where: string }[]): Forecast =>
+  const worst = (
+    limit: Limit,
+    all: readonly { cold: Estimate | null; where: string }[],
+    lower: number | null = limit.lower,
+  ): Forecast =>
     all
       .map(
         ({ cold, where }): Forecast => ({
           limit,
           cold,
           where,
-          chance: cold && chanceWithin(cold, limit.lower, limit.upper),
+          chance: cold && chanceWithin(cold, lower, limit.upper),
         }),
       )
       .reduce((a, b) => ((b.chance ?? 2) < (a.chance ?? 2) ? b : a), { limit, cold: null, chance: null, where: "" });
@@ -94,27 +98,21 @@ export function forecasts(context: EvaluationContext, rounds: readonly FrameRoun
       case "flat":
         // With a corner held down four corners gap by their twist, up or down.
         return limit.flatBy === "held" && quad
-          ? [
-              {
-                ...worst({ ...limit, lower: limit.upper === null ? null : -limit.upper }, [
-                  { cold: change({ kind: "twist" }), where: "twist" },
-                ]),
-                limit,
-              },
-            ]
+          ? [worst(limit, [{ cold: change({ kind: "twist" }), where: "twist" }], eitherWay(limit))]
           : [worst(limit, [{ cold: change({ kind: "flat" }), where: "" }])];
       case "straight":
         return [
           worst(
-            { ...limit, lower: limit.upper === null ? null : -limit.upper },
+            limit,
             structure.members.flatMap((m) =>
               (["bow", "lift"] as const).map((kind) => ({
                 cold: change({ kind, member: m.id }),
                 where: outcomeWords({ kind, member: m.id }),
               })),
             ),
+            eitherWay(limit),
           ),
-        ].map((f) => ({ ...f, limit }));
+        ];
       default:
         return [{ limit, cold: null, chance: null, where: "" }];
     }

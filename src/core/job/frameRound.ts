@@ -266,14 +266,14 @@ function rodsOf(structure: Structure | null, places: Places): string[][] {
         .sort((p, q) => p.far - q.far);
       return found && found.far < near ? [{ name: found.name, along: dot3(j.at, m.axes[0]) }] : [];
     });
-    for (const [name, id] of Object.entries(places.freeEnds))
-      if (id === m.id) own.push({ name, along: dot3(m.ends[name.endsWith("S") ? "from" : "to"].at, m.axes[0]) });
+    for (const [name, { member, end }] of Object.entries(places.freeEnds))
+      if (member === m.id) own.push({ name, along: dot3(m.ends[end].at, m.axes[0]) });
     return [...new Set(own.sort((p, q) => p.along - q.along).map((p) => p.name))];
   });
 }
 
 /** Whether every tack is in: nothing hinges any more. */
-const isLocked = ({ order, ticked }: EvaluationContext): boolean => {
+export const isLocked = ({ order, ticked }: EvaluationContext): boolean => {
   const tacks = order?.steps.filter((s) => s.id.do === "tack") ?? [];
   return tacks.length > 0 && tacks.every((s) => ticked.has(s.key));
 };

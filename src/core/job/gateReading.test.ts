@@ -50,6 +50,14 @@ describe("a step that asks for readings", () => {
       .flatMap((s): Entry[] => (s.joint === null ? [] : [{ kind: "tick", ...base(), step: s.id, done: true }]));
     expect(at([...ticks, ...entries], "tacked", 2)).toMatchObject({ state: "read", ticked: true });
   });
+  it("is not done by readings that contradict each other, nor cold while a limit is unread", () => {
+    const misread = { ...SQUARE, AC: "1186" };
+    expect(at([dry, ...taped(dry, misread)], "dry fit")).toMatchObject({ state: "failed", ticked: false });
+    const cold = opened("cold");
+    const heights = ["zA", "zB", "zC", "zD"].map((w) => read(cold.id, w, "0", {}, "feeler"));
+    expect(at([cold, ...taped(cold, SQUARE)], "cold")).toMatchObject({ state: "unread", ticked: false });
+    expect(at([cold, ...taped(cold, SQUARE), ...heights], "cold")).toMatchObject({ state: "read", ticked: true });
+  });
   it("asks nothing of a step that is no measuring", () => {
     const { e } = at([], "dry fit");
     const tack = e.steps.find((s) => s.id.do === "tack");

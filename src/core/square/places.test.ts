@@ -52,7 +52,7 @@ describe("places between which one measures", () => {
     expect(structure.quad).toBeNull();
     const places = placesOf(structure);
     expect(Object.keys(places.nodes)).toHaveLength(4);
-    expect(places.freeEnds).toEqual({ ABS: "AB", CDE: "CD" });
+    expect(places.freeEnds).toEqual({ ABS: { member: "AB", end: "from" }, CDE: { member: "CD", end: "to" } });
     const set = walkingSet(places);
     const pairs = set.map(([p, q]) => [p, q].sort().join());
     expect(pairs).toContain("ABS,CDE");

@@ -1,4 +1,5 @@
 import {
+  type EndName,
   FROM_ABOVE,
   FROM_FRONT,
   FROM_RIGHT,
@@ -30,7 +31,7 @@ export interface Places {
   /** Joint that a place belongs to. */
   joints: Record<string, string>;
   /** Member whose free end a place is; the others belong to a joint. */
-  freeEnds: Record<string, string>;
+  freeEnds: Record<string, { member: string; end: EndName }>;
   /** Pairs that one tape reaches along a member. */
   along: [string, string][];
   /** How it is seen, and where the origin lies then. */
@@ -140,7 +141,7 @@ function ofJoints(structure: Structure): Places {
       const at = sub(seenAt(end3, view), origin);
       if (Object.values(nodes).some((n) => distance(n, at) < hardBy)) continue;
       nodes[name] = at;
-      freeEnds[name] = m.id;
+      freeEnds[name] = { member: m.id, end };
       onMember.set(m.id, [...(onMember.get(m.id) ?? []), { name, at }]);
     }
   const along: Places["along"] = [];

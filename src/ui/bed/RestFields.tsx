@@ -66,7 +66,7 @@ export function RestFields({ over }: { over: Footprint }) {
       </div>
       <p className="text-sm text-soft">
         {bed.laid
-          ? "Laid under the frame: they follow it until one is placed by hand."
+          ? "Laid under the frame: they follow it until one is placed by hand or the bed is read."
           : "Placed by hand: they stay when the frame changes."}
       </p>
       <ul className="grid gap-3">

@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { type How, type Job, quantityKey, type ReadingEntry, roundsOf, stillStands } from "@/core/job";
+import { type How, type Job, meantMm, quantityKey, type ReadingEntry, roundsOf, stillStands } from "@/core/job";
 
 const COLUMNS = [
   "time",
@@ -7,10 +7,14 @@ const COLUMNS = [
   "round",
   "what",
   "value_mm",
+  "read_mm",
   "as_typed",
   "unit_if_bare",
   "slope_or_angle",
   "how",
+  "goes_not_mm",
+  "plus_mm",
+  "marks_in_mm",
   "averaged",
   "instrument",
   "by",
@@ -37,11 +41,13 @@ function howWords(how: How | undefined): string {
   }
 }
 
-function valueCells(value: ReadingEntry["value"]): (string | number)[] {
-  if (value === null) return ["", "", "", ""];
+/** What was meant, what the instrument showed, and how that was typed. */
+function valueCells(r: ReadingEntry, job: Job): (string | number)[] {
+  const { value } = r;
+  if (value === null) return ["", "", "", "", ""];
   return "slant" in value
-    ? ["", safe(value.text), value.slant, value.value]
-    : [value.mm, safe(value.text), value.unit, ""];
+    ? ["", "", safe(value.text), value.slant, value.value]
+    : [meantMm(r, job.instruments) ?? "", value.mm, safe(value.text), value.unit, ""];
 }
 
 /**
@@ -56,8 +62,11 @@ export function readingsCsv(job: Job): string {
       round.round.gate,
       round.number,
       quantityKey(r.what),
-      ...valueCells(r.value),
+      ...valueCells(r, job),
       howWords(r.how),
+      r.taken?.notAt?.mm ?? "",
+      r.taken?.plus?.mm ?? "",
+      r.taken?.setIn?.mm ?? "",
       r.again ? "yes" : "",
       safe(names.get(r.instrumentId) ?? r.instrumentId),
       safe(r.origin),

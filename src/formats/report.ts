@@ -88,6 +88,14 @@ function frameLines(round: FrameRound, u: UnitPreference): string[] {
   const name = `${round.round.gate}, round ${round.number}`;
   if (!square && round.general?.farthest)
     return [`${name}: ${misreadWords(round.general, u, round.help)}`, ...placeLines(round, u)];
+  if (square?.bySides && square.shearMmPerM) {
+    const { value, u: uLean } = square.shearMmPerM;
+    const nudge = nudgeWords(round, u);
+    return [
+      `${name}: out of square ${fixed(value, 2)} ± ${fixed(2 * uLean, 2)} mm/m by the diagonals alone; still to read: ${square.missing.join(", ")}`,
+      ...(round.round.gate === "cold" ? [] : [`  ${nudge.say} ${nudge.why}`]),
+    ];
+  }
   if (!square?.angleDeg || !square.shearMmPerM || !square.taperLengthMm || !square.taperWidthMm)
     return [
       `${name}: ${round.impossible?.message ?? `not determined; still to read: ${square?.missing.join(", ") || "everything"}`}`,

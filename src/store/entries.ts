@@ -38,6 +38,7 @@ function keptEntry(d: any): unknown {
         what: d.more?.what ?? d.what,
         value: d.more?.slant ?? (d.mm === null ? null : { mm: d.mm, text: d.text, unit: d.unit }),
         ...(d.more?.how ? { how: d.more.how } : {}),
+        ...(d.more?.taken ? { taken: d.more.taken } : {}),
         ...(d.more?.again ? { again: true } : {}),
       };
     case "tick":
@@ -69,7 +70,7 @@ function cells(e: Entry): Cell[] {
       mm: length?.mm ?? null,
       text: length?.text ?? null,
       unit: length?.unit ?? null,
-      more: json({ what: e.what, slant, how: e.how, again: e.again }),
+      more: json({ what: e.what, slant, how: e.how, taken: e.taken, again: e.again }),
     });
   } else if (e.kind === "tick")
     Object.assign(own, { step: tickKey(e.step), done: e.done, more: json({ step: e.step }) });

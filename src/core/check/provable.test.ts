@@ -3,8 +3,9 @@ import { describe, expect, it } from "vitest";
 import { built } from "../../../tests/support/ladder";
 import { rectangle } from "../../../tests/support/plans";
 import type { Rectangle } from "../frame";
-import { SHELF } from "../instruments";
+import { type Instrument, SHELF } from "../instruments";
 import { newPlan } from "../job";
+import { REAL_CORNERS_MM } from "../square";
 import { length } from "../units";
 import { conformity } from "./conformity";
 import { resolveLimits } from "./limits";
@@ -44,6 +45,19 @@ describe("what can be proven before measuring", () => {
     expect(Object.keys(can(list, "flat"))).toContain("height-gauge");
     expect(Object.keys(can(list, "flat"))).not.toContain("tape-ii");
   });
+  it("offers nothing that cannot reach: no surface plate for five metres, unless the card says how far it reaches", () => {
+    const long = { length: length("5200"), width: length("2200") };
+    const flat = (shelf: readonly Instrument[]) => {
+      const quad = cornersOf(long);
+      return provable(quad.corners, resolveLimits(plan.limits, quad, quad), shelf)
+        .find((p) => p.limit.id === "flat")
+        ?.proofs.map((p) => p.instrument.id);
+    };
+    expect(flat(SHELF)).toEqual(["level-rod"]);
+    const plate = { ...(SHELF.find((i) => i.id === "plate-balls") as Instrument), reachMm: 6000 };
+    expect(flat([plate])).toEqual(["plate-balls"]);
+    expect(Object.keys(can(of({ length: length("600"), width: length("400") }), "flat"))).toContain("plate-balls");
+  });
   it("says what would do where nothing on the shelf does", () => {
     const tight = of({}, { ...own, square: { as: "diagonal", limit: length("0.2") } });
     const square = tight.find((p) => p.limit.id === "square");
@@ -51,12 +65,12 @@ describe("what can be proven before measuring", () => {
     // 0.4 wide over 4 x 1.6.
     expect(square?.wouldDo).toBeCloseTo(0.0625, 9);
   });
-  it("says how small a misread tape shows: about 4 mm on a diagonal, 6 on a square's side, at u = 0.5 mm (notes of the trade)", () => {
+  it("says how small a misread tape shows: about 4 mm on a diagonal, 6 on a square's side, where tape and corners come to 0.5 mm (notes of the trade)", () => {
     const half = {
       id: "t",
       name: "t",
       kind: "tape",
-      resolutionMm: (0.5 * Math.sqrt(12)) / Math.SQRT2,
+      resolutionMm: (Math.sqrt(0.5 ** 2 - REAL_CORNERS_MM ** 2) * Math.sqrt(12)) / Math.SQRT2,
       handlingMm: 0,
       zeroMm: 0,
       scaleMmPerM: 0,

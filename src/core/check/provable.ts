@@ -1,7 +1,7 @@
 import { ends, SIDES, SPANS, type Span } from "../geometry";
-import { fullUncertainty, type Instrument, readingUncertainty } from "../instruments";
+import { fullUncertainty, type Instrument, reachOf, readingUncertainty } from "../instruments";
 import { distance } from "../numeric";
-import { type Quad, type SpanReading, squareCheck } from "../square";
+import { type Quad, REAL_CORNERS_MM, type SpanReading, squareCheck } from "../square";
 import { GUARD_FACTOR } from "./conformity";
 import type { Limit } from "./limits";
 import { worstCorner } from "./verdicts";
@@ -23,12 +23,7 @@ export interface Provable {
   wouldDo: number | null;
 }
 
-/** Longest length that an instrument is laid along, mm (common practice, no source). */
-const REACH_MM: Partial<Record<Instrument["kind"], number>> = {
-  tape: Number.POSITIVE_INFINITY,
-  rule: 1000,
-  calliper: 300,
-};
+const READS_LENGTHS: readonly Instrument["kind"][] = ["tape", "rule", "calliper"];
 const READS_HEIGHTS: readonly Instrument["kind"][] = ["height gauge", "optical level", "feeler", "surface plate"];
 
 /** A truly flat surface read at four corners passes nineteen times in twenty from here (closed form of the half-normal). */
@@ -42,7 +37,7 @@ function nominalCheck(quad: Quad, instrument: Instrument) {
   const spans = Object.fromEntries(
     SPANS.map((span): [Span, SpanReading] => {
       const [p, q] = ends(span);
-      return [span, { mm: distance(quad[p], quad[q]), uMm: u.uMm, tape: instrument.id }];
+      return [span, { mm: distance(quad[p], quad[q]), uMm: u.uMm, tape: instrument.id, realMm: REAL_CORNERS_MM }];
     }),
   ) as Record<Span, SpanReading>;
   return {
@@ -68,7 +63,7 @@ interface SlipsThatShow {
  */
 export function slipsThatShow(quad: Quad, instrument: Instrument): SlipsThatShow | null {
   const { longestMm, check } = nominalCheck(quad, instrument);
-  if (longestMm > (REACH_MM[instrument.kind] ?? 0)) return null;
+  if (!READS_LENGTHS.includes(instrument.kind) || longestMm > reachOf(instrument)) return null;
   const of = (ids: readonly string[]) => check.fit.readings.filter((r) => ids.includes(r.id));
   const [worst] = of(SIDES).sort((a, b) => b.detectable - a.detectable);
   const diagonals = of(["AC", "BD"]).map((r) => r.detectable);
@@ -80,8 +75,12 @@ export function slipsThatShow(quad: Quad, instrument: Instrument): SlipsThatShow
 /** Standard uncertainty of the quantity of a limit when all of it is read with one instrument; null when it cannot be. */
 function uOf(limit: Limit, quad: Quad, instrument: Instrument): number | null {
   const u = readingUncertainty(instrument);
-  if (limit.kind === "flat") return READS_HEIGHTS.includes(instrument.kind) ? u.uMm : null;
-  const reach = REACH_MM[instrument.kind] ?? 0;
+  const reach = reachOf(instrument);
+  if (limit.kind === "flat") {
+    const across = Math.max(distance(quad.A, quad.C), distance(quad.B, quad.D));
+    return READS_HEIGHTS.includes(instrument.kind) && across <= reach ? u.uMm : null;
+  }
+  if (!READS_LENGTHS.includes(instrument.kind)) return null;
   if (limit.kind === "size") return limit.nominal <= reach ? fullUncertainty(u, limit.nominal) : null;
   if (limit.kind !== "diagonal" && limit.kind !== "corner") return null;
   const { longestMm, check } = nominalCheck(quad, instrument);

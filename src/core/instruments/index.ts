@@ -13,6 +13,7 @@ export {
   INSTRUMENT_KINDS,
   type InstrumentKind,
   READ_TO,
+  reachOf,
   readingUncertainty,
   readsSlopes,
   type SelfTest,

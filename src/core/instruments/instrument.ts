@@ -40,6 +40,8 @@ export const instrumentSchema = z.strictObject({
   foundScaleMmPerM: errorMm.optional(),
   /** Read from this mark instead of from the end, mm: taken off every reading. */
   fromMarkMm: z.number("Give the mark in mm.").positive("A mark lies after the end.").max(1000).optional(),
+  /** How far it reaches, mm; what is usual of its kind when left out. */
+  reachMm: z.number("Give the reach in mm.").positive("It reaches further than nothing.").max(500_000).optional(),
   /** What lines it is read to. */
   readTo: z.enum(READ_TO).optional(),
   /** Leaves of a set: what is marked on them and what they are. */

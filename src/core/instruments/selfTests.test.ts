@@ -78,10 +78,10 @@ describe("a shop's tests of its own instruments", () => {
     });
     expect(as).toBe("off");
     expect(say).toMatch(/0.3 is 0.400/);
-    expect(correctedMm(card, 0.8, "0.5 + 0.3")).toBeCloseTo(0.9, 12);
-    expect(correctedMm(card, 0.8, "0.5+0.3 mm")).toBeCloseTo(0.9, 12);
+    expect(correctedMm(card, 0.8, { text: "0.5 + 0.3", unit: "mm" })).toBeCloseTo(0.9, 12);
+    expect(correctedMm(card, 0.8, { text: "0.5+0.3 mm", unit: "in" })).toBeCloseTo(0.9, 12);
     // A stack with a leaf that is none of the set stays as it was typed.
-    expect(correctedMm(card, 0.7, "0.5 + 0.2")).toBe(0.7);
+    expect(correctedMm(card, 0.7, { text: "0.5 + 0.2", unit: "mm" })).toBe(0.7);
   });
 
   it("tell an edge's own bow from the surface by turning it over", () => {

@@ -1,3 +1,4 @@
+import { type Length, lengthParts } from "../units";
 import type { Instrument } from "./instrument";
 
 /** u of a reading rounded to steps of r: r / sqrt(12) (rectangular distribution; JCGM 100:2008, 4.3.7). */
@@ -52,6 +53,24 @@ export const TESTS_OF: Record<InstrumentKind, readonly SelfTest[]> = {
   "surface plate": ["turned over"],
 };
 
+/** How far instruments of a kind usually reach, mm (common practice, no source). */
+const REACH_MM: Record<InstrumentKind, number> = {
+  tape: Number.POSITIVE_INFINITY,
+  rule: 1000,
+  calliper: 300,
+  feeler: 2500,
+  "optical level": Number.POSITIVE_INFINITY,
+  "height gauge": 3000,
+  "spirit level": Number.POSITIVE_INFINITY,
+  "angle gauge": Number.POSITIVE_INFINITY,
+  straightedge: 2500,
+  "string line": Number.POSITIVE_INFINITY,
+  "surface plate": 1000,
+};
+
+/** How far an instrument reaches, mm: a straightedge spans, a plate carries, a level is stepped or sighted on. */
+export const reachOf = (i: Pick<Instrument, "kind" | "reachMm">): number => i.reachMm ?? REACH_MM[i.kind];
+
 /** Instruments that show a slope: known by what they show over one metre. */
 export const readsSlopes = (kind: InstrumentKind): boolean => kind === "spirit level" || kind === "angle gauge";
 
@@ -88,28 +107,27 @@ export function readingUncertainty(instrument: Instrument): ReadingUncertainty {
 export const fullUncertainty = (u: ReadingUncertainty, mm: number): number =>
   combineIndependent(u.uMm, u.uZeroMm, u.uScale * mm);
 
+/** A length as it was typed, with what a bare number means. */
+type Typed = Pick<Length, "text" | "unit">;
+
 /** Leaves count as the ones marked so within this, mm. */
 const SAME_LEAF_MM = 0.0006;
 
 /** A stack as it was typed, `0.5 + 0.05`, by the true thickness of its leaves; null when one of them is none of the set. */
-function trueStack(text: string, leaves: NonNullable<Instrument["leaves"]>): number | null {
-  let sum = 0;
-  for (const part of text.split("+")) {
-    const marked = Number(part.replace(/mm/g, "").replace(",", ".").trim());
-    const leaf = leaves.find((l) => Math.abs(l.markedMm - marked) < SAME_LEAF_MM);
-    if (!leaf) return null;
-    sum += leaf.trueMm;
-  }
-  return sum;
+function trueStack(typed: Typed, leaves: NonNullable<Instrument["leaves"]>): number | null {
+  const parts = lengthParts(typed.text, typed.unit).map((mm) =>
+    leaves.find((l) => Math.abs(l.markedMm - mm) < SAME_LEAF_MM),
+  );
+  return parts.length > 0 ? parts.reduce<number | null>((s, l) => (s === null || !l ? null : s + l.trueMm), 0) : null;
 }
 
 /**
  * A reading with everything taken off that is known of its instrument: the mark that it was read from, the zero and the
  * scale that a test found, the true thickness of its leaves.
- * @param readMm as it was read. @param text as it was typed, for stacks of leaves.
+ * @param readMm as it was read. @param typed as it was typed, for stacks of leaves.
  */
-export function correctedMm(instrument: Instrument, readMm: number, text = ""): number {
-  const stack = instrument.leaves && text !== "" ? trueStack(text, instrument.leaves) : null;
+export function correctedMm(instrument: Instrument, readMm: number, typed: Typed | null = null): number {
+  const stack = instrument.leaves && typed ? trueStack(typed, instrument.leaves) : null;
   const zeroed = (stack ?? readMm) - (instrument.fromMarkMm ?? 0) - (instrument.foundZeroMm ?? 0);
   // The collimation of an optical level goes with the sight, not with what the rod shows.
   return instrument.kind === "optical level" ? zeroed : zeroed / (1 + (instrument.foundScaleMmPerM ?? 0) / 1000);

@@ -85,6 +85,8 @@ function fieldLabel(path: string): string {
   if (drawn) return `${DRAWN_LABELS[drawn[1] ?? ""] ?? "Drawn frame"}${drawn[2] ? ` ${drawn[2]}` : ""}`;
   const hole = /^drill\.(H\d+)\.(\w+)/.exec(path);
   if (hole) return `Hole ${hole[1]}, ${hole[2]}`;
+  const point = /^points\.(\w+)\.?(\w*)/.exec(path);
+  if (point) return `Point ${point[1]} off the frame${point[2] ? `, ${point[2]}` : ""}`;
   if (path.startsWith("fixed.")) return "Length that must not move";
   if (path.startsWith("bed.leaves")) return "Shims at hand";
   return LABELS[path] ?? path;
@@ -179,7 +181,12 @@ function merge(base: unknown, mine: unknown, theirs: unknown): unknown {
   // Objects of the same make are merged field by field; anything else is taken whole.
   if (isList(base) && isList(mine) && isList(theirs)) return mergeLists(base, mine, theirs);
   if (isTree(base) && isTree(mine) && isTree(theirs) && alike(base, mine) && alike(base, theirs))
-    return Object.fromEntries(Object.keys(mine).map((k) => [k, merge(base[k], mine[k], theirs[k])]));
+    return Object.fromEntries(
+      [...new Set([...Object.keys(mine), ...Object.keys(theirs)])].flatMap((k) => {
+        const value = merge(base[k], mine[k], theirs[k]);
+        return value === undefined ? [] : [[k, value]];
+      }),
+    );
   return mine;
 }
 

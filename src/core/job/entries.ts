@@ -1,7 +1,7 @@
 import type { Gate } from "../plan";
 import { plainMm, slantMmPerM } from "../units";
-import type { NewEntry, ReadingEntry } from "./entrySchema";
-import { isSlant, quantityWords } from "./quantityId";
+import type { NewEntry, ReadingEntry, Taken } from "./entrySchema";
+import { isSlant, quantityWords, spanOf } from "./quantityId";
 import type { QuantityId } from "./quantitySchema";
 
 /** Furthest that a reading may lie, mm: 100 m. */
@@ -15,12 +15,45 @@ interface EntryProblem {
   message: string;
 }
 
+/** Furthest inside its corner that a mark lies, mm: one measures a frame by it, not a piece of it. */
+const SET_IN_MM = 1000;
+
+/** Kinds that are read by what goes under an edge or into a gap, and what does not. */
+export const hasLeaves = (what: QuantityId): boolean =>
+  ["gap", "flush", "straightness", "edge", "height", "rock", "rest"].includes(what.kind);
+
+/** The rules of what was done besides reading. */
+function takenProblem(
+  { plus, setIn, notAt }: Taken,
+  what: QuantityId,
+  value: NonNullable<ReadingEntry["value"]>,
+): EntryProblem | null {
+  const name = quantityWords(what);
+  if ("slant" in value)
+    return { path: "taken", message: `${name} is a slope or an angle: no block, mark or leaf goes with it.` };
+  if (setIn && spanOf(what) === null)
+    return { path: "taken.setIn", message: `${name} is not read between corners: no marks set in from them.` };
+  if (setIn && (setIn.mm < 0 || setIn.mm > SET_IN_MM))
+    return { path: "taken.setIn", message: `Marks lie inside their corner by 0 to ${SET_IN_MM} mm.` };
+  if (plus && Math.abs(plus.mm) > SET_IN_MM)
+    return { path: "taken.plus", message: `${plainMm(plus.mm)} is more than any block: at most ${SET_IN_MM} mm.` };
+  if (notAt && !hasLeaves(what))
+    return { path: "taken.notAt", message: `${name} is not read with leaves: give one reading.` };
+  if (notAt && notAt.mm <= value.mm)
+    return {
+      path: "taken.notAt",
+      message: `What no longer goes (${plainMm(notAt.mm)}) must be thicker than what goes (${plainMm(value.mm)}).`,
+    };
+  return null;
+}
+
 /** The rules of a reading: screen, server and job file go by these alone. */
 export function readingProblem({
   what,
   value,
   how,
-}: Pick<ReadingEntry, "what" | "value" | "how">): EntryProblem | null {
+  taken,
+}: Pick<ReadingEntry, "what" | "value" | "how" | "taken">): EntryProblem | null {
   const name = quantityWords(what);
   if (how && what.kind !== "rest")
     return { path: "how", message: `${name} is no rest: only a bed is read in several ways.` };
@@ -34,6 +67,8 @@ export function readingProblem({
   if (new Set(places).size < places.length)
     return { path: "what", message: `${name} names one place twice: choose another.` };
   if (value === null) return null;
+  const wrong = taken && takenProblem(taken, what, value);
+  if (wrong) return wrong;
   const slope = how?.by === "slope";
   if ("slant" in value) {
     if (!slope && !isSlant(what))

@@ -62,6 +62,17 @@ const howSchema = z.discriminatedUnion("by", [
 ]);
 export type How = z.infer<typeof howSchema>;
 
+/** What was done besides reading: what the value alone does not say. */
+const takenSchema = z.strictObject({
+  /** Added to what was read: a block, or a radius, gone past a weld. Less than nought where it was read too long. */
+  plus: lengthSchema.optional(),
+  /** Read between crosses that lie this far inside both outer edges of their corners. */
+  setIn: lengthSchema.optional(),
+  /** The next leaf or stack, which no longer goes: the value is what still goes. */
+  notAt: lengthSchema.optional(),
+});
+export type Taken = z.infer<typeof takenSchema>;
+
 /**
  * One reading of a round. A later one of the same quantity takes its place, or is averaged with it when it was read `again`;
  * all stay in the record.
@@ -76,6 +87,7 @@ const readingSchema = z.strictObject({
   /** A length, or for slopes and angles a slant. Null takes the last reading back. */
   value: z.union([lengthSchema, slantSchema]).nullable(),
   how: howSchema.optional(),
+  taken: takenSchema.optional(),
   /** Averaged with those before it. */
   again: z.literal(true).optional(),
 });

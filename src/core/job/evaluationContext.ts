@@ -14,6 +14,10 @@ import { planProblems } from "./plan";
 import { type Mean, meansOf, type Round, roundsOf } from "./rounds";
 import { tickKey } from "./tickId";
 
+/** Points beside the frame, mm. */
+const pointsOf = ({ points = [] }: Job["plan"]): Record<string, Vec2> =>
+  Object.fromEntries(points.map((p) => [p.id, { x: p.x.mm, y: p.y.mm }]));
+
 /** What every part of an evaluation starts from. */
 export interface EvaluationContext {
   job: Job;
@@ -109,7 +113,7 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
     problems,
     structure,
     footprint: over,
-    places: structure && placesOf(structure),
+    places: structure && placesOf(structure, pointsOf(plan)),
     alphaPerK: MATERIALS[structure?.members[0]?.material ?? "mild steel"].alphaPerK,
     prediction,
     target: structure && targetOf(structure, prediction, growth),

@@ -7,20 +7,25 @@ import {
   generalCheck,
   type Impossible,
   impossible,
+  leanShare,
   type Measured,
+  nearerBy,
   type Places,
+  type Quad,
+  REAL_CORNERS_MM,
   type Reading,
   type SquareCheck,
   spanReadings,
   squareCheck,
   type Tape,
+  tapedTo,
 } from "../square";
 import type { EvaluationContext } from "./evaluationContext";
 import { type MisreadHelp, misreadHelp } from "./misreadHelp";
 import { quantityKey, spanOf } from "./quantityId";
 import type { QuantityId } from "./quantitySchema";
 
-import { fullU, type Mean, meansOf, type Round, spansOf, uOfHeights } from "./rounds";
+import { fullU, type Mean, meansOf, type Round, spansOf, type ToCorners, uOfHeights } from "./rounds";
 
 /** A round of sides, diagonals and corner heights with what follows from it. */
 export interface FrameRound extends Round {
@@ -52,13 +57,22 @@ function moreReadings(
 ): { readings: Reading[]; tapes: Record<string, Tape> } {
   const readings: Reading[] = [];
   const tapes: Record<string, Tape> = {};
-  const known = (...names: string[]): boolean =>
-    names.every((n) => places.nodes[n]) && new Set(names).size === names.length;
+  const all = tapedTo(places);
+  const known = (...names: string[]): boolean => names.every((n) => all[n]) && new Set(names).size === names.length;
   for (const [id, mean] of means) {
     const q = mean.what;
     const tape = mean.tape ? { tape: mean.tape.id } : {};
     if (q.kind === "distance" && spanOf(q) === null && known(q.from, q.to))
-      readings.push({ kind: "distance", id, from: q.from, to: q.to, valueMm: mean.mm, uMm: mean.uMm, ...tape });
+      readings.push({
+        kind: "distance",
+        id,
+        from: q.from,
+        to: q.to,
+        valueMm: mean.mm,
+        uMm: mean.uMm,
+        realMm: REAL_CORNERS_MM,
+        ...tape,
+      });
     else if (q.kind === "angle" && known(q.from, q.at, q.to)) {
       // Angles are kept as the arc at one metre.
       const valueRad = mean.mm / 1000;
@@ -155,37 +169,47 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
   const quad = structure?.quad ?? null;
   const offSet = job.plan.aim !== "drawing" && context.prediction ? context.prediction.setUp.offsetsMm : null;
   const target = offSet && context.target;
-  const means = meansOf(round, job.instruments, context.alphaPerK);
-  const { spans, tapes } = spansOf(means);
-  const more = moreReadings(means, places);
-  const mm = Object.fromEntries(Object.entries(spans).map(([k, v]) => [k, v.mm])) as Partial<Record<Span, number>>;
-  const wrong = quad ? impossible(mm, SLACK_MM) : null;
   const before = round.round.gate !== "cold" && round.round.gate !== "hot";
-  const allTapes = { ...tapes, ...more.tapes };
-  // Read while the frame had these corners: it may have been drawn anew since.
-  const taped = spanReadings(spans).filter((r) => places.nodes[r.from] && places.nodes[r.to]);
-  const readings = [...taped, ...more.readings];
-  const general =
-    wrong || readings.length === 0
-      ? null
-      : generalCheck(
-          places.nodes,
-          readings,
-          allTapes,
-          wantedPlaces(places, before ? offSet : null),
-          // Loose pieces are pushed as wanted, joints open; once tacked only what hinges moves.
-          round.round.gate === "dry fit" ? [] : rodsOf(structure, places),
-        );
-  const square =
-    !quad || wrong || Object.keys(spans).length === 0
-      ? null
-      : squareCheck(
-          quad.corners,
-          spans,
-          allTapes,
-          (before && target ? target : quad).squareDifferenceMm2,
-          general?.fit ?? null,
-        );
+  const shape = (corners: Quad | null) => {
+    const means = meansOf(round, job.instruments, context.alphaPerK, corners && toCornersOf(corners));
+    const { spans, tapes } = spansOf(means);
+    const more = moreReadings(means, places);
+    const mm = Object.fromEntries(Object.entries(spans).map(([k, v]) => [k, v.mm])) as Partial<Record<Span, number>>;
+    const wrong = quad ? impossible(mm, SLACK_MM) : null;
+    const allTapes = { ...tapes, ...more.tapes };
+    // Read while the frame had these corners: it may have been drawn anew since.
+    const taped = spanReadings(spans).filter((r) => places.nodes[r.from] && places.nodes[r.to]);
+    const readings = [...taped, ...more.readings];
+    const general =
+      wrong || readings.length === 0
+        ? null
+        : generalCheck(
+            tapedTo(places),
+            readings,
+            allTapes,
+            wantedPlaces(places, before ? offSet : null),
+            // Loose pieces are pushed as wanted, joints open; once tacked only what hinges moves.
+            round.round.gate === "dry fit" ? [] : rodsOf(structure, places),
+            places.points,
+          );
+    const square =
+      !quad || wrong || Object.keys(spans).length === 0
+        ? null
+        : squareCheck(
+            quad.corners,
+            spans,
+            allTapes,
+            (before && target ? target : quad).squareDifferenceMm2,
+            general?.fit ?? null,
+            sidesBefore(context, before && target ? target.corners : quad.corners),
+          );
+    return { means, readings, allTapes, wrong, general, square };
+  };
+  let found = shape(quad?.corners ?? null);
+  // Marks set in from the corners say less of a lean than the corners do, by a share that hangs on the lean itself.
+  if (quad && round.all.some((r) => r.taken?.setIn))
+    for (let i = 0; i < SET_IN_ROUNDS && found.square?.corners; i++) found = shape(found.square.corners);
+  const { means, readings, allTapes, wrong, general, square } = found;
   const twist = quad ? twistOf(means) : null;
   const flatMm = job.plan.limits.flatBy === "held" ? heldOf(means, twist) : flatOf(means, places);
   const held = standing(context, round, means);
@@ -212,7 +236,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
   );
   const fit = square?.fit ?? general?.fit ?? null;
   const help =
-    fit && fit.diagnosis.status === "detected_not_located"
+    fit && !square?.bySides && fit.diagnosis.status === "detected_not_located"
       ? misreadHelp(places, readings, allTapes, fit, piecesAsCut(context))
       : null;
   return {
@@ -228,6 +252,32 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
     verdicts: list,
     overall: overall(list),
   };
+}
+
+/** Each brings the shape nearer by twenty times or more. */
+const SET_IN_ROUNDS = 4;
+
+/** Brings what was taped between marks set in from the corners to the corners of a shape. */
+const toCornersOf =
+  (corners: Quad): ToCorners =>
+  (what, mm, setInMm) => {
+    const span = spanOf(what);
+    return span
+      ? { mm: mm + nearerBy(corners, span, setInMm), uTimes: leanShare(corners, span, setInMm) }
+      : { mm, uTimes: 1 };
+  };
+
+/** How far a side may differ from the drawing, where its piece was not measured, mm (common practice, no source). */
+const U_AS_DRAWN_MM = 3;
+
+/** Sides before any of them was taped: by the pieces as they were cut, else by what is to be set up. */
+function sidesBefore(context: EvaluationContext, wanted: Quad): Reading[] {
+  const cut = piecesAsCut(context);
+  return SIDES.map((side): Reading => {
+    const [from, to] = ends(side);
+    const drawn = { kind: "distance" as const, id: `${side} as drawn`, from, to, uMm: U_AS_DRAWN_MM };
+    return cut.find((r) => r.id === `${side} as cut`) ?? { ...drawn, valueMm: distance(wanted[from], wanted[to]) };
+  });
 }
 
 /** How far a side of a frame that is put together may differ from its piece as it was cut, mm (metrology of fit-up, u). */
@@ -280,9 +330,9 @@ export const isLocked = ({ order, ticked }: EvaluationContext): boolean => {
 
 /** Where places shall be: as drawn, set off with the joint that they belong to. */
 function wantedPlaces(places: Places, offsetsMm: Readonly<Record<string, Vec3>> | null): Places["nodes"] {
-  if (!offsetsMm) return places.nodes;
+  if (!offsetsMm) return tapedTo(places);
   return Object.fromEntries(
-    Object.entries(places.nodes).map(([name, p]) => {
+    Object.entries(tapedTo(places)).map(([name, p]) => {
       const offset = offsetsMm[places.joints[name] ?? ""];
       return [name, offset ? add(p, seenAt(offset, places.view)) : p];
     }),

@@ -3,7 +3,7 @@ export { builtOf, overallSizeMm } from "./built";
 export { CARRIES, type Carries } from "./carries";
 export { CARRIES_CAUTION, STAGE_CAUTIONS } from "./cautions";
 export { type Collision, collide, planChanges } from "./changes";
-export { entryProblem, isReadAt, readingProblem } from "./entries";
+export { entryProblem, hasLeaves, isReadAt, readingProblem } from "./entries";
 export {
   type Change,
   type Entry,
@@ -12,6 +12,7 @@ export {
   newEntrySchema,
   type ReadingEntry,
   type RoundEntry,
+  type Taken,
 } from "./entrySchema";
 export { type Evaluation, evaluate, type Summary, summaryOf } from "./evaluate";
 export type { CutRound } from "./evaluationContext";
@@ -21,6 +22,7 @@ export { FORMAT } from "./format";
 export type { FrameRound } from "./frameRound";
 export { type GateReading, gateReading } from "./gateReading";
 export { type Job, jobSchema } from "./jobSchema";
+export { meantOtherwise, readLeaves } from "./leaves";
 export { lossLines } from "./lossLines";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
@@ -29,6 +31,7 @@ export { canPredict, predictionKey, whyNoPrediction } from "./predictable";
 export type { SideLoss } from "./predictedMeasured";
 export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quantityId";
 export type { QuantityId } from "./quantitySchema";
+export { meantMm, readingText } from "./readingWords";
 export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
 export { settingsWords, thinnestWallMm, weldOf } from "./settings";
 export { STAGES, type Stage } from "./stages";

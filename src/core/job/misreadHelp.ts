@@ -6,8 +6,10 @@ import {
   type NetworkFit,
   oneMore,
   type Places,
+  REAL_CORNERS_MM,
   type Reading,
   type Tape,
+  tapedTo,
 } from "../square";
 import { distanceId, quantityKey } from "./quantityId";
 
@@ -43,6 +45,7 @@ const tapeBetween = (from: string, to: string): Reading => ({
   to,
   valueMm: 0,
   uMm: U_TAPE_MM,
+  realMm: REAL_CORNERS_MM,
 });
 
 /** Something that could be measured besides, and how one asks for it. */
@@ -99,16 +102,17 @@ export function misreadHelp(
   cut: readonly Reading[],
 ): MisreadHelp {
   const suspects = fit.diagnosis.candidates.map((c) => c.id);
-  const nodes = Object.fromEntries(Object.keys(fit.points).map((n) => [n, places.nodes[n] ?? { x: 0, y: 0 }]));
+  const all = tapedTo(places);
+  const nodes = Object.fromEntries(Object.keys(fit.points).map((n) => [n, all[n] ?? { x: 0, y: 0 }]));
   const known = readings.filter((r) => fit.readings.some((f) => f.id === r.id));
   if (cut.length > 0) {
     const { diagnosis } = adjustNetwork({ nodes, readings: [...known, ...cut], tapes });
     const [first] = diagnosis.candidates;
     if (diagnosis.status === "located" && first && suspects.includes(first.id)) return { byCut: first, ask: [] };
   }
-  const all = candidates(places, known, cut);
-  const asked = oneMore(nodes, known, tapes, suspects, all);
-  const words = all
+  const besides = candidates(places, known, cut);
+  const asked = oneMore(nodes, known, tapes, suspects, besides);
+  const words = besides
     .filter((c) => !(cut.length === SIDES.length && c.ask === AS_CUT))
     .filter((c) => c.readings.some((r) => asked?.ids.includes(r.id)))
     .map((c) => c.ask);

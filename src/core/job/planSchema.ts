@@ -49,6 +49,19 @@ export const planSchema = z.strictObject({
   weld: weldSchema,
   /** Members whose length must not move: nothing is added to them, whatever the weld or the limits would want. */
   fixed: z.array(memberNameSchema).max(200, "At most 200 members.").optional(),
+  /** Points beside the frame that distances are taped to: a stop, a nail in the floor; from corner A, or where the drawing begins. */
+  points: z
+    .array(
+      z.strictObject({
+        id: z
+          .string()
+          .regex(/^[A-Z][A-Z0-9]{1,9}$/, "A point is named by a capital letter and one to nine more or digits."),
+        x: lengthSchema,
+        y: lengthSchema,
+      }),
+    )
+    .max(20, "At most 20 points.")
+    .optional(),
   /** What pieces are cut from. */
   stock: stockSchema,
   /** Last test of the saw, when there was one. */

@@ -1,8 +1,8 @@
 import { SPANS, type Span } from "../geometry";
 import { combine, correctedMm, type Instrument, readingUncertainty, uOfLimit, uOfResolution } from "../instruments";
-import type { SpanReading, Tape } from "../square";
-import { type Length, type Slant, slantMmPerM } from "../units";
-import type { Entry, How, ReadingEntry, RoundEntry } from "./entrySchema";
+import { REAL_CORNERS_MM, type SpanReading, type Tape } from "../square";
+import { type Length, lengthParts, type Slant, slantMmPerM } from "../units";
+import type { Entry, How, ReadingEntry, RoundEntry, Taken } from "./entrySchema";
 import { isAlong, quantityKey } from "./quantityId";
 import type { QuantityId } from "./quantitySchema";
 
@@ -12,6 +12,7 @@ export interface Standing<V> {
   id: string;
   what: QuantityId;
   how: How | undefined;
+  taken: Taken | undefined;
   instrumentId: string;
   value: V;
   /** All that count, oldest first; the last is this one. */
@@ -54,6 +55,7 @@ function standing<V>(entries: readonly ReadingEntry[]): Standing<V> {
     id: last.id,
     what: last.what,
     how: last.how,
+    taken: last.taken,
     instrumentId: last.instrumentId,
     value: last.value as V,
     repeats: entries as (ReadingEntry & { value: V })[],
@@ -125,6 +127,32 @@ const NO_WARMTH: Warmth = { warmerK: 0, alphaPerK: 0 };
 interface One {
   mm: number;
   instrument: Instrument;
+  /** New in this reading besides what the instrument brings, mm (1 sigma). */
+  uMm: number;
+}
+
+/** A distance between marks set in from the corners, brought to the corners themselves. @param mm as taped. */
+export type ToCorners = (what: QuantityId, mm: number, setInMm: number) => { mm: number; uTimes: number };
+
+/**
+ * A length with all that was done besides reading it: leaves that go and do not, a block added, marks set in.
+ * Source: what lies between two bounds has u = width / sqrt(12) (JCGM 100:2008, 4.3.7); each leaf brings its own error.
+ */
+function takenMm(
+  r: ReadingEntry & { value: Length },
+  instrument: Instrument,
+  warmth: number,
+  toCorners: ToCorners | null,
+): One {
+  const { plus, setIn, notAt } = r.taken ?? {};
+  const goes = correctedMm(instrument, r.value.mm, r.value);
+  const not = notAt ? correctedMm(instrument, notAt.mm, notAt) : goes;
+  const leaves = notAt ? lengthParts(r.value.text, r.value.unit).length : 1;
+  const uMm = Math.hypot(uOfResolution(not - goes), Math.sqrt(leaves - 1) * uOfLimit(instrument.zeroMm));
+  const mm = (goes + not) / 2 / warmth + (plus?.mm ?? 0);
+  const at = setIn && toCorners?.(r.what, mm, setIn.mm);
+  if (!at) return { mm, instrument, uMm };
+  return { mm: at.mm, instrument, uMm: Math.sqrt(at.uTimes ** 2 - 1) * readingUncertainty(instrument).uMm };
 }
 
 /** Readings of one instrument: the mean; a spread that is wider than handling counts, a step is never averaged away. */
@@ -133,19 +161,18 @@ function meanOfOne(list: readonly One[]): { mm: number; uMm: number } {
   const n = list.length;
   const mm = list.reduce((s, r) => s + r.mm, 0) / n;
   const { uMm } = readingUncertainty(first.instrument);
-  if (n === 1) return { mm, uMm };
+  const own = Math.hypot(...list.map((r) => r.uMm)) / Math.sqrt(n);
+  if (n === 1) return { mm, uMm: Math.hypot(uMm, own) };
   const ends = first.instrument.kind === "tape" || first.instrument.kind === "rule" ? Math.SQRT2 : 1;
   const step = ends * uOfResolution(first.instrument.resolutionMm);
   const scatter = Math.sqrt(list.reduce((s, r) => s + (r.mm - mm) ** 2, 0) / (n - 1));
   const handling = Math.sqrt(Math.max(0, uMm ** 2 - step ** 2));
-  return { mm, uMm: Math.hypot(step, Math.max(handling, scatter) / Math.sqrt(n)) };
+  return { mm, uMm: Math.hypot(step, own, Math.max(handling, scatter) / Math.sqrt(n)) };
 }
 
-/** A length, a slope over one metre, or an angle as the arc that it spans at one metre, mm. */
-const lengthOf = (value: Length | Slant, what: QuantityId): number => {
-  if (!("slant" in value)) return value.mm;
-  return what.kind === "angle" ? (1000 * value.value * Math.PI) / 180 : slantMmPerM(value);
-};
+/** A slope over one metre, or an angle as the arc that it spans at one metre, mm. */
+const slantMm = (value: Slant, what: QuantityId): number =>
+  what.kind === "angle" ? (1000 * value.value * Math.PI) / 180 : slantMmPerM(value);
 
 /**
  * What a quantity is taken for: one reading, the mean of several with one instrument, or of several instruments weighted by what
@@ -156,13 +183,14 @@ export function meanOf(
   of: Standing<Length> | Standing<Slant>,
   instruments: readonly Instrument[],
   { warmerK, alphaPerK }: Warmth = NO_WARMTH,
+  toCorners: ToCorners | null = null,
 ): Mean | null {
   const read = of.repeats.flatMap((r): One[] => {
     const instrument = instruments.find((i) => i.id === r.instrumentId);
     if (!instrument || !r.value) return [];
-    const raw = correctedMm(instrument, lengthOf(r.value, r.what), "slant" in r.value ? "" : r.value.text);
+    if ("slant" in r.value) return [{ mm: correctedMm(instrument, slantMm(r.value, r.what)), instrument, uMm: 0 }];
     // The work is longer by what it is hotter: what it will measure cold is less.
-    return [{ mm: raw / (1 + alphaPerK * warmerK), instrument }];
+    return [takenMm(r as ReadingEntry & { value: Length }, instrument, 1 + alphaPerK * warmerK, toCorners)];
   });
   const [first] = read;
   if (!first) return null;
@@ -207,13 +235,21 @@ export function meanOf(
 /** Everything that a mean may be off by, mm (1 sigma). */
 export const fullU = (m: Mean): number => Math.hypot(m.uMm, m.tape?.uZeroMm ?? 0, (m.tape?.uScale ?? 0) * m.mm);
 
-/** Means of every length and slant of a round, by key. */
-export function meansOf(round: Round, instruments: readonly Instrument[], alphaPerK = 0): Map<string, Mean> {
+/**
+ * Means of every length and slant of a round, by key.
+ * @param toCorners for a frame with corners: how what was read between marks set in from them is brought to them.
+ */
+export function meansOf(
+  round: Round,
+  instruments: readonly Instrument[],
+  alphaPerK = 0,
+  toCorners: ToCorners | null = null,
+): Map<string, Mean> {
   const warmth = { warmerK: round.round.warmerK ?? 0, alphaPerK };
   return new Map(
     [...round.readings.values(), ...round.slants.values()].flatMap((s) => {
       // Only what is laid along the work is longer on hot work.
-      const mean = meanOf(s, instruments, isAlong(s.what) ? warmth : NO_WARMTH);
+      const mean = meanOf(s, instruments, isAlong(s.what) ? warmth : NO_WARMTH, toCorners);
       return mean ? [[s.key, mean] as const] : [];
     }),
   );
@@ -229,7 +265,8 @@ export function spansOf(means: ReadonlyMap<string, Mean>): {
   for (const span of SPANS) {
     const mean = means.get(span);
     if (!mean) continue;
-    spans[span] = mean.tape ? { mm: mean.mm, uMm: mean.uMm, tape: mean.tape.id } : { mm: mean.mm, uMm: mean.uMm };
+    const { mm, uMm } = mean;
+    spans[span] = { mm, uMm, realMm: REAL_CORNERS_MM, ...(mean.tape ? { tape: mean.tape.id } : {}) };
     if (mean.tape) tapes[mean.tape.id] = { uZeroMm: mean.tape.uZeroMm, uScale: mean.tape.uScale };
   }
   return { spans, tapes };

@@ -31,11 +31,32 @@ interface NudgeWords {
   why: string;
 }
 
+/** What of a round the words of a nudge are made from. */
+type Nudged = Pick<FrameRound, "square" | "impossible"> & {
+  help?: MisreadHelp | null;
+  means?: FrameRound["means"];
+};
+
+/** A push of more than this is asked about first where nothing checks the readings: tapes are misread by 5 mm and more. */
+const LARGE_PUSH_MM = 4;
+
+/** What is not checked by any other reading, and what would check it; null where something does. */
+function unchecked(round: Nudged): { why: string; ask: string } | null {
+  const { square, means } = round;
+  const twice = ["AC", "BD"].every((d) => (means?.get(d)?.count ?? 1) > 1);
+  if (!square || twice) return null;
+  if (square.bySides)
+    return {
+      why: `By the two diagonals alone, the sides ${square.fit.readings.some((r) => r.id.endsWith("as cut")) ? "as they were cut" : "as drawn"}: nothing checks the diagonals yet.`,
+      ask: square.missing.slice(0, 3).join(", "),
+    };
+  return square.fit.status === "ok_no_check"
+    ? { why: "Nothing checks these readings: a misread tape would pass unseen.", ask: square.missing.join(", ") }
+    : null;
+}
+
 /** The nudge of a round in words. */
-export function nudgeWords(
-  round: Pick<FrameRound, "square" | "impossible"> & { help?: MisreadHelp | null },
-  u: UnitPreference,
-): NudgeWords {
+export function nudgeWords(round: Nudged, u: UnitPreference): NudgeWords {
   const best = round.square?.nudges[0];
   if (round.impossible)
     return { act: "measure", say: `Read ${round.impossible.span} again.`, why: round.impossible.message };
@@ -51,18 +72,28 @@ export function nudgeWords(
     return {
       act: "measure",
       say: "Measure again before moving anything.",
-      why: misreadWords(round.square, u, round.help),
+      why: round.square.bySides
+        ? `AC and BD do not go with the sides ${unchecked(round)?.why.includes("cut") ? "as cut" : "as drawn"}: a tape is misread, or the sides are another length. Read ${round.square.missing.join(", ")}.`
+        : misreadWords(round.square, u, round.help),
     };
+  const open = unchecked(round);
   if (best.shiftMm <= 2 * best.uMm)
     return {
       act: "leave",
       say: "Leave it.",
-      why: `The slide would be ${formatSmall(best.shiftMm, u, { decimals: 2 })}, no more than the tape can tell (± ${formatSmall(2 * best.uMm, u, { decimals: 2 })}).`,
+      why: `The slide would be ${formatSmall(best.shiftMm, u, { decimals: 2 })}, no more than the tape can tell (± ${formatSmall(2 * best.uMm, u, { decimals: 2 })}).${open ? ` ${open.why}` : ""}`,
+    };
+  const push = `side ${best.side}: push corner ${best.push} toward ${best.towards} by ${formatSmall(best.shiftMm, u)}`;
+  if (open && best.shiftMm > LARGE_PUSH_MM)
+    return {
+      act: "measure",
+      say: `Is it so far off? Read ${open.ask || "both diagonals again"} first.`,
+      why: `${open.why} If they are right, slide ${push} (± ${formatSmall(2 * best.uMm, u)}).`,
     };
   return {
     act: "slide",
-    say: `Slide side ${best.side}: push corner ${best.push} toward ${best.towards} by ${formatSmall(best.shiftMm, u)}.`,
-    why: `± ${formatSmall(2 * best.uMm, u)} by the tape. Half the difference of the diagonals would be ${formatSmall(best.habitMm, u)} and leave ${Math.round(100 * best.habitLeaves)} % of the error.`,
+    say: `Slide ${push}.`,
+    why: `${open ? `${open.why} ` : ""}± ${formatSmall(2 * best.uMm, u)} by the tape. Half the difference of the diagonals would be ${formatSmall(best.habitMm, u)} and leave ${Math.round(100 * best.habitLeaves)} % of the error.`,
   };
 }
 
@@ -74,12 +105,7 @@ export type Hold = (typeof HOLDS)[number];
  * The same by the way in which the frame is held.
  * @param targetMm2 AC² − BD² that is wanted, mm2.
  */
-export function heldWords(
-  round: Pick<FrameRound, "square" | "impossible"> & { help?: MisreadHelp | null },
-  hold: Hold,
-  targetMm2: number,
-  u: UnitPreference,
-): NudgeWords {
+export function heldWords(round: Nudged, hold: Hold, targetMm2: number, u: UnitPreference): NudgeWords {
   const slide = nudgeWords(round, u);
   const { square } = round;
   if (slide.act !== "slide" || hold === "slides" || !square?.corners) return slide;
@@ -129,6 +155,12 @@ export function placeWords(round: FrameRound | null, units: UnitPreference): Nud
     };
   const [first] = general.taps;
   const { farthest } = general;
+  if (first && general.fit.status === "ok_no_check" && first.mm > LARGE_PUSH_MM)
+    return {
+      act: "measure",
+      say: "Is it so far off? Read one distance more first.",
+      why: `Nothing checks these readings: a misread tape would pass unseen. If they are right, tap ${tapWords(first, units)}.`,
+    };
   if (!first && farthest.value > 2 * farthest.u)
     return {
       act: "leave",

@@ -110,7 +110,7 @@ function fitted(nodes: Record<string, Vec2>, readings: readonly Reading[], tapes
  * Where the places of any frame lie, by least squares, and how each must move.
  * @param nodes nominal places, mm. @param readings distances, angles and offsets between them. @param tapes shared errors.
  * @param wanted where they shall be; nominal when left out. @param rods places of each member in order along it: what is told
- * to be tapped stretches and bends none of them.
+ * to be tapped stretches and bends none of them. @param points places that are no part of the frame: never moved.
  */
 export function generalCheck(
   nodes: Record<string, Vec2>,
@@ -118,6 +118,7 @@ export function generalCheck(
   tapes: Record<string, Tape> = {},
   wanted: Record<string, Vec2> = nodes,
   rods: readonly (readonly string[])[] = [],
+  points: Readonly<Record<string, Vec2>> = {},
 ): GeneralCheck {
   const { fit, kept, untied, used } = fitted(nodes, readings, tapes);
   const apart = readings.flatMap((r) => {
@@ -134,14 +135,16 @@ export function generalCheck(
       },
     ];
   });
-  const names = Object.keys(used);
+  const names = Object.keys(used).filter((n) => !points[n]);
+  const ofFrame = (all: Record<string, Vec2>): Record<string, Vec2> =>
+    Object.fromEntries(Object.entries(all).filter(([n]) => !points[n]));
   if (fit.status === "undetermined") return { fit, untied, apart, bestFit: null, farthest: null, taps: [] };
-  const found = bestFit(fit.points, wanted);
-  const uOf = (place: string): number => fit.uOf((p) => norm(bestFit(p, wanted).moves[place]));
+  const found = bestFit(ofFrame(fit.points), wanted);
+  const uOf = (place: string): number => fit.uOf((p) => norm(bestFit(ofFrame(p), wanted).moves[place]));
   const first = names
     .map((place) => ({ place, value: norm(found.moves[place]) }))
     .reduce<{ place: string; value: number } | null>((a, b) => (a && a.value >= b.value ? a : b), null);
-  const made = movable(found.moves, used, rods);
+  const made = movable(found.moves, ofFrame(used), rods);
   const taps = names
     .map((place): Tap & { move: Vec2 } => {
       const move = made[place];

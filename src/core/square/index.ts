@@ -1,9 +1,10 @@
 export { type GeneralCheck, generalCheck, type Tap } from "./generalCheck";
 export { halfRule } from "./halfRule";
 export { type Impossible, impossible } from "./impossible";
-export { adjustNetwork, angleBetween, type NetworkFit, type Reading, type Tape } from "./network";
+export { adjustNetwork, angleBetween, type NetworkFit, REAL_CORNERS_MM, type Reading, type Tape } from "./network";
 export { type Candidate, cheapestSets, ideal, oneMore, type PlannedSet } from "./oneMore";
-export { type Places, placesOf } from "./places";
+export { type Places, placesOf, tapedTo } from "./places";
+export { leanShare, nearerBy } from "./setInMarks";
 export { type SetUp, setUp } from "./setUp";
 export { cornerAngleDeg, type Quad, slides } from "./shape";
 export { type Measured, type SpanReading, type SquareCheck, spanReadings, squareCheck } from "./squareCheck";

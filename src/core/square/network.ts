@@ -7,6 +7,7 @@ import {
   type LeastSquares,
   leastSquares,
   multiplyColumn,
+  type ReadingTests,
   type Rows,
   sub,
   testReadings,
@@ -25,6 +26,8 @@ interface DistanceReading {
   uMm: number;
   /** Tape whose zero and scale error it shares with others. */
   tape?: string;
+  /** What it may differ by because its ends are no points, mm (1 sigma): the tests for a misread allow for it. */
+  realMm?: number;
 }
 
 /** An angle at `at` between `from` and `to`, rad. */
@@ -99,6 +102,12 @@ interface Network {
   readings: Reading[];
   tapes?: Record<string, Tape>;
 }
+
+/**
+ * A real corner is no point: it has a radius, and faces meet in a small step. What one tape reading may differ by for it, mm
+ * (1 sigma): no reading is called misread for less (common practice, no source).
+ */
+export const REAL_CORNERS_MM = 0.35;
 
 const dotProduct = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, x, i) => sum + x * b[i], 0);
 
@@ -260,6 +269,27 @@ export function openPlaces({ nodes, readings }: Network): string[] {
     .map((n) => n.name);
 }
 
+/** Tests of the readings for a misread, made with what real corners may differ by besides. */
+function testsOf(
+  readings: Reading[],
+  tapes: Record<string, Tape>,
+  rows: Rows,
+  misfit: readonly number[],
+  freedom: number,
+): ReadingTests {
+  const cov = covariance(readings, tapes);
+  readings.forEach((r, i) => {
+    if (r.kind === "distance") cov[i][i] += (r.realMm ?? 0) ** 2;
+  });
+  const white = whitening({ cov });
+  if (!white) throw new Error("A reading without uncertainty cannot be weighed.");
+  const A = white.rows(rows);
+  const off = white.column(misfit);
+  const found = leastSquares(A, off);
+  const left = off.map((v, i) => v - dotProduct(A[i], found.x));
+  return testReadings(A, found, left, freedom, white);
+}
+
 /**
  * Least-squares fit of points to distances and angles (Gauss-Newton over the least-squares kernel), with the test of the whole and of each
  * reading.
@@ -302,7 +332,13 @@ export function adjustNetwork(network: Network): NetworkFit {
   if (found.rank < unknowns || !xy.every((p) => Number.isFinite(p.x) && Number.isFinite(p.y)))
     return undetermined(freedom, asRecord(gauge(network.nodes).xy));
   const { cofactor } = found;
-  const tests = testReadings(white.rows(rows.map((r) => r.row)), found, misfit(), freedom, white);
+  const tests = testsOf(
+    readings,
+    tapes,
+    rows.map((r) => r.row),
+    rows.map((r, i) => r.value - observed[i]),
+    freedom,
+  );
   const checked = tests.readings.map((t, i): CheckedReading => ({ id: readings[i].id, kind: readings[i].kind, ...t }));
   return {
     status: freedom === 0 ? "ok_no_check" : "ok",

@@ -32,6 +32,8 @@ export interface Places {
   joints: Record<string, string>;
   /** Member whose free end a place is; the others belong to a joint. */
   freeEnds: Record<string, { member: string; end: EndName }>;
+  /** Points that are no part of the frame, mm from the same origin: taped to, never moved. */
+  points: Record<string, Vec2>;
   /** Pairs that one tape reaches along a member. */
   along: [string, string][];
   /** How it is seen, and where the origin lies then. */
@@ -91,6 +93,7 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): Places {
     mark,
     joints,
     freeEnds: {},
+    points: {},
     along,
     seen: quad.view.depth === 2 ? "from above" : "standing",
     view: quad.view,
@@ -159,6 +162,7 @@ function ofJoints(structure: Structure): Places {
     ),
     joints,
     freeEnds,
+    points: {},
     along,
     seen: lies ? "from above" : "standing",
     view,
@@ -166,6 +170,14 @@ function ofJoints(structure: Structure): Places {
   };
 }
 
-/** Places of what is built. */
-export const placesOf = (structure: Structure): Places =>
-  structure.quad ? ofQuadrilateral(structure, structure.quad) : ofJoints(structure);
+/**
+ * Places of what is built.
+ * @param points besides it, mm from corner A or the origin; one that is named like a place of the frame is left out.
+ */
+export function placesOf(structure: Structure, points: Readonly<Record<string, Vec2>> = {}): Places {
+  const places = structure.quad ? ofQuadrilateral(structure, structure.quad) : ofJoints(structure);
+  return { ...places, points: Object.fromEntries(Object.entries(points).filter(([name]) => !places.nodes[name])) };
+}
+
+/** Everything that can be taped to: the places of a frame and the points beside it. */
+export const tapedTo = ({ nodes, points }: Places): Record<string, Vec2> => ({ ...nodes, ...points });

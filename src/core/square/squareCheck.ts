@@ -19,6 +19,8 @@ export interface SpanReading {
   mm: number;
   uMm: number;
   tape?: string;
+  /** What it may differ by because corners are no points, mm (1 sigma). */
+  realMm?: number;
 }
 
 /** A number with its standard uncertainty, same unit. */
@@ -47,6 +49,8 @@ interface Nudge {
 export interface SquareCheck {
   fit: NetworkFit;
   missing: Span[];
+  /** Sides that were not taped are taken from their pieces or the drawing. */
+  bySides: boolean;
   /** Fitted corners, A at the origin, B on +x. Null when the readings do not determine them. */
   corners: Quad | null;
   angleDeg: Record<Corner, Measured> | null;
@@ -71,13 +75,16 @@ export const spanReadings = (spans: Partial<Record<Span, SpanReading>>): Reading
     const read = spans[span];
     if (!read) return [];
     const [from, to] = ends(span);
-    const base = { kind: "distance" as const, id: span, from, to, valueMm: read.mm, uMm: read.uMm };
-    return [read.tape === undefined ? base : { ...base, tape: read.tape }];
+    const { mm, ...more } = read;
+    return [{ kind: "distance", id: span, from, to, valueMm: mm, ...more }];
   });
 
 /** Slides this close are the same; then the side that is less often held against a stop is moved. */
 const SAME_MM = 0.02;
 const HELD: Record<Side, number> = { CD: 0, BC: 1, AB: 2, DA: 3 };
+
+/** Sides and diagonals that fix a quadrilateral. */
+const LEAST = 5;
 
 /** Rounding of the fit: its sign means nothing. */
 const NOTHING_MM = 1e-6;
@@ -101,7 +108,8 @@ function shapeWord(q: Quad, drawn: Quad, tellMm: number): Shape {
  * the diagonals are departures from the drawing.
  * @param drawn nominal corners, mm. @param spans what was read (any subset). @param tapes errors shared by the readings of a
  * tape. @param targetMm2 wanted AC^2 - BD^2; that of the drawing when left out.
- * @param fitted the same corners as a larger network has them (panels, angles), where it fixes them.
+ * @param sides what the sides are by their pieces as cut, or by the drawing: they stand in for sides that were not taped,
+ * where both diagonals were. @param fitted the same corners as a larger network has them (panels, angles), where it fixes them.
  */
 export function squareCheck(
   drawn: Quad,
@@ -109,17 +117,21 @@ export function squareCheck(
   tapes: Record<string, Tape> = {},
   targetMm2 = squareDifferenceMm2(drawn),
   fitted: NetworkFit | null = null,
+  sides: readonly Reading[] = [],
 ): SquareCheck {
   const missing = SPANS.filter((s) => !spans[s]);
+  const { AC, BD } = spans;
+  const taped = spanReadings(spans);
+  const given = sides.filter((r) => r.kind === "distance" && missing.some((s) => s === `${r.from}${r.to}`));
   const fit =
     fitted && fitted.status !== "undetermined" && CORNERS.every((c) => fitted.points[c])
       ? fitted
       : adjustNetwork({
           nodes: { A: drawn.A, B: drawn.B, C: drawn.C, D: drawn.D },
-          readings: spanReadings(spans),
+          readings: taped.length < LEAST && AC && BD ? [...taped, ...given] : taped,
           tapes,
         });
-  const { AC, BD } = spans;
+  const bySides = fit.readings.some((r) => given.some((g) => g.id === r.id));
   const apart = (of: Quad): number => distance(of.A, of.C) - distance(of.B, of.D);
   const diagonalDifferenceMm = AC && BD ? { value: AC.mm - BD.mm - apart(drawn), u: Math.hypot(AC.uMm, BD.uMm) } : null;
   const drawnDeg = Object.fromEntries(CORNERS.map((c) => [c, cornerAngleDeg(drawn, c)])) as Record<Corner, number>;
@@ -127,6 +139,7 @@ export function squareCheck(
     return {
       fit,
       missing,
+      bySides,
       corners: null,
       angleDeg: null,
       drawnDeg,
@@ -163,17 +176,21 @@ export function squareCheck(
   return {
     fit,
     missing,
+    bySides,
     corners: q,
-    angleDeg: Object.fromEntries(CORNERS.map((c) => [c, measured((p) => cornerAngleDeg(p, c))])) as Record<
-      Corner,
-      Measured
-    >,
+    // By sides that nobody taped only the lean is known: it hangs on the diagonals alone.
+    angleDeg: bySides
+      ? null
+      : (Object.fromEntries(CORNERS.map((c) => [c, measured((p) => cornerAngleDeg(p, c))])) as Record<
+          Corner,
+          Measured
+        >),
     drawnDeg,
     shearMmPerM: departure(shearMmPerM),
-    taperLengthMm: departure(taperLengthMm),
-    taperWidthMm: departure(taperWidthMm),
+    taperLengthMm: bySides ? null : departure(taperLengthMm),
+    taperWidthMm: bySides ? null : departure(taperWidthMm),
     diagonalDifferenceMm,
-    shape: shapeWord(q, drawn, TELL_MM),
+    shape: bySides ? null : shapeWord(q, drawn, TELL_MM),
     slidesMm: moves,
     nudges,
     rack: rack(q, targetMm2),

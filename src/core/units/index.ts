@@ -10,9 +10,9 @@ export {
   UNIT_PREFERENCES,
   type UnitPreference,
 } from "./format";
-export { type BareUnit, length, parseLength, readLength } from "./length";
+export { type BareUnit, length, lengthParts, parseLength, readLength } from "./length";
 export { type Length, lengthSchema } from "./lengthSchema";
 export { fail, ok, type Problem, type Result } from "./result";
 export { readSlant, type Slant, type SlantUnit, slantMmPerM } from "./slant";
 export { slantSchema } from "./slantSchema";
-export { stated, statedExactly } from "./stated";
+export { stated, statedExactly, typedText } from "./stated";

@@ -28,6 +28,12 @@ describe("reading lengths as people write them", () => {
     ['-3/8"', "mm", -9.525],
     ["250 µm", "mm", 0.25],
     ["1200MM", "in", 1200],
+    ["20 + 25 thou", "in", 1.143],
+    ["20 thou + 25", "in", 1.143],
+    ["20 + 25 thou", "mm", 1.143],
+    ["0.5 + 0.05 mm leaves", "in", 0.55],
+    ["1200 plus 25.4 block", "mm", 1225.4],
+    ["12 + 1 1/2 in", "mm", 342.9],
   ] as const)("%s (%s) is %d mm", (text, bare, expected) => {
     expect(mm(text, bare)).toBeCloseTo(expected, 9);
   });
@@ -54,6 +60,14 @@ describe("reading lengths as people write them", () => {
     const parsed = parseLength("1,200");
     expect(parsed).toMatchObject({ ok: true, value: { mm: 1.2, note: expect.stringMatching(/decimal comma/) } });
     expect(parseLength("0,012 in")).toEqual({ ok: true, value: { mm: expect.closeTo(0.3048, 9) } });
+  });
+
+  it("says which unit the numbers of a sum were taken in", () => {
+    expect(parseLength("20 + 25 thou", "in")).toMatchObject({
+      ok: true,
+      value: { note: expect.stringMatching(/in thou/) },
+    });
+    expect(parseLength("12.5 + 3", "in")).toEqual({ ok: true, value: { mm: expect.closeTo(393.7, 9) } });
   });
 
   it("never throws and never gives a number that is not one, whatever is typed", () => {

@@ -54,6 +54,9 @@ interface ParsedLength {
   note?: string;
 }
 
+/** Words that say what was added, not how much: `1200 plus 25.4 block`. */
+const NOUNS = /\b(?:blocks?|radius|lea(?:f|ves)|shims?)\b/g;
+
 function tidy(text: string): string {
   return text
     .replace(/[½¼¾⅛⅜⅝⅞]/g, (c) => ` ${VULGAR[c] ?? ""}`)
@@ -62,23 +65,29 @@ function tidy(text: string): string {
     .replace(/[−–]/g, "-")
     .replace(/μ/g, "µ")
     .replace(/[\u00a0\u2009\u202f]/g, " ")
-    .trim()
-    .toLowerCase();
+    .toLowerCase()
+    .replace(/\bplus\b/g, "+")
+    .replace(NOUNS, "")
+    .trim();
+}
+
+interface Term {
+  value: number;
+  /** Null where none was said. */
+  unit: Unit | null;
+}
+
+/** Units of a sum: a number without one has that of the next that says it, or else of the last: `20 + 25 thou`. */
+function unitsOf(terms: readonly Term[], bare: BareUnit): Unit[] {
+  const next = (from: number): Unit | null => terms.slice(from).find((t) => t.unit)?.unit ?? null;
+  const last = (to: number): Unit | null => terms.slice(0, to).findLast((t) => t.unit)?.unit ?? null;
+  return terms.map((t, i) => t.unit ?? next(i) ?? last(i) ?? bare);
 }
 
 const toNumber = (digits: string): number => Number(digits.replace(",", "."));
 
-/**
- * Reads a length as people write it: `1200`, `47 1/4`, `3' 11 1/4"`, `1.2 m`, `60 thou`, `12.5+3`, `4'6-1/2`, `106,5 cm`.
- *
- * Terms are summed. A bare first number takes `bare`; a bare number after feet is inches; a bare number after `+` takes
- * `bare` when no unit was written before it. A leading minus holds for the whole. A comma is a decimal comma.
- *
- * @param text what was typed
- * @param bare what a number without a unit means
- * @returns the length in mm, or a sentence that says what could not be read
- */
-export function parseLength(text: string, bare: BareUnit = "mm"): Result<ParsedLength> {
+/** The parts of a sum, mm, with the sign of the whole. */
+function readParts(text: string, bare: BareUnit): Result<{ partsMm: number[]; note: string | undefined }> {
   if (text.length > MAX_TEXT) return fail(`Too long for a length: at most ${MAX_TEXT} characters.`);
   let rest = tidy(text);
   if (rest === "") return fail("Nothing typed: give a length, for example 1200 or 47 1/4 in.");
@@ -87,10 +96,7 @@ export function parseLength(text: string, bare: BareUnit = "mm"): Result<ParsedL
     if (rest.startsWith("-")) sign = -1;
     rest = rest.slice(1).trimStart();
   }
-  let sum = 0;
-  let terms = 0;
-  let previous: Unit | null = null;
-  let anyUnit = false;
+  const terms: Term[] = [];
   let plus = false;
   let note: string | undefined;
   while (rest !== "") {
@@ -104,21 +110,18 @@ export function parseLength(text: string, bare: BareUnit = "mm"): Result<ParsedL
     if (!Number.isFinite(value)) return fail(`"${whole.trim()}" divides by zero.`);
     rest = rest.slice(whole.length);
     const word = UNIT.exec(rest);
-    let unit: Unit;
+    const before = terms.at(-1);
+    let unit: Unit | null = null;
     if (word) {
       const found = UNIT_WORDS[word[1] ?? ""];
       if (!found) return fail(`"${word[1]}" is not a unit of length here. Use mm, cm, m, in, ft or thou.`);
       unit = found;
-      anyUnit = true;
       rest = rest.slice(word[0].length);
-    } else if (previous === "ft" && !plus) unit = "in";
-    else if (terms === 0 || (plus && !anyUnit)) unit = bare;
-    else return fail(`"${whole.trim()}" needs a unit: the number before it already has one.`);
+    } else if (before?.unit === "ft" && !plus) unit = "in";
+    else if (before && !plus) return fail(`"${whole.trim()}" needs a unit: the number before it already has one.`);
     if (decimal !== undefined && /^[1-9]\d{0,2},\d{3}$/.test(decimal))
       note = `Read the comma as a decimal comma: ${toNumber(decimal)}. For the larger number leave the comma out.`;
-    sum += value * MM_PER[unit];
-    terms += 1;
-    previous = unit;
+    terms.push({ value, unit });
     rest = rest.trimStart();
     plus = rest.startsWith("+");
     if (plus || (rest.startsWith("-") && unit === "ft")) {
@@ -126,9 +129,37 @@ export function parseLength(text: string, bare: BareUnit = "mm"): Result<ParsedL
       if (rest === "") return fail("Something is missing after the sign.");
     }
   }
-  const mm = sign * sum;
+  const units = unitsOf(terms, bare);
+  const partsMm = terms.map((t, i) => sign * t.value * MM_PER[units[i] as Unit]);
+  if (terms.some((t, i) => t.unit === null && units[i] !== bare))
+    note ??= `Read every number of the sum in ${units[terms.findIndex((t) => t.unit === null)]}.`;
+  if (!partsMm.every(Number.isFinite)) return fail("That number is too large.");
+  return ok({ partsMm, note });
+}
+
+/**
+ * Reads a length as people write it: `1200`, `47 1/4`, `3' 11 1/4"`, `1.2 m`, `60 thou`, `12.5+3`, `4'6-1/2`, `106,5 cm`.
+ *
+ * Terms are summed. A bare number after feet is inches; another takes the unit of the next term that says one, or else of
+ * the last, or else `bare`. A leading minus holds for the whole. A comma is a decimal comma.
+ *
+ * @param text what was typed
+ * @param bare what a number without a unit means
+ * @returns the length in mm, or a sentence that says what could not be read
+ */
+export function parseLength(text: string, bare: BareUnit = "mm"): Result<ParsedLength> {
+  const read = readParts(text, bare);
+  if (!read.ok) return read;
+  const { partsMm, note } = read.value;
+  const mm = partsMm.reduce((s, p) => s + p, 0);
   if (!Number.isFinite(mm)) return fail("That number is too large.");
-  return ok(note === undefined ? { mm: mm === 0 ? 0 : mm } : { mm, note });
+  return ok(note === undefined ? { mm: mm === 0 ? 0 : mm } : { mm: mm === 0 ? 0 : mm, note });
+}
+
+/** What was added up in a length as it was typed, mm: the leaves of a stack. Empty when it cannot be read. */
+export function lengthParts(text: string, bare: BareUnit = "mm"): number[] {
+  const read = readParts(text, bare);
+  return read.ok ? read.value.partsMm : [];
 }
 
 /**

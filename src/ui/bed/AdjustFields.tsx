@@ -2,11 +2,11 @@
 
 import { useState } from "react";
 import type { Plan } from "@/core/job";
-import { bareUnit, type Length, readLength } from "@/core/units";
+import { bareUnit, type Length, readLength, typedText } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
 import { Choice } from "../parts/Choice";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
-import { fieldText, LengthField } from "../parts/LengthField";
+import { LengthField } from "../parts/LengthField";
 import { SelectField } from "../parts/SelectField";
 
 const LEAVES_PATH = "bed.leaves.text";
@@ -18,7 +18,7 @@ function Leaves() {
   const leaves = plan.bed.leaves;
   const [typed, setTyped] = useState<string | null>(null);
   const kept = typed ?? unread;
-  const shown = kept ?? leaves.map((l) => fieldText(l, units)).join(", ");
+  const shown = kept ?? leaves.map((l) => typedText(l, units)).join(", ");
   const read = shown
     .split(/[;,\s]\s*(?=[\d.])/)
     .map((t) => t.trim())

@@ -227,7 +227,7 @@ export function FrameDrawing(props: Props) {
   const { low, high, corners, items } = scene;
   const box = [low, { x: high.x, y: low.y }, high, { x: low.x, y: high.y }];
   const p = projection(
-    [...box, ...points.map((m) => m.at)],
+    [...box, ...points.map((m) => m.at), ...places.map((n) => n.at)],
     width,
     width < 480 ? Math.min(maxHeight, 330) : maxHeight,
     width < 480 ? 44 : MARGIN,

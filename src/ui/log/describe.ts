@@ -1,6 +1,16 @@
 import type { Structure } from "@/core/frame";
-import { type Entry, type Job, quantityWords, roundsOf, stillStands, type TickId, tickKey } from "@/core/job";
+import {
+  type Entry,
+  type Job,
+  quantityWords,
+  readingText,
+  roundsOf,
+  stillStands,
+  type TickId,
+  tickKey,
+} from "@/core/job";
 import { type Step, stepIdWords, stepWords } from "@/core/plan";
+import { bareUnit } from "@/core/units";
 
 /** One line of the record. */
 export interface LogLine {
@@ -36,12 +46,13 @@ export function describe(job: Job, structure: Structure | null, steps: readonly 
         const where = round ? `${round.round.gate} ${round.number}` : "";
         if (entry.value === null)
           return { entry, tone: "measured", text: `${quantityWords(entry.what)} taken back`, detail: where };
-        const bare = !/[a-zµ"'°%]/i.test(entry.value.text);
-        const unit = "slant" in entry.value ? entry.value.slant : entry.value.unit;
+        const { text, read } = readingText(entry, job.instruments, job.plan.units);
+        const bare = !/[a-zµ"'°%]/i.test(text);
+        const unit = "slant" in entry.value ? entry.value.slant : bareUnit(job.plan.units);
         return {
           entry,
           tone: "measured",
-          text: `${quantityWords(entry.what)} ${entry.value.text}${bare ? ` ${unit}` : ""}${entry.again ? ", averaged" : ""}${stands ? "" : " (replaced later)"}`,
+          text: `${quantityWords(entry.what)} ${text}${bare ? ` ${unit}` : ""}${read ? ` (read ${read})` : ""}${entry.again ? ", averaged" : ""}${stands ? "" : " (replaced later)"}`,
           detail: `${where}, ${instruments.get(entry.instrumentId) ?? entry.instrumentId}`,
         };
       }

@@ -3,11 +3,11 @@
 import { useMemo } from "react";
 import { sceneOf } from "@/core/drawing";
 import { SPANS } from "@/core/geometry";
-import { type FrameRound, quantityKey, spanOf } from "@/core/job";
+import { type FrameRound, quantityKey, readingText, spanOf } from "@/core/job";
+import { tapedTo } from "@/core/square";
 import { FrameDrawing, type LineMark, type SpanMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import type { Quantity } from "./quantities";
-import { valueText } from "./ReadingPad";
 
 /** Marks on the drawing: what was read on each side and diagonal, the next one strong, a doubtful one asked after. */
 function spanMarks(round: FrameRound | null, now: string | null, show: (what: string) => string | null): SpanMark[] {
@@ -35,15 +35,16 @@ export function MeasuredDrawing({
   slide?: Parameters<typeof FrameDrawing>[0]["slide"];
   maxHeight?: number;
 }) {
-  const { evaluation, units } = useJob("evaluation", "units");
+  const { job, evaluation, units } = useJob("job", "evaluation", "units");
   const { places, structure } = evaluation;
   const scene = useMemo(() => structure && places && sceneOf(structure, places), [structure, places]);
   if (!places || !scene) return null;
   const { corners } = scene;
   const show = (what: string): string | null => {
     const s = round?.readings.get(what) ?? round?.slants.get(what);
-    return s ? valueText(s.value, units) : null;
+    return s ? readingText(s, job.instruments, units).text : null;
   };
+  const all = tapedTo(places);
   const names = new Set<string>();
   const lines: LineMark[] = [];
   const cornerText: Record<string, string> = {};
@@ -52,7 +53,7 @@ export function MeasuredDrawing({
   for (const [what, q] of wanted) {
     const text = show(what) ?? "?";
     const put = (from: string, to: string, words: string) => {
-      const [a, b] = [places.nodes[from], places.nodes[to]];
+      const [a, b] = [all[from], all[to]];
       if (!a || !b) return;
       names.add(from).add(to);
       lines.push({ id: `${what}/${from}${to}`, from: a, to: b, text: words, tone: "brass", active: what === now?.key });
@@ -74,7 +75,7 @@ export function MeasuredDrawing({
       label={label}
       spans={corners ? spanMarks(round, now?.key ?? null, show) : []}
       lines={lines}
-      places={Object.entries(places.nodes)
+      places={Object.entries(all)
         .filter(([n]) => (corners ? names.has(n) && !(n in corners) : true))
         .map(([name, at]) => ({ name, at }))}
       cornerText={corners ? cornerText : {}}

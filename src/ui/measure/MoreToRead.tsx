@@ -2,9 +2,11 @@
 
 import { useState } from "react";
 import { distanceId, type QuantityId } from "@/core/job";
+import { tapedTo } from "@/core/square";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { SelectField } from "../parts/SelectField";
+import { PointsBeside } from "./PointsBeside";
 
 const KINDS = {
   distance: "a distance between two places",
@@ -44,6 +46,7 @@ export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd
   const { evaluation } = useJob("evaluation");
   const { places, structure } = evaluation;
   const names = Object.keys(places?.nodes ?? {});
+  const taped = Object.keys(places ? tapedTo(places) : {});
   const joints = (structure?.joints ?? []).map((j) => j.id.replace(/[^A-Z0-9]/g, "").slice(0, 10));
   const members = (structure?.members ?? []).map((m) => m.id);
   const [kind, setKind] = useState<MoreKind>(kinds[0] ?? "distance");
@@ -51,8 +54,8 @@ export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd
   if (!places || names.length < 2) return null;
   const lists: Record<MoreKind, [string, readonly string[]][]> = {
     distance: [
-      ["From", names],
-      ["to", names],
+      ["From", taped],
+      ["to", taped],
     ],
     angle: [
       ["At", names],
@@ -104,6 +107,7 @@ export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd
       >
         Put it on the list
       </Button>
+      {kinds.includes("distance") ? <PointsBeside /> : null}
     </div>
   );
 }

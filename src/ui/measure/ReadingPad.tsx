@@ -2,29 +2,51 @@
 
 import { Undo2 } from "lucide-react";
 import { type FormEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
-import { keyOf, type Mean, quantityKey, quantityWords, type Round, readingProblem, stillStands } from "@/core/job";
+import {
+  hasLeaves,
+  keyOf,
+  type Mean,
+  meantMm,
+  meantOtherwise,
+  type QuantityId,
+  quantityWords,
+  type Round,
+  readingProblem,
+  readingText,
+  readLeaves,
+  spanOf,
+  stillStands,
+  type Taken,
+} from "@/core/job";
 import type { Gate } from "@/core/plan";
+import { nearerBy } from "@/core/square";
 import {
   bareUnit,
   fixed,
   formatLength,
   formatSmall,
   type Length,
+  ok,
+  parseLength,
   type Result,
   readLength,
   readSlant,
   type Slant,
   type SlantUnit,
   slantMmPerM,
+  typedText,
   type UnitPreference,
 } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { FieldMessage, inputClass } from "../parts/Field";
-import { bothSystems, fieldText } from "../parts/LengthField";
+import { bothSystems } from "../parts/LengthField";
 import { InstrumentPicker, shelfOf } from "./InstrumentPicker";
 import type { Quantity } from "./quantities";
+import { TakenFields } from "./TakenFields";
+import { useInstrument } from "./useInstrument";
 import type { Rounds } from "./useRounds";
+import { useTaken } from "./useTaken";
 
 export type { Quantity } from "./quantities";
 
@@ -49,8 +71,8 @@ export const nextUnread = (stand: ReadonlySet<string>, quantities: readonly Quan
 };
 
 /** A stored value as the field shows it. */
-export const valueText = (value: Length | Slant, units: UnitPreference): string =>
-  "slant" in value ? value.text : fieldText(value, units);
+const valueText = (value: Length | Slant, units: UnitPreference): string =>
+  "slant" in value ? value.text : typedText(value, units);
 
 const EXAMPLES: Record<SlantUnit, string> = { deg: "90.1", "mm/m": "0.4", "%": "0.05" };
 
@@ -88,24 +110,14 @@ function Repeats({ mean, slant }: { mean: Mean; slant: boolean }) {
 export function ReadingPad(props: Props) {
   const { gate, method = "heights", warmerK = 0, rounds, quantities, firstInstrument, figure } = props;
   const { current: round, roundId, stand, picked: wanted, pick: onActive, show: onRound } = rounds;
-  const { job, store, texts } = useJob("job", "store", "texts");
+  const { job, store, texts, evaluation } = useJob("job", "store", "texts", "evaluation");
+  const quad = evaluation.structure?.quad ?? null;
   const { units } = job.plan;
   const quantity = quantities.find((q) => q.key === wanted) ?? quantities.find((q) => !stand.has(q.key)) ?? null;
   const shelf = shelfOf(job.instruments, quantity?.kinds);
-  const mine = new Set(quantities.map((q) => quantityKey(q.what)));
-  const fits = (id: string): boolean => shelf.some((i) => i.id === id);
-  const last = [...(round?.all ?? []), ...job.entries].findLast(
-    (e) => e.kind === "reading" && (e.roundId === roundId || mine.has(quantityKey(e.what))) && fits(e.instrumentId),
-  );
-  const inRound = round?.all.findLast((e) => fits(e.instrumentId));
-  const [picked, setPicked] = useState<string | null>(null);
-  const chosen = [
-    picked,
-    inRound?.instrumentId,
-    last?.kind === "reading" ? last.instrumentId : null,
-    firstInstrument,
-  ].find((id) => id !== null && id !== undefined && fits(id));
-  const instrument = chosen ?? shelf[0]?.id ?? firstInstrument;
+  const { instrument, pick } = useInstrument(round, quantity, quantities, firstInstrument);
+  const inHand = shelf.find((i) => i.id === instrument);
+  const taken = useTaken(round);
   const [said, setSaid] = useState<string | null>(null);
   const [asked, setAsked] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -118,10 +130,29 @@ export function ReadingPad(props: Props) {
   const there = quantity ? (round?.readings.get(key) ?? round?.slants.get(key)) : undefined;
   const mean = there && round?.means.get(key);
   const text = typed ?? (there ? valueText(there.value, units) : "");
+  const leaves = quantity && !quantity.slant && hasLeaves(quantity.what) ? readLeaves(text, bareUnit(units)) : null;
   const read: Result<Length | Slant> | null =
-    text.trim() === "" ? null : quantity?.slant ? readSlant(text, quantity.slant) : readLength(text, bareUnit(units));
+    text.trim() === ""
+      ? null
+      : quantity?.slant
+        ? readSlant(text, quantity.slant)
+        : leaves
+          ? leaves.ok
+            ? ok(leaves.value.goes)
+            : leaves
+          : readLength(text, bareUnit(units));
+  const how: Taken = quantity && !quantity.slant ? taken.of(quantity.what) : {};
+  if (leaves?.ok && leaves.value.notAt) how.notAt = leaves.value.notAt;
   const isAngle = quantity?.what.kind === "angle";
   const bare = quantity?.slant ?? bareUnit(units);
+  /** What was understood of a length: as typed, or as it is meant where a mark, a block or a second leaf is in it. */
+  const understood = (value: Length): string => {
+    const { read: besides } = readingText(reading(value), job.instruments, units);
+    const at = meantMm(reading(value), job.instruments) ?? value.mm;
+    const parsed = parseLength(value.text, value.unit);
+    const note = parsed.ok && parsed.value.note ? ` ${parsed.value.note}` : "";
+    return `${bothSystems(at)}${besides ? ` (${besides})` : ""}${note}`;
+  };
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the questions belong to one quantity of one round
   useEffect(() => {
@@ -137,7 +168,22 @@ export function ReadingPad(props: Props) {
         ? formatLength(x, units).text
         : formatSmall(x, units);
 
-  const keep = (sure: boolean, again = false) => {
+  const reading = (value: Length | Slant) => ({
+    kind: "reading" as const,
+    instrumentId: instrument,
+    what: quantity?.what as QuantityId,
+    value,
+    ...(quantity?.how ? { how: quantity.how } : {}),
+    ...(Object.keys(how).length > 0 ? { taken: how } : {}),
+  });
+  /** What a value means, in the unit of what is expected. */
+  const meant = (value: Length | Slant): number => meantMm(reading(value), job.instruments) ?? sizeOf(value);
+  // Between crosses that lie inside the corners there is less than between the corners.
+  const span = quantity && how.setIn ? spanOf(quantity.what) : null;
+  const nearer = span && quad && how.setIn ? nearerBy(quad.corners, span, how.setIn.mm) : 0;
+  const expectedNow = quantity?.expected == null ? null : quantity.expected - nearer;
+
+  const keep = (sure: boolean, again = false, instead: Length | null = null) => {
     if (!quantity) return;
     if (!read?.ok) {
       setSaid(
@@ -148,32 +194,22 @@ export function ReadingPad(props: Props) {
       input.current?.focus();
       return;
     }
-    const reading = {
-      kind: "reading" as const,
-      instrumentId: instrument,
-      what: quantity.what,
-      value: read.value,
-      ...(quantity.how ? { how: quantity.how } : {}),
-      ...(again ? { again: true as const } : {}),
-    };
-    const wrong = readingProblem(reading);
+    const made = { ...reading(instead ?? read.value), ...(again ? { again: true as const } : {}) };
+    const wrong = readingProblem(made);
     if (wrong) {
       setSaid(wrong.message);
       input.current?.focus();
       return;
     }
-    const size = sizeOf(read.value);
-    // What is read from a mark further along the tape is that much longer.
-    const mark = quantity.slant ? 0 : (shelf.find((i) => i.id === instrument)?.fromMarkMm ?? 0);
-    const off = quantity.expected === null ? 0 : size - mark - quantity.expected;
+    const off = expectedNow === null ? 0 : meant(made.value) - expectedNow;
     if (!sure && asked !== text && Math.abs(off) > quantity.askBeyond) {
       setAsked(text);
       return;
     }
     store.keepText(textKey, null, true);
     setOwn(null);
-    if (roundId) store.add({ ...reading, roundId });
-    else onRound(store.openRound({ gate, method, ...(warmerK ? { warmerK } : {}) }, reading));
+    if (roundId) store.add({ ...made, roundId });
+    else onRound(store.openRound({ gate, method, ...(warmerK ? { warmerK } : {}) }, made));
     if (again) {
       input.current?.focus();
       return;
@@ -185,8 +221,15 @@ export function ReadingPad(props: Props) {
   };
 
   const latest = round?.all.findLast((r) => r.value !== null && stillStands(round, r));
-  const mark = quantity?.slant ? undefined : shelf.find((i) => i.id === instrument)?.fromMarkMm;
-  const expectedNow = quantity?.expected ?? null;
+  const mark = quantity?.slant ? undefined : inHand?.fromMarkMm;
+  // A number that no gap and no side could be is often one of another unit.
+  const otherwise =
+    asked !== null && quantity && expectedNow !== null && !quantity.slant
+      ? meantOtherwise(text, bareUnit(units), (mm) => {
+          const value = { mm, text, unit: bareUnit(units) };
+          return Math.abs(meant(value) - expectedNow) <= quantity.askBeyond;
+        })
+      : [];
 
   return (
     <form
@@ -232,7 +275,7 @@ export function ReadingPad(props: Props) {
                 {read?.ok
                   ? "slant" in read.value
                     ? slantWords(read.value, isAngle)
-                    : bothSystems(read.value.mm)
+                    : understood(read.value)
                   : `Bare numbers are ${bare}.${mark ? ` Type what the tape shows: ${formatLength(mark, units, { trim: true }).text} is taken off.` : ""}`}
               </p>
             )}
@@ -242,11 +285,16 @@ export function ReadingPad(props: Props) {
             <div role="alert" className="mt-2 border-l-4 border-close py-1 pl-4">
               <p>
                 <strong>
-                  {inUnit(Math.abs(sizeOf(read.value) - (mark ?? 0) - expectedNow))} from{" "}
-                  {quantity.expectedBy ?? "what it should be"}
+                  {inUnit(Math.abs(meant(read.value) - expectedNow))} from {quantity.expectedBy ?? "what it should be"}
                 </strong>{" "}
-                ({inUnit(expectedNow, true)}). Read again, or keep it if it is so.
+                ({inUnit(expectedNow, true)}
+                {nearer > 0 ? " between the crosses" : ""}). Read again, or keep it if it is so.
               </p>
+              {otherwise.map((v) => (
+                <Button key={v.text} className="mt-2 mr-2" onClick={() => keep(true, false, v)}>
+                  It was {v.text}: keep that
+                </Button>
+              ))}
               <Button className="mt-2" onClick={() => keep(true)}>
                 It is so: keep {quantityWords(quantity.what)}
               </Button>
@@ -293,6 +341,7 @@ export function ReadingPad(props: Props) {
         {quantities.map((q) => {
           const own = q.key;
           const value = round?.readings.get(own) ?? round?.slants.get(own);
+          const shown = value ? readingText(value, job.instruments, units) : null;
           const on = key === own;
           return (
             <li key={own}>
@@ -307,10 +356,11 @@ export function ReadingPad(props: Props) {
                   {q.short ? <span className="font-normal text-soft"> {q.short}</span> : null}
                 </span>
                 <span className={`fig block truncate ${value ? "text-brass" : "text-soft"}`}>
-                  {value
-                    ? `${valueText(value.value, units)}${value.repeats.length > 1 ? ` (${value.repeats.length}×)` : ""}`
+                  {value && shown
+                    ? `${shown.text}${value.repeats.length > 1 ? ` (${value.repeats.length}×)` : ""}`
                     : "to read"}
                 </span>
+                {shown?.read ? <span className="fig block truncate text-xs text-soft">{shown.read}</span> : null}
               </button>
             </li>
           );
@@ -319,7 +369,8 @@ export function ReadingPad(props: Props) {
       <p className="sr-only">
         {quantities.filter((q) => stand.has(q.key)).length} of {quantities.length} read.
       </p>
-      <InstrumentPicker value={instrument} kinds={quantity?.kinds} onChange={setPicked} />
+      <InstrumentPicker value={instrument} kinds={quantity?.kinds} onChange={pick} />
+      {quantity?.what.kind === "distance" ? <TakenFields taken={taken.how} onChange={taken.say} /> : null}
     </form>
   );
 }

@@ -4,7 +4,7 @@ import { ends, SPANS, type Span } from "@/core/geometry";
 import type { InstrumentKind } from "@/core/instruments";
 import { type FrameRound, type How, type QuantityId, quantityKey, spanId } from "@/core/job";
 import { distance } from "@/core/numeric";
-import { ideal, type Places, type Reading, type SetUp } from "@/core/square";
+import { ideal, type Places, type Reading, type SetUp, tapedTo } from "@/core/square";
 import type { SlantUnit } from "@/core/units";
 
 /** One quantity to read. */
@@ -68,7 +68,7 @@ const of = (what: QuantityId): Pick<Quantity, "what" | "key"> => ({ what, key: q
 
 /** What the readings that stand imply of one that is not read yet, from their fit; null when they do not fix it. */
 function implied(what: QuantityId, round: FrameRound | null): { mm: number; u: number } | null {
-  const fit = round?.square?.fit ?? round?.general?.fit;
+  const fit = round?.square && !round.square.bySides ? round.square.fit : round?.general?.fit;
   const key = quantityKey(what);
   if (!fit || fit.status === "undetermined" || fit.agree === false || fit.readings.some((r) => r.id === key))
     return null;
@@ -117,20 +117,22 @@ const MARKS: Record<string, string> = {
 /** Any other quantity of a frame. @returns null for one that this frame has not. */
 export function frameQuantity(q: QuantityId, places: Places, round: FrameRound | null): Quantity | null {
   const id = quantityKey(q);
-  const has = (...names: string[]): boolean => names.every((n) => places.nodes[n]);
+  const all = tapedTo(places);
+  const has = (...names: string[]): boolean => names.every((n) => all[n]);
   const drawn = (r: Reading): number => {
-    const made = ideal(r, places.nodes);
+    const made = ideal(r, all);
     return made.kind === "angle" ? (made.valueRad * 180) / Math.PI : made.valueMm;
   };
   switch (q.kind) {
     case "distance": {
       if (!has(q.from, q.to)) return null;
+      const off = [q.from, q.to].some((n) => places.points[n]);
       const mark =
         MARKS[places.mark[q.from] === "outside corner" ? (places.mark[q.to] ?? "") : (places.mark[q.from] ?? "")];
       const mm = drawn({ kind: "distance", id, from: q.from, to: q.to, valueMm: 0, uMm: 1 });
       return {
         ...of(q),
-        say: `Tape from ${q.from} to ${q.to}, ${mark}`,
+        say: `Tape from ${q.from} to ${q.to}${off ? "" : `, ${mark}`}`,
         kinds: LENGTH_KINDS,
         ...expecting(q, mm, round),
       };

@@ -1,7 +1,15 @@
 "use client";
 
 import { type KeyboardEvent, type ReactNode, type Ref, useId, useState } from "react";
-import { bareUnit, formatLength, type Length, parseLength, readLength, type UnitPreference } from "@/core/units";
+import {
+  bareUnit,
+  formatLength,
+  type Length,
+  parseLength,
+  readLength,
+  typedText,
+  type UnitPreference,
+} from "@/core/units";
 import { FieldFrame, FieldMessage, inputClass } from "./Field";
 
 /** What was understood, in both systems: `1200.2 mm · 47 1/4 in`. */
@@ -10,12 +18,6 @@ export function bothSystems(mm: number): string {
   const metric = formatLength(mm, "mm", { decimals: small ? 2 : 1, trim: true }).text;
   const inches = small ? formatLength(mm, "inch-decimal", { decimals: 1 }) : formatLength(mm, "inch-fraction");
   return `${metric} · ${Math.abs(inches.roundingMm) > 0.06 ? "≈ " : ""}${inches.text}`;
-}
-
-/** A stored text in a field of the other system carries its unit, so that a bare number always means the field's own. */
-export function fieldText(value: Length, units: UnitPreference): string {
-  const bare = !/[a-zµ"']/i.test(value.text);
-  return bare && value.unit !== bareUnit(units) ? `${value.text} ${value.unit}` : value.text;
 }
 
 interface Props {
@@ -58,7 +60,7 @@ export function LengthField(props: Props) {
   } = props;
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
-  const text = typed ?? kept ?? (value ? fieldText(value, units) : "");
+  const text = typed ?? kept ?? (value ? typedText(value, units) : "");
   const unread = typed ?? kept;
   const parsed =
     unread === undefined || (unread.trim() === "" && optional) ? null : readLength(unread, bareUnit(units));

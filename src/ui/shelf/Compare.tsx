@@ -30,7 +30,7 @@ export function Compare({ instruments }: { instruments: readonly Instrument[] })
     const r = read[k];
     const i = fitting.find((x) => x.id === l.id);
     if (!r?.ok || !i) return [];
-    const value = correctedMm(i, r.value.mm, l.text);
+    const value = correctedMm(i, r.value.mm, r.value);
     return [{ name: i.name, value, u: fullUncertainty(readingUncertainty(i), value) }];
   });
   const twice = new Set(lines.filter((l) => l.text.trim() !== "").map((l) => l.id)).size < readings.length;

@@ -5,6 +5,7 @@ import {
   INSTRUMENT_KINDS,
   type Instrument,
   READ_TO,
+  reachOf,
   readsSlopes,
   TAPE_CLASSES,
   type TapeClass,
@@ -45,17 +46,18 @@ export function NewInstrumentDialog({ onClose, onMade }: { onClose: () => void; 
   const slopes = readsSlopes(draft.kind);
   const set = (change: Partial<NewInstrument>) => setDraft({ ...draft, ...change });
   const number = (
-    key: "resolutionMm" | "handlingMm" | "zeroMm" | "scaleMmPerM",
+    key: "resolutionMm" | "handlingMm" | "zeroMm" | "scaleMmPerM" | "reachMm",
     label: string,
     unit: string,
     min = 0,
+    max = 50,
   ) => (
     <NumberField
       label={label}
       unit={unit}
       min={min}
-      max={50}
-      value={draft[key]}
+      max={max}
+      value={draft[key] ?? reachOf(draft)}
       kept={unread[key]}
       onUnread={(text) => setUnread(({ [key]: _old, ...rest }) => (text === null ? rest : { ...rest, [key]: text }))}
       onChange={(v) => v !== null && set({ [key]: v })}
@@ -93,7 +95,11 @@ export function NewInstrumentDialog({ onClose, onMade }: { onClose: () => void; 
           label="Kind"
           value={draft.kind}
           options={INSTRUMENT_KINDS.map((k) => [k, k] as const)}
-          onChange={(kind) => set({ kind })}
+          onChange={(kind) => {
+            // What another kind reaches says nothing of this one.
+            const { reachMm: _old, ...rest } = draft;
+            setDraft({ ...rest, kind });
+          }}
         />
         <div className="grid gap-4 sm:grid-cols-2">
           {number("resolutionMm", "Smallest step read", slopes ? "mm/m" : "mm", 0.0001)}
@@ -102,6 +108,7 @@ export function NewInstrumentDialog({ onClose, onMade }: { onClose: () => void; 
           {slopes
             ? null
             : number("scaleMmPerM", draft.kind === "optical level" ? "Rise of the sight, ±" : "Scale error, ±", "mm/m")}
+          {Number.isFinite(reachOf(draft)) ? number("reachMm", "Reaches", "mm", 1, 500_000) : null}
         </div>
         {draft.kind === "tape" || draft.kind === "rule" ? (
           <div className="grid gap-4 sm:grid-cols-2">

@@ -19,6 +19,7 @@ function known(i: Instrument): string[] {
   const unit = unitOf(i);
   const out: string[] = [];
   if (i.fromMarkMm !== undefined) out.push(`read from its ${i.fromMarkMm} mm mark: that is taken off`);
+  if (i.reachMm !== undefined) out.push(`reaches ${i.reachMm} mm`);
   if (i.readTo && i.readTo !== "edge") out.push(`read to a ${i.readTo}`);
   if (i.foundZeroMm) out.push(`${fixed(i.foundZeroMm, 2)} ${unit} is taken off every reading`);
   if (i.foundScaleMmPerM)

@@ -3,6 +3,7 @@
 import { scaleLinear } from "d3";
 import { type FrameRound, type QuantityId, quantityWords } from "@/core/job";
 import type { Vec2 } from "@/core/numeric";
+import { tapedTo } from "@/core/square";
 import { fixed, formatSmall } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
 import { useJob } from "../job/JobProvider";
@@ -21,7 +22,7 @@ export default function NetworkPicture({ round }: { round: FrameRound }) {
   if (!places || !general?.bestFit) return null;
   const { fit, bestFit } = general;
   const names = Object.keys(bestFit.moves);
-  const at = (n: string): Vec2 => places.nodes[n] as Vec2;
+  const at = (n: string): Vec2 => tapedTo(places)[n] as Vec2;
   const xs = names.map((n) => at(n).x);
   const ys = names.map((n) => at(n).y);
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];

@@ -1,5 +1,6 @@
 export { type Footprint, footprint } from "./footprint";
 export { type Lying, lying, type OnThree, onThreeRests, type RestPlace } from "./lying";
+export { type Risers, risersOver } from "./risers";
 export {
   COMMON_LEAVES_MM,
   type FootTurn,
@@ -14,3 +15,4 @@ export { bestThree, footModes, fourFootLoads, fourPointRock, restOn, tipForceN }
 export { type Survey, type SurveyFit, type SurveyReading, survey } from "./survey";
 export { splitTwist, turnedGaps } from "./tableTwist";
 export { tubeSags } from "./tubeSags";
+export { walkRests } from "./walkRests";

@@ -21,7 +21,8 @@ export type SurveyReading = { id: string; uMm: number } & (
       at: string;
       mmPerM: number;
       level: string;
-      direction: 1 | -1;
+      /** 1 where its arrow points on, -1 back; between where it was turned and averaged. */
+      direction: number;
       /** Length that it reaches over; from place to place when left out. */
       lengthMm?: number;
     }

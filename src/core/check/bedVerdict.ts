@@ -4,6 +4,7 @@ import {
   footTurn,
   type OnThree,
   type RestPlace,
+  risersOver,
   type ShimMode,
   type ShimStack,
   shimStack,
@@ -24,6 +25,8 @@ export interface RestAdvice {
   raiseMm: number | null;
   stack: ShimStack | null;
   foot: FootTurn | null;
+  /** Nothing can be turned here: it stands on no foot. */
+  fixed: boolean;
 }
 
 type BedWord =
@@ -71,6 +74,8 @@ interface Adjusting {
   mode: ShimMode;
   pitchMm: number;
   thread: "right" | "left";
+  /** Rests that stand on feet; all of them when left out. */
+  feet?: readonly string[];
   /** Leaves at hand, mm; a common set when left out. */
   leavesMm?: readonly number[];
   /** Whether one would rather lay the frame on three rests than shim all. */
@@ -97,6 +102,37 @@ function steepest(xy: Vec2[], f: Flatness, cov: Rows): Measured | null {
   return { value, u: Math.sqrt(Math.max(0, variance)) };
 }
 
+/** Room below the work besides what it sags, mm: a bead and its spatter (common practice, no source). */
+const CLEAR_MM = 2;
+
+/** What goes under three rests where the bed stands too high between them, in words; empty where it does not. */
+function riserWords(
+  rests: readonly RestPlace[],
+  { heightsMm }: BedHeights,
+  three: OnThree,
+  level: boolean,
+  units: UnitPreference,
+): string {
+  const read = rests.flatMap((r) => {
+    const z = heightsMm[r.id];
+    return z === undefined ? [] : [{ id: r.id, x: r.x, y: r.y, z }];
+  });
+  const under = three.rests.flatMap((id) => read.find((r) => r.id === id) ?? []);
+  const spots = read.filter((r) => !three.rests.includes(r.id));
+  if (under.length < 3) return "";
+  if (spots.length === 0)
+    return " Between them nothing was read: see that the bed does not touch the frame there, or lay it on risers.";
+  const risers = risersOver(spots, under, three.sagMm + CLEAR_MM, level);
+  const most = Math.max(0, ...(risers?.mm ?? []));
+  if (!risers || most === 0 || risers.proudMm + three.sagMm + CLEAR_MM <= 0) return "";
+  const mm = (x: number): string => formatSmall(x, units, { decimals: 1 });
+  const where = risers.mm.every((x) => Math.abs(x - most) < 0.05)
+    ? `${mm(most)} under each of ${under.map((r) => r.id).join(", ")}`
+    : under.map((r, i) => `${mm(risers.mm[i] ?? 0)} under ${r.id}`).join(", ");
+  const spot = spots[risers.highest]?.id;
+  return ` ${spot} stands ${mm(Math.abs(risers.proudMm))} ${risers.proudMm >= 0 ? "above" : "below"} their plane: risers of ${where} or more clear it${level ? " and lie level" : ""}, with room for a bead.`;
+}
+
 /**
  * Is the bed good enough for these limits, and what to do at each rest.
  * @param rests places. @param heights of the rests that were read. @param flatLimitMm flatness limit of the frame.
@@ -112,6 +148,7 @@ export function bedVerdict(
   units: UnitPreference = "mm",
   three: OnThree | null = null,
 ): BedVerdict {
+  const clear = three ? riserWords(rests, heights, three, levelMmPerM !== null, units) : "";
   const { heightsMm } = heights;
   const say = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
   const plain = (mm: number): string => formatSmall(mm, units, { decimals: 2, bare: true });
@@ -123,15 +160,18 @@ export function bedVerdict(
   const cov = at.map((i) => at.map((j) => (heights.cov[i] as number[])[j] as number));
   const found = flatness(read, z, cov);
   const moves = shims(read, z, adjust.mode);
+  const canMove = (id: string): boolean => adjust.by === "shims" || !adjust.feet || adjust.feet.includes(id);
   const advice = rests.map((r): RestAdvice => {
     const i = read.indexOf(r);
-    const raiseMm = moves && i >= 0 ? (moves.shimsMm[i] ?? 0) : null;
+    const fixed = !canMove(r.id);
+    const raiseMm = moves && i >= 0 && !fixed ? (moves.shimsMm[i] ?? 0) : null;
     return {
       id: r.id,
       heightMm: i >= 0 ? (z[i] ?? 0) : null,
       raiseMm,
       stack: raiseMm !== null && adjust.by === "shims" ? shimStack(raiseMm, adjust.leavesMm ?? COMMON_LEAVES_MM) : null,
       foot: raiseMm !== null && adjust.by === "feet" ? footTurn(raiseMm, adjust.pitchMm, adjust.thread) : null,
+      fixed,
     };
   });
   const allowedMm = flatLimitMm === null ? null : flatLimitMm * BED_SHARE;
@@ -155,7 +195,7 @@ export function bedVerdict(
     return {
       ...base,
       word,
-      why: `Three rests need no flat bed and never rock. The frame sags ${say(three.sagMm)} between them${sags ? `, more than the ${say(allowedMm)} that may be used` : ""}; its weight lies ${say(three.marginMm)} inside.${slope}`,
+      why: `Three rests need no flat bed and never rock. The frame sags ${say(three.sagMm)} between them${sags ? `, more than the ${say(allowedMm)} that may be used` : ""}; its weight lies ${say(three.marginMm)} inside.${slope}${clear}`,
       flat: null,
       level,
       afterMm: null,
@@ -176,7 +216,9 @@ export function bedVerdict(
       (moves
         ? adjust.by === "shims"
           ? (advice.find((a) => a.id === read[i]?.id)?.stack?.totalMm ?? 0)
-          : (moves.shimsMm[i] ?? 0)
+          : canMove(read[i]?.id ?? "")
+            ? (moves.shimsMm[i] ?? 0)
+            : 0
         : 0),
   );
   const left = flatness(read, after, cov);
@@ -225,7 +267,7 @@ export function bedVerdict(
   const onThree = (): BedVerdict => ({
     ...done,
     word: "good on three rests",
-    why: `${why} On ${three?.rests.join(", ")} alone the bed's flatness does not matter: the frame sags ${say(three?.sagMm ?? 0)} between them, its weight lies ${say(three?.marginMm ?? 0)} inside.`,
+    why: `${why} On ${three?.rests.join(", ")} alone the bed's flatness does not matter: the frame sags ${say(three?.sagMm ?? 0)} between them, its weight lies ${say(three?.marginMm ?? 0)} inside.${clear}`,
   });
   if (adjust.onThree && threeDo) return onThree();
   if ((flat?.acceptanceZoneEmpty ?? false) || (level?.acceptanceZoneEmpty ?? false))

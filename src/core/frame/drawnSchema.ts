@@ -71,6 +71,10 @@ const partSchema = z.strictObject({
   size: pointSchema,
   /** Half of the box is cut off along its diagonal. */
   triangular: z.boolean(),
+  /** Which corner of a triangle is kept, by the signs of its own axes; the low one when left out. */
+  keeps: z.tuple([z.literal([1, -1]), z.literal([1, -1]), z.literal([1, -1])]).optional(),
+  /** Member that it lies along: its three sizes are along that one, across it, and up; as the frame lies when left out. */
+  like: memberNameSchema.optional(),
   /** Member that it sits on, if any. */
   on: memberNameSchema.nullable(),
   material: z.enum(MATERIAL_NAMES),

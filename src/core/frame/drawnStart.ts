@@ -1,21 +1,12 @@
-import { SIDES } from "../geometry";
 import type { Vec3 } from "../numeric";
-import { length, stated, statedExactly, type UnitPreference } from "../units";
+import { length, stated, type UnitPreference } from "../units";
 import type { DrawnFrame, DrawnMember, DrawnSection, Point } from "./drawnSchema";
-import type { Rectangle } from "./rectangleSchema";
 
 /** A place as a person would have typed it. */
 export const statedPoint = (p: Vec3, units: UnitPreference): Point => ({
   x: stated(p[0], units),
   y: stated(p[1], units),
   z: stated(p[2], units),
-});
-
-/** The same to the last digit: what follows from sizes that were typed is not rounded on the way. */
-const exactPoint = (p: Vec3, units: UnitPreference): Point => ({
-  x: statedExactly(p[0], units),
-  y: statedExactly(p[1], units),
-  z: statedExactly(p[2], units),
 });
 
 /** A frame with nothing in it yet but what its members will be made of. */
@@ -77,43 +68,10 @@ export function rectangleMembers(
   });
 }
 
-/**
- * A rectangle by its sizes as members: the one way from the form to what is built.
- * Names, places and joints are those that every later stage knows.
- */
-export function fromRectangle(sizes: Rectangle, units: UnitPreference): DrawnFrame {
-  const { section } = sizes;
-  const face = section.face.mm;
-  const z = section.depth.mm / 2;
-  const [length, width] = [sizes.length.mm, sizes.width.mm];
-  const exact = (id: string, from: Vec3, to: Vec3): DrawnMember => ({
-    ...member(id, from, to, "S1", units),
-    from: exactPoint(from, units),
-    to: exactPoint(to, units),
+/** Butt corners of four sides in turn. @param even whether the first and third run through, else the others. */
+export const butted = (sides: readonly Pick<DrawnMember, "id">[], even = true): DrawnFrame["joints"] =>
+  sides.map((side, i) => {
+    const before = sides[(i + 3) % 4] as Pick<DrawnMember, "id">;
+    const through = (i % 2 === 0) === even ? side.id : before.id;
+    return { between: [before.id, side.id], kind: "butt", through, faces: [] };
   });
-  const half = face / 2;
-  const corners: Vec3[] = [
-    [half, half, z],
-    [length - half, half, z],
-    [length - half, width - half, z],
-    [half, width - half, z],
-  ];
-  const sides = SIDES.map((side, i) => exact(side, corners[i] as Vec3, corners[(i + 1) % 4] as Vec3));
-  const across = sizes.crossRuns === "across";
-  const far = (across ? width : length) - half;
-  const cross = sizes.cross.map(({ id, at }) =>
-    across ? exact(id, [at.mm, half, z], [at.mm, far, z]) : exact(id, [half, at.mm, z], [far, at.mm, z]),
-  );
-  return {
-    ...emptyFrame({
-      id: "S1",
-      shape: "tube",
-      profile: section.profile,
-      width: section.face,
-      height: section.depth,
-      wall: section.wall,
-      material: sizes.material,
-    }),
-    members: [...sides, ...cross],
-  };
-}

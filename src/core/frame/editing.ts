@@ -1,10 +1,11 @@
-import { add3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { add3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { fail, ok, type Result, stated, type UnitPreference } from "../units";
 import type { DrawnFrame, DrawnJoint, DrawnMember, Point } from "./drawnSchema";
 import { member, statedPoint } from "./drawnStart";
+import { carriedParts } from "./fittedParts";
 import type { EndName } from "./meeting";
 import { followMirrors } from "./mirrorImage";
-import { place } from "./placing";
+import { place, placeMembers } from "./placing";
 import { resolveStructure } from "./resolveStructure";
 
 export type Axis = "x" | "y" | "z";
@@ -210,12 +211,56 @@ function withoutMembers(frame: DrawnFrame, ids: readonly string[]): DrawnFrame {
         mirror: m.mirror && gone.has(m.mirror.of) ? null : m.mirror,
       })),
     joints: frame.joints.filter((j) => !j.between.some((m) => gone.has(m))),
-    parts: frame.parts.map((p) => (p.on && gone.has(p.on) ? { ...p, on: null } : p)),
+    parts: frame.parts.flatMap((p) => {
+      // What was fitted to a member goes with it; what was put there by hand stays.
+      if (p.like && gone.has(p.like)) return [];
+      return [p.on && gone.has(p.on) ? { ...p, on: null } : p];
+    }),
     pairs: frame.pairs
       .map((p) => ({ left: keep(p.left), right: keep(p.right) }))
       .filter((p) => p.left.length > 0 && p.right.length > 0),
     groups: frame.groups.map((g) => ({ ...g, members: keep(g.members) })),
   };
+}
+
+/** @returns the frame with several members made of another section. */
+export const setSection = (
+  frame: DrawnFrame,
+  ids: readonly string[],
+  section: string,
+  units: UnitPreference,
+): DrawnFrame =>
+  followMirrors({ ...frame, members: frame.members.map((m) => (ids.includes(m.id) ? { ...m, section } : m)) }, units);
+
+/** How many copies a step apart fit into a distance; none where the step is nothing. */
+export const copiesWithin = (by: Vec3, overMm: number): number =>
+  norm3(by) > 0 ? Math.max(0, Math.floor(overMm / norm3(by) + 1e-9)) : 0;
+
+/**
+ * Moves members along another so that the row of them stands in its middle: as much of it left at one end as at the other.
+ * @returns the frame, or why not.
+ */
+export function centreOn(
+  frame: DrawnFrame,
+  ids: readonly string[],
+  rail: string,
+  units: UnitPreference,
+): Result<DrawnFrame> {
+  const on = resolveStructure(frame).structure.members.find((m) => m.id === rail);
+  const row = frame.members.filter((m) => ids.includes(m.id) && m.id !== rail);
+  if (!on || row.length === 0) return fail("Pick what shall be centred, and the member that it stands on.");
+  const along = (p: Vec3): number => dot3(sub3(p, on.from), on.axes[0]);
+  const places = row.map((m) => (along(place(m.from)) + along(place(m.to))) / 2);
+  const middle = (Math.min(...places) + Math.max(...places)) / 2;
+  const wanted = (Math.min(...on.begins) + Math.max(...on.finishes)) / 2;
+  return ok(
+    moveMembers(
+      frame,
+      row.map((m) => m.id),
+      scale3(on.axes[0], wanted - middle),
+      units,
+    ),
+  );
 }
 
 export interface Copies {
@@ -237,6 +282,8 @@ export function withCopies(
   frame: DrawnFrame,
   ids: readonly string[],
   make: (m: DrawnMember, id: string) => DrawnMember,
+  put: (p: Point) => Point,
+  turned: (v: Vec3) => Vec3 = (v) => v,
 ): Copies {
   const names = new Map<string, string>();
   for (const id of ids) names.set(id, nextName(frame, id[0] as string, new Set(names.values())));
@@ -246,14 +293,15 @@ export function withCopies(
       const image = make(m, names.get(m.id) as string);
       return { ...image, flush: image.flush && { ...image.flush, to: names.get(image.flush.to) ?? image.flush.to } };
     });
-  return {
-    frame: {
-      ...frame,
-      members: [...frame.members, ...copies],
-      joints: [...frame.joints, ...copiedJoints(frame, names)],
-    },
-    ids: [...names.values()],
+  const copied: DrawnFrame = {
+    ...frame,
+    members: [...frame.members, ...copies],
+    joints: [...frame.joints, ...copiedJoints(frame, names)],
   };
+  // What sits on them comes along.
+  const placed = frame.parts.some((p) => p.on && names.has(p.on)) ? placeMembers(copied) : null;
+  const parts = placed ? carriedParts(frame, names, put, turned, (id) => placed.get(id)?.axes) : [];
+  return { frame: { ...copied, parts: [...frame.parts, ...parts] }, ids: [...names.values()] };
 }
 
 /** Copies members, each copy moved on by `by` from the last. */
@@ -267,14 +315,13 @@ export function copyMembers(
   let out: Copies = { frame, ids: [] };
   for (let i = 1; i <= times; i++) {
     const shift = scale3(by, i);
-    const next = withCopies(out.frame, ids, (m, id) => ({
-      ...m,
-      id,
-      from: movedPoint(m.from, shift, units),
-      to: movedPoint(m.to, shift, units),
-      mirror: null,
-      locked: false,
-    }));
+    const on = (p: Point): Point => movedPoint(p, shift, units);
+    const next = withCopies(
+      out.frame,
+      ids,
+      (m, id) => ({ ...m, id, from: on(m.from), to: on(m.to), mirror: null, locked: false }),
+      on,
+    );
     out = { frame: next.frame, ids: [...out.ids, ...next.ids] };
   }
   return out;
@@ -345,7 +392,7 @@ export function renameMember(frame: DrawnFrame, id: string, name: string): Resul
       between: [to(j.between[0]), to(j.between[1])],
       through: j.through && to(j.through),
     })),
-    parts: frame.parts.map((p) => ({ ...p, on: p.on && to(p.on) })),
+    parts: frame.parts.map((p) => ({ ...p, on: p.on && to(p.on), ...(p.like ? { like: to(p.like) } : {}) })),
     pairs: frame.pairs.map((p) => ({ left: p.left.map(to), right: p.right.map(to) })),
     groups: frame.groups.map((g) => ({ ...g, members: g.members.map(to) })),
   });

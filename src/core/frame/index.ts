@@ -10,10 +10,12 @@ export {
   memberNameSchema,
   type Point,
 } from "./drawnSchema";
-export { emptyFrame, fromRectangle, member, statedPoint } from "./drawnStart";
+export { emptyFrame, member, statedPoint } from "./drawnStart";
 export {
   type Axis,
   addMember,
+  centreOn,
+  copiesWithin,
   copyMembers,
   deleteMembers,
   moveCorner,
@@ -23,10 +25,12 @@ export {
   setJoint,
   setLength,
   setMember,
+  setSection,
   spaceEqually,
   splitMember,
 } from "./editing";
 export type { Clash } from "./findJoints";
+export { addPart, capOpenEnds, copyPart, fitPart, openEnds, type PartTarget } from "./fittedParts";
 export {
   CARES,
   type Care,
@@ -40,6 +44,8 @@ export {
   SEAMS,
   SHAPES,
 } from "./frameWords";
+export { fromRectangle } from "./fromRectangle";
+export { groundFaces } from "./groundFaces";
 export { handedness } from "./handed";
 export { joiningOrder } from "./joining";
 export { MATERIAL_NAMES, MATERIALS, type MaterialName } from "./materials";
@@ -47,10 +53,11 @@ export { measuredShape, readSurvey, sidesOf } from "./measuredShape";
 export type { EndName, Placed } from "./meeting";
 export { type Axes, memberAxes } from "./memberAxes";
 export { flipMembers, mirrorMembers } from "./mirroring";
+export { JOINT_REACH_MM, type NearMiss, nearMisses } from "./nearMisses";
 export { thicknessOf } from "./parts";
 export { directionWord, place, shapeOf } from "./placing";
 export { rectangleProblems } from "./rectangleProblems";
-export { type Rectangle, rectangleSchema } from "./rectangleSchema";
+export { CORNER_WAYS, type Rectangle, rectangleSchema } from "./rectangleSchema";
 export { bodyPoints, middleOf, resolveStructure } from "./resolveStructure";
 export { isHollow, isRound } from "./sectionOutline";
 export { PROFILES, sectionProperties } from "./sections";
@@ -69,5 +76,6 @@ export {
 export type { Quadrilateral, Structure, StructureFace, StructureJoint, StructureMember } from "./structure";
 export { structureProblems } from "./structureProblems";
 export { TOLERANCES } from "./tolerances";
+export { byAngle, byJog, turnedBy, untilMember } from "./towards";
 export { a500Tolerance, en10219Tolerance } from "./tubeTolerances";
 export { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, seenAt, type ViewAxes } from "./viewAxes";

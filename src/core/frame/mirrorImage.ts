@@ -3,7 +3,8 @@ import type { DrawnFrame, DrawnMember, Point } from "./drawnSchema";
 
 const AXES = ["x", "y", "z"] as const;
 
-const mirrored = (p: Point, axis: "x" | "y", atMm: number, units: UnitPreference): Point => ({
+/** A place on the other side of a plane. */
+export const mirroredPoint = (p: Point, axis: "x" | "y", atMm: number, units: UnitPreference): Point => ({
   ...p,
   [axis]: stated(2 * atMm - p[axis].mm, units),
 });
@@ -29,8 +30,8 @@ export function imageOf(
   return {
     ...m,
     id,
-    from: mirrored(swap ? m.to : m.from, axis, atMm, units),
-    to: mirrored(swap ? m.from : m.to, axis, atMm, units),
+    from: mirroredPoint(swap ? m.to : m.from, axis, atMm, units),
+    to: mirroredPoint(swap ? m.from : m.to, axis, atMm, units),
     turnDeg: swap || m.turnDeg === 0 ? m.turnDeg : -m.turnDeg,
     flush: m.flush && turnsOver.includes(m.flush.side) ? { ...m.flush, side: flip[m.flush.side] } : m.flush,
     offset: m.offset && (swap ? m.offset : { ...m.offset, across: stated(-m.offset.across.mm, units) }),

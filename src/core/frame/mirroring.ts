@@ -1,7 +1,7 @@
 import { stated, type UnitPreference } from "../units";
 import type { DrawnFrame } from "./drawnSchema";
 import { type Copies, movable, withCopies } from "./editing";
-import { followMirrors, imageOf } from "./mirrorImage";
+import { followMirrors, imageOf, mirroredPoint } from "./mirrorImage";
 
 /**
  * Mirror images of members across a plane, for left and right. @param link the images follow their originals.
@@ -16,11 +16,17 @@ export function mirrorMembers(
   units: UnitPreference,
 ): Copies {
   const at = stated(atMm, units);
-  const out = withCopies(frame, ids, (m, id) => ({
-    ...imageOf(frame, m, id, axis, at.mm, units),
-    mirror: link ? { of: m.id, axis, at } : null,
-    locked: false,
-  }));
+  const out = withCopies(
+    frame,
+    ids,
+    (m, id) => ({
+      ...imageOf(frame, m, id, axis, at.mm, units),
+      mirror: link ? { of: m.id, axis, at } : null,
+      locked: false,
+    }),
+    (p) => mirroredPoint(p, axis, at.mm, units),
+    ([x, y, z]) => (axis === "x" ? [-x, y, z] : [x, -y, z]),
+  );
   return link
     ? { ...out, frame: { ...out.frame, pairs: [...out.frame.pairs, { left: [...ids], right: out.ids }] } }
     : out;

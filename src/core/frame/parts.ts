@@ -1,6 +1,7 @@
 import { add3, scale3, type Vec3 } from "../numeric";
 import type { DrawnPart } from "./drawnSchema";
 import { MATERIALS } from "./materials";
+import type { Axes } from "./memberAxes";
 import { place } from "./placing";
 import type { StructurePart } from "./structure";
 
@@ -10,11 +11,20 @@ export function thicknessOf(size: Vec3): 0 | 1 | 2 {
   return size.indexOf(least) as 0 | 1 | 2;
 }
 
+/** Axes of a part that goes by no member. */
+const UPRIGHT: Axes = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
+const LOW_CORNER = [-1, -1, -1] as const;
+
 /**
  * A part's weight, surface and place: a plate, or half of one when it is triangular, less its holes.
  * Source: closed forms; the inside of a hole is counted, as paint and zinc reach it.
+ * @param axes of the member that it lies along; the frame's own when left out.
  */
-export function resolvePart(part: DrawnPart): StructurePart {
+export function resolvePart(part: DrawnPart, axes: Axes = UPRIGHT): StructurePart {
   const [at, size] = [place(part.at), place(part.size)];
   const thin = thicknessOf(size);
   const t = size[thin];
@@ -24,18 +34,38 @@ export function resolvePart(part: DrawnPart): StructurePart {
   const rims = part.holes.reduce((s, x) => s + Math.PI * x.diameter.mm * t, 0);
   const face = Math.max(0, share * w * h - holes);
   const edge = part.triangular ? w + h + Math.hypot(w, h) : 2 * (w + h);
-  const low = add3(at, scale3(size, -0.5));
-  const others = ([0, 1, 2] as const).filter((i) => i !== thin);
-  // A triangle keeps the corner at its low ends: its centre lies a third along.
-  const centre: Vec3 = part.triangular
-    ? (low.map((v, i) => v + (others.includes(i as 0 | 1 | 2) ? (size[i] as number) / 3 : t / 2)) as unknown as Vec3)
-    : at;
+  const flat = ([0, 1, 2] as const).filter((i) => i !== thin) as [0 | 1 | 2, 0 | 1 | 2];
+  const keeps = part.keeps ?? LOW_CORNER;
+  /** A point of the body, by signs along its own axes. */
+  const corner = (signs: readonly number[]): Vec3 =>
+    signs.reduce<Vec3>((p, s, i) => add3(p, scale3(axes[i] as Vec3, (s * (size[i] as number)) / 2)), at);
+  const outline: (readonly [number, number])[] = part.triangular
+    ? [
+        [keeps[flat[0]], keeps[flat[1]]],
+        [-keeps[flat[0]], keeps[flat[1]]],
+        [keeps[flat[0]], -keeps[flat[1]]],
+      ]
+    : [
+        [-1, -1],
+        [1, -1],
+        [1, 1],
+        [-1, 1],
+      ];
+  const corners = [-1, 1].flatMap((side) =>
+    outline.map(([p, q]) => {
+      const signs = [0, 0, 0];
+      [signs[thin], signs[flat[0]], signs[flat[1]]] = [side, p, q];
+      return corner(signs);
+    }),
+  );
+  const range = (i: number, f: (...x: number[]) => number): number => f(...corners.map((p) => p[i] as number));
   return {
     id: part.id,
-    low,
-    high: add3(at, scale3(size, 0.5)),
+    corners,
+    low: [range(0, Math.min), range(1, Math.min), range(2, Math.min)],
+    high: [range(0, Math.max), range(1, Math.max), range(2, Math.max)],
     massKg: face * t * MATERIALS[part.material].densityKgPerMm3,
-    centreOfMass: centre,
+    centreOfMass: scale3(corners.reduce<Vec3>(add3, [0, 0, 0]), 1 / corners.length),
     surfaceMm2: 2 * face + edge * t + rims,
   };
 }

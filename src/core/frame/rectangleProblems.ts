@@ -43,6 +43,8 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
     );
   else if (section.wall.mm < 0.5)
     found.push(error("frame.sizes.section.wall", "A wall under 0.5 mm is foil. Check the unit."));
+  if (frame.gap && !(frame.gap.mm >= 0 && frame.gap.mm <= 10))
+    found.push(error("frame.sizes.gap", "A root gap lies between 0 and 10 mm."));
   if (found.length > 0) return found;
 
   const shortest = Math.min(length.mm, width.mm);

@@ -16,7 +16,10 @@ const crossMemberSchema = z.strictObject({
   at: lengthSchema,
 });
 
-/** One rectangular frame with mitred corners, cross members all running one way. */
+/** How the corners of a rectangle are made; mitred when nobody says. */
+export const CORNER_WAYS = ["mitred", "AB and CD run through", "BC and DA run through"] as const;
+
+/** One rectangular frame, cross members all running one way. */
 export const rectangleSchema = z.strictObject({
   /** AB and CD, outside. */
   length: lengthSchema,
@@ -27,5 +30,15 @@ export const rectangleSchema = z.strictObject({
   /** `across`: from AB to CD. `along`: from DA to BC. */
   crossRuns: z.enum(["across", "along"]),
   cross: z.array(crossMemberSchema).max(40, "At most 40 cross members."),
+  corners: z.enum(CORNER_WAYS).optional(),
+  /** Root gap left at every joint; none when left out. */
+  gap: lengthSchema.optional(),
+  /** Faces whose beads are ground flush. */
+  ground: z
+    .array(z.enum(["top", "bottom"]))
+    .max(2)
+    .optional(),
+  /** A cap on each end that stands open. */
+  caps: z.boolean().optional(),
 });
 export type Rectangle = z.infer<typeof rectangleSchema>;

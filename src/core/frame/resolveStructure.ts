@@ -207,7 +207,7 @@ export function resolveStructure(frame: DrawnFrame): {
     const [m, s] = [placed.get(said.id), stock.get(said.section)];
     return m && s ? [resolveMember(s, said, m, cuts, capped)] : [];
   });
-  const parts = frame.parts.map(resolvePart);
+  const parts = frame.parts.map((p) => resolvePart(p, p.like ? placed.get(p.like)?.axes : undefined));
   const all = [...members, ...parts];
   const massKg = all.reduce((s, m) => s + m.massKg, 0);
   const moment = all.reduce<Vec3>((s, m) => add3(s, scale3(m.centreOfMass, m.massKg)), [0, 0, 0]);
@@ -220,10 +220,7 @@ export function resolveStructure(frame: DrawnFrame): {
     }
   };
   for (const m of members) for (const p of bodyPoints(m)) take(p);
-  for (const p of parts) {
-    take(p.low);
-    take(p.high);
-  }
+  for (const part of parts) for (const p of part.corners) take(p);
   const empty = all.length === 0;
   return {
     structure: {

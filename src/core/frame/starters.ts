@@ -1,7 +1,7 @@
 import type { Vec3 } from "../numeric";
 import { fail, ok, type Result, type UnitPreference } from "../units";
 import type { DrawnFrame, DrawnMember, DrawnSection } from "./drawnSchema";
-import { emptyFrame, member, rectangleMembers } from "./drawnStart";
+import { butted, emptyFrame, member, rectangleMembers } from "./drawnStart";
 import { shapeOf } from "./placing";
 import { sectionSize } from "./sectionOutline";
 
@@ -89,20 +89,6 @@ const free = (s: DrawnSection, members: DrawnMember[], more: Partial<DrawnFrame>
 /** A member on the other side of one like it: a section that is one-sided is laid end for end, so that both are a pair. */
 const otherHand = (id: string, from: Vec3, to: Vec3, s: DrawnSection, units: UnitPreference): DrawnMember =>
   s.shape === "angle" || s.shape === "channel" ? member(id, to, from, s.id, units) : member(id, from, to, s.id, units);
-
-/** Butt corners: AB and CD run through. */
-const butted = (members: readonly DrawnMember[]): DrawnFrame["joints"] => {
-  const ids = members.map((m) => m.id);
-  return [0, 1, 2, 3].map((i) => {
-    const pair: [string, string] = [ids[(i + 3) % 4] as string, ids[i] as string];
-    return {
-      between: pair,
-      kind: "butt" as const,
-      through: pair.find((x) => x === ids[0] || x === ids[2]) ?? null,
-      faces: [],
-    };
-  });
-};
 
 /** Rise of a slope from how it was typed: rise over a run, an angle, or two heights measured from a string. */
 const RISE_WORDS = ["rise over the run", "angle", "two heights from a string"] as const;

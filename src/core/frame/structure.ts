@@ -85,6 +85,8 @@ export interface StructureJoint {
 /** A part that is no member, in its place. */
 export interface StructurePart {
   id: string;
+  /** Corners of its body: one side of it, then the other. */
+  corners: Vec3[];
   low: Vec3;
   high: Vec3;
   massKg: number;

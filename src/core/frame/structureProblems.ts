@@ -5,6 +5,7 @@ import type { DrawnFrame, DrawnSection } from "./drawnSchema";
 import type { Clash } from "./findJoints";
 import { handedness } from "./handed";
 import { type Placed, reach } from "./meeting";
+import { JOINT_REACH_MM, nearMisses } from "./nearMisses";
 import { place, shapeOf } from "./placing";
 import { isRound } from "./sectionOutline";
 import { fits } from "./sizeLimit";
@@ -139,6 +140,15 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
   return found;
 }
 
+/** Ends that stand a little short of another member, and what would join them. */
+const missed = (placed: ReadonlyMap<string, Placed>, structure: Structure): Problem[] =>
+  nearMisses(placed, structure.joints).map(({ member, end, to, gapMm }) =>
+    warning(
+      `frame.drawn.members.${member}.${end}`,
+      `${member} ends ${plainMm(gapMm)} short of ${to}: joints are found up to ${plainMm(JOINT_REACH_MM)}. Bring it to ${to}, or leave it free.`,
+    ),
+  );
+
 function loose(structure: Structure): Problem[] {
   const groups = new Groups(structure.members.map((m) => m.id));
   for (const j of structure.joints) groups.join(j.a, j.b);
@@ -179,7 +189,7 @@ export function structureProblems(
           : `${c.a} and ${c.b} lie in each other at ${placeWords(c.at)}. Move one aside until their faces touch.`,
       ),
     );
-  found.push(...jointProblems(structure, placed), ...loose(structure));
+  found.push(...jointProblems(structure, placed), ...missed(placed, structure), ...loose(structure));
   for (const c of clearances(frame, structure))
     if (!c.ok) found.push(warning(c.of === "floor" ? "frame.drawn.floor" : `frame.drawn.obstacles.${c.of}`, c.why));
   frame.pairs.forEach((p, i) => {

@@ -40,6 +40,8 @@ export const instrumentSchema = z.strictObject({
   foundScaleMmPerM: errorMm.optional(),
   /** Read from this mark instead of from the end, mm: taken off every reading. */
   fromMarkMm: z.number("Give the mark in mm.").positive("A mark lies after the end.").max(1000).optional(),
+  /** What one division of its bubble is, mm/m. */
+  divisionMmPerM: z.number("Give mm/m.").positive("A division is more than nothing.").max(50).optional(),
   /** How far it reaches, mm; what is usual of its kind when left out. */
   reachMm: z.number("Give the reach in mm.").positive("It reaches further than nothing.").max(500_000).optional(),
   /** What lines it is read to. */

@@ -44,6 +44,7 @@ export function workOutBedRound(
       pitchMm: pitchWrong ? 1 : plan.bed.pitch.mm,
       thread: plan.bed.thread,
       onThree: plan.bed.school === "three",
+      ...(plan.bed.feet ? { feet: plan.bed.feet } : {}),
       ...(leaves.length > 0 ? { leavesMm: leaves.map((l) => l.mm) } : {}),
     },
     plan.units,

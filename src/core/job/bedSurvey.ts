@@ -2,9 +2,10 @@ import { type Survey, type SurveyReading, survey } from "../bed";
 import type { BedHeights } from "../check";
 import { bulgeAt, type Instrument, readingUncertainty } from "../instruments";
 import type { Vec2 } from "../numeric";
+import type { Length, Slant } from "../units";
 import type { How } from "./entrySchema";
 import type { Rest } from "./planSchema";
-import type { Mean, Round } from "./rounds";
+import type { Mean, Round, Standing } from "./rounds";
 
 /** A round of the bed, adjusted: every reading of it, by whichever method. */
 interface BedSurvey {
@@ -17,6 +18,12 @@ interface BedSurvey {
 const usualHow = (round: Round): How =>
   round.round.method === "rod" ? { by: "rod", setUp: 1, sightM: null } : { by: "height", datum: 1 };
 
+/** Which way the level pointed, averaged over what is averaged: turned end for end its own error drops out, and this is nought. */
+function directionOf({ repeats }: Standing<Length> | Standing<Slant>): number {
+  const ways = repeats.map((r) => (r.how?.by === "slope" && r.how.arrow === "back" ? -1 : 1));
+  return ways.reduce<number>((s, w) => s + w, 0) / Math.max(1, ways.length);
+}
+
 function readingOf(
   key: string,
   what: string,
@@ -24,6 +31,7 @@ function readingOf(
   mean: Mean,
   instrument: Instrument,
   places: ReadonlyMap<string, Vec2>,
+  direction: number,
 ): SurveyReading {
   const base = { id: key, at: what, uMm: mean.uMm };
   const { uZeroMm } = readingUncertainty(instrument);
@@ -42,7 +50,6 @@ function readingOf(
       };
     }
     case "slope": {
-      const direction = how.arrow === "on" ? 1 : -1;
       const [p, q] = [places.get(how.from), places.get(what)] as [Vec2, Vec2];
       const metres = Math.hypot(p.x - q.x, p.y - q.y) / 1000;
       return {
@@ -102,7 +109,7 @@ export function bedSurvey(
     const u = readingUncertainty(instrument);
     const alike = how.by === "rod" ? u.uScale * 1000 : how.by === "slope" ? u.uZeroMm : 0;
     shared[instrument.id] = Math.max(alike, shared[instrument.id] ?? 0);
-    return [readingOf(s.key, rest, how, mean, instrument, places)];
+    return [readingOf(s.key, rest, how, mean, instrument, places, directionOf(s))];
   });
   return { survey: survey(places, readings, shared), orphaned };
 }

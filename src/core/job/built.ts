@@ -8,11 +8,14 @@ import {
   type Structure,
   structureProblems,
 } from "../frame";
-import { type Order, orderOfWork } from "../plan";
+import { type LiesOn, type Order, orderOfWork } from "../plan";
 import type { Problem } from "../units";
 import type { Plan } from "./planSchema";
+import { liesOn } from "./restedOn";
 
 /** What a plan builds, worked out once for every plan. However it was entered, everything after reads this. */
+type Buildable = Pick<Plan, "frame" | "units" | "bed">;
+
 interface Built {
   problems: Problem[];
   /** The frame as members; null while the sizes of a rectangle have errors. */
@@ -20,11 +23,14 @@ interface Built {
   /** Null while the frame has errors. */
   structure: Structure | null;
   order: Order | null;
+  /** What it is built on. */
+  on: LiesOn;
   /** Members on their lines, errors or not: what can be drawn. */
   drawn: { structure: Structure; clashes: Clash[]; placed: Map<string, Placed> } | null;
 }
 
-const KNOWN = new WeakMap<object, Built>();
+/** By what was drawn, and then by the bed that it lies on. */
+const KNOWN = new WeakMap<object, { bed: string; built: Built }>();
 const isBroken = (problems: readonly Problem[]): boolean => problems.some((p) => p.severity === "error");
 
 /** A plan's frame as members. The one place that asks how a frame was entered. */
@@ -37,24 +43,33 @@ function membersOf({ frame, units }: Pick<Plan, "frame" | "units">): {
   return { members: isBroken(problems) ? null : fromRectangle(frame.sizes, units), problems };
 }
 
-function build(plan: Pick<Plan, "frame" | "units">): Built {
+function build(plan: Buildable): Built {
   const { members, problems } = membersOf(plan);
-  if (!members) return { problems, members, structure: null, order: null, drawn: null };
+  if (!members) return { problems, members, structure: null, order: null, on: "surface", drawn: null };
   const drawn = resolveStructure(members);
   const found = [...problems, ...structureProblems(members, drawn)];
   const structure = isBroken(found) ? null : drawn.structure;
-  return { problems: found, members, structure, order: structure && orderOfWork(structure), drawn };
+  return { problems: found, members, structure, ...orderOn(structure, plan), drawn };
 }
 
-/** @param plan of which only `frame` and `units` count. */
-export function builtOf(plan: Pick<Plan, "frame" | "units">): Built {
-  const known = KNOWN.get(plan.frame) ?? build(plan);
-  KNOWN.set(plan.frame, known);
-  return known;
+/** @param plan of which only frame, units, and what it lies on count. */
+export function builtOf(plan: Buildable): Built {
+  const bed = plan.bed.school === "three" ? JSON.stringify(plan.bed.rests) : "";
+  const known = KNOWN.get(plan.frame);
+  if (known?.bed === bed) return known.built;
+  const built = known ? { ...known.built, ...orderOn(known.built.structure, plan) } : build(plan);
+  KNOWN.set(plan.frame, { bed, built });
+  return built;
+}
+
+/** The order of a structure on what the plan lays it on. */
+function orderOn(structure: Structure | null, plan: Buildable): Pick<Built, "order" | "on"> {
+  const on = structure ? liesOn(plan, structure) : "surface";
+  return { order: structure && orderOfWork(structure, on), on };
 }
 
 /** Length and width over all, mm, for lists; of the sizes that were typed while nothing can be drawn. */
-export function overallSizeMm(plan: Pick<Plan, "frame" | "units">): [number, number] {
+export function overallSizeMm(plan: Buildable): [number, number] {
   const drawn = builtOf(plan).drawn?.structure;
   return drawn
     ? [drawn.high[0] - drawn.low[0], drawn.high[1] - drawn.low[1]]

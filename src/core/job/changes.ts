@@ -25,12 +25,16 @@ const LABELS: Record<string, string> = {
   "frame.sizes.section.wall": "Wall",
   "frame.sizes.material": "Material",
   "frame.sizes.crossRuns": "Cross members run",
+  "frame.sizes.corners": "Corners",
+  "frame.sizes.gap": "Root gap",
+  "frame.sizes.caps": "Caps on open ends",
   "bed.adjust": "Bed set by",
   "bed.laid": "Rests laid under the frame",
   "bed.mode": "Shimmed to",
   "bed.pitch": "Foot pitch",
   "bed.thread": "Foot thread",
   "bed.school": "Flat by",
+  "bed.feet": "Rests on feet",
   "frame.by": "Frame entered by",
   aim: "Squared to",
   "limits.gap": "Gap limit",
@@ -87,7 +91,9 @@ function fieldLabel(path: string): string {
   if (hole) return `Hole ${hole[1]}, ${hole[2]}`;
   const point = /^points\.(\w+)\.?(\w*)/.exec(path);
   if (point) return `Point ${point[1]} off the frame${point[2] ? `, ${point[2]}` : ""}`;
+  if (path.startsWith("frame.sizes.ground.")) return "Face ground flush";
   if (path.startsWith("fixed.")) return "Length that must not move";
+  if (path.startsWith("bed.feet.")) return "Rest on a foot";
   if (path.startsWith("bed.leaves")) return "Shims at hand";
   return LABELS[path] ?? path;
 }

@@ -1,5 +1,6 @@
 import type { Gate } from "../plan";
 import { plainMm, slantMmPerM } from "../units";
+import { bubbleMmPerM, packerMmPerM } from "./bubble";
 import type { NewEntry, ReadingEntry, Taken } from "./entrySchema";
 import { isSlant, quantityWords, spanOf } from "./quantityId";
 import type { QuantityId } from "./quantitySchema";
@@ -18,19 +19,31 @@ interface EntryProblem {
 /** Furthest inside its corner that a mark lies, mm: one measures a frame by it, not a piece of it. */
 const SET_IN_MM = 1000;
 
+/** What a bubble says and what is kept of it differ by no more, mm/m. */
+const SAID_MM_PER_M = 0.001;
+
 /** Kinds that are read by what goes under an edge or into a gap, and what does not. */
 export const hasLeaves = (what: QuantityId): boolean =>
   ["gap", "flush", "straightness", "edge", "height", "rock", "rest"].includes(what.kind);
 
 /** The rules of what was done besides reading. */
 function takenProblem(
-  { plus, setIn, notAt }: Taken,
+  { plus, setIn, notAt, bubble, packer }: Taken,
   what: QuantityId,
   value: NonNullable<ReadingEntry["value"]>,
 ): EntryProblem | null {
   const name = quantityWords(what);
-  if ("slant" in value)
-    return { path: "taken", message: `${name} is a slope or an angle: no block, mark or leaf goes with it.` };
+  if ("slant" in value) {
+    if (plus || setIn || notAt)
+      return { path: "taken", message: `${name} is a slope or an angle: no block, mark or leaf goes with it.` };
+    if (packer && (packer.thick.mm < 0 || packer.base.mm <= 0))
+      return { path: "taken.packer", message: "Packers and the level's length are more than nothing." };
+    const says = bubble ? bubbleMmPerM(bubble) : packer ? packerMmPerM(packer) : null;
+    return says === null || Math.abs(says - slantMmPerM(value)) < SAID_MM_PER_M
+      ? null
+      : { path: "value", message: `The bubble says ${plainMm(says)}/m, the reading ${value.text}.` };
+  }
+  if (bubble || packer) return { path: "taken", message: `${name} is a length: no bubble goes with it.` };
   if (setIn && spanOf(what) === null)
     return { path: "taken.setIn", message: `${name} is not read between corners: no marks set in from them.` };
   if (setIn && (setIn.mm < 0 || setIn.mm > SET_IN_MM))

@@ -70,6 +70,19 @@ const takenSchema = z.strictObject({
   setIn: lengthSchema.optional(),
   /** The next leaf or stack, which no longer goes: the value is what still goes. */
   notAt: lengthSchema.optional(),
+  /** A level's bubble: how many divisions off the middle, toward which end of the step, and what one of them is. */
+  bubble: z
+    .strictObject({
+      divisions: z
+        .number("Give the divisions.")
+        .min(0, "Say which way by the end, not by a sign.")
+        .max(20, "A vial has fewer."),
+      toward: z.enum(["from", "to"]),
+      perDivisionMmPerM: z.number("Give mm/m.").positive("A division is more than nothing.").max(50),
+    })
+    .optional(),
+  /** Packers under one foot of a level that bring its bubble to the middle. */
+  packer: z.strictObject({ thick: lengthSchema, base: lengthSchema, under: z.enum(["from", "to"]) }).optional(),
 });
 export type Taken = z.infer<typeof takenSchema>;
 

@@ -21,6 +21,7 @@ import {
   tapedTo,
 } from "../square";
 import type { EvaluationContext } from "./evaluationContext";
+import { levelOf } from "./levelled";
 import { type MisreadHelp, misreadHelp } from "./misreadHelp";
 import { quantityKey, spanOf } from "./quantityId";
 import type { QuantityId } from "./quantitySchema";
@@ -152,7 +153,7 @@ function standing({ rounds, job, alphaPerK }: EvaluationContext, round: Round, m
 /** The worst reading of one kind, with where it was. */
 function worstReading(
   means: ReadonlyMap<string, Mean>,
-  kind: "straightness" | "level" | "gap" | "flush",
+  kind: "straightness" | "gap" | "flush",
 ): (Measured & { where: string }) | null {
   let worst: (Measured & { where: string }) | null = null;
   for (const mean of means.values()) {
@@ -227,7 +228,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
       worst: {
         place: general?.farthest ? { ...general.farthest, where: general.farthest.place } : null,
         straight: worstReading(held, "straightness"),
-        level: worstReading(held, "level"),
+        level: levelOf(held, structure, limits.find((l) => l.id === "level")?.upper ?? null),
         gap: worstReading(held, "gap"),
         flush: worstReading(held, "flush"),
       },

@@ -1,4 +1,5 @@
 export type { BedRound } from "./bedRound";
+export { bubbleMmPerM, packerMmPerM, statedSlope, turnedLevel } from "./bubble";
 export { builtOf, overallSizeMm } from "./built";
 export { CARRIES, type Carries } from "./carries";
 export { CARRIES_CAUTION, STAGE_CAUTIONS } from "./cautions";
@@ -23,6 +24,7 @@ export type { FrameRound } from "./frameRound";
 export { type GateReading, gateReading } from "./gateReading";
 export { type Job, jobSchema } from "./jobSchema";
 export { meantOtherwise, readLeaves } from "./leaves";
+export { levelMembers } from "./levelled";
 export { lossLines } from "./lossLines";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";

@@ -23,6 +23,11 @@ const bedSchema = z.strictObject({
   /** Thread pitch of the feet. */
   pitch: lengthSchema,
   thread: z.enum(["right", "left"]),
+  /** Rests that stand on screw feet; all of them when left out. */
+  feet: z
+    .array(z.string().regex(/^R[1-9]\d?$/, "Rests are named R1 to R99."))
+    .max(40)
+    .optional(),
   /** A surface under the whole frame, or three points. */
   school: z.enum(["surface", "three"]),
   /** Shims at hand; a common set when there are none. */

@@ -12,9 +12,9 @@ import { weldOf } from "./settings";
  * @throws RangeError when the plan has errors: ask canPredict first.
  */
 export function* predicting(plan: Plan): Generator<number, FramePrediction> {
-  const { structure, order } = builtOf(plan);
+  const { structure, order, on } = builtOf(plan);
   if (!structure || !order) throw new RangeError("The frame has errors.");
-  const { mechanics, clamps } = clampedMechanics(structure);
+  const { mechanics, clamps } = clampedMechanics(structure, on);
   const weld = weldOf(plan);
   const steps = loadSteps(structure, weld, order.steps, clamps);
   return yield* predictFrame(

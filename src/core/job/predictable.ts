@@ -5,7 +5,10 @@ import type { Plan } from "./planSchema";
 import { thinnestWallMm, weldOf } from "./settings";
 
 /** What a prediction depends on: plans that share this text share their prediction. */
-export const predictionKey = (plan: Plan): string => JSON.stringify([builtOf(plan).members, weldOf(plan)]);
+export function predictionKey(plan: Plan): string {
+  const { members, on } = builtOf(plan);
+  return JSON.stringify([members, weldOf(plan), on]);
+}
 
 /** Joints up to which a frame is predicted. */
 const MOST_JOINTS = 90;

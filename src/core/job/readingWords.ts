@@ -34,6 +34,14 @@ function workedOut(mm: number, units: UnitPreference): string {
     : formatLength(mm, "inch-decimal", { decimals: 2, trim: true, bare: true }).text;
 }
 
+/** What was seen of a level, where that was no number. */
+function bubbleWords(taken: Taken | undefined, units: UnitPreference): string | null {
+  const end = (e: "from" | "to"): string => (e === "to" ? "this end" : "the other end");
+  if (taken?.bubble) return `${taken.bubble.divisions} divisions toward ${end(taken.bubble.toward)}`;
+  if (taken?.packer) return `${typedText(taken.packer.thick, units)} under ${end(taken.packer.under)}`;
+  return null;
+}
+
 /**
  * A reading in words: what it means, with the mark taken off, and what was read beside it where that is something else.
  * @returns empty texts for a reading that was taken back.
@@ -45,7 +53,7 @@ export function readingText(
 ): { text: string; read: string | null } {
   const { value, taken } = r;
   if (value === null) return { text: "", read: null };
-  if ("slant" in value) return { text: value.text, read: null };
+  if ("slant" in value) return { text: value.text, read: bubbleWords(taken, units) };
   const shown = typedText(value, units);
   if (taken?.notAt) {
     const not = typedText(taken.notAt, units);
@@ -55,7 +63,7 @@ export function readingText(
   const notes = [
     ...(mark ? [`from the ${formatLength(mark, units, { trim: true }).text} mark`] : []),
     ...(taken?.plus ? [`plus ${typedText(taken.plus, units)}`] : []),
-    ...(taken?.setIn ? [`marks ${typedText(taken.setIn, units)} in`] : []),
+    ...(taken?.setIn ? [`crosses set in by ${formatLength(taken.setIn.mm, units, { trim: true }).text}`] : []),
   ];
   if (notes.length === 0) return { text: shown, read: null };
   const text = mark || taken?.plus ? workedOut(meantMm(r, instruments) ?? 0, units) : shown;

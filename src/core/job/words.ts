@@ -234,6 +234,7 @@ export function misreadWords(
 
 /** What to put under a rest, or how to turn its foot. */
 export function restWords(rest: RestAdvice, u: UnitPreference): string {
+  if (rest.fixed) return "no foot here";
   if (rest.raiseMm === null) return "not read";
   if (rest.raiseMm < 0)
     return `${formatSmall(-rest.raiseMm, u, { decimals: 2 })} too high: grind, or choose another way of shimming`;

@@ -9,7 +9,7 @@ import { allJoints, type JointWork, type Workpiece } from "./workpiece";
  * @param up how the frame lies when tacking ends.
  */
 export function acrossAndAround(work: Workpiece, up: Up): Step[] {
-  const order = new OrderBuilder("weld", up);
+  const order = new OrderBuilder("weld", up, work.on);
   const all = allJoints(work);
   const corners = all.filter((w) => w.corner);
   const branches = all.filter((w) => !w.corner);

@@ -11,6 +11,11 @@ describe("where a frame is clamped down", () => {
     expect(new Set(clamps.map((c) => c.member))).toEqual(new Set(["AB", "BC", "CD", "DA"]));
     for (const c of clamps) expect(mechanics.frame.points[c.point]).toBeDefined();
   });
+  it("on three rests is nowhere: three places hold a plane and bend nothing", () => {
+    const { clamps, mechanics } = clampedMechanics(ladder(1), "three rests");
+    expect(clamps).toEqual([]);
+    expect(Object.keys(mechanics.frame.points).length).toBeGreaterThan(3);
+  });
   it("of any frame is at three places or more, all of them on members that lie, or nowhere", () => {
     for (const { name } of STARTERS) {
       const { clamps, mechanics } = clampedMechanics(resolveStructure(started(name)).structure);

@@ -1,6 +1,7 @@
 import { type Structure, type StructureMember, TOLERANCES } from "../frame";
 import { fromStructure, type Station, type StructureMechanics } from "../mechanics";
 import { add3, norm3, scale3, sub3, type Vec3 } from "../numeric";
+import type { LiesOn } from "./step";
 
 /** One place where a frame is held down: a point of a member. */
 export interface ClampPlace {
@@ -44,8 +45,13 @@ function clampStation(structure: Structure, m: StructureMember, share: number): 
 /**
  * The mechanics of a structure with the places where it is clamped to the bed. Three places that hold a plane, or none: two
  * would only pin a line.
+ * @param on three rests hold a plane and no more: statically that is a free frame, so nothing is clamped in the mechanics.
  */
-export function clampedMechanics(structure: Structure): { mechanics: StructureMechanics; clamps: ClampPlace[] } {
+export function clampedMechanics(
+  structure: Structure,
+  on: LiesOn = "surface",
+): { mechanics: StructureMechanics; clamps: ClampPlace[] } {
+  if (on === "three rests") return { mechanics: fromStructure(structure), clamps: [] };
   const stations = clamped(structure).flatMap((m) => SHARES.map((share) => clampStation(structure, m, share)));
   const mechanics = fromStructure(structure, stations);
   const seen = new Set<string>();

@@ -15,7 +15,7 @@ const lockFace = (w: JointWork): StructureFace | null => (w.first ? w.second : n
  * without a ring hinges at every joint.
  */
 export function hingeFirst(work: Workpiece): Step[] {
-  const order = new OrderBuilder("tack", "top");
+  const order = new OrderBuilder("tack", "top", work.on);
   const { structure } = work;
   const hinges = work.ring ? work.corners : allJoints(work);
   const put = work.ring ? work.branches : [];

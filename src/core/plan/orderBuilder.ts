@@ -1,7 +1,7 @@
 import type { StructureFace } from "../frame";
 import type { Gate } from "./gates";
 import type { Reason } from "./reason";
-import { type Step, stepKey, type Up } from "./step";
+import { type LiesOn, type Step, stepKey, type Up } from "./step";
 import type { StepId } from "./stepSchema";
 import type { JointWork } from "./workpiece";
 
@@ -11,10 +11,11 @@ export class OrderBuilder {
   private readonly done = new Set<string>();
   private flips = 0;
 
-  /** @param part of the order. @param up how the frame lies to begin with. */
+  /** @param part of the order. @param up how the frame lies to begin with. @param on what it lies on. */
   constructor(
     private readonly part: Step["part"],
     public up: Up,
+    private readonly on: LiesOn,
   ) {}
 
   private put(id: StepId, why: Reason, more: Partial<Step> = {}): void {
@@ -29,6 +30,7 @@ export class OrderBuilder {
       waitsFor: null,
       closes: false,
       why,
+      on: this.on,
       ...more,
     };
     if (this.done.has(step.key)) return;

@@ -1,7 +1,7 @@
 import type { Structure } from "../frame";
 import { acrossAndAround } from "./acrossAndAround";
 import { hingeFirst } from "./hingeFirst";
-import type { Step, Up } from "./step";
+import type { LiesOn, Step, Up } from "./step";
 import { type Workpiece, workpiece } from "./workpiece";
 
 /** An established order: a pure sorter of steps over the joints of a frame. */
@@ -22,9 +22,14 @@ export interface Order {
   steps: Step[];
 }
 
-/** The whole order for a frame: tacking, then welding as the frame lies by then. */
-export function orderOfWork(structure: Structure, tack = TACK_SCHOOL, weld = WELD_SCHOOL): Order {
-  const work = workpiece(structure);
+/** The whole order for a frame: tacking, then welding as the frame lies by then. @param on what it is built on. */
+export function orderOfWork(
+  structure: Structure,
+  on: LiesOn = "surface",
+  tack = TACK_SCHOOL,
+  weld = WELD_SCHOOL,
+): Order {
+  const work = workpiece(structure, on);
   const first = tack.order(work, "top");
   const second = weld.order(work, first.at(-1)?.up ?? "top");
   return { tack: tack.id, weld: weld.id, steps: [...first, ...second] };

@@ -23,7 +23,12 @@ export interface Step {
   /** A measure step at which the error is closed while the joints still turn. */
   closes: boolean;
   why: Reason;
+  /** What the frame lies on: a surface that it is clamped to, or three rests. */
+  on: LiesOn;
 }
+
+/** What a frame is built on. */
+export type LiesOn = "surface" | "three rests";
 
 /** One word for a step, to look it up by and for addresses; nothing reads it back. */
 export function stepKey(id: StepId): string {

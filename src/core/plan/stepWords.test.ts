@@ -37,6 +37,19 @@ describe("steps in words", () => {
     if (!flip) throw new Error("no flip");
     expect(stepWords(structure, flip).caution).toMatch(/^\d+ kg: plan the lift/);
   });
+  it("on three rests clamp nothing between them, in any step", () => {
+    for (const { name } of STARTERS) {
+      const { structure } = resolveStructure(started(name));
+      const steps = orderOfWork(structure, "three rests").steps;
+      expect(
+        steps.map((s) => s.key),
+        name,
+      ).toEqual(orderOfWork(structure).steps.map((s) => s.key));
+      const said = steps.map((s) => stepWords(structure, s).say).join(". ");
+      expect(said, name).not.toMatch(/clamp again|Leave it clamped|Clamp what lies/);
+      expect(said, name).toMatch(/Lay it on its three rests; clamp it only straight over them/);
+    }
+  });
   it("call a school by its own name, and a step that is gone by what it was", () => {
     expect(Object.keys(SCHOOL_WORDS).sort()).toEqual(["across and around", "hinge first"]);
     expect(stepIdWords({ do: "tack", joint: "Z", line: "inside" })).toBe("tack Z, inside (no longer in the order)");

@@ -103,6 +103,8 @@ const measureWords = (step: Step, ring: boolean): string => {
   return `Measure ${what}, dry`;
 };
 
+const VENT = "Vent any closed tube before welding: trapped gas blows out through the last bead.";
+
 /** One step in words. @param structure that it is done on. */
 export function stepWords(structure: Structure, step: Step): StepWords {
   const ring = structure.quad !== null;
@@ -111,13 +113,20 @@ export function stepWords(structure: Structure, step: Step): StepWords {
   const why = reasonWords(step.why);
   const plain = (say: string, caution: string | null = null): StepWords => ({ say, why, caution });
   const { id } = step;
+  const three = step.on === "three rests";
   switch (id.do) {
     case "hold":
+      if (three)
+        return {
+          say: "Lay it on its three rests; clamp it only straight over them",
+          why: "Three never rock, whatever the floor. A clamp between them bends the frame to where it pulls.",
+          caution: VENT,
+        };
       return plain(
         step.why.kind === "bed holds flat" && step.why.stands
           ? "Clamp what lies on the bed, joints free to be reached; hold what stands up square to it"
           : "Clamp what lies on the bed, joints free to be reached",
-        "Vent any closed tube before welding: trapped gas blows out through the last bead.",
+        VENT,
       );
     case "tack":
     case "bead": {
@@ -133,8 +142,8 @@ export function stepWords(structure: Structure, step: Step): StepWords {
     case "flip":
       return plain(
         step.part === "tack"
-          ? `Release, turn the frame over (${kg} kg), clamp again`
-          : `Turn the frame over, ${step.up} up (${kg} kg), clamp again`,
+          ? `Release, turn the frame over (${kg} kg), ${three ? "lay it on its three rests" : "clamp again"}`
+          : `Turn the frame over, ${step.up} up (${kg} kg), ${three ? "lay it on its three rests" : "clamp again"}`,
         heavy
           ? `${kg} kg: plan the lift, two people or a hoist.`
           : step.part === "tack"
@@ -147,8 +156,20 @@ export function stepWords(structure: Structure, step: Step): StepWords {
             ring ? "Wait until all four corners can be touched" : "Wait until every joint can be touched",
             "Mark the joints hot until they are cool.",
           )
-        : plain("Leave it clamped until it is cold all over");
+        : three
+          ? {
+              say: "Leave it on its rests until it is cold all over",
+              why: "Readings on hot steel are long.",
+              caution: null,
+            }
+          : plain("Leave it clamped until it is cold all over");
     case "release":
+      if (three)
+        return {
+          say: "Take the clamps off over the rests",
+          why: "Held on three places only, it has hardly been bent: the cold readings are of the frame as it will be used.",
+          caution: null,
+        };
       return plain(
         "Release the clamps slowly, one at a time",
         "A clamped frame stores energy: stand clear, release from the clamp side.",

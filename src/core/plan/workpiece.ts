@@ -1,6 +1,7 @@
 import type { Structure, StructureFace, StructureJoint } from "../frame";
 import { CORNERS } from "../geometry";
 import { dot3, scale3, sub3, type Vec3 } from "../numeric";
+import type { LiesOn } from "./step";
 
 /** A face looks up or down when its way is this far from level. */
 const UPRIGHT = 0.7;
@@ -22,6 +23,7 @@ export interface JointWork {
 /** What there is to weld, in an order that depends on the frame alone and not on how it was drawn. */
 export interface Workpiece {
   structure: Structure;
+  on: LiesOn;
   /** Corners A, C, B, D of the quadrilateral, each across from the last; then other corners. */
   corners: JointWork[];
   /** Whether the corners are those of a quadrilateral: the rest is put into it. */
@@ -103,8 +105,8 @@ function supported(joints: readonly StructureJoint[], held: Iterable<string>): S
   return out;
 }
 
-/** What there is to weld on a structure. */
-export function workpiece(structure: Structure): Workpiece {
+/** What there is to weld on a structure. @param on what it lies on meanwhile. */
+export function workpiece(structure: Structure, on: LiesOn = "surface"): Workpiece {
   const { quad, joints } = structure;
   const ofRing = quad ? ACROSS.map((c) => joints.find((j) => j.id === quad.joints[c]) as StructureJoint) : [];
   const work = (list: readonly StructureJoint[], corner: boolean): JointWork[] =>
@@ -113,6 +115,7 @@ export function workpiece(structure: Structure): Workpiece {
     const rest = joints.filter((j) => !ofRing.includes(j));
     return {
       structure,
+      on,
       corners: work(ofRing, true),
       ring: true,
       branches: work(supported(jumping(structure, rest), Object.values(quad.sides)), false),
@@ -131,6 +134,7 @@ export function workpiece(structure: Structure): Workpiece {
   const all = supported([...corners, ...others], lying);
   return {
     structure,
+    on,
     corners: work(
       all.filter((j) => j.kind === "mitre"),
       true,

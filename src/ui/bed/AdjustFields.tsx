@@ -7,6 +7,7 @@ import { usePlanField } from "../job/usePlanField";
 import { Choice } from "../parts/Choice";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
 import { LengthField } from "../parts/LengthField";
+import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 
 const LEAVES_PATH = "bed.leaves.text";
@@ -84,6 +85,16 @@ export function AdjustFields() {
           ? "Three rests never rock, whatever the floor. Advised for a stiff frame that is tacked and turned; clamp nothing down between them, or it takes the clamp's shape."
           : "A surface can be clamped against while it is tacked. Advised for long, limp frames and for many cross members; it must be flat, or the frame springs to the bed's shape."}
       </p>
+      <NumberField
+        label="Level along and across, at most"
+        unit="mm/m; empty: nobody minds"
+        optional
+        min={0.05}
+        max={100}
+        value={plan.limits.levelMmPerM}
+        {...field("limits.levelMmPerM")}
+        onChange={(levelMmPerM) => edit((p) => ({ ...p, limits: { ...p.limits, levelMmPerM } }))}
+      />
       <Choice
         label="Rests are set by"
         value={bed.adjust}
@@ -121,6 +132,28 @@ export function AdjustFields() {
             ]}
             onChange={(thread) => set({ thread })}
           />
+          <fieldset className="sm:col-span-2">
+            <legend className="mb-1 text-sm font-semibold">
+              Rests on a foot <span className="font-normal text-soft">the others stay as they stand</span>
+            </legend>
+            <div className="flex flex-wrap gap-1">
+              {bed.rests.map(({ id }) => {
+                const on = !bed.feet || bed.feet.includes(id);
+                const feet = bed.feet ?? bed.rests.map((r) => r.id);
+                return (
+                  <button
+                    key={id}
+                    type="button"
+                    aria-pressed={on}
+                    className={`tap fig min-w-12 rounded-[3px] border px-2 ${on ? "border-ink bg-ink text-sheet" : "border-edge bg-well"}`}
+                    onClick={() => set({ feet: on ? feet.filter((f) => f !== id) : [...feet, id] })}
+                  >
+                    {id}
+                  </button>
+                );
+              })}
+            </div>
+          </fieldset>
         </div>
       ) : (
         <Leaves />

@@ -10,7 +10,7 @@ import { fixed, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, type PointMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
-import { BeforeMeasuring, nextUnread, ReadingPad, RoundTabs, useRounds } from "../measure";
+import { BeforeMeasuring, nextUnread, type Quantity, ReadingPad, RoundTabs, useRounds } from "../measure";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
@@ -113,6 +113,11 @@ function NextStep({
 
 const FLAT = ["flat"] as const;
 
+const isRest = ({ what }: Quantity, rest: string | null): boolean => what.kind === "rest" && what.rest === rest;
+const restsOf = (quantities: readonly Quantity[]): string[] => [
+  ...new Set(quantities.flatMap(({ what }) => (what.kind === "rest" ? [what.rest] : []))),
+];
+
 /** Fourth stage: is the bed good enough, and what to do at each rest. */
 export function BedStage() {
   const { job, evaluation } = useJob("job", "evaluation");
@@ -206,9 +211,7 @@ export function BedStage() {
           {current?.next ? (
             <NextStep
               round={current}
-              onRead={(rest) =>
-                inSight.pick(quantities.find((q) => q.what.kind === "rest" && q.what.rest === rest)?.key ?? rest)
-              }
+              onRead={(rest) => inSight.pick(quantities.find((q) => isRest(q, rest))?.key ?? rest)}
               onRound={() => show(null)}
             />
           ) : null}
@@ -232,7 +235,7 @@ export function BedStage() {
                     {fixed(verdict.slopeMmPerM.value, 2)} ± {fixed(2 * verdict.slopeMmPerM.u, 2)} mm/m
                   </span>
                   {plan.limits.levelMmPerM === null
-                    ? ": no limit on level in this job."
+                    ? ": no limit on level in this job; it can be set below."
                     : `, limit ${plan.limits.levelMmPerM} mm/m.`}
                 </p>
               ) : null}
@@ -276,7 +279,19 @@ export function BedStage() {
             </p>
           )}
           {plan.bed.rests.length > 1 ? (
-            <MethodFields method={by} rests={plan.bed.rests} units={units} onChange={setBy} />
+            <MethodFields
+              method={by}
+              rests={plan.bed.rests}
+              units={units}
+              to={{ rest: nowRest, from: restsOf(quantities) }}
+              onTo={(rest) => inSight.pick(quantities.find((q) => isRest(q, rest))?.key ?? null)}
+              onChange={(m) => {
+                setBy(m);
+                // Read another way, or from elsewhere, it is still the same rest that is read.
+                const same = surveyQuantities(m, plan.bed.rests, current, method).find((q) => isRest(q, nowRest));
+                inSight.pick(same && (m.by === "usual" || same.how?.by === m.by) ? same.key : null);
+              }}
+            />
           ) : null}
           {stand.size === 0 ? <BeforeMeasuring kinds={FLAT} share={BED_SHARE} /> : null}
           {bedRounds.length > 1 ? (

@@ -21,15 +21,29 @@ export function MethodFields({
   method,
   rests,
   units,
+  to,
+  onTo,
   onChange,
 }: {
   method: Method;
+  /** The rest that is read next, and those that can be. */
+  to: { rest: string | null; from: readonly string[] };
+  onTo: (rest: string) => void;
   rests: readonly Rest[];
   units: UnitPreference;
   onChange: (m: Method) => void;
 }) {
   const names = rests.map((r) => [r.id, r.id] as const);
-  const from = [["before", "the rest before it"] as const, ...names];
+  const from = [["before", "the rest before it, along the sides"] as const, ...names];
+  const toField =
+    to.from.length > 0 ? (
+      <SelectField
+        label={method.by === "slope" ? "To" : "Rest"}
+        value={to.rest ?? ""}
+        options={[...(to.rest === null ? [["", "all read"] as const] : []), ...to.from.map((r) => [r, r] as const)]}
+        onChange={onTo}
+      />
+    ) : null;
   const begin = (by: Method["by"]): Method => {
     switch (by) {
       case "usual":
@@ -98,6 +112,7 @@ export function MethodFields({
             options={from}
             onChange={(v) => onChange({ ...method, from: v })}
           />
+          {toField}
           <SelectField
             label="Its arrow points"
             value={method.arrow}
@@ -110,12 +125,15 @@ export function MethodFields({
         </div>
       ) : null}
       {method.by === "difference" ? (
-        <SelectField
-          label="Above"
-          value={method.from}
-          options={from}
-          onChange={(v) => onChange({ ...method, from: v })}
-        />
+        <div className="grid grid-cols-2 gap-3">
+          {toField}
+          <SelectField
+            label="Above"
+            value={method.from}
+            options={from}
+            onChange={(v) => onChange({ ...method, from: v })}
+          />
+        </div>
       ) : null}
       {method.by === "edge" ? (
         <div className="grid grid-cols-2 gap-3">

@@ -33,7 +33,7 @@ export function RestFields({ over }: { over: Footprint }) {
   };
   const lay = (laid: 3 | 4 | 6) => {
     forget("bed.rests.");
-    set({ rests: restsUnder(over, laid), laid });
+    set({ rests: restsUnder(over, laid), laid, feet: undefined });
   };
   const free = Array.from({ length: 99 }, (_, i) => `R${i + 1}`).find((id) => !bed.rests.some((r) => r.id === id));
   const centre = () => ({
@@ -58,7 +58,10 @@ export function RestFields({ over }: { over: Footprint }) {
         <Button
           onClick={() => {
             const [nx, ny] = grid.split("x").map(Number) as [number, number];
-            place(restsGrid(over, nx, ny));
+            // A grid is what is read; feet stand under its corners, unless somebody says otherwise.
+            forget("bed.rests.");
+            const feet = [0, nx - 1, nx * ny - nx, nx * ny - 1].map((i) => `R${i + 1}`);
+            set({ rests: restsGrid(over, nx, ny), laid: undefined, feet });
           }}
         >
           Lay the grid

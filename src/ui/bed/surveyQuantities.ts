@@ -1,3 +1,4 @@
+import { walkRests } from "@/core/bed";
 import { fitPlane, heightOf } from "@/core/geometry";
 import { type BedRound, type How, keyOf, type QuantityId, quantityWords, type Rest, type Standing } from "@/core/job";
 import type { Length } from "@/core/units";
@@ -17,9 +18,7 @@ const ASK_MM = 25;
 const ASK_SLOPE_MM_PER_M = 15;
 const ASK_GAP_MM = 15;
 
-function howOf(method: Method, rests: readonly Rest[], i: number): How | null | undefined {
-  const rest = rests[i] as Rest;
-  const before = rests[i - 1]?.id;
+function howOf(method: Method, rests: readonly Rest[], rest: Rest, before: string | undefined): How | null | undefined {
   switch (method.by) {
     case "usual":
       return undefined;
@@ -92,6 +91,7 @@ function quantity(rest: Rest, how: How | undefined, usual: "heights" | "rod", me
         say: `Slope up to it from ${how && "from" in how ? how.from : ""}, with the level's feet on both`,
         kinds: SLOPE_KINDS,
         slant: "mm/m",
+        ends: [how && "from" in how ? how.from : "", rest.id],
         expected: 0,
         askBeyond: ASK_SLOPE_MM_PER_M,
       };
@@ -152,8 +152,14 @@ export function surveyQuantities(
 ): Quantity[] {
   const alike = [...(round?.readings.values() ?? [])].filter((r) => !r.how);
   const mean = alike.length > 0 ? alike.reduce((s, r) => s + r.value.mm, 0) / alike.length : null;
-  const next = rests.flatMap((rest, i): Quantity[] => {
-    const how = howOf(method, rests, i);
+  const places = rests.map((r) => ({ x: r.x.mm, y: r.y.mm }));
+  const stepped = "from" in method && method.from === "before";
+  // A level goes along the sides; from one rest to all others, or by heights, they come in their own order.
+  const steps = stepped
+    ? walkRests(places).map(([from, to]) => ({ rest: rests[to] as Rest, before: rests[from]?.id }))
+    : rests.map((rest) => ({ rest, before: undefined }));
+  const next = steps.flatMap(({ rest, before }): Quantity[] => {
+    const how = howOf(method, rests, rest, before);
     if (how === null) return [];
     const made = quantity(rest, how, usual, how ? null : mean);
     // One that is read again was moved between: then the others imply nothing of it.

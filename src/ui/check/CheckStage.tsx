@@ -4,7 +4,16 @@ import dynamic from "next/dynamic";
 import { useState } from "react";
 import type { Limit, LimitVerdict } from "@/core/check";
 import { CORNERS } from "@/core/geometry";
-import { bandWords, distanceId, type FrameRound, plusMinus, quantityKey, quantityWords, twistWords } from "@/core/job";
+import {
+  bandWords,
+  distanceId,
+  type FrameRound,
+  levelMembers,
+  plusMinus,
+  quantityKey,
+  quantityWords,
+  twistWords,
+} from "@/core/job";
 import { walkingSet } from "@/core/square";
 import { fixed, formatLength, formatSmall } from "@/core/units";
 import { CarriesCaution } from "../job/CarriesCaution";
@@ -109,7 +118,11 @@ export function CheckStage() {
   const inSight = useRounds(rounds);
   const { current, stand, show, fresh, picked } = inSight;
   const [warmerK, setWarmerK] = useState(0);
-  const usual = !places
+  const levels =
+    structure && places && limits.some((l) => l.id === "level")
+      ? levelMembers(structure).flatMap((at) => frameQuantity({ kind: "level", at }, places, current) ?? [])
+      : [];
+  const sizes = !places
     ? []
     : quad
       ? [...spanQuantities(quad, null, current), ...heightQuantities(CORNERS)]
@@ -117,6 +130,7 @@ export function CheckStage() {
           ...walkingSet(places).flatMap(([p, q]) => frameQuantity(distanceId(p, q), places, current) ?? []),
           ...heightQuantities(Object.keys(places.nodes).slice(0, MOST_HEIGHTS)),
         ];
+  const usual = [...sizes, ...levels];
   const { more, add } = useMore(current, places, new Set(usual.map((q) => q.key)));
   if (!places) return <NotYet stage="Check" />;
   const quantities = [...usual, ...more];

@@ -3,7 +3,16 @@
 import { Plus, RotateCcw, Trash2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useState } from "react";
-import { fromRectangle, MATERIAL_NAMES, MATERIALS, PROFILES, type Rectangle } from "@/core/frame";
+import {
+  CORNER_WAYS,
+  type DrawnSection,
+  emptyFrame,
+  fromRectangle,
+  MATERIAL_NAMES,
+  MATERIALS,
+  PROFILES,
+  type Rectangle,
+} from "@/core/frame";
 import { fixed, formatLength, stated } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -91,6 +100,54 @@ function SectionFields() {
           {section.face.mm < section.depth.mm ? "lay it flat" : "stand it on edge"}
         </Button>
       ) : null}
+    </div>
+  );
+}
+
+/** How the corners are made, and what is left and ground at the joints. */
+function CornerFields() {
+  const { plan, units, edit, field } = usePlanField();
+  const { corners = "mitred", gap, ground = [], caps = false } = plan.frame.sizes;
+  const set = (change: Partial<Rectangle>) => edit((p) => withSizes(p, change));
+  return (
+    <div className="grid gap-4">
+      <SelectField
+        label="Corners are"
+        value={corners}
+        options={CORNER_WAYS.map((w) => [w, w === "mitred" ? w : `butted, ${w}`] as const)}
+        onChange={(w) => set({ corners: w })}
+      />
+      <LengthField
+        label="Root gap"
+        hint="left at every joint"
+        units={units}
+        optional
+        value={gap ?? null}
+        {...field("frame.sizes.gap")}
+        onChange={(v) => set({ gap: v ?? undefined })}
+      />
+      <SelectField
+        label="Ground flush afterwards"
+        value={ground.join(" and ") as "" | "top" | "bottom" | "top and bottom"}
+        options={[
+          ["", "no face"],
+          ["top", "the top face"],
+          ["bottom", "the bottom face"],
+          ["top and bottom", "top and bottom"],
+        ]}
+        onChange={(w) => set({ ground: w === "" ? undefined : (w.split(" and ") as ("top" | "bottom")[]) })}
+      />
+      {corners === "mitred" ? null : (
+        <SelectField
+          label="Open ends"
+          value={caps ? "capped" : "open"}
+          options={[
+            ["open", "stay open"],
+            ["capped", "get a cap each"],
+          ]}
+          onChange={(w) => set({ caps: w === "capped" ? true : undefined })}
+        />
+      )}
     </div>
   );
 }
@@ -202,6 +259,15 @@ function RectangleStage() {
   const scene = useScene(structure);
   const errors = problems.filter((p) => p.severity === "error" && p.path.startsWith("frame."));
   const member = structure?.members.find((m) => m.id === picked);
+  const section: DrawnSection = {
+    id: "S1",
+    shape: "tube",
+    profile: plan.frame.sizes.section.profile,
+    width: plan.frame.sizes.section.face,
+    height: plan.frame.sizes.section.depth,
+    wall: plan.frame.sizes.section.wall,
+    material: plan.frame.sizes.material,
+  };
   const { caution } = MATERIALS[plan.frame.sizes.material];
   return (
     <>
@@ -213,7 +279,7 @@ function RectangleStage() {
         />
       ) : (
         <Now
-          say={`${formatLength(plan.frame.sizes.length.mm, units, { trim: true }).text} × ${formatLength(plan.frame.sizes.width.mm, units, { trim: true }).text}, mitred, ${plan.frame.sizes.section.profile ?? "own tube"}, ${fixed(structure?.massKg ?? 0, 1)} kg.`}
+          say={`${formatLength(plan.frame.sizes.length.mm, units, { trim: true }).text} × ${formatLength(plan.frame.sizes.width.mm, units, { trim: true }).text}, ${plan.frame.sizes.corners && plan.frame.sizes.corners !== "mitred" ? "butted" : "mitred"}, ${plan.frame.sizes.section.profile ?? "own tube"}, ${fixed(structure?.massKg ?? 0, 1)} kg.`}
           why="Corners A to D and the sides keep these names on every later stage. Seam inside, crown outward, by habit."
         />
       )}
@@ -282,6 +348,9 @@ function RectangleStage() {
           <Section title="Tube">
             <SectionFields />
           </Section>
+          <Section title="Corners">
+            <CornerFields />
+          </Section>
           <Section title="Cross members">
             <CrossFields />
           </Section>
@@ -298,6 +367,7 @@ function RectangleStage() {
               >
                 Draw on from this rectangle
               </Button>
+              <Button onClick={() => edit((p) => drawnAs(p, emptyFrame(section)))}>Start with nothing</Button>
             </div>
           </Section>
         </div>
@@ -305,15 +375,7 @@ function RectangleStage() {
       {starting ? (
         <StarterDialog
           units={units}
-          section={{
-            id: "S1",
-            shape: "tube",
-            profile: plan.frame.sizes.section.profile,
-            width: plan.frame.sizes.section.face,
-            height: plan.frame.sizes.section.depth,
-            wall: plan.frame.sizes.section.wall,
-            material: plan.frame.sizes.material,
-          }}
+          section={section}
           onStart={(next) => edit((p) => drawnAs(p, next))}
           onClose={() => setStarting(false)}
         />

@@ -254,15 +254,15 @@ function LimitFields() {
         </div>
       )}
       <NumberField
-        label="Bed level, at most"
-        unit="mm/m"
+        label="Level along and across, at most"
+        unit="mm/m; empty: nobody minds"
         optional
         min={0.05}
         max={100}
         value={limits.levelMmPerM}
         {...field("limits.levelMmPerM")}
         onChange={(levelMmPerM) => set({ ...limits, levelMmPerM })}
-        className="sm:max-w-64"
+        className="sm:max-w-80"
       />
     </div>
   );

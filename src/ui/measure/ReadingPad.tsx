@@ -1,8 +1,10 @@
 "use client";
 
 import { Undo2 } from "lucide-react";
+import dynamic from "next/dynamic";
 import { type FormEvent, type ReactNode, useEffect, useId, useRef, useState } from "react";
 import {
+  type Entry,
   hasLeaves,
   keyOf,
   type Mean,
@@ -40,7 +42,9 @@ import {
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { FieldMessage, inputClass } from "../parts/Field";
+import { Fold } from "../parts/Fold";
 import { bothSystems } from "../parts/LengthField";
+import type { SeenSlope } from "./BubbleFields";
 import { InstrumentPicker, shelfOf } from "./InstrumentPicker";
 import type { Quantity } from "./quantities";
 import { TakenFields } from "./TakenFields";
@@ -49,6 +53,9 @@ import type { Rounds } from "./useRounds";
 import { useTaken } from "./useTaken";
 
 export type { Quantity } from "./quantities";
+
+// Only who reads a bubble asks for it.
+const BubbleFields = dynamic(() => import("./BubbleFields").then((m) => m.BubbleFields), { ssr: false });
 
 interface Props {
   gate: Gate;
@@ -105,6 +112,10 @@ function Repeats({ mean, slant }: { mean: Mean; slant: boolean }) {
     </p>
   );
 }
+
+/** What a division of a bubble was taken for last. */
+const lastDivision = (entries: readonly Entry[]): number | undefined =>
+  entries.flatMap((e) => (e.kind === "reading" && e.taken?.bubble ? [e.taken.bubble.perDivisionMmPerM] : [])).at(-1);
 
 /** One reading at a time: what to read, a large field, a large button. */
 export function ReadingPad(props: Props) {
@@ -183,6 +194,13 @@ export function ReadingPad(props: Props) {
   const nearer = span && quad && how.setIn ? nearerBy(quad.corners, span, how.setIn.mm) : 0;
   const expectedNow = quantity?.expected == null ? null : quantity.expected - nearer;
 
+  const goOn = () => {
+    const order = quantities.map((q) => q.key);
+    const after = [...order.slice(order.indexOf(key) + 1), ...order.slice(0, order.indexOf(key))];
+    onActive(after.find((n) => !stand.has(n)) ?? null);
+    input.current?.focus();
+  };
+
   const keep = (sure: boolean, again = false, instead: Length | null = null) => {
     if (!quantity) return;
     if (!read?.ok) {
@@ -214,10 +232,33 @@ export function ReadingPad(props: Props) {
       input.current?.focus();
       return;
     }
-    const order = quantities.map((q) => q.key);
-    const after = [...order.slice(order.indexOf(key) + 1), ...order.slice(0, order.indexOf(key))];
-    onActive(after.find((n) => !stand.has(n)) ?? null);
-    input.current?.focus();
+    goOn();
+  };
+
+  /** What a bubble says: read once, or turned end for end and averaged with it. */
+  const keepSlopes = (seen: readonly SeenSlope[]) => {
+    if (!quantity) return;
+    let id = roundId;
+    seen.forEach(({ value, taken: what, turned }, i) => {
+      const at = quantity.how;
+      const way =
+        at?.by === "slope" && turned ? { ...at, arrow: at.arrow === "on" ? ("back" as const) : ("on" as const) } : at;
+      const made = {
+        kind: "reading" as const,
+        instrumentId: instrument,
+        what: quantity.what,
+        value,
+        taken: what,
+        ...(way ? { how: way } : {}),
+        ...(i > 0 ? { again: true as const } : {}),
+      };
+      if (id) store.add({ ...made, roundId: id });
+      else {
+        id = store.openRound({ gate, method, ...(warmerK ? { warmerK } : {}) }, made);
+        onRound(id);
+      }
+    });
+    goOn();
   };
 
   const latest = round?.all.findLast((r) => r.value !== null && stillStands(round, r));
@@ -244,7 +285,9 @@ export function ReadingPad(props: Props) {
         <div>
           <label htmlFor={id} className="block">
             <span className="fig mr-3 text-4xl font-bold text-brass">{quantityWords(quantity.what)}</span>
-            <span className="text-lg">{quantity.say}</span>
+            <span className="text-lg">
+              {how.setIn && span ? `Tape ${span[0]} to ${span[1]}, cross to cross` : quantity.say}
+            </span>
           </label>
           <input
             id={id}
@@ -370,6 +413,16 @@ export function ReadingPad(props: Props) {
         {quantities.filter((q) => stand.has(q.key)).length} of {quantities.length} read.
       </p>
       <InstrumentPicker value={instrument} kinds={quantity?.kinds} onChange={pick} />
+      {quantity?.ends && inHand?.kind === "spirit level" ? (
+        <Fold title="By the bubble" note="divisions, packers">
+          <BubbleFields
+            key={key}
+            ends={quantity.ends}
+            divisionMmPerM={inHand.divisionMmPerM ?? lastDivision(job.entries)}
+            onKeep={keepSlopes}
+          />
+        </Fold>
+      ) : null}
       {quantity?.what.kind === "distance" ? <TakenFields taken={taken.how} onChange={taken.say} /> : null}
     </form>
   );

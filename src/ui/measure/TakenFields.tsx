@@ -1,6 +1,6 @@
 "use client";
 
-import { typedText } from "@/core/units";
+import { formatLength, typedText } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Fold } from "../parts/Fold";
 import { LengthField } from "../parts/LengthField";
@@ -10,7 +10,7 @@ import type { HowTaken } from "./useTaken";
 export function TakenFields({ taken, onChange }: { taken: HowTaken; onChange: (taken: HowTaken) => void }) {
   const { units } = useJob("units");
   const note = [
-    ...(taken.setIn ? [`crosses ${typedText(taken.setIn, units)} in`] : []),
+    ...(taken.setIn ? [`crosses set in by ${formatLength(taken.setIn.mm, units, { trim: true }).text}`] : []),
     ...(taken.plus ? [`plus ${typedText(taken.plus, units)}`] : []),
   ].join(", ");
   const put = (key: keyof HowTaken, value: HowTaken[keyof HowTaken] | null) => {

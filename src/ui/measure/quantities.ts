@@ -27,6 +27,8 @@ export interface Quantity {
   askBeyond: number;
   /** Read as a slope or an angle: what a bare number means. */
   slant?: SlantUnit;
+  /** The ends of what a slope is read along: where one comes from, and where it goes up to when it is more than nought. */
+  ends?: readonly [from: string, to: string];
   /** Instruments that read it; any when left out. */
   kinds?: readonly InstrumentKind[];
 }
@@ -187,7 +189,15 @@ export function frameQuantity(q: QuantityId, places: Places, round: FrameRound |
         askBeyond: 5,
       };
     case "level":
-      return { ...of(q), say: `Slope along ${q.at}`, kinds: SLOPE_KINDS, slant: "mm/m", expected: 0, askBeyond: 5 };
+      return {
+        ...of(q),
+        say: `Slope along ${q.at}, up to its ${q.at.length === 2 ? `end at ${q.at[1]}` : "far end"}`,
+        kinds: SLOPE_KINDS,
+        slant: "mm/m",
+        ends: q.at.length === 2 ? [q.at[0] as string, q.at[1] as string] : ["its start", "its far end"],
+        expected: 0,
+        askBeyond: 5,
+      };
     case "rock":
       return {
         ...of(q),

@@ -147,6 +147,20 @@ export function NewInstrumentDialog({ onClose, onMade }: { onClose: () => void; 
             />
           </div>
         ) : null}
+        {draft.kind === "spirit level" ? (
+          <NumberField
+            label="One division of its bubble"
+            unit="mm/m"
+            min={0.001}
+            max={50}
+            optional
+            value={draft.divisionMmPerM ?? null}
+            onChange={(v) => {
+              const { divisionMmPerM: _old, ...rest } = draft;
+              setDraft(v === null ? rest : { ...rest, divisionMmPerM: v });
+            }}
+          />
+        ) : null}
         {slopes ? (
           <p className="text-sm text-soft">
             0.1° is 1.75 mm/m: a gauge of that step cannot show a fine bed or frame level.

@@ -4,10 +4,12 @@ import { useId, useState } from "react";
 import { type Instrument, readsSlopes, type SelfTest, selfTest, TESTS_OF, type TestReadings } from "@/core/instruments";
 import { readLength, readSlant, slantMmPerM } from "@/core/units";
 import { transport } from "../job/store/transport";
+import { BubblePicture } from "../measure/BubblePicture";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Dialog } from "../parts/Dialog";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
+import { SelectField } from "../parts/SelectField";
 
 const TEST_WORDS: Record<SelfTest, string> = {
   hook: "the hook",
@@ -30,8 +32,8 @@ const GUIDE: Record<SelfTest, readonly string[]> = {
     "Read it the way you always read. The longer it is, the better a scale error shows.",
   ],
   reversal: [
-    "Lay the level on a flat bar and mark both its ends. Read it with its own sign: right end high is +.",
-    "Turn it end for end onto the same marks and read it again, by its own sign: what is now its right end high is +.",
+    "Lay the level on a flat bar and mark where both its ends lie. Note how far off level it reads, and which end of the bench it calls high: a bubble sits toward the high end.",
+    "Turn it end for end onto the same marks. Note again how far, and which end of the bench. Never mind the signs that it shows.",
   ],
   "two pegs": [
     "Set two pegs about 30 m apart. Stand in the middle and read the rod on both.",
@@ -67,8 +69,8 @@ const FIELDS: Record<Exclude<SelfTest, "leaves" | "turned over">, readonly Field
     { key: "readMm", label: "It reads", unit: "mm" },
   ],
   reversal: [
-    { key: "firstMmPerM", label: "First reading", unit: "slant" },
-    { key: "secondMmPerM", label: "Turned end for end", unit: "slant" },
+    { key: "firstMmPerM", label: "First, off level by", unit: "slant" },
+    { key: "secondMmPerM", label: "Turned end for end, off level by", unit: "slant" },
   ],
   "two pegs": [
     { key: "a1Mm", label: "From the middle: rod on A", unit: "mm" },
@@ -102,6 +104,15 @@ function readField(
   const read = readLength(text, "mm");
   return read.ok ? { ok: true, value: read.value.mm } : read;
 }
+
+const HIGH_ENDS = [
+  ["left", "the left end of the bench"],
+  ["right", "the right end of the bench"],
+] as const;
+
+/** 1 where the right end of the bench reads high, -1 where the left one does. */
+const sideOf = (texts: Readonly<Record<string, string>>, key: string): 1 | -1 =>
+  texts[`${key} high`] === "left" ? -1 : 1;
 
 /** Lines of numbers apart by blanks or commas. @returns rows of `width` numbers, or which line is wrong. */
 function readLines(text: string, width: number): { ok: true; rows: number[][] } | { ok: false; message: string } {
@@ -145,6 +156,11 @@ function readTest(test: SelfTest, texts: Record<string, string>, instrument: Ins
     const read = readField(texts[f.key] ?? f.start ?? "", f.unit, instrument.kind === "angle gauge" ? "deg" : "mm/m");
     if (!read.ok) return { ok: false, message: `${f.label}: ${read.message}` };
     values[f.key] = f.key === "uKnownMm" ? read.value / 2 : read.value;
+    if (test !== "reversal") continue;
+    if (read.value < 0)
+      return { ok: false, message: `${f.label}: give how far without a sign, and choose the end of the bench.` };
+    // By the level's own right: first it lies to the right of the bench, turned it lies to the left.
+    values[f.key] = sideOf(texts, f.key) * (f.key === "firstMmPerM" ? 1 : -1) * read.value;
   }
   return { ok: true, value: { test, ...values } as TestReadings };
 }
@@ -263,10 +279,29 @@ export function SelfTestDialog({
                   maxLength={40}
                   onChange={(e) => set(f.key, e.target.value)}
                 />
+                {test === "reversal" ? (
+                  <SelectField
+                    label={f.key === "firstMmPerM" ? "High end" : "High end, turned"}
+                    value={sideOf(texts, f.key) > 0 ? "right" : "left"}
+                    options={HIGH_ENDS}
+                    onChange={(v) => set(`${f.key} high`, v)}
+                  />
+                ) : null}
               </FieldFrame>
             ))}
           </div>
         )}
+        {test === "reversal" ? (
+          <BubblePicture
+            left="left"
+            right="right"
+            rows={(["firstMmPerM", "secondMmPerM"] as const).map((k, i) => ({
+              label: i === 0 ? "as laid first" : "turned end for end, on the same marks",
+              marked: i === 0 ? "left" : "right",
+              off: /[1-9]/.test(texts[k] ?? "") ? sideOf(texts, k) * 0.6 : 0,
+            }))}
+          />
+        ) : null}
         <div aria-live="polite">
           {wrong ? (
             <FieldMessage severity="error">{wrong}</FieldMessage>

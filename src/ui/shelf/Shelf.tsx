@@ -20,6 +20,7 @@ function known(i: Instrument): string[] {
   const out: string[] = [];
   if (i.fromMarkMm !== undefined) out.push(`read from its ${i.fromMarkMm} mm mark: that is taken off`);
   if (i.reachMm !== undefined) out.push(`reaches ${i.reachMm} mm`);
+  if (i.divisionMmPerM !== undefined) out.push(`one division of its bubble is ${i.divisionMmPerM} mm/m`);
   if (i.readTo && i.readTo !== "edge") out.push(`read to a ${i.readTo}`);
   if (i.foundZeroMm) out.push(`${fixed(i.foundZeroMm, 2)} ${unit} is taken off every reading`);
   if (i.foundScaleMmPerM)

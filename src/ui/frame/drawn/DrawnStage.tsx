@@ -2,7 +2,18 @@
 
 import dynamic from "next/dynamic";
 import { type KeyboardEvent, useMemo, useState } from "react";
-import { addMember, copyMembers, type DrawnFrame, deleteMembers, MATERIALS, middleOf, moveMembers } from "@/core/frame";
+import {
+  addMember,
+  copyMembers,
+  type DrawnFrame,
+  deleteMembers,
+  groundFaces,
+  MATERIALS,
+  middleOf,
+  moveEnd,
+  moveMembers,
+  nearMisses,
+} from "@/core/frame";
 import { builtOf } from "@/core/job";
 import type { Vec3 } from "@/core/numeric";
 import { fixed, formatLength, type UnitPreference } from "@/core/units";
@@ -15,7 +26,7 @@ import { Fold } from "../../parts/Fold";
 import { Caution, Now, Section } from "../../parts/Sheet";
 import { useWarm } from "../../parts/useWarm";
 import { bySizes, drawnAs } from "../entry";
-import { AddMember } from "./AddMember";
+import { AddMember, type PointedEnd } from "./AddMember";
 import { EditCanvas } from "./EditCanvas";
 import { JointPanel } from "./JointPanel";
 import { ManyPanel } from "./ManyPanel";
@@ -53,6 +64,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
   const [tool, setTool] = useState<"pick" | "draw">("pick");
   const [chosen, setChosen] = useState<string[]>([]);
   const [joint, setJoint] = useState<string | null>(null);
+  const [pointed, setPointed] = useState<PointedEnd | null>(null);
   const [together, setTogether] = useState(true);
   const [look, setLook] = useState(WHOLE);
   const [turned, setTurned] = useState(TURNED);
@@ -195,6 +207,8 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
               look={look}
               onPick={setChosen}
               onJoint={setJoint}
+              onEnd={setPointed}
+              pointed={pointed}
               onEdit={set}
               onDraw={(from, to) => {
                 const done = addMember(frame, from, to, section, units);
@@ -242,7 +256,13 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
             Centre of mass {structure.centreOfMass.map(show).join(", ")}; outside surface{" "}
             {fixed(structure.surfaceMm2 / 1e6, 2)} m².
           </p>
-          <ProblemList problems={problems} onMember={(id) => setChosen([id])} onJoint={setJoint} />
+          <ProblemList
+            problems={problems}
+            misses={nearMisses(drawn.placed, structure.joints)}
+            onBring={({ member, end, at }) => set(moveEnd(frame, member, end, at, units))}
+            onMember={(id) => setChosen([id])}
+            onJoint={setJoint}
+          />
         </div>
         <div className="grid content-start gap-4">
           {only ? (
@@ -296,14 +316,40 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
               onJoint={setJoint}
             />
           </Fold>
-          <Fold title="Add a member by numbers">
-            <AddMember frame={frame} section={section} units={units} onEdit={set} onPick={setChosen} />
+          <Fold title="Add a member by numbers" open={frame.members.length === 0}>
+            <AddMember
+              frame={frame}
+              placed={drawn.placed}
+              section={section}
+              units={units}
+              pointed={pointed}
+              onEdit={set}
+              onPick={setChosen}
+            />
           </Fold>
           <Fold title="Sections" note={frame.sections.map((s) => s.profile ?? s.shape).join(", ")}>
             <SectionsPanel frame={frame} units={units} problems={problems} onEdit={set} />
           </Fold>
           <Fold title="Plates, feet, caps" note={frame.parts.length > 0 ? String(frame.parts.length) : "none"}>
-            <PartsPanel frame={frame} structure={structure} units={units} problems={problems} onEdit={set} />
+            <PartsPanel
+              frame={frame}
+              structure={structure}
+              units={units}
+              problems={problems}
+              picked={picked}
+              pointed={pointed}
+              onEdit={set}
+            />
+          </Fold>
+          <Fold title="Faces to be ground">
+            <div className="flex flex-wrap gap-2">
+              {(["top", "bottom"] as const).map((side) => (
+                <Button key={side} onClick={() => set(groundFaces(frame, [side]))}>
+                  Grind every bead {side === "top" ? "on top" : "underneath"} flush
+                </Button>
+              ))}
+            </div>
+            <p className="mt-2 text-sm text-soft">One joint at a time: pick it in the drawing.</p>
           </Fold>
           <Fold title="Gaps and largest size">
             <RoomPanel frame={frame} structure={structure} units={units} onEdit={set} />

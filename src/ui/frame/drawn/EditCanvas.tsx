@@ -14,11 +14,13 @@ import {
   type StructureMember,
   snap,
 } from "@/core/frame";
+import { hull } from "@/core/geometry";
 import { add3, sub3, type Vec2, type Vec3 } from "@/core/numeric";
 import { formatLength, type UnitPreference } from "@/core/units";
 import { MemberName } from "../../drawing/MemberName";
 import { useWidth } from "../../drawing/useWidth";
 import { fitted, type Look, screenOf, seen, VIEWS, type ViewName } from "../../drawing/views";
+import type { PointedEnd } from "./AddMember";
 
 interface Props {
   frame: DrawnFrame;
@@ -38,6 +40,9 @@ interface Props {
   look: Look;
   onPick: (ids: string[]) => void;
   onJoint: (id: string | null) => void;
+  /** An end that is pressed and not moved is pointed at. */
+  onEnd: (end: PointedEnd) => void;
+  pointed: PointedEnd | null;
   onEdit: (frame: DrawnFrame) => void;
   onDraw: (from: Vec3, to: Vec3) => void;
   onKey: (event: KeyboardEvent) => void;
@@ -246,6 +251,7 @@ export function EditCanvas(props: Props) {
 
   const up = () => {
     if (drag?.moved && draft) onEdit(draft);
+    else if (drag?.kind === "corner" && !drag.moved) props.onEnd({ member: drag.member, end: drag.end });
     setDrag(null);
     setDraft(null);
     if (tool === "pick") setAt(null);
@@ -292,20 +298,14 @@ export function EditCanvas(props: Props) {
           onKey(e);
         }}
       >
-        {structure.parts.map((p) => {
-          const [a, b] = [screen.to(p.low), screen.to(p.high)];
-          return (
-            <rect
-              key={p.id}
-              x={Math.min(a.x, b.x)}
-              y={Math.min(a.y, b.y)}
-              width={Math.max(1, Math.abs(a.x - b.x))}
-              height={Math.max(1, Math.abs(a.y - b.y))}
-              fill="var(--brass-soft)"
-              stroke="var(--brass)"
-            />
-          );
-        })}
+        {structure.parts.map((p) => (
+          <path
+            key={p.id}
+            d={pathOf(hull(p.corners.map((c) => screen.to(c))))}
+            fill="var(--brass-soft)"
+            stroke="var(--brass)"
+          />
+        ))}
         {frame.obstacles.map((o) => {
           const low = place(o.at);
           const [a, b] = [screen.to(low), screen.to(add3(low, place(o.size)))];
@@ -376,7 +376,7 @@ export function EditCanvas(props: Props) {
                     height={14}
                     fill="var(--sheet)"
                     stroke="var(--plum)"
-                    strokeWidth={2.5}
+                    strokeWidth={props.pointed?.member === m.id && props.pointed.end === end ? 5 : 2.5}
                     className="cursor-move"
                   />
                 );

@@ -3,6 +3,8 @@
 import { useState } from "react";
 import {
   type Axis,
+  centreOn,
+  copiesWithin,
   copyMembers,
   type DrawnFrame,
   deleteMembers,
@@ -10,6 +12,8 @@ import {
   mirrorMembers,
   moveMembers,
   place,
+  sectionWords,
+  setSection,
   spaceEqually,
   statedPoint,
 } from "@/core/frame";
@@ -41,6 +45,11 @@ export function ManyPanel({ frame, picked, units, together, middle, onEdit, onPi
   const [link, setLink] = useState(true);
   const [along, setAlong] = useState<Axis>("x");
   const [message, setMessage] = useState<string | null>(null);
+  const [within, setWithin] = useState<ReturnType<typeof length> | null>(null);
+  const [onRail, setOnRail] = useState("");
+  const rails = frame.members.filter((m) => !picked.includes(m.id)).map((m) => m.id);
+  const rail = rails.includes(onRail) ? onRail : (rails[0] ?? "");
+  const sections = [...new Set(frame.members.filter((m) => picked.includes(m.id)).map((m) => m.section))];
   const where = at[axis]?.mm ?? middle[axis === "x" ? 0 : 1];
   const way = place(by);
   const still = way.every((v) => v === 0);
@@ -72,6 +81,52 @@ export function ManyPanel({ frame, picked, units, together, middle, onEdit, onPi
             className="w-28"
           />
         </div>
+        <div className="flex flex-wrap items-end gap-2">
+          <LengthField
+            label="or as many as fit in"
+            units={units}
+            optional
+            value={within}
+            onChange={(v) => {
+              setWithin(v);
+              if (v && !still) setTimes(Math.min(50, copiesWithin(way, v.mm)));
+            }}
+            className="w-40"
+          />
+          {within && !still ? (
+            <p className="fig pb-6 text-sm text-soft">{copiesWithin(way, within.mm)} more, one each step</p>
+          ) : null}
+        </div>
+        <div className="flex flex-wrap items-end gap-2">
+          <SelectField
+            label="Middle of them on"
+            value={rail}
+            options={rails.map((id) => [id, id] as const)}
+            onChange={setOnRail}
+            className="w-40"
+          />
+          <Button
+            disabled={rail === ""}
+            onClick={() => {
+              const done = centreOn(frame, picked, rail, units);
+              setMessage(done.ok ? null : done.message);
+              if (done.ok) onEdit(done.value);
+            }}
+          >
+            Centre them there
+          </Button>
+        </div>
+        {frame.sections.length > 1 ? (
+          <SelectField
+            label={picked.length === 1 ? "Made of" : "All made of"}
+            value={sections.length === 1 ? (sections[0] ?? "") : ""}
+            options={[
+              ...(sections.length === 1 ? [] : [["", "several sections"] as const]),
+              ...frame.sections.map((s) => [s.id, sectionWords(frame, s.id)] as const),
+            ]}
+            onChange={(s) => s && onEdit(setSection(frame, picked, s, units))}
+          />
+        ) : null}
       </div>
       <div className="grid gap-2">
         <div className="grid grid-cols-2 gap-2">

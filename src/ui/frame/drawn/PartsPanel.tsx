@@ -1,46 +1,55 @@
 "use client";
 
 import { Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
 import {
+  addPart,
+  capOpenEnds,
+  copyPart,
   type DrawnFrame,
   type DrawnPart,
+  fitPart,
+  openEnds,
   PART_KINDS,
-  type PartKind,
+  type PartTarget,
   place,
   type Structure,
-  statedPoint,
   thicknessOf,
 } from "@/core/frame";
-import { add3, scale3, type Vec3 } from "@/core/numeric";
 import { length, type Problem, stated, type UnitPreference } from "@/core/units";
 import { Button } from "../../parts/Button";
 import { FieldMessage } from "../../parts/Field";
 import { LengthField } from "../../parts/LengthField";
 import { SelectField } from "../../parts/SelectField";
+import type { PointedEnd } from "./AddMember";
 import { PointFields } from "./PointFields";
 
-/** Sizes to start a part from, mm: two larger ones and a thickness. */
-const USUAL: Record<PartKind, Vec3> = {
-  plate: [100, 100, 5],
-  tab: [40, 50, 5],
-  gusset: [80, 80, 4],
-  foot: [60, 60, 6],
-  cap: [40, 40, 3],
-  bracket: [60, 40, 4],
-};
+const WORDS = { from: "start", middle: "middle", to: "end" } as const;
 
-/** Where a part goes that sits on a member: feet under, caps at the end, the rest at its middle. */
-function placeFor(kind: PartKind, structure: Structure, on: string | null): Vec3 {
-  const m = structure.members.find((x) => x.id === on);
-  if (!m) return [0, 0, 0];
-  const low = m.ends.from.at[2] <= m.ends.to.at[2] ? m.ends.from.at : m.ends.to.at;
-  if (kind === "foot") return add3(low, [0, 0, -USUAL.foot[2] / 2]);
-  if (kind === "cap") {
-    const open = m.ends.to.hollow === "open" ? ("to" as const) : ("from" as const);
-    return add3(m.ends[open].at, scale3(m.axes[0], open === "to" ? 1.5 : -1.5));
-  }
-  return scale3(add3(m.ends.from.at, m.ends.to.at), 0.5);
+/** What a part can be put on, by one word: an end, a middle, or the inside of a joint. */
+function targetsOf(structure: Structure, picked: readonly string[]): (readonly [string, string])[] {
+  const members = structure.members.filter((m) => picked.length === 0 || picked.includes(m.id));
+  const joints = structure.joints.filter((j) => picked.length === 0 || picked.includes(j.a) || picked.includes(j.b));
+  return [
+    ...members.flatMap((m) =>
+      (["from", "to", "middle"] as const).map(
+        (end) =>
+          [
+            `${m.id} ${end}`,
+            `${m.id}, its ${WORDS[end]}${end !== "middle" && m.ends[end].hollow === "open" ? " (open)" : ""}`,
+          ] as const,
+      ),
+    ),
+    ...joints.map((j) => [`joint ${j.id}`, `in the corner at ${j.id}`] as const),
+  ];
 }
+
+const targetOf = (word: string): PartTarget => {
+  const [first = "", ...rest] = word.split(" ");
+  return first === "joint"
+    ? { joint: rest.join(" ") }
+    : { member: first, end: (rest[0] ?? "middle") as "from" | "to" | "middle" };
+};
 
 /** Plates, tabs, gussets, feet, caps and brackets with their holes. */
 export function PartsPanel({
@@ -48,17 +57,31 @@ export function PartsPanel({
   structure,
   units,
   problems,
+  picked,
+  pointed,
   onEdit,
 }: {
   frame: DrawnFrame;
   structure: Structure;
   units: UnitPreference;
   problems: readonly Problem[];
+  /** Members that are picked: what is put on is put on them. */
+  picked: readonly string[];
+  /** The end that was pressed in the drawing last. */
+  pointed: PointedEnd | null;
   onEdit: (frame: DrawnFrame) => void;
 }) {
   const set = (id: string, what: Partial<DrawnPart>) =>
     onEdit({ ...frame, parts: frame.parts.map((p) => (p.id === id ? { ...p, ...what } : p)) });
-  const free = Array.from({ length: 99 }, (_, i) => `P${i + 1}`).find((id) => !frame.parts.some((p) => p.id === id));
+  const [said, setSaid] = useState<string | null>(null);
+  const targets = targetsOf(structure, picked);
+  const wanted = said ?? (pointed ? `${pointed.member} ${pointed.end}` : "");
+  const target = targets.some(([w]) => w === wanted) ? wanted : (targets[0]?.[0] ?? "");
+  const open = openEnds(structure);
+  const refit = (p: DrawnPart) => {
+    const fitted = fitPart(p.kind, structure, targetOf(target), units);
+    if (fitted) set(p.id, fitted);
+  };
   const members = [["", "no member"] as const, ...frame.members.map((m) => [m.id, m.id] as const)];
   /** Two holes on the middle line, a quarter in from each end. */
   const twoHoles = (p: DrawnPart) => {
@@ -104,19 +127,24 @@ export function PartsPanel({
           </div>
           <PointFields label={`${p.id}, middle`} value={p.at} units={units} onChange={(at) => set(p.id, { at })} />
           <PointFields
-            label={`${p.id}, size`}
+            label={p.like ? `${p.id}, size along ${p.like}, across, up` : `${p.id}, size`}
             value={p.size}
             units={units}
             onChange={(size) => set(p.id, { size })}
             hints={false}
           />
           <div className="flex flex-wrap gap-2">
+            <Button onClick={() => refit(p)} disabled={target === ""}>
+              Fit it to {targets.find(([w]) => w === target)?.[1] ?? "a member"}
+            </Button>
             <Button
-              onClick={() => set(p.id, { at: statedPoint(placeFor(p.kind, structure, p.on), units) })}
-              disabled={!p.on}
+              onClick={() => {
+                const next = copyPart(frame, structure, p.id, targetOf(target), units);
+                if (next) onEdit(next);
+              }}
+              disabled={target === ""}
             >
-              Put it {p.kind === "foot" ? "under" : p.kind === "cap" ? "on the open end of" : "on the middle of"}{" "}
-              {p.on ?? "its member"}
+              Copy it there
             </Button>
             <Button onClick={() => set(p.id, { holes: p.holes.length > 0 ? [] : twoHoles(p) })}>
               {p.holes.length > 0 ? "Take its holes out" : "Two holes"}
@@ -137,35 +165,31 @@ export function PartsPanel({
           ))}
         </fieldset>
       ))}
+      {targets.length > 0 ? (
+        <SelectField label="Put a part on" value={target} options={targets} onChange={setSaid} />
+      ) : null}
+      <p className="text-sm text-soft">
+        It takes its size and direction from there. Press the square at an end of a member in the drawing to point at
+        it.
+      </p>
       <div className="flex flex-wrap gap-2">
         {PART_KINDS.map((kind) => (
           <Button
             key={kind}
-            disabled={!free}
+            disabled={target === "" || (kind === "gusset" && !target.startsWith("joint"))}
             onClick={() => {
-              const on = frame.members[0]?.id ?? null;
-              if (free)
-                onEdit({
-                  ...frame,
-                  parts: [
-                    ...frame.parts,
-                    {
-                      id: free,
-                      kind,
-                      at: statedPoint(placeFor(kind, structure, on), units),
-                      size: statedPoint(USUAL[kind], units),
-                      triangular: kind === "gusset",
-                      on,
-                      material: frame.sections[0]?.material ?? "mild steel",
-                      holes: [],
-                    },
-                  ],
-                });
+              const next = addPart(frame, structure, kind, targetOf(target), units);
+              if (next) onEdit(next);
             }}
           >
             <Plus size={18} aria-hidden="true" /> {kind}
           </Button>
         ))}
+        {open.length > 0 ? (
+          <Button onClick={() => onEdit(capOpenEnds(frame, structure, units))}>
+            <Plus size={18} aria-hidden="true" /> a cap on each open end ({open.length})
+          </Button>
+        ) : null}
       </div>
     </div>
   );

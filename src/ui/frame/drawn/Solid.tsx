@@ -3,6 +3,7 @@
 import { Canvas, useThree } from "@react-three/fiber";
 import { useEffect, useMemo, useRef } from "react";
 import { BufferAttribute, BufferGeometry, EdgesGeometry, OrthographicCamera, Vector3 } from "three";
+import { ConvexGeometry } from "three/examples/jsm/geometries/ConvexGeometry.js";
 import { bodyPoints, type Structure, type StructureMember } from "@/core/frame";
 
 /** A member's body as triangles: its two ends and the sides between. Ends are fans, right for outlines without hollows. */
@@ -154,11 +155,7 @@ export default function Solid({
         <Body key={m.id} m={m} chosen={picked.includes(m.id)} colours={colours} onPick={onPick} />
       ))}
       {structure.parts.map((p) => (
-        <mesh
-          key={p.id}
-          position={[(p.low[0] + p.high[0]) / 2, (p.low[1] + p.high[1]) / 2, (p.low[2] + p.high[2]) / 2]}
-        >
-          <boxGeometry args={[p.high[0] - p.low[0], p.high[1] - p.low[1], p.high[2] - p.low[2]]} />
+        <mesh key={p.id} geometry={new ConvexGeometry(p.corners.map(([x, y, z]) => new Vector3(x, y, z)))}>
           <meshLambertMaterial color={colours.brass} />
         </mesh>
       ))}

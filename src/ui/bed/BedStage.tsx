@@ -287,9 +287,10 @@ export function BedStage() {
               onTo={(rest) => inSight.pick(quantities.find((q) => isRest(q, rest))?.key ?? null)}
               onChange={(m) => {
                 setBy(m);
-                // Read another way, or from elsewhere, it is still the same rest that is read.
+                // Another way begins where it begins; read from elsewhere, it is still the same rest that is read.
+                if (m.by !== by.by) return inSight.pick(null);
                 const same = surveyQuantities(m, plan.bed.rests, current, method).find((q) => isRest(q, nowRest));
-                inSight.pick(same && (m.by === "usual" || same.how?.by === m.by) ? same.key : null);
+                inSight.pick(same?.key ?? null);
               }}
             />
           ) : null}

@@ -149,7 +149,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
         />
       ) : (
         <Now
-          say={`${frame.members.length} members, ${show(size[0])} × ${show(size[1])} × ${show(size[2])}, ${fixed(structure.massKg, 1)} kg.`}
+          say={`${frame.members.length} ${frame.members.length === 1 ? "member" : "members"}, ${show(size[0])} × ${show(size[1])} × ${show(size[2])}, ${fixed(structure.massKg, 1)} kg.`}
           why="Ends are drawn on centre lines; joints are found where members meet, and every end is cut to what it meets."
         />
       )}

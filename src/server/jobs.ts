@@ -1,6 +1,7 @@
 import "server-only";
 import { v4 as uuid } from "uuid";
 import * as z from "zod";
+import { SAW_SCALES } from "@/core/cut";
 import type { Instrument } from "@/core/instruments";
 import {
   type Change,
@@ -60,10 +61,15 @@ export async function createJob(input: unknown): Promise<Outcome<{ id: string }>
   if (!parsed.ok) return parsed;
   const { name, units, origin } = parsed.value;
   const at = now();
-  const job: Job = { id: uuid(), createdAt: at, version: 1, plan: newPlan(name, units), instruments: [], entries: [] };
-  const summary = summaryOf(job);
-  await store.transaction((db) => store.insertJob(db, job, summary, at, origin));
-  return done({ id: job.id });
+  return store.transaction(async (db) => {
+    const lastScale = await store.lastSawScale(db);
+    // A shop has one saw: the next job reads its scale as the last one did.
+    const scale = SAW_SCALES.find((s) => s === lastScale);
+    const plan = { ...newPlan(name, units), ...(scale ? { sawScale: scale } : {}) };
+    const job: Job = { id: uuid(), createdAt: at, version: 1, plan, instruments: [], entries: [] };
+    await store.insertJob(db, job, summaryOf(job), at, origin);
+    return done({ id: job.id });
+  });
 }
 
 const savePlanSchema = z.strictObject({

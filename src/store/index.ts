@@ -4,6 +4,7 @@ export {
   appendEntries,
   insertJob,
   type JobLine,
+  lastSawScale,
   listJobs,
   loadJob,
   lockJob,

@@ -33,6 +33,14 @@ export async function listJobs(db: Db, limit: number): Promise<JobLine[]> {
   return rows as JobLine[];
 }
 
+/** What the saw's scale counts from in the job that was changed last; null where nobody said. */
+export async function lastSawScale(db: Db): Promise<string | null> {
+  const [rows] = await db.execute<RowDataPacket[]>(
+    "SELECT JSON_VALUE(plan, '$.sawScale') AS scale FROM job ORDER BY changed_at DESC, id LIMIT 1",
+  );
+  return rows[0]?.scale ?? null;
+}
+
 const ORDER = { job: 0, instrument: 1, entry: 2 } as const;
 
 /**

@@ -52,7 +52,7 @@ test("before measuring, it says what the instruments at hand can prove", async (
   await expect(page.getByRole("listitem").filter({ hasText: "Diagonals apart" })).toContainText("can be proven with");
   await page.goto(`${address}${job}/bed`);
   await expect(page.getByRole("listitem").filter({ hasText: "Flatness of the bed" })).toContainText(
-    "can be proven with Surface plate and three balls",
+    "can be proven with Feeler gauges from a straightedge",
   );
 });
 

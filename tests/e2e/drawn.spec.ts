@@ -111,7 +111,7 @@ test("members by keyboard alone: added by numbers, picked, moved, split, taken o
   await page.getByRole("textbox", { name: "From, x" }).fill("300");
   await page.getByRole("textbox", { name: "From, y" }).fill("20");
   await page.getByRole("textbox", { name: "From, z" }).fill("20");
-  await page.getByRole("radio", { name: "on by" }).press("Space");
+  await page.getByLabel("and goes").selectOption("by");
   await page.getByRole("textbox", { name: "On by, y" }).fill("560");
   await page.getByRole("button", { name: "Add the member" }).press("Enter");
   await expect(page.getByRole("heading", { name: "Member M1" })).toBeVisible();
@@ -187,7 +187,7 @@ test("what cannot be built is said at its place and kept; joints, parts, gaps an
   // A foot, an object that is in the way, and the room that the frame must go into.
   await page.getByRole("button", { name: /Plates, feet, caps/ }).click();
   await page.getByRole("button", { name: "foot", exact: true }).click();
-  await expect(page.getByRole("combobox", { name: "P1 on" })).toHaveValue("AB");
+  await expect(page.getByRole("combobox", { name: "P1 on" })).toHaveValue("BC");
   await page.getByRole("button", { name: /Gaps and largest size/ }).click();
   await page.getByRole("button", { name: "An object to clear" }).click();
   await page.getByRole("button", { name: "A largest size" }).click();

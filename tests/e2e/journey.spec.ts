@@ -99,7 +99,7 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
   await test.step("check: cold readings against limits, predicted against measured", async () => {
     await page.getByRole("link", { name: /Check/ }).click();
     await expect(page.getByTestId("now")).toContainText("Let it get cold");
-    await page.getByLabel("Instrument in hand").selectOption("Steel tape read from the 100 mm mark");
+    await page.getByLabel("Instrument in hand").selectOption("Steel tape to half a millimetre");
     await read(page, {
       AB: "1200",
       BC: "800",

@@ -141,7 +141,7 @@ test.describe("on a phone", () => {
   }) => {
     const job = await startJob(page, address, "Read again");
     await page.goto(`${address}${job}/square`);
-    await page.getByLabel("Instrument in hand").selectOption({ label: "Steel tape read from the 100 mm mark" });
+    await page.getByLabel("Instrument in hand").selectOption({ label: "Steel tape to half a millimetre" });
     await read(page, { AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1166" });
     const field = page.locator("form input").first();
     // The sixth is implied by the other five.
@@ -181,7 +181,7 @@ test("a corner is read with a gauge, a frame is racked or strapped, the least to
   await page.goto(`${address}${job}/square`);
   await page.getByRole("button", { name: "The least to measure" }).click();
   await expect(page.getByText("To notice a misread too:")).toBeVisible();
-  await page.getByLabel("Instrument in hand").selectOption({ label: "Steel tape read from the 100 mm mark" });
+  await page.getByLabel("Instrument in hand").selectOption({ label: "Steel tape to half a millimetre" });
   await read(page, { AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1170", BD: "1162" });
   await expect(page.getByTestId("now")).toContainText("Slide side");
   await page.getByRole("radio", { name: "hinging on its tacks" }).click();

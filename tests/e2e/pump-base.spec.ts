@@ -173,6 +173,7 @@ test("a frame from nothing: by angle up to a face, a near miss brought to it, pa
   await page.getByRole("button", { name: "cap", exact: true }).click();
   await expect(page.getByLabel("P1 is a")).toHaveValue("cap");
   await page.getByRole("button", { name: /a cap on each open end/ }).click();
+  await page.getByRole("button", { name: /P2, cap/ }).click();
   await expect(page.getByLabel("P2 is a")).toHaveValue("cap");
   await expectAccessible(page);
   await saved(page);

@@ -1,6 +1,6 @@
 import type { CutPiece, PieceEnd } from "@/core/cut";
 
-const end = (which: PieceEnd["end"]): PieceEnd => ({ end: which, cuts: [], cope: null, words: "" });
+const end = (which: PieceEnd["end"]): PieceEnd => ({ end: which, cuts: [], cope: null, beside: null, words: "" });
 
 /** A line of the cut list: so many pieces of one length. @param saw angle of both cuts from square, deg. */
 export const pieces = (name: string, longMm: number, quantity: number, saw = 0, faceMm = 40): CutPiece => ({

@@ -1,7 +1,7 @@
 import { MATERIALS, middleOf, type Structure, type StructureMember, TOLERANCES } from "../frame";
 import { dot3, entry, sub3 } from "../numeric";
 import type { Estimate } from "../units";
-import { type PieceEnd, pieceEnd } from "./pieceEnds";
+import { type PieceEnd, pieceEnd, type SawScale } from "./pieceEnds";
 
 /** Lengths are compared to this; slopes and angles to a thousandth. */
 const SAME_MM = TOLERANCES.samePieceMm;
@@ -173,12 +173,14 @@ const none: Estimate = { value: 0, low: 0, high: 0 };
  * Cut list of a frame: pieces that can be laid over each other make one line.
  * @param structure resolved. @param allowances by member, added to its lengths; null while they are not known.
  * @param aimed how much longer than drawn a member shall be. @param fixed members to which nothing is added: they stand apart.
+ * @param scale what angles are counted from.
  */
 export function cutList(
   structure: Structure,
   allowances: Readonly<Record<string, Estimate>> | null = null,
   aimed: (m: StructureMember) => number = () => 0,
   fixed: ReadonlySet<string> = new Set(),
+  scale: SawScale = "square",
 ): CutPiece[] {
   const lines = new Map<string, StructureMember[]>();
   const mirror = new Map<string, string>();
@@ -189,7 +191,7 @@ export function cutList(
   }
   return [...lines].map(([own, members]): CutPiece => {
     const m = members[0] as StructureMember;
-    const detail: [PieceEnd, PieceEnd] = [pieceEnd(structure, m, "from"), pieceEnd(structure, m, "to")];
+    const detail: [PieceEnd, PieceEnd] = [pieceEnd(structure, m, "from", scale), pieceEnd(structure, m, "to", scale)];
     const isFixed = fixed.has(m.id);
     const all = members.map((x) => (isFixed ? none : (allowances?.[x.id] ?? none)));
     const mean = (k: keyof Estimate): number => all.reduce((s, e) => s + e[k], 0) / all.length;

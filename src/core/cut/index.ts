@@ -6,7 +6,7 @@ export { type Drill, drillSchema } from "./drillSchema";
 export { jointGap, riseRun, sawTest, sawTestProblems } from "./fitUp";
 export { FINISHES, type Finish, type HoleAdvice, holeAdvice, openMembers } from "./holes";
 export { type CutBar, type Nesting, nestingProblem, type Solved } from "./nesting";
-export type { PieceEnd } from "./pieceEnds";
+export { onScale, type PieceEnd, SAW_SCALES, type SawScale } from "./pieceEnds";
 export { preparations } from "./prepare";
 export { type SawTestReading, sawTestSchema } from "./sawSchema";
 export { solveNesting } from "./solveNesting";

@@ -20,6 +20,37 @@ describe("the cut at a piece's end", () => {
     expect(cutToAxisDeg[0] + cutToAxisDeg[1]).toBeCloseTo(90, 9);
     expect(Math.tan((cutToAxisDeg[0] * Math.PI) / 180)).toBeCloseTo(2, 9);
   });
+  it("is told by the saw's own scale, with the other way and the corner beside", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 50, max: 150 }), (included) => {
+        const a = (included * Math.PI) / 180;
+        const frame = drawn({
+          P: [
+            [0, 0, 20],
+            [900, 0, 20],
+          ],
+          Q: [
+            [0, 0, 20],
+            [900 * Math.cos(a), 900 * Math.sin(a), 20],
+          ],
+        });
+        const { structure } = resolveStructure(frame);
+        const m = structure.members.find((x) => x.id === "P");
+        if (!m) throw new Error("a member expected");
+        const first = (words: string | null) => Number(/^([\d.]+)°/.exec(words ?? "")?.[1]);
+        const [square, line] = [pieceEnd(structure, m, "from"), pieceEnd(structure, m, "from", "line")];
+        expect(first(square.words)).toBeCloseTo(90 - included / 2, 1);
+        expect(first(line.words)).toBeCloseTo(included / 2, 1);
+        expect(line.words).toMatch(/from the tube's line/);
+        expect(first(square.beside)).toBeCloseTo(first(line.words), 9);
+        expect(first(line.beside)).toBeCloseTo(first(square.words), 9);
+        const corner = /the corner is ([\d.]+)°, half of it ([\d.]+)°/.exec(square.beside ?? "");
+        expect(Number(corner?.[1])).toBeCloseTo(included, 1);
+        expect(Number(corner?.[2])).toBeCloseTo(included / 2, 1);
+      }),
+      { numRuns: 30 },
+    );
+  });
   it("says square, mitre with its long edge, notch round a tube, and what is beyond a saw", () => {
     const of = (frame: Parameters<typeof resolveStructure>[0], id: string, end: "from" | "to") => {
       const { structure } = resolveStructure(frame);

@@ -28,7 +28,18 @@ export interface PieceEnd {
   /** The end is fitted to a round tube: see the template. */
   cope: { radiusMm: number; angleDeg: number; offsetMm: number } | null;
   words: string;
+  /** The same angle the other way it is measured, with the corner that it makes; null for a square end. */
+  beside: string | null;
 }
+
+/** What a saw's scale counts from: a square cut, or the line of the tube. A shop's choice. */
+export const SAW_SCALES = ["square", "line"] as const;
+export type SawScale = (typeof SAW_SCALES)[number];
+
+/** An angle as a saw's scale shows it, degrees. @param fromSquareDeg from a square cut. */
+export const onScale = (fromSquareDeg: number, scale: SawScale): number =>
+  scale === "square" ? Math.abs(fromSquareDeg) : 90 - Math.abs(fromSquareDeg);
+const SCALE_WORDS: Record<SawScale, string> = { square: "from square", line: "from the tube's line" };
 
 const FLAT = 1e-4;
 /** Most saws turn no farther than this from square (common practice, no source). */
@@ -73,8 +84,23 @@ const copeOf = (m: StructureMember, c: Extract<Cutter, { kind: "cylinder" }>): N
   };
 };
 
-/** How one end of a member is cut, in numbers and words. */
-export function pieceEnd(structure: Structure, m: StructureMember, end: EndName): PieceEnd {
+/** An end's angle the other way it is measured, and the corner that it makes with what it meets. */
+function besideWords(
+  structure: Structure,
+  m: StructureMember,
+  end: EndName,
+  c: SawCut,
+  scale: SawScale,
+): string | null {
+  if (c.long === null) return null;
+  const other = scale === "square" ? "line" : "square";
+  const joint = structure.joints.find((j) => m.ends[end].joints.includes(j.id));
+  const corner = joint ? `; the corner is ${deg(joint.angleDeg)}°, half of it ${deg(joint.angleDeg / 2)}°` : "";
+  return `${deg(onScale(c.fromSquareDeg, other))}° ${SCALE_WORDS[other]}${corner}`;
+}
+
+/** How one end of a member is cut, in numbers and words. @param scale what angles are counted from. */
+export function pieceEnd(structure: Structure, m: StructureMember, end: EndName, scale: SawScale = "square"): PieceEnd {
   const cuts: SawCut[] = [];
   let cope: PieceEnd["cope"] = null;
   for (const c of m.ends[end].cutters) {
@@ -87,7 +113,7 @@ export function pieceEnd(structure: Structure, m: StructureMember, end: EndName)
     const lay = c.up === "side" ? ", piece laid on its side" : "";
     const tilt = c.tiltDeg === 0 ? "" : `, blade tilted ${deg(Math.abs(c.tiltDeg))}°`;
     const far = Math.abs(c.fromSquareDeg) > SAW_REACH_DEG ? ", beyond most saws: mark it out and cut it by hand" : "";
-    return `${deg(Math.abs(c.fromSquareDeg))}° from square${tilt}${lay}, ${edge}${far}`;
+    return `${deg(onScale(c.fromSquareDeg, scale))}° ${SCALE_WORDS[scale]}${tilt}${lay}, ${edge}${far}`;
   };
   const notch = cope
     ? [
@@ -99,6 +125,7 @@ export function pieceEnd(structure: Structure, m: StructureMember, end: EndName)
     end,
     cuts,
     cope,
+    beside: cuts.length === 1 && cuts[0] ? besideWords(structure, m, end, cuts[0], scale) : null,
     words: list.length > 1 ? `pointed, ${list.length} cuts: ${list.join("; then ")}` : (list[0] ?? "square"),
   };
 }

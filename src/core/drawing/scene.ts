@@ -19,6 +19,13 @@ export interface SceneOutline {
   points: Vec2[];
 }
 
+/** Outline of a plate, foot or cap as it is seen, closed. */
+interface ScenePart {
+  kind: "part";
+  part: string;
+  points: Vec2[];
+}
+
 export interface SceneLine {
   kind: "line";
   points: Vec2[];
@@ -44,7 +51,7 @@ interface SceneDimension {
   lengthMm: number;
 }
 
-type SceneItem = SceneOutline | SceneLine | SceneText | SceneDimension;
+type SceneItem = SceneOutline | ScenePart | SceneLine | SceneText | SceneDimension;
 
 /** A view of a frame as outlines, lines, texts and dimensions: what every drawing is made from, on screen and on paper. */
 export interface Scene {
@@ -137,6 +144,13 @@ export function sceneOf(structure: Structure, seen?: { view: ViewAxes; origin?: 
       points: outlineIn(m, view).map((p) => sub(p, origin)),
     }),
   );
+  const parts = structure.parts.map(
+    (p): ScenePart => ({
+      kind: "part",
+      part: p.id,
+      points: hull(p.corners.map((c) => inScene({ view, origin }, c))),
+    }),
+  );
   const all = outlines.flatMap((o) => o.points);
   const [low, high] =
     all.length === 0
@@ -161,5 +175,5 @@ export function sceneOf(structure: Structure, seen?: { view: ViewAxes; origin?: 
     ? CORNERS.map((c): SceneText => ({ kind: "text", text: c, at: corners[c], role: "corner", roomMm: Infinity }))
     : [];
   const dimensions = corners ? cornerDimensions(corners) : boxDimensions(low, high);
-  return { view, origin, low, high, corners, items: [...outlines, ...names, ...letters, ...dimensions] };
+  return { view, origin, low, high, corners, items: [...parts, ...outlines, ...names, ...letters, ...dimensions] };
 }

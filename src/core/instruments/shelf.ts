@@ -13,7 +13,7 @@ export const SHELF: readonly Instrument[] = [
   },
   {
     id: "tape-100",
-    name: "Steel tape to half a millimetre, 100 mm mark taken off in the head",
+    name: "Steel tape to half a millimetre",
     kind: "tape",
     resolutionMm: 0.5,
     handlingMm: 0.3,

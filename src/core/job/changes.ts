@@ -55,6 +55,7 @@ const LABELS: Record<string, string> = {
   "saw.placing": "Saw test, how it was held",
   "saw.gapAt": "Saw test, where it opens",
   finish: "Finish",
+  sawScale: "Saw's scale counts from",
   "weld.process": "Process",
   "weld.volts": "Volts",
   "weld.amps": "Amps",

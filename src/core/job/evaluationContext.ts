@@ -88,7 +88,9 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
   const found = structure && !broken("weld") ? predicted : null;
   const aim = broken("limits") ? { lengthMm: 0, widthMm: 0 } : aimOf(plan.limits);
   const grown = structure ? memberGrowth(structure, aim) : () => 0;
-  const cut = structure ? cutList(structure, found?.allowancesMm ?? null, grown, new Set(plan.fixed ?? [])) : [];
+  const cut = structure
+    ? cutList(structure, found?.allowancesMm ?? null, grown, new Set(plan.fixed ?? []), plan.sawScale)
+    : [];
   const rounds = roundsOf(job.entries);
   const cutRounds = rounds
     .filter((r) => r.round.gate === "cut")

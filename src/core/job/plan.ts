@@ -7,7 +7,7 @@ import { weldProblems } from "../weld";
 import { builtOf } from "./built";
 import { FORMAT } from "./format";
 import type { Plan, Rest } from "./planSchema";
-import { thinnestWallMm, weldOf } from "./settings";
+import { materialOf, thinnestWallMm, weldOf } from "./settings";
 import { usualStock } from "./usualStock";
 
 /**
@@ -23,7 +23,7 @@ export function planProblems(plan: Plan): Problem[] {
   const found = [
     ...limitProblems(plan.limits),
     ...built.problems,
-    ...weldProblems(weldOf(plan), thinnestWallMm(plan)),
+    ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan)),
     ...stockProblems(plan.stock),
     ...drillProblems(built.structure, plan.drill),
     ...(plan.saw ? sawTestProblems(plan.saw.gap.mm, plan.saw.leg.mm) : []),

@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
-import { drillSchema, FINISHES, sawTestSchema, stockSchema } from "../cut";
+import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from "../cut";
 import { drawnFrameSchema, memberNameSchema, rectangleSchema } from "../frame";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
 import { weldSchema } from "../weld";
@@ -69,6 +69,8 @@ export const planSchema = z.strictObject({
     .optional(),
   /** What pieces are cut from. */
   stock: stockSchema,
+  /** What the saw's scale counts angles from; a square cut when nobody says. */
+  sawScale: z.enum(SAW_SCALES).optional(),
   /** Last test of the saw, when there was one. */
   saw: sawTestSchema.nullable(),
   /** What happens after welding. */

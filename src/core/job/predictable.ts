@@ -2,7 +2,7 @@ import { fromStructure } from "../mechanics";
 import { frameProblems, heatJPerMm, weldProblems } from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
-import { thinnestWallMm, weldOf } from "./settings";
+import { materialOf, thinnestWallMm, weldOf } from "./settings";
 
 /** What a prediction depends on: plans that share this text share their prediction. */
 export function predictionKey(plan: Plan): string {
@@ -16,7 +16,9 @@ const MOST_JOINTS = 90;
 /** Why a plan cannot be simulated, in words; null when it can. */
 export function whyNoPrediction(plan: Plan): string | null {
   const { problems, structure } = builtOf(plan);
-  const wrong = [...problems, ...weldProblems(weldOf(plan), thinnestWallMm(plan))].find((p) => p.severity === "error");
+  const wrong = [...problems, ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan))].find(
+    (p) => p.severity === "error",
+  );
   if (wrong || !structure || !(heatJPerMm(weldOf(plan)) > 0)) return "No prediction while the plan has errors.";
   if (structure.joints.length > MOST_JOINTS)
     return `No prediction for this frame: it has ${structure.joints.length} joints, and over ${MOST_JOINTS} take longer than anybody waits. Predict a part of it as a job of its own.`;

@@ -61,7 +61,7 @@ describe("readings that stand", () => {
     expect(fine?.tape).toBeNull();
     expect(fine?.mm).toBeGreaterThan(1000);
     expect(fine?.mm).toBeLessThan(1000.2);
-    expect(both("1004")?.disagree).toEqual(["Steel tape read from the 100 mm mark", "Steel tape, class II"]);
+    expect(both("1004")?.disagree).toEqual(["Steel tape to half a millimetre", "Steel tape, class II"]);
     expect(fullU(both("1004") as NonNullable<ReturnType<typeof both>>)).toBeGreaterThan(
       fullU(fine as NonNullable<typeof fine>),
     );

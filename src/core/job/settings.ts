@@ -1,6 +1,6 @@
-import { shapeOf, shapeProperties } from "../frame";
+import { type MaterialName, shapeOf, shapeProperties } from "../frame";
 import { fixed, formatSmall } from "../units";
-import { heatJPerMm, PROCESSES, startingSettings, type Weld } from "../weld";
+import { heatJPerMm, PROCESSES, SEAM_SHARES, startingSettings, type Weld } from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
 
@@ -12,10 +12,16 @@ export function thinnestWallMm(plan: Plan): number {
     : plan.frame.sizes.section.wall.mm;
 }
 
+/** What most of it is made of: its first section's material. */
+export const materialOf = (plan: Plan): MaterialName => {
+  const { members } = builtOf(plan);
+  return members?.sections[0]?.material ?? plan.frame.sizes.material;
+};
+
 /** Settings that the plan is welded with: as they were read on a machine, else those to begin with on its thinnest wall. */
 export const weldOf = (plan: Plan): Weld =>
   plan.weld.from === "starting"
-    ? { ...plan.weld, ...startingSettings(plan.weld.process, thinnestWallMm(plan)) }
+    ? { ...plan.weld, ...startingSettings(plan.weld.process, thinnestWallMm(plan), materialOf(plan)) }
     : plan.weld;
 
 /** Settings in words, and whose they are: what every prediction rests on. */
@@ -23,6 +29,6 @@ export function settingsWords(plan: Plan): string {
   const weld = weldOf(plan);
   const heat = `${PROCESSES[weld.process].label}, ${fixed(weld.volts, 1)} V, ${fixed(weld.amps, 0)} A, ${fixed(weld.travelMmPerS, 1)} mm/s, ${fixed(heatJPerMm(weld), 0)} J/mm`;
   return weld.from === "starting"
-    ? `settings to begin with for a wall of ${formatSmall(thinnestWallMm(plan), plan.units)} (${heat}), not read on your machine: set them under Tack and weld`
+    ? `settings to begin with for a wall of ${formatSmall(thinnestWallMm(plan), plan.units)} (${heat}), each bead ${SEAM_SHARES.map((s) => fixed(s, 1)).join(" to ")} of it by its joint and position, not read on your machine: set them under Tack and weld`
     : `your settings (${heat})`;
 }

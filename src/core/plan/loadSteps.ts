@@ -1,8 +1,9 @@
 import type { Structure } from "../frame";
 import { lineOfFace } from "../mechanics";
 import type { SimulationStep } from "../shrink";
-import { heatFromFillet, heatJPerMm, type Weld } from "../weld";
+import { heatFromFillet, heatJPerMm, seamShare, type Weld } from "../weld";
 import type { ClampPlace } from "./clamps";
+import { seamKind, seamPosition } from "./seam";
 import type { Step } from "./step";
 
 /** A clamp with its share of a bar bent over the bed, N/mm (own judgement; it matters only through tacks that yield). */
@@ -22,7 +23,7 @@ export function loadSteps(
   clamps: readonly ClampPlace[],
 ): SimulationStep[] {
   const heat = heatJPerMm(weld);
-  const one = ({ id: what, key: id, closes }: Step): SimulationStep[] => {
+  const one = ({ id: what, key: id, closes, up }: Step): SimulationStep[] => {
     switch (what.do) {
       case "hold":
         return clamps.map(({ member, point }) => ({
@@ -46,8 +47,14 @@ export function loadSteps(
         const line = lineOfFace(joint, what.line);
         if (what.do === "tack")
           return [{ id, do: "tack", joint: joint.id, line, lengthMm: weld.tackLength.mm, heatJPerMm: heat }];
-        const legMm = joint.faces.find((f) => f.line === what.line)?.legMm ?? null;
-        const heatJPerMmOfBead = legMm === null ? heat : heatFromFillet(weld.process, legMm);
+        const face = joint.faces.find((f) => f.line === what.line);
+        const legMm = face?.legMm ?? null;
+        // What was read on a machine holds for every bead; what one begins with goes by the joint and how it lies.
+        const share =
+          face && weld.from === "starting"
+            ? seamShare(seamKind(joint, face), seamPosition(structure, joint, face, up))
+            : 1;
+        const heatJPerMmOfBead = legMm === null ? share * heat : heatFromFillet(weld.process, legMm);
         return [{ id, do: "bead", joint: joint.id, line, heatJPerMm: heatJPerMmOfBead }];
       }
       case "measure":

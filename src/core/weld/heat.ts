@@ -1,3 +1,4 @@
+import type { MaterialName } from "../frame";
 import { type Problem, plainMm } from "../units";
 import type { Weld } from "./weldSchema";
 
@@ -34,9 +35,18 @@ export const filletOfHeat = (process: ProcessName, heat: number): number =>
 /** Where heat per wall is outside what such tube is welded with, J/mm per mm (common practice, no source). */
 const USUAL = { low: 40, high: 300 } as const;
 
-/** @param weld settings. @param wallMm wall. @returns problems at their fields. */
-export function weldProblems(weld: Weld, wallMm: number): Problem[] {
+/** Processes that aluminium is not welded with on thin tube. */
+const NOT_FOR_ALUMINIUM: readonly ProcessName[] = ["flux core", "stick"];
+
+/** @param weld settings. @param wallMm wall. @param material of the tube. @returns problems at their fields. */
+export function weldProblems(weld: Weld, wallMm: number, material: MaterialName = "mild steel"): Problem[] {
   const found: Problem[] = [];
+  if (material.startsWith("aluminium") && NOT_FOR_ALUMINIUM.includes(weld.process))
+    found.push({
+      path: "weld.process",
+      message: `Aluminium tube is not welded with ${PROCESSES[weld.process].label.toLowerCase()}: choose MIG or TIG.`,
+      severity: "warning",
+    });
   if (weld.tackLength.mm < 2 || weld.tackLength.mm > 60)
     found.push({
       path: "weld.tackLength",

@@ -6,7 +6,7 @@ export { type LineState, OPEN, type RingState } from "./jointKind";
 export { lineIndex } from "./jointKinds";
 export { rigidModel } from "./rigidModel";
 export { beadBirth, ringStiffness, tackBirth } from "./ring";
-export { startingSettings, unsureHeat } from "./starting";
+export { SEAM_SHARES, type SeamKind, type SeamPosition, seamShare, startingSettings, unsureHeat } from "./starting";
 export {
   NOMINAL_STIFFNESS,
   type StiffnessFactors,

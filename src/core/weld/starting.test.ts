@@ -42,6 +42,20 @@ describe("settings to begin with", () => {
     expect(weldProblems(weld(6), 1.5)[0]?.message).toMatch(/burn through/);
     expect(weldProblems(weld(1), 6)[0]?.message).toMatch(/lap cold/);
   });
+  it("follow the material: stainless colder, aluminium hotter and faster, and no flux on it (common practice, no source)", () => {
+    const of = (material: Parameters<typeof startingSettings>[2]) => startingSettings("MAG", 3, material);
+    expect(of("stainless 304").amps).toBeLessThan(of("mild steel").amps);
+    expect(of("aluminium 6061").amps).toBeGreaterThan(of("mild steel").amps);
+    expect(of("aluminium 6061").travelMmPerS).toBeGreaterThan(1.5 * of("mild steel").travelMmPerS);
+    for (const material of ["stainless 304", "aluminium 6061"] as const)
+      for (const wall of [1.5, 3, 6]) {
+        const weld = { process: "MAG" as const, ...startingSettings("MAG", wall, material), tackLength: length("10") };
+        expect(weldProblems(weld, wall, material), `${material} ${wall}`).toEqual([]);
+        expect(weldProblems({ ...weld, process: "stick" }, wall, material).some((p) => p.path === "weld.process")).toBe(
+          material.startsWith("aluminium"),
+        );
+      }
+  });
   it("make the contraction less sure than settings that were read", () => {
     const wider = unsureHeat(FACTORS);
     expect(wider.transverse.cv).toBeCloseTo(Math.hypot(0.25, 0.3), 9);

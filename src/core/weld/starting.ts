@@ -1,3 +1,4 @@
+import type { MaterialName } from "../frame";
 import type { ShrinkFactors } from "./factors";
 import type { ProcessName } from "./heat";
 import type { Weld } from "./weldSchema";
@@ -46,10 +47,48 @@ const STARTING: Record<ProcessName, readonly Row[]> = {
 };
 
 /**
- * Settings to begin with, between the rows of the table in proportion to the wall, the last row beyond it.
- * @param wallMm thinnest wall that is welded.
+ * What other materials take of the amps and the travel of mild steel (from memory and common practice): stainless keeps its
+ * heat and is welded colder; aluminium carries it away and is welded hotter and faster.
  */
-export function startingSettings(process: ProcessName, wallMm: number): Pick<Weld, "volts" | "amps" | "travelMmPerS"> {
+const MATERIAL_SHARE: Record<"steel" | "stainless" | "aluminium", { amps: number; travel: number }> = {
+  steel: { amps: 1, travel: 1 },
+  stainless: { amps: 0.9, travel: 1.05 },
+  aluminium: { amps: 1.15, travel: 1.8 },
+};
+const familyOf = (material: MaterialName): keyof typeof MATERIAL_SHARE =>
+  material.startsWith("stainless") ? "stainless" : material.startsWith("aluminium") ? "aluminium" : "steel";
+
+/** What a seam is, and how it lies while it is welded. */
+export type SeamKind = "groove" | "fillet" | "outside corner";
+export type SeamPosition = "flat" | "horizontal" | "vertical" | "overhead";
+
+/**
+ * What a seam takes of the heat to begin with (from memory and common practice): a fillet loses heat three ways, an open
+ * corner two; upward one goes slower, overhead and across colder.
+ */
+const SEAM_SHARE: Record<SeamKind, number> = { groove: 1, fillet: 1.1, "outside corner": 0.9 };
+const POSITION_SHARE: Record<SeamPosition, number> = { flat: 1, horizontal: 0.95, vertical: 1.1, overhead: 0.9 };
+
+/** Share of the heat to begin with that a seam takes. */
+export const seamShare = (kind: SeamKind, position: SeamPosition): number =>
+  SEAM_SHARE[kind] * POSITION_SHARE[position];
+
+/** The least and the most that any seam takes of it. */
+export const SEAM_SHARES: readonly [number, number] = [
+  Math.min(...Object.values(SEAM_SHARE)) * Math.min(...Object.values(POSITION_SHARE)),
+  Math.max(...Object.values(SEAM_SHARE)) * Math.max(...Object.values(POSITION_SHARE)),
+];
+
+/**
+ * Settings to begin with, between the rows of the table in proportion to the wall, the last row beyond it.
+ * @param wallMm thinnest wall that is welded. @param material of the tube.
+ */
+export function startingSettings(
+  process: ProcessName,
+  wallMm: number,
+  material: MaterialName = "mild steel",
+): Pick<Weld, "volts" | "amps" | "travelMmPerS"> {
+  const take = MATERIAL_SHARE[familyOf(material)];
   const rows = STARTING[process];
   const above = rows.findIndex(([wall]) => wall >= wallMm);
   const high = rows[above === -1 ? rows.length - 1 : above] as Row;
@@ -59,8 +98,8 @@ export function startingSettings(process: ProcessName, wallMm: number): Pick<Wel
     Math.round((low[i] + share * (high[i] - low[i])) / step) * step;
   return {
     volts: Math.round(2 * between(1, 0.5)) / 2,
-    amps: between(2, 5),
-    travelMmPerS: Math.round(10 * between(3, 0.1)) / 10,
+    amps: 5 * Math.round((take.amps * between(2, 5)) / 5),
+    travelMmPerS: Math.round(10 * take.travel * between(3, 0.1)) / 10,
   };
 }
 

@@ -173,6 +173,15 @@ export function CutStage() {
               onChange={(v) => edit((p) => withFixed(p, chosen.members, v === "fixed"))}
             />
           ) : null}
+          <Choice
+            label="The saw's scale counts from"
+            value={job.plan.sawScale ?? "square"}
+            options={[
+              ["square", "a square cut"],
+              ["line", "the tube's line"],
+            ]}
+            onChange={(sawScale) => edit((p) => ({ ...p, sawScale }))}
+          />
           <Section title="Before the saw">
             <ul className="grid max-w-prose gap-2">
               <li>Cut two test mitres and hold them in a square: see the test of the saw below.</li>

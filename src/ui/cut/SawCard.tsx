@@ -13,7 +13,7 @@ import { PiecePicture } from "./PiecePicture";
 /** One piece at a time, with figures that can be read from the saw. */
 export function SawCard() {
   const { job, evaluation, store, predicted } = useJob("job", "evaluation", "store", "predicted");
-  const { units, saw } = job.plan;
+  const { units, saw, sawScale: scale = "square" } = job.plan;
   const { cut, structure, ticked } = evaluation;
   const waits = predicted.state.status === "working";
   const [word, setWord] = useAddress("piece");
@@ -49,6 +49,7 @@ export function SawCard() {
           {piece.detail.map((d) => (
             <li key={d.end}>
               <strong>{d.end === "from" ? "First end" : "Second end"}:</strong> {d.words}
+              {d.beside ? <span className="block text-sm text-soft">{d.beside}</span> : null}
             </li>
           ))}
           {piece.cuts === "parallel" ? <li>The two cuts lie parallel: slide it on, do not turn it over.</li> : null}
@@ -57,7 +58,8 @@ export function SawCard() {
         {structure ? <Laying structure={structure} members={piece.members} /> : null}
         {saw ? (
           <p className="text-sm">
-            The saw was tested: add <span className="fig">{fixed(correction, 2)}°</span> to every angle set.
+            The saw was tested: add{" "}
+            <span className="fig">{fixed(scale === "line" ? -correction : correction, 2)}°</span> to every angle set.
           </p>
         ) : null}
         <div className="flex flex-wrap gap-2">

@@ -1,6 +1,6 @@
 "use client";
 
-import { jointGap, type SawTestReading, sawTest } from "@/core/cut";
+import { jointGap, onScale, type SawTestReading, sawTest } from "@/core/cut";
 import { cleanSawTest } from "@/core/job";
 import { fixed, formatSmall } from "@/core/units";
 import { useJob } from "../job/JobProvider";
@@ -19,6 +19,7 @@ export function SawTest() {
   const { evaluation } = useJob("evaluation");
   const { plan, units, edit, field } = usePlanField();
   const test = plan.saw ?? cleanSawTest(units);
+  const scale = plan.sawScale ?? "square";
   const set = (change: Partial<SawTestReading>) => edit((p) => ({ ...p, saw: { ...(p.saw ?? test), ...change } }));
   const broken = evaluation.problems.some((p) => p.severity === "error" && p.path.startsWith("saw"));
   const mitred = evaluation.cut.find((p) => p.sawDeg[0] !== 0);
@@ -40,7 +41,8 @@ export function SawTest() {
         ) : (
           <>
             <p className="text-lg font-semibold text-plum" data-testid="saw">
-              Set the saw to {fixed(nominal + found.addToSettingDeg, 2)}° for a true {fixed(nominal, 0)}°.
+              Set the saw to {fixed(onScale(nominal + found.addToSettingDeg, scale), 2)}° for a true{" "}
+              {fixed(onScale(nominal, scale), 0)}°.
             </p>
             <p className="max-w-prose text-soft">
               Each cut is {fixed(Math.abs(found.perCutErrorDeg), 2)}° too {found.perCutErrorDeg < 0 ? "sharp" : "blunt"}

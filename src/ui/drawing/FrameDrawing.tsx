@@ -264,6 +264,8 @@ export function FrameDrawing(props: Props) {
         {items.map((item) =>
           item.kind === "outline" ? (
             <Member key={item.member} outline={item} p={p} chosen={selected.includes(item.member)} onPick={onPick} />
+          ) : item.kind === "part" ? (
+            <path key={item.part} d={path(p, item.points)} fill="var(--brass-soft)" stroke="var(--brass)" />
           ) : null,
         )}
         {moved ? (

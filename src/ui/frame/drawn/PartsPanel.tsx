@@ -19,6 +19,7 @@ import {
 import { length, type Problem, stated, type UnitPreference } from "@/core/units";
 import { Button } from "../../parts/Button";
 import { FieldMessage } from "../../parts/Field";
+import { Fold } from "../../parts/Fold";
 import { LengthField } from "../../parts/LengthField";
 import { SelectField } from "../../parts/SelectField";
 import type { PointedEnd } from "./AddMember";
@@ -73,6 +74,13 @@ export function PartsPanel({
 }) {
   const set = (id: string, what: Partial<DrawnPart>) =>
     onEdit({ ...frame, parts: frame.parts.map((p) => (p.id === id ? { ...p, ...what } : p)) });
+  const [fresh, setFresh] = useState<string | null>(null);
+  /** Puts a part on and shows it. */
+  const put = (next: DrawnFrame | null) => {
+    if (!next) return;
+    setFresh(next.parts.at(-1)?.id ?? null);
+    onEdit(next);
+  };
   const [said, setSaid] = useState<string | null>(null);
   const targets = targetsOf(structure, picked);
   const wanted = said ?? (pointed ? `${pointed.member} ${pointed.end}` : "");
@@ -95,75 +103,74 @@ export function PartsPanel({
         <p className="text-soft">None yet: plates, tabs, gussets, feet, caps, brackets.</p>
       ) : null}
       {frame.parts.map((p) => (
-        <fieldset key={p.id} className="grid gap-2 border-t border-line pt-2">
-          <legend className="sr-only">Part {p.id}</legend>
-          {problems
-            .filter((x) => x.path === `frame.drawn.parts.${p.id}`)
-            .map((x) => (
-              <FieldMessage key={x.message} severity={x.severity}>
-                {x.message}
-              </FieldMessage>
-            ))}
-          <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
-            <SelectField
-              label={`${p.id} is a`}
-              value={p.kind}
-              options={PART_KINDS.map((k) => [k, k] as const)}
-              onChange={(kind) => set(p.id, { kind, triangular: kind === "gusset" })}
-            />
-            <SelectField
-              label={`${p.id} on`}
-              value={p.on ?? ""}
-              options={members}
-              onChange={(on) => set(p.id, { on: on || null })}
-            />
-            <Button
-              look="quiet"
-              aria-label={`Take ${p.id} out`}
-              onClick={() => onEdit({ ...frame, parts: frame.parts.filter((x) => x.id !== p.id) })}
-            >
-              <Trash2 size={18} aria-hidden="true" />
-            </Button>
-          </div>
-          <PointFields label={`${p.id}, middle`} value={p.at} units={units} onChange={(at) => set(p.id, { at })} />
-          <PointFields
-            label={p.like ? `${p.id}, size along ${p.like}, across, up` : `${p.id}, size`}
-            value={p.size}
-            units={units}
-            onChange={(size) => set(p.id, { size })}
-            hints={false}
-          />
-          <div className="flex flex-wrap gap-2">
-            <Button onClick={() => refit(p)} disabled={target === ""}>
-              Fit it to {targets.find(([w]) => w === target)?.[1] ?? "a member"}
-            </Button>
-            <Button
-              onClick={() => {
-                const next = copyPart(frame, structure, p.id, targetOf(target), units);
-                if (next) onEdit(next);
-              }}
-              disabled={target === ""}
-            >
-              Copy it there
-            </Button>
-            <Button onClick={() => set(p.id, { holes: p.holes.length > 0 ? [] : twoHoles(p) })}>
-              {p.holes.length > 0 ? "Take its holes out" : "Two holes"}
-            </Button>
-          </div>
-          {p.holes.map((h, i) => (
-            <div key={`${p.id}/${String(i)}`} className="grid grid-cols-3 gap-2">
-              {(["x", "y", "diameter"] as const).map((k) => (
-                <LengthField
-                  key={k}
-                  label={`Hole ${i + 1}, ${k}`}
-                  units={units}
-                  value={h[k]}
-                  onChange={(v) => v && set(p.id, { holes: p.holes.map((x, n) => (n === i ? { ...x, [k]: v } : x)) })}
-                />
+        <Fold key={p.id} title={`${p.id}, ${p.kind}`} note={p.on ? `on ${p.on}` : "by itself"} open={p.id === fresh}>
+          <fieldset className="grid gap-2">
+            <legend className="sr-only">Part {p.id}</legend>
+            {problems
+              .filter((x) => x.path === `frame.drawn.parts.${p.id}`)
+              .map((x) => (
+                <FieldMessage key={x.message} severity={x.severity}>
+                  {x.message}
+                </FieldMessage>
               ))}
+            <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
+              <SelectField
+                label={`${p.id} is a`}
+                value={p.kind}
+                options={PART_KINDS.map((k) => [k, k] as const)}
+                onChange={(kind) => set(p.id, { kind, triangular: kind === "gusset" })}
+              />
+              <SelectField
+                label={`${p.id} on`}
+                value={p.on ?? ""}
+                options={members}
+                onChange={(on) => set(p.id, { on: on || null })}
+              />
+              <Button
+                look="quiet"
+                aria-label={`Take ${p.id} out`}
+                onClick={() => onEdit({ ...frame, parts: frame.parts.filter((x) => x.id !== p.id) })}
+              >
+                <Trash2 size={18} aria-hidden="true" />
+              </Button>
             </div>
-          ))}
-        </fieldset>
+            <PointFields label={`${p.id}, middle`} value={p.at} units={units} onChange={(at) => set(p.id, { at })} />
+            <PointFields
+              label={p.like ? `${p.id}, size along ${p.like}, across, up` : `${p.id}, size`}
+              value={p.size}
+              units={units}
+              onChange={(size) => set(p.id, { size })}
+              hints={false}
+            />
+            <div className="flex flex-wrap gap-2">
+              <Button onClick={() => refit(p)} disabled={target === ""}>
+                Fit it to {targets.find(([w]) => w === target)?.[1] ?? "a member"}
+              </Button>
+              <Button
+                onClick={() => put(copyPart(frame, structure, p.id, targetOf(target), units))}
+                disabled={target === ""}
+              >
+                Copy it there
+              </Button>
+              <Button onClick={() => set(p.id, { holes: p.holes.length > 0 ? [] : twoHoles(p) })}>
+                {p.holes.length > 0 ? "Take its holes out" : "Two holes"}
+              </Button>
+            </div>
+            {p.holes.map((h, i) => (
+              <div key={`${p.id}/${String(i)}`} className="grid grid-cols-3 gap-2">
+                {(["x", "y", "diameter"] as const).map((k) => (
+                  <LengthField
+                    key={k}
+                    label={`Hole ${i + 1}, ${k}`}
+                    units={units}
+                    value={h[k]}
+                    onChange={(v) => v && set(p.id, { holes: p.holes.map((x, n) => (n === i ? { ...x, [k]: v } : x)) })}
+                  />
+                ))}
+              </div>
+            ))}
+          </fieldset>
+        </Fold>
       ))}
       {targets.length > 0 ? (
         <SelectField label="Put a part on" value={target} options={targets} onChange={setSaid} />
@@ -177,10 +184,7 @@ export function PartsPanel({
           <Button
             key={kind}
             disabled={target === "" || (kind === "gusset" && !target.startsWith("joint"))}
-            onClick={() => {
-              const next = addPart(frame, structure, kind, targetOf(target), units);
-              if (next) onEdit(next);
-            }}
+            onClick={() => put(addPart(frame, structure, kind, targetOf(target), units))}
           >
             <Plus size={18} aria-hidden="true" /> {kind}
           </Button>

@@ -112,6 +112,19 @@ describe("parts that fit what is pointed at", () => {
     expect(done.parts).toHaveLength(3);
     expect(openEnds(structureOf(done))).toEqual([]);
     expect(capOpenEnds(done, structureOf(done), "mm")).toEqual(done);
+    // Taller than the face that it lands on, it stays open above: no cap goes there.
+    const tall = { ...S1, id: "S2", height: length("90") };
+    const stands = {
+      ...frame,
+      sections: [S1, tall],
+      members: frame.members.map((m) => (m.id === "M2" ? { ...m, section: "S2" } : m)),
+    };
+    expect(structureOf(stands).members.find((m) => m.id === "M2")?.ends.from.hollow).toBe("open");
+    expect(
+      openEnds(structureOf(stands))
+        .filter((e) => e.member === "M2")
+        .map((e) => e.end),
+    ).toEqual(["to"]);
   });
   it("go along when their member is copied or mirrored, and go with it when it is taken out", () => {
     const rail = one([100, 0, 0], [500, 200, 0]);

@@ -144,10 +144,16 @@ export function addPart(
   return { ...frame, parts: [...frame.parts, { id, kind, material, holes: [], ...fitted }] };
 }
 
-/** Ends of tubes that stand open. */
+/** Whether an end lands on another member, or is mitred to it. */
+const lands = (s: Structure, id: string, end: EndName): boolean =>
+  s.joints.some((j) => (j.b === id && j.endB === end) || (j.kind === "mitre" && j.a === id && j.endA === end));
+
+/** Ends of tubes that stand open and land on nothing: what stands out beside the face that it lands on takes no cap. */
 export const openEnds = (s: Structure): { member: string; end: EndName }[] =>
   s.members.flatMap((m) =>
-    (["from", "to"] as const).flatMap((end) => (m.ends[end].hollow === "open" ? [{ member: m.id, end }] : [])),
+    (["from", "to"] as const).flatMap((end) =>
+      m.ends[end].hollow === "open" && !lands(s, m.id, end) ? [{ member: m.id, end }] : [],
+    ),
   );
 
 /** @returns the frame with one cap on each open end. */

@@ -9,6 +9,7 @@ import {
   impossible,
   leanShare,
   type Measured,
+  marksTell,
   nearerBy,
   type Places,
   type Quad,
@@ -263,7 +264,7 @@ const toCornersOf =
   (corners: Quad): ToCorners =>
   (what, mm, setInMm) => {
     const span = spanOf(what);
-    return span
+    return span && marksTell(corners, setInMm)
       ? { mm: mm + nearerBy(corners, span, setInMm), uTimes: leanShare(corners, span, setInMm) }
       : { mm, uTimes: 1 };
   };

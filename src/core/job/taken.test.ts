@@ -69,6 +69,15 @@ describe("diagonals taped between crosses set in from the corners", () => {
   });
 });
 
+describe("marks that lie too deep", () => {
+  it("are read as they are, and bring nothing down", () => {
+    const setIn = { taken: { setIn: length("300") } };
+    const round = roundOf(tapes((s) => span(leaning(0), s), SPANS, setIn));
+    expect(round.square.diagonalDifferenceMm?.value).toBeCloseTo(0, 6);
+    expect(Number.isFinite(round.square.diagonalDifferenceMm?.u)).toBe(true);
+  });
+});
+
 describe("two diagonals alone", () => {
   const two = (d: number) => roundOf(tapes((s) => span(leaning(d), s), ["AC", "BD"]));
   it("give a push by sides as drawn, no corner angles, and ask for the sides", () => {

@@ -2,7 +2,7 @@ import type { RestAdvice } from "../check";
 import type { CutPiece } from "../cut";
 import { sectionWords } from "../frame";
 import type { FourCorners } from "../geometry";
-import type { SquareCheck, Tap } from "../square";
+import { REAL_CORNERS_MM, type SquareCheck, type Tap } from "../square";
 import { type Estimate, fixed, formatLength, formatSmall, roundedLength, type UnitPreference } from "../units";
 import { builtOf } from "./built";
 import type { FrameRound } from "./frameRound";
@@ -227,9 +227,10 @@ export function misreadWords(
   const diagonal = sizes(fit.readings.filter((r) => r.id === "AC" || r.id === "BD"));
   const any = sizes(fit.readings.filter((r) => r.kind !== "angle"));
   if (any === 0) return "No sign of a misread tape.";
+  const real = `Corners are no points: each reading is allowed ± ${formatSmall(2 * REAL_CORNERS_MM, u)} for radii and steps.`;
   return diagonal > 0
-    ? `No sign of a misread tape. A slip on a diagonal shows from about ${formatSmall(diagonal, u)}.`
-    : `No sign of a misread tape. A slip shows from about ${formatSmall(any, u)}, wherever it is.`;
+    ? `No sign of a misread tape. A slip on a diagonal shows from about ${formatSmall(diagonal, u)}. ${real}`
+    : `No sign of a misread tape. A slip shows from about ${formatSmall(any, u)}, wherever it is. ${real}`;
 }
 
 /** What to put under a rest, or how to turn its foot. */

@@ -20,6 +20,15 @@ const markSpan = (q: Quad, span: Span, inMm: number): number => {
   return distance(markAt(q, from, inMm), markAt(q, to, inMm));
 };
 
+/** Marks further inside than this share of the shorter side say nothing of the corners. */
+const DEEPEST_SHARE = 0.4;
+
+/** Whether marks so far inside their corners still tell where those are. */
+export const marksTell = (q: Quad, inMm: number): boolean =>
+  inMm <
+  DEEPEST_SHARE *
+    Math.min(...(["AB", "BC", "CD", "DA"] as const).map((s) => distance(q[s[0] as Corner], q[s[1] as Corner])));
+
 /** How much nearer to each other the marks of a side or diagonal lie than its corners, mm. */
 export function nearerBy(q: Quad, span: Span, inMm: number): number {
   const [from, to] = ends(span);

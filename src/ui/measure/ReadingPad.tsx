@@ -21,7 +21,7 @@ import {
   type Taken,
 } from "@/core/job";
 import type { Gate } from "@/core/plan";
-import { nearerBy } from "@/core/square";
+import { marksTell, nearerBy } from "@/core/square";
 import {
   bareUnit,
   fixed,
@@ -191,7 +191,8 @@ export function ReadingPad(props: Props) {
   const meant = (value: Length | Slant): number => meantMm(reading(value), job.instruments) ?? sizeOf(value);
   // Between crosses that lie inside the corners there is less than between the corners.
   const span = quantity && how.setIn ? spanOf(quantity.what) : null;
-  const nearer = span && quad && how.setIn ? nearerBy(quad.corners, span, how.setIn.mm) : 0;
+  const nearer =
+    span && quad && how.setIn && marksTell(quad.corners, how.setIn.mm) ? nearerBy(quad.corners, span, how.setIn.mm) : 0;
   const expectedNow = quantity?.expected == null ? null : quantity.expected - nearer;
 
   const goOn = () => {
@@ -213,9 +214,12 @@ export function ReadingPad(props: Props) {
       return;
     }
     const made = { ...reading(instead ?? read.value), ...(again ? { again: true as const } : {}) };
-    const wrong = readingProblem(made);
+    const tooDeep = how.setIn && span && quad && !marksTell(quad.corners, how.setIn.mm);
+    const wrong = tooDeep
+      ? "Crosses so far inside say nothing of the corners: see How it is taped, below."
+      : readingProblem(made)?.message;
     if (wrong) {
-      setSaid(wrong.message);
+      setSaid(wrong);
       input.current?.focus();
       return;
     }

@@ -158,7 +158,11 @@ export function reportData(job: Job) {
     })),
     order: e.order && { tack: e.order.tack, weld: e.order.weld },
     steps: e.structure
-      ? e.steps.map((s) => ({ ...s, ...stepWords(e.structure as Structure, s), done: e.ticked.has(s.key) }))
+      ? e.steps.map((s) => ({
+          ...s,
+          ...stepWords(e.structure as Structure, s, job.plan.units),
+          done: e.ticked.has(s.key),
+        }))
       : [],
     losses: e.losses,
     shapes: e.shapes,
@@ -193,7 +197,7 @@ export function reportText(job: Job): string {
     ...head(e.order ? `Order: ${SCHOOL_WORDS[e.order.tack].name}, then ${SCHOOL_WORDS[e.order.weld].name}` : "Order"),
     ...e.steps.map(
       (s, i) =>
-        `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${e.structure ? stepWords(e.structure, s).say : s.key}`,
+        `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${e.structure ? stepWords(e.structure, s, job.plan.units).say : s.key}`,
     ),
     ...head("Check"),
     ...(e.cold

@@ -70,7 +70,13 @@ function stepRows(job: Job, found: FramePrediction): StepRow[] {
       ),
     );
     before = row;
-    return { key, say: stepWords(structure, step).say, row, change, clampForcesN: replay.clampForces[row] ?? [] };
+    return {
+      key,
+      say: stepWords(structure, step, job.plan.units).say,
+      row,
+      change,
+      clampForcesN: replay.clampForces[row] ?? [],
+    };
   });
 }
 

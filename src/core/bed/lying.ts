@@ -1,6 +1,6 @@
 import type { Structure } from "../frame";
 import type { Vec2 } from "../numeric";
-import { fixed, formatSmall, type UnitPreference } from "../units";
+import { formatSmall, physical, type UnitPreference } from "../units";
 import { type Footprint, footprint } from "./footprint";
 import { GRAVITY_N_PER_KG, sagOnRests } from "./sagOnRests";
 import { bestThree, fourFootLoads, fourPointRock, type Rest, restOn, tipForceN } from "./support";
@@ -84,11 +84,11 @@ export function lying(
     const pushes = rest.pushToRockN.flatMap((n, i) => (Number.isFinite(n) ? [{ i, n }] : []));
     const easiest = pushes.sort((a, b) => a.n - b.n)[0];
     if (easiest && gaps.length > 0)
-      say.push(`A push of ${fixed(easiest.n / GRAVITY_N_PER_KG, 0)} kg on ${name(easiest.i)} rocks it.`);
+      say.push(`A push of ${physical("mass", easiest.n / GRAVITY_N_PER_KG, units, 0)} on ${name(easiest.i)} rocks it.`);
   }
   if (twistNPerMm && rests.length >= 4 && rest.status !== "falls")
     say.push(
-      `Welded, it is soft enough to close a rock gap of ${small(weightN / (4 * twistNPerMm))} by its own ${fixed(frame.massKg, 0)} kg.`,
+      `Welded, it is soft enough to close a rock gap of ${small(weightN / (4 * twistNPerMm))} by its own ${physical("mass", frame.massKg, units, 0)}.`,
     );
   const four = rests.length === 4 ? (rests as unknown as [Vec2, Vec2, Vec2, Vec2]) : null;
   if (four && twistNPerMm && rest.status !== "falls") {
@@ -97,7 +97,7 @@ export function lying(
     const gap = Math.max(...rock.gapsMm);
     if (gap >= SEEN_MM)
       say.push(`Light corners: ${list(light)}. With one of them held down the gap at the other is ${small(gap)}.`);
-    say.push(...loadWords(four, heights, frame, weightN, twistNPerMm, name));
+    say.push(...loadWords(four, heights, frame, weightN, twistNPerMm, name, units));
   }
   const three = bestThree(rests, frame.centreOfMass);
   const carrying = three.status === "ok" ? (three.rests.map((i) => rests[i]) as unknown as [Vec2, Vec2, Vec2]) : null;
@@ -110,7 +110,9 @@ export function lying(
       .reduce((a, b) => (b.n < a.n ? b : a));
     say.push(
       `On ${three.rests.map(name).join(", ")} alone its weight lies ${formatSmall(three.marginMm, units)} inside${
-        Number.isFinite(easiest.n) ? `; ${fixed(easiest.n / GRAVITY_N_PER_KG, 0)} kg ${easiest.where} would tip it` : ""
+        Number.isFinite(easiest.n)
+          ? `; ${physical("mass", easiest.n / GRAVITY_N_PER_KG, units, 0)} ${easiest.where} would tip it`
+          : ""
       }.`,
     );
   }
@@ -134,6 +136,7 @@ function loadWords(
   weightN: number,
   stiffness: number,
   name: (i: number) => string,
+  units: UnitPreference,
 ): string[] {
   const xs = four.map((p) => p.x);
   const ys = four.map((p) => p.y);
@@ -155,7 +158,7 @@ function loadWords(
   );
   return loads.allTouch
     ? [
-        `Welded, it touches all four: ${order.map((i, k) => `${name(i)} carries ${fixed(loads.loadsN[k] / GRAVITY_N_PER_KG, 0)} kg`).join(", ")}.`,
+        `Welded, it touches all four: ${order.map((i, k) => `${name(i)} carries ${physical("mass", loads.loadsN[k] / GRAVITY_N_PER_KG, units, 0)}`).join(", ")}.`,
       ]
     : [];
 }

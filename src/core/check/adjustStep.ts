@@ -1,6 +1,6 @@
 import { footModes, type RestPlace } from "../bed";
 import type { Vec2 } from "../numeric";
-import { fixed, formatSmall, type UnitPreference } from "../units";
+import { fixed, formatSmall, leavesWords, type UnitPreference } from "../units";
 import type { BedVerdict, RestAdvice } from "./bedVerdict";
 
 /** The next thing to do at the rests. */
@@ -85,7 +85,7 @@ export function adjustStep(
     };
   const say = next.foot
     ? `Loosen the lock nut of ${next.id}. Turn its foot ${fixed(next.foot.turns, 2)} turns (${fixed(next.foot.flats, 1)} flats) ${next.foot.direction}, lock it, read ${next.id} again.`
-    : `Lay ${next.stack?.leavesMm.join(" + ")} mm under ${next.id}, then read it again.`;
+    : `Lay ${leavesWords(next.stack?.leavesMm ?? [], units)} under ${next.id}, then read it again.`;
   const others = now.rests.filter((r) => r.id !== next.id && work(r) >= LEAST_MM).length;
   return {
     rest: next.id,

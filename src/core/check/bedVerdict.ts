@@ -13,7 +13,7 @@ import {
 import { type Flatness, fitPlane, flatness } from "../geometry";
 import type { Rows, Vec2 } from "../numeric";
 import type { Measured } from "../square";
-import { fixed, formatSmall, type UnitPreference } from "../units";
+import { formatSmall, physical, type UnitPreference } from "../units";
 import { type Conformity, conformity } from "./conformity";
 
 /** What to do at one rest. */
@@ -150,6 +150,7 @@ export function bedVerdict(
 ): BedVerdict {
   const clear = three ? riserWords(rests, heights, three, levelMmPerM !== null, units) : "";
   const { heightsMm } = heights;
+  const slope = (mmPerM: number): string => physical("slope", mmPerM, units);
   const say = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
   const plain = (mm: number): string => formatSmall(mm, units, { decimals: 2, bare: true });
   const read = rests.filter((r) => heightsMm[r.id] !== undefined);
@@ -184,8 +185,8 @@ export function bedVerdict(
         ? conformity(slopeMmPerM.value, slopeMmPerM.u, null, levelMmPerM, true)
         : null;
     const sags = allowedMm !== null && three.sagMm > allowedMm;
-    const slope =
-      level && slopeMmPerM ? ` It slopes ${fixed(slopeMmPerM.value, 2)} mm/m of ${levelMmPerM} allowed.` : "";
+    const slopes =
+      level && slopeMmPerM ? ` It slopes ${slope(slopeMmPerM.value)} of ${slope(levelMmPerM ?? 0)} allowed.` : "";
     const word =
       sags || level?.verdict === "fail"
         ? "not good"
@@ -195,7 +196,7 @@ export function bedVerdict(
     return {
       ...base,
       word,
-      why: `Three rests need no flat bed and never rock. The frame sags ${say(three.sagMm)} between them${sags ? `, more than the ${say(allowedMm)} that may be used` : ""}; its weight lies ${say(three.marginMm)} inside.${slope}${clear}`,
+      why: `Three rests need no flat bed and never rock. The frame sags ${say(three.sagMm)} between them${sags ? `, more than the ${say(allowedMm)} that may be used` : ""}; its weight lies ${say(three.marginMm)} inside.${slopes}${clear}`,
       flat: null,
       level,
       afterMm: null,
@@ -235,7 +236,8 @@ export function bedVerdict(
       : conformity(afterMm, left.uZoneMm ?? found.uZoneMm, null, allowedMm, true);
   const levelUnknown = levelMmPerM !== null && !heights.levelKnown && missing.length === 0;
   const measured = `Out of flat ${plain(found.zoneMm)} ± ${say(2 * found.uZoneMm)}`;
-  const slopeSaid = level && slopeMmPerM ? `, slope ${fixed(slopeMmPerM.value, 2)} mm/m of ${levelMmPerM} allowed` : "";
+  const slopeSaid =
+    level && slopeMmPerM ? `, slope ${slope(slopeMmPerM.value)} of ${slope(levelMmPerM ?? 0)} allowed` : "";
   const done = { ...base, flat, level, afterMm };
   if (missing.length > 0)
     return {

@@ -1,7 +1,7 @@
 import type { Quadrilateral } from "../frame";
 import { ends, SIDES, type Side } from "../geometry";
 import { distance } from "../numeric";
-import { type Problem, plainMm } from "../units";
+import { type Problem, plainLength, type UnitPreference } from "../units";
 import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
 import type { Deviation, FlatBy, Limits } from "./limitsSchema";
 
@@ -26,36 +26,41 @@ export interface Limit {
 const own = (value: { mm: number } | null): number | null => (value === null ? null : value.mm);
 
 /** What is wrong with limits that were typed. @returns problems at their fields. */
-export function limitProblems(limits: Limits): Problem[] {
+export function limitProblems(limits: Limits, units: UnitPreference = "mm"): Problem[] {
+  const most = (mm: number): string => plainLength(mm, units);
   if (limits.kind === "class") return [];
   const found: Problem[] = [];
   const error = (path: string, message: string) => found.push({ path: `limits.${path}`, message, severity: "error" });
   for (const key of ["length", "width"] as const) {
     const { lower, upper } = limits[key];
     if (lower && upper && lower.mm >= upper.mm)
-      error(`${key}.lower`, `The lower limit (${plainMm(lower.mm)}) must lie below the upper (${plainMm(upper.mm)}).`);
+      error(
+        `${key}.lower`,
+        `The lower limit (${plainLength(lower.mm, units)}) must lie below the upper (${plainLength(upper.mm, units)}).`,
+      );
     for (const [side, value] of [
       ["lower", lower],
       ["upper", upper],
     ] as const)
       if (value && Math.abs(value.mm) > 100)
-        error(`${key}.${side}`, "Over 100 mm from nominal is no limit. Check the unit.");
+        error(`${key}.${side}`, `Over ${most(100)} from nominal is no limit. Check the unit.`);
   }
   if (limits.square?.as === "diagonal") {
     if (limits.square.limit.mm <= 0)
       error("square.limit", "The diagonals may differ by more than zero, or there is no limit.");
     else if (limits.square.limit.mm > 100)
-      error("square.limit", "Over 100 mm between diagonals is no limit. Check the unit.");
+      error("square.limit", `Over ${most(100)} between diagonals is no limit. Check the unit.`);
   }
   if (limits.flat && limits.flat.mm <= 0)
     error("flat", "Flatness must be more than zero; leave it empty for no limit.");
-  else if (limits.flat && limits.flat.mm > 100) error("flat", "Over 100 mm out of flat is no limit. Check the unit.");
+  else if (limits.flat && limits.flat.mm > 100)
+    error("flat", `Over ${most(100)} out of flat is no limit. Check the unit.`);
   for (const key of ["gap", "flush", "straight"] as const) {
     const value = limits[key];
     if (value && (value.mm <= 0 || value.mm > 20))
       error(
         key,
-        `${key === "straight" ? "A bow" : "A gap or step"} may be more than zero and up to 20 mm; leave it empty for no limit.`,
+        `${key === "straight" ? "A bow" : "A gap or step"} may be more than zero and up to ${most(20)}; leave it empty for no limit.`,
       );
   }
   return found;

@@ -1,7 +1,7 @@
 import { CORNERS, type Corner } from "../geometry";
 import { radians } from "../numeric";
 import type { Measured, SquareCheck } from "../square";
-import { fixed, formatLength, formatSmall, type UnitPreference } from "../units";
+import { formatLength, formatSmall, physical, type UnitPreference } from "../units";
 import { type Conformity, conformity, type Verdict } from "./conformity";
 import type { Limit } from "./limits";
 import type { FlatBy } from "./limitsSchema";
@@ -58,7 +58,7 @@ function measure(limit: Limit, frame: MeasuredFrame): { value: Measured | null; 
 
 function reason(limit: Limit, value: Measured, result: Conformity, note: string, units: UnitPreference): string {
   const small = (x: number): string =>
-    limit.unit === "mm/m" ? `${fixed(x, 2)} mm/m` : formatSmall(x, units, { decimals: 2 });
+    limit.unit === "mm/m" ? physical("slope", x, units) : formatSmall(x, units, { decimals: 2 });
   const size = (x: number): string => (limit.kind === "size" ? formatLength(x, units, { decimals: 2 }).text : small(x));
   const { lower, upper } = limit;
   const between =

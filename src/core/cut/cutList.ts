@@ -1,6 +1,6 @@
 import { MATERIALS, middleOf, type Structure, type StructureMember, TOLERANCES } from "../frame";
 import { dot3, entry, sub3 } from "../numeric";
-import type { Estimate } from "../units";
+import type { Estimate, UnitPreference } from "../units";
 import { type PieceEnd, pieceEnd, type SawScale } from "./pieceEnds";
 
 /** Lengths are compared to this; slopes and angles to a thousandth. */
@@ -181,6 +181,7 @@ export function cutList(
   aimed: (m: StructureMember) => number = () => 0,
   fixed: ReadonlySet<string> = new Set(),
   scale: SawScale = "square",
+  units: UnitPreference = "mm",
 ): CutPiece[] {
   const lines = new Map<string, StructureMember[]>();
   const mirror = new Map<string, string>();
@@ -191,7 +192,10 @@ export function cutList(
   }
   return [...lines].map(([own, members]): CutPiece => {
     const m = members[0] as StructureMember;
-    const detail: [PieceEnd, PieceEnd] = [pieceEnd(structure, m, "from", scale), pieceEnd(structure, m, "to", scale)];
+    const detail: [PieceEnd, PieceEnd] = [
+      pieceEnd(structure, m, "from", scale, units),
+      pieceEnd(structure, m, "to", scale, units),
+    ];
     const isFixed = fixed.has(m.id);
     const all = members.map((x) => (isFixed ? none : (allowances?.[x.id] ?? none)));
     const mean = (k: keyof Estimate): number => all.reduce((s, e) => s + e[k], 0) / all.length;

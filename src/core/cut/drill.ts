@@ -1,5 +1,5 @@
 import { isRound, type Structure } from "../frame";
-import { type Problem, plainMm } from "../units";
+import { type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import type { Drill } from "./drillSchema";
 
 export const DRILL_FOR = ["mounting", "wiring", "anchor", "hanging"] as const;
@@ -25,7 +25,7 @@ export const pilotMm = (diameterMm: number): number | null =>
   diameterMm >= PILOT_FROM_MM - 1e-9 ? Math.ceil((WEB_SHARE * diameterMm + 0.3) * 2) / 2 : null;
 
 /** Holes as they are drilled, with pilot and what to watch. */
-export function drillList(structure: Structure, drills: readonly Drill[]): DrillLine[] {
+export function drillList(structure: Structure, drills: readonly Drill[], units: UnitPreference = "mm"): DrillLine[] {
   return drills.flatMap((drill): DrillLine[] => {
     const m = structure.members.find((x) => x.id === drill.member);
     if (!m) return [];
@@ -35,7 +35,7 @@ export function drillList(structure: Structure, drills: readonly Drill[]): Drill
     const notes: string[] = [];
     if (d > FACE_SHARE * face)
       notes.push(
-        `Takes ${Math.round((100 * d) / face)} % of a face of ${plainMm(face)}: put it where the member carries least, or take a wider one.`,
+        `Takes ${Math.round((100 * d) / face)} % of a face of ${plainLength(face, units)}: put it where the member carries least, or take a wider one.`,
       );
     const ends = Math.min(drill.at.mm, m.centreMm - drill.at.mm);
     if (ends < d + face / 2) notes.push("Near a joint: drill it before welding, and keep the bead clear of it.");
@@ -46,14 +46,21 @@ export function drillList(structure: Structure, drills: readonly Drill[]): Drill
 }
 
 /** What keeps a hole from being drilled, at its field. */
-export function drillProblems(structure: Structure | null, drills: readonly Drill[]): Problem[] {
+export function drillProblems(
+  structure: Structure | null,
+  drills: readonly Drill[],
+  units: UnitPreference = "mm",
+): Problem[] {
   const found: Problem[] = [];
   drills.forEach((drill, i) => {
     const error = (field: string, message: string) =>
       found.push({ path: `drill.${i}.${field}`, message, severity: "error" });
     const d = drill.diameter.mm;
     if (!(d >= 1 && d <= 100))
-      error("diameter", `${drill.id}: a drill of ${plainMm(d)} is outside 1 to 100 mm. Check the unit.`);
+      error(
+        "diameter",
+        `${drill.id}: a drill of ${plainLength(d, units)} is outside ${rangeWords(1, 100, units)}. Check the unit.`,
+      );
     if (!structure) return;
     const m = structure.members.find((x) => x.id === drill.member);
     if (!m) {
@@ -67,9 +74,15 @@ export function drillProblems(structure: Structure | null, drills: readonly Dril
     const upright = drill.face === "top" || drill.face === "underside";
     const face = upright ? m.properties.widthMm : m.properties.heightMm;
     if (d >= face)
-      error("diameter", `${drill.id}: a hole of ${plainMm(d)} does not fit into a face of ${plainMm(face)}.`);
+      error(
+        "diameter",
+        `${drill.id}: a hole of ${plainLength(d, units)} does not fit into a face of ${plainLength(face, units)}.`,
+      );
     if (drill.at.mm < d / 2 || drill.at.mm > m.centreMm - d / 2)
-      error("at", `${drill.id}: ${plainMm(drill.at.mm)} is not on ${m.id}, which is ${plainMm(m.centreMm)} long.`);
+      error(
+        "at",
+        `${drill.id}: ${plainLength(drill.at.mm, units)} is not on ${m.id}, which is ${plainLength(m.centreMm, units)} long.`,
+      );
   });
   return found;
 }

@@ -1,5 +1,5 @@
 import { degrees, radians } from "../numeric";
-import { type Problem, plainMm } from "../units";
+import { type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 
 /** How two test pieces and a square were put together. */
 type SawTestPlacing = "pieces inside square" | "square inside pieces";
@@ -50,16 +50,19 @@ export const riseRun = (riseMm: number, runMm: number) => ({
 });
 
 /** What is wrong with the reading of a saw test, at its field. @param gapMm, @param legMm as typed. */
-export function sawTestProblems(gapMm: number, legMm: number): Problem[] {
+export function sawTestProblems(gapMm: number, legMm: number, units: UnitPreference = "mm"): Problem[] {
   const found: Problem[] = [];
   const error = (path: string, message: string) => found.push({ path: `saw.${path}`, message, severity: "error" });
   if (legMm < 20 || legMm > 2000)
-    error("leg", `The gap was seen ${plainMm(legMm)} from the corner: outside 20 to 2000 mm. Check the unit.`);
+    error(
+      "leg",
+      `The gap was seen ${plainLength(legMm, units)} from the corner: outside ${rangeWords(20, 2000, units)}. Check the unit.`,
+    );
   if (gapMm < 0) error("gap", "A gap is not negative: say where it opens, at the toe or at the heel.");
   else if (gapMm > 0.2 * legMm)
     error(
       "gap",
-      `A gap of ${plainMm(gapMm)} over ${plainMm(legMm)} is more than 11°: no saw is off by that. Check the unit.`,
+      `A gap of ${plainLength(gapMm, units)} over ${plainLength(legMm, units)} is more than 11°: no saw is off by that. Check the unit.`,
     );
   return found;
 }

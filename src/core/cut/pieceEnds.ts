@@ -8,6 +8,7 @@ import {
   type StructureMember,
 } from "../frame";
 import { add3, cross3, degrees, dot3, norm3, scale3, sub3, type Vec3 } from "../numeric";
+import { plainLength, type UnitPreference } from "../units";
 
 /** One cut at a piece's end, as it is set on the saw. */
 interface SawCut {
@@ -100,7 +101,13 @@ function besideWords(
 }
 
 /** How one end of a member is cut, in numbers and words. @param scale what angles are counted from. */
-export function pieceEnd(structure: Structure, m: StructureMember, end: EndName, scale: SawScale = "square"): PieceEnd {
+export function pieceEnd(
+  structure: Structure,
+  m: StructureMember,
+  end: EndName,
+  scale: SawScale = "square",
+  units: UnitPreference = "mm",
+): PieceEnd {
   const cuts: SawCut[] = [];
   let cope: PieceEnd["cope"] = null;
   for (const c of m.ends[end].cutters) {
@@ -117,7 +124,7 @@ export function pieceEnd(structure: Structure, m: StructureMember, end: EndName,
   };
   const notch = cope
     ? [
-        `${isRound(m.shape) ? "cope" : "notch"} to a round of ${deg(2 * cope.radiusMm)} mm at ${deg(cope.angleDeg)}°${cope.offsetMm > 0.05 ? `, ${deg(cope.offsetMm)} mm off its middle` : ""}: see the template`,
+        `${isRound(m.shape) ? "cope" : "notch"} to a round of ${plainLength(2 * cope.radiusMm, units)} at ${deg(cope.angleDeg)}°${cope.offsetMm > 0.05 ? `, ${plainLength(cope.offsetMm, units)} off its middle` : ""}: see the template`,
       ]
     : [];
   const list = [...cuts.map(one), ...notch];

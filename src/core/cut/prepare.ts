@@ -1,4 +1,5 @@
 import { isHollow, MATERIALS, type Structure } from "../frame";
+import { plainLength, rangeWords, type UnitPreference } from "../units";
 import type { Finish } from "./holes";
 
 /** What a piece's ends need before they are fitted. */
@@ -16,14 +17,14 @@ const FULL_BEVEL_FROM_MM = 6;
 const STRIP_MM = 25;
 
 /** Edge preparation by wall. (Common practice, no source; a procedure that is laid down goes before it.) */
-export function bevelFor(wallMm: number): string {
+export function bevelFor(wallMm: number, units: UnitPreference = "mm"): string {
   if (wallMm < BEVEL_FROM_MM) return "Leave the edges square, fit close.";
   if (wallMm < FULL_BEVEL_FROM_MM) return "Bevel the edges that get a bead about 30°, or leave half a wall of gap.";
-  return "Bevel the edges that get a bead 30 to 37°, leave a nose of 1 to 2 mm and a gap of 2 to 3 mm.";
+  return `Bevel the edges that get a bead 30 to 37°, leave a nose of ${rangeWords(1, 2, units)} and a gap of ${rangeWords(2, 3, units)}.`;
 }
 
 /** Preparation of every section's ends. @param finish what happens after welding. */
-export function preparations(structure: Structure, finish: Finish): Preparation[] {
+export function preparations(structure: Structure, finish: Finish, units: UnitPreference = "mm"): Preparation[] {
   const sections = new Map<string, Preparation>();
   for (const m of structure.members) {
     if (sections.has(m.section)) continue;
@@ -33,8 +34,8 @@ export function preparations(structure: Structure, finish: Finish): Preparation[
       wallMm: t,
       steps: [
         isHollow(m.shape) ? "Deburr inside and out." : "Deburr every edge.",
-        `Strip zinc, primer and scale ${STRIP_MM} mm back from each joint: their fume is poison and their beads are porous.`,
-        bevelFor(t),
+        `Strip zinc, primer and scale ${plainLength(units === "mm" ? STRIP_MM : 25.4, units)} back from each joint: their fume is poison and their beads are porous.`,
+        bevelFor(t, units),
         MATERIALS[m.material].label.startsWith("Mild")
           ? "Wipe off oil with a solvent and let it dry before the arc; never a chlorinated one."
           : "Degrease, then brush with a stainless brush kept for this metal only; let solvent dry, never a chlorinated one.",

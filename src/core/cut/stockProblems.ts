@@ -1,14 +1,14 @@
-import { type Problem, plainMm } from "../units";
+import { type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import type { Stock } from "./stockSchema";
 
 /** Where a stock list is wrong, each at its field. */
-export function stockProblems(stock: Stock): Problem[] {
+export function stockProblems(stock: Stock, units: UnitPreference = "mm"): Problem[] {
   const found: Problem[] = [];
   const range = (path: string, label: string, mm: number, min: number, max: number) => {
     if (mm < min || mm > max)
       found.push({
         path: `stock.${path}`,
-        message: `${label} is ${plainMm(mm)}: outside ${min} to ${max} mm. Check the unit.`,
+        message: `${label} is ${plainLength(mm, units)}: outside ${rangeWords(min, max, units)}. Check the unit.`,
         severity: "error",
       });
   };

@@ -1,5 +1,6 @@
 import { overlapMm, partingDirections } from "../geometry";
 import { add3, dot3, norm3, scale3, sub3, type Vec3 } from "../numeric";
+import { formatSmall, type UnitPreference } from "../units";
 import type { DrawnFrame, Obstacle } from "./drawnSchema";
 import { directionWord, place } from "./placing";
 import { bodyPoints } from "./resolveStructure";
@@ -125,7 +126,7 @@ interface Clearance {
   why: string;
 }
 
-function ofObstacle(o: Obstacle, boxes: readonly { id: string; box: Box }[]): Clearance[] {
+function ofObstacle(o: Obstacle, boxes: readonly { id: string; box: Box }[], units: UnitPreference): Clearance[] {
   const low = place(o.at);
   const own = squareBox(low, add3(low, place(o.size)));
   let best: { id: string; mm: number; way: Vec3 } | null = null;
@@ -137,7 +138,8 @@ function ofObstacle(o: Obstacle, boxes: readonly { id: string; box: Box }[]): Cl
   const ok = best.mm >= o.least.mm - 1e-9;
   const name = o.name || o.id;
   const where = directionWord(best.way);
-  const short = (o.least.mm - best.mm).toFixed(1);
+  const say = (mm: number): string => formatSmall(mm, units);
+  const short = say(o.least.mm - best.mm);
   return [
     {
       of: o.id,
@@ -149,19 +151,19 @@ function ofObstacle(o: Obstacle, boxes: readonly { id: string; box: Box }[]): Cl
       why: ok
         ? `Nearest is ${best.id}.`
         : best.mm < 0
-          ? `${best.id} runs through ${name}. Move one of them by ${short} mm or more, ${name} to the ${where} or ${best.id} the other way.`
-          : `${best.id} stands ${best.mm.toFixed(1)} mm from ${name}, ${short} mm too near. Move ${name} to the ${where} or ${best.id} the other way.`,
+          ? `${best.id} runs through ${name}. Move one of them by ${short} or more, ${name} to the ${where} or ${best.id} the other way.`
+          : `${best.id} stands ${say(best.mm)} from ${name}, ${short} too near. Move ${name} to the ${where} or ${best.id} the other way.`,
     },
   ];
 }
 
 /** Every gap that a frame is asked to keep: to its objects and to the floor. Members count with the box round them. */
-export function clearances(frame: DrawnFrame, structure: Structure): Clearance[] {
+export function clearances(frame: DrawnFrame, structure: Structure, units: UnitPreference = "mm"): Clearance[] {
   const boxes = [
     ...structure.members.map((m) => ({ id: m.id, box: memberBox(m) })),
     ...structure.parts.map((p) => ({ id: p.id, box: squareBox(p.low, p.high) })),
   ];
-  const out = frame.obstacles.flatMap((o) => ofObstacle(o, boxes));
+  const out = frame.obstacles.flatMap((o) => ofObstacle(o, boxes, units));
   if (frame.floor && boxes.length > 0) {
     // Feet stand on the floor by right.
     const hanging = [
@@ -182,7 +184,7 @@ export function clearances(frame: DrawnFrame, structure: Structure): Clearance[]
         ok,
         why: ok
           ? `Lowest is ${hanging.id}.`
-          : `${hanging.id} hangs ${(frame.floor.least.mm - gap).toFixed(1)} mm too low. Raise it or the frame.`,
+          : `${hanging.id} hangs ${formatSmall(frame.floor.least.mm - gap, units)} too low. Raise it or the frame.`,
       });
     }
   }

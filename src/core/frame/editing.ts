@@ -1,5 +1,5 @@
 import { add3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
-import { fail, ok, type Result, stated, type UnitPreference } from "../units";
+import { fail, ok, type Result, rangeWords, stated, type UnitPreference } from "../units";
 import type { DrawnFrame, DrawnJoint, DrawnMember, Point } from "./drawnSchema";
 import { member, statedPoint } from "./drawnStart";
 import { carriedParts } from "./fittedParts";
@@ -148,7 +148,9 @@ export function splitMember(
   const [a, b] = [place(m.from), place(m.to)];
   const length = norm3(sub3(b, a));
   if (!(atMm > 5 && atMm < length - 5))
-    return fail(`Part ${id} between 5 mm and ${(length - 5).toFixed(0)} mm from its first end.`);
+    return fail(
+      `Part ${id} between ${rangeWords(5, Math.floor(length - 5), units).replace(" to ", " and ")} from its first end.`,
+    );
   const middle = statedPoint(add3(a, scale3(unit3(sub3(b, a)), atMm)), units);
   const name = nextName(frame, id[0] as string);
   const members = frame.members.flatMap((x) =>

@@ -56,5 +56,5 @@ export function handedness(structure: Structure, left: readonly string[], right:
       verdict: "two of one hand",
       why: `${names} are two of one hand: turned over or slid, one is the other. Mirror one of them instead of copying it.`,
     };
-  return { ...base, verdict: "different", why: `${names} differ in size or place by more than ${SAME_MM} mm.` };
+  return { ...base, verdict: "different", why: `${names} differ in size or place.` };
 }

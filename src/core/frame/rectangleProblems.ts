@@ -1,4 +1,4 @@
-import { type Problem, plainMm } from "../units";
+import { farLength, type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import type { Rectangle } from "./rectangleSchema";
 
 /** Smallest and largest side that the tool takes, mm. A lorry is 12 m; beyond 20 m it is a typing slip. */
@@ -11,15 +11,19 @@ const error = (path: string, message: string): Problem => ({ path, message, seve
  * What keeps a frame from being resolved, each at its field.
  * @param frame lengths in mm. @returns an empty list when the frame can be built.
  */
-export function rectangleProblems(frame: Rectangle): Problem[] {
+export function rectangleProblems(frame: Rectangle, units: UnitPreference = "mm"): Problem[] {
   const found: Problem[] = [];
   const { length, width, section } = frame;
   const side = (path: string, label: string, mm: number) => {
     if (mm <= 0) found.push(error(path, `${label} must be more than zero.`));
     else if (mm < SIDE_MM.min)
-      found.push(error(path, `${label} is ${plainMm(mm)}: under ${SIDE_MM.min} mm. Check the unit.`));
+      found.push(
+        error(path, `${label} is ${plainLength(mm, units)}: under ${plainLength(SIDE_MM.min, units)}. Check the unit.`),
+      );
     else if (mm > SIDE_MM.max)
-      found.push(error(path, `${label} is ${(mm / 1000).toFixed(1)} m: over ${SIDE_MM.max / 1000} m. Check the unit.`));
+      found.push(
+        error(path, `${label} is ${farLength(mm, units)}: over ${farLength(SIDE_MM.max, units)}. Check the unit.`),
+      );
   };
   side("frame.sizes.length", "Length", length.mm);
   side("frame.sizes.width", "Width", width.mm);
@@ -27,7 +31,10 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
     if (mm <= 0) found.push(error(path, `${label} must be more than zero.`));
     else if (mm < TUBE_MM.min || mm > TUBE_MM.max)
       found.push(
-        error(path, `${label} is ${plainMm(mm)}: outside ${TUBE_MM.min} to ${TUBE_MM.max} mm. Check the unit.`),
+        error(
+          path,
+          `${label} is ${plainLength(mm, units)}: outside ${rangeWords(TUBE_MM.min, TUBE_MM.max, units)}. Check the unit.`,
+        ),
       );
   };
   tube("frame.sizes.section.face", "Tube width in plan", section.face.mm);
@@ -38,13 +45,13 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
     found.push(
       error(
         "frame.sizes.section.wall",
-        `A wall of ${plainMm(section.wall.mm)} fills the tube: it must be under half the smaller side (${plainMm(half)}).`,
+        `A wall of ${plainLength(section.wall.mm, units)} fills the tube: it must be under half the smaller side (${plainLength(half, units)}).`,
       ),
     );
   else if (section.wall.mm < 0.5)
-    found.push(error("frame.sizes.section.wall", "A wall under 0.5 mm is foil. Check the unit."));
+    found.push(error("frame.sizes.section.wall", `A wall under ${plainLength(0.5, units)} is foil. Check the unit.`));
   if (frame.gap && !(frame.gap.mm >= 0 && frame.gap.mm <= 10))
-    found.push(error("frame.sizes.gap", "A root gap lies between 0 and 10 mm."));
+    found.push(error("frame.sizes.gap", `A root gap is ${rangeWords(0, 10, units)}.`));
   if (found.length > 0) return found;
 
   const shortest = Math.min(length.mm, width.mm);
@@ -52,7 +59,7 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
     found.push(
       error(
         length.mm <= width.mm ? "frame.sizes.length" : "frame.sizes.width",
-        `The tubes leave no opening: the side must be more than twice the tube width (${plainMm(2 * section.face.mm)}).`,
+        `The tubes leave no opening: the side must be more than twice the tube width (${plainLength(2 * section.face.mm, units)}).`,
       ),
     );
   const run = frame.crossRuns === "across" ? length.mm : width.mm;
@@ -66,7 +73,7 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
       found.push(
         error(
           path,
-          `${member.id} would run into a side: its centre must lie between ${plainMm(1.5 * face)} and ${plainMm(run - 1.5 * face)}.`,
+          `${member.id} would run into a side: its centre must lie between ${plainLength(1.5 * face, units)} and ${plainLength(run - 1.5 * face, units)}.`,
         ),
       );
   });
@@ -77,7 +84,7 @@ export function rectangleProblems(frame: Rectangle): Problem[] {
       found.push(
         error(
           `frame.sizes.cross.${frame.cross.indexOf(next)}.at`,
-          `${next.id} overlaps ${member.id}: their centres must be ${plainMm(face)} apart or more.`,
+          `${next.id} overlaps ${member.id}: their centres must be ${plainLength(face, units)} apart or more.`,
         ),
       );
   });

@@ -1,4 +1,5 @@
 import { entry, type Vec3 } from "../numeric";
+import { plainLength, type UnitPreference } from "../units";
 import type { Structure } from "./structure";
 
 /** Where a frame is parted so that every piece fits. */
@@ -27,7 +28,7 @@ export const fits = (size: Vec3, room: Vec3): boolean => {
  * @param room largest size that goes in, mm.
  * @returns null when it fits as it is; `at` empty when no parting across its longest axis helps.
  */
-export function splitForSize(structure: Structure, room: Vec3): SplitPlan | null {
+export function splitForSize(structure: Structure, room: Vec3, units: UnitPreference = "mm"): SplitPlan | null {
   const size = structure.high.map((v, i) => v - entry(structure.low, i)) as unknown as Vec3;
   if (fits(size, room)) return null;
   const longest = size.indexOf(Math.max(...size)) as 0 | 1 | 2;
@@ -72,6 +73,6 @@ export function splitForSize(structure: Structure, room: Vec3): SplitPlan | null
     axis,
     at,
     cuts,
-    why: `${total.toFixed(0)} mm along ${axis} does not go in: ${pieces} pieces of at most ${most.toFixed(0)} mm, each cut ${ROOM_MM} mm or more from a joint, so that a sleeve and its beads have room.`,
+    why: `${plainLength(Math.round(total), units)} along ${axis} does not go in: ${pieces} pieces of at most ${plainLength(Math.round(most), units)}, each cut ${plainLength(ROOM_MM, units)} or more from a joint, so that a sleeve and its beads have room.`,
   };
 }

@@ -1,5 +1,5 @@
 import type { Vec3 } from "../numeric";
-import { fail, ok, type Result, type UnitPreference } from "../units";
+import { fail, ok, plainLength, type Result, rangeWords, type UnitPreference } from "../units";
 import type { DrawnFrame, DrawnMember, DrawnSection } from "./drawnSchema";
 import { butted, emptyFrame, member, rectangleMembers } from "./drawnStart";
 import { shapeOf } from "./placing";
@@ -58,9 +58,12 @@ const num = (v: StarterValues, key: string): number => Number(v[key]);
 const sizeOf = (s: DrawnSection) => sectionSize(shapeOf(s));
 
 /** Centres of n bars with equal clear gaps between each other and what stands at both ends. */
-function equalGaps(n: number, insideMm: number, barMm: number): Result<number[]> {
+function equalGaps(n: number, insideMm: number, barMm: number, units: UnitPreference): Result<number[]> {
   const gap = (insideMm - n * barMm) / (n + 1);
-  if (gap < 5) return fail(`${n} of ${barMm.toFixed(0)} mm leave no gap in ${insideMm.toFixed(0)} mm: take fewer.`);
+  if (gap < 5)
+    return fail(
+      `${n} of ${plainLength(barMm, units)} leave no gap in ${plainLength(Math.round(insideMm), units)}: take fewer.`,
+    );
   return ok(Array.from({ length: n }, (_, i) => gap + barMm / 2 + i * (gap + barMm)));
 }
 
@@ -122,7 +125,7 @@ export const STARTERS: readonly Starter[] = [
     fields: [...RECTANGLE_FIELDS, count("rungs", "Rungs", 4, 1, 60)],
     build: around((v, s, units) => {
       const { widthMm: w, heightMm } = sizeOf(s);
-      const at = equalGaps(num(v, "rungs"), num(v, "length") - 2 * w, w);
+      const at = equalGaps(num(v, "rungs"), num(v, "length") - 2 * w, w, units);
       if (!at.ok) return at;
       const z = heightMm / 2;
       const rungs = at.value.map((x, i) =>
@@ -175,7 +178,7 @@ export const STARTERS: readonly Starter[] = [
       const rise = riseOf(String(v.how), run, v);
       const [wide, narrow] = [num(v, "wide"), num(v, "narrow")];
       if (Math.min(wide, narrow) < 3 * w) return fail("The rails leave no room between them.");
-      const at = equalGaps(num(v, "across"), L, w);
+      const at = equalGaps(num(v, "across"), L, w, units);
       if (!at.ok) return at;
       const mid = wide / 2;
       const [a, b] = [mid - wide / 2 + w / 2, mid + wide / 2 - w / 2];
@@ -323,7 +326,10 @@ export const STARTERS: readonly Starter[] = [
       const [L, H, n, margin] = [num(v, "length"), num(v, "height"), num(v, "uprights"), num(v, "margin")];
       const inside = L - 2 * margin;
       const gap = (inside - n * w) / (n - 1);
-      if (gap < 5) return fail(`${n} uprights do not fit between the margins: the gap would be ${gap.toFixed(0)} mm.`);
+      if (gap < 5)
+        return fail(
+          `${n} uprights do not fit between the margins: the gap would be ${plainLength(Math.round(gap), units)}.`,
+        );
       if (H < 3 * h) return fail("The rails leave no room for an upright.");
       const uprights = Array.from({ length: n }, (_, i) => {
         const x = margin + w / 2 + i * (w + gap);
@@ -354,7 +360,7 @@ export const STARTERS: readonly Starter[] = [
         s.id,
         units,
       );
-      const at = num(v, "rungs") === 0 ? ok([]) : equalGaps(num(v, "rungs"), L - 2 * w, w);
+      const at = num(v, "rungs") === 0 ? ok([]) : equalGaps(num(v, "rungs"), L - 2 * w, w, units);
       if (!at.ok) return at;
       const rungs = at.value.map((x, i) =>
         member(`M${i + 1}`, [w + x, w / 2, h / 2], [w + x, W - w / 2, h / 2], s.id, units),
@@ -374,18 +380,47 @@ export const STARTERS: readonly Starter[] = [
 ];
 
 /** What is wrong with what was typed for a starter, by field; empty when it can be built. */
-export function starterProblems(starter: Starter, v: StarterValues): { key: string; message: string }[] {
+export function starterProblems(
+  starter: Starter,
+  v: StarterValues,
+  units: UnitPreference = "mm",
+): { key: string; message: string }[] {
   return starter.fields.flatMap((f) => {
     if (f.kind === "choice") return [];
     const x = num(v, f.key);
     if (!Number.isFinite(x)) return [{ key: f.key, message: `${f.label}: nothing usable typed.` }];
     if (f.kind === "count" && !Number.isInteger(x)) return [{ key: f.key, message: `${f.label}: a whole number.` }];
     return x < f.from || x > f.to
-      ? [{ key: f.key, message: `${f.label}: from ${f.from} to ${f.to}${f.kind === "length" ? " mm" : ""}.` }]
+      ? [
+          {
+            key: f.key,
+            message: `${f.label}: ${f.kind === "length" ? rangeWords(f.from, f.to, units) : `${f.from} to ${f.to}`}.`,
+          },
+        ]
       : [];
   });
 }
 
-/** The usual values of a starter, to begin with. */
-export const usualValues = (starter: Starter): StarterValues =>
-  Object.fromEntries(starter.fields.map((f) => [f.key, f.kind === "length" ? f.usualMm : f.usual]));
+/** A usual length in the system that one works in: whole inches, halves under six. */
+function usualLength(mm: number, units: UnitPreference): number {
+  if (units === "mm") return mm;
+  const inches = mm / 25.4;
+  return 25.4 * (Math.abs(inches) < 6 ? Math.round(2 * inches) / 2 : Math.round(inches));
+}
+
+/**
+ * The values of a starter to begin with: what was typed of the frame already, else what is usual.
+ * @param typed length and width, mm.
+ */
+export const usualValues = (
+  starter: Starter,
+  units: UnitPreference = "mm",
+  typed: Readonly<Record<string, number>> = {},
+): StarterValues =>
+  Object.fromEntries(
+    starter.fields.map((f) => {
+      if (f.kind !== "length") return [f.key, f.usual];
+      const own = typed[f.key];
+      return [f.key, own !== undefined && own >= f.from && own <= f.to ? own : usualLength(f.usualMm, units)];
+    }),
+  );

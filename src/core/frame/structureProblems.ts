@@ -1,5 +1,5 @@
 import { cross3, dot3, Groups, squareTo, sub3, unit3 } from "../numeric";
-import { type Problem, plainMm } from "../units";
+import { type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import { clearances } from "./clearance";
 import type { DrawnFrame, DrawnSection } from "./drawnSchema";
 import type { Clash } from "./findJoints";
@@ -22,7 +22,7 @@ const BEAD_MM = { min: 1, max: 25 } as const;
 /** Angles between which a mitre can be cut on a saw. */
 const MITRE_DEG = { min: 20, max: 179.5 } as const;
 
-function sectionProblems(s: DrawnSection): Problem[] {
+function sectionProblems(s: DrawnSection, units: UnitPreference): Problem[] {
   const at = `frame.drawn.sections.${s.id}`;
   const found: Problem[] = [];
   const size = (field: "width" | "height", label: string) => {
@@ -31,7 +31,7 @@ function sectionProblems(s: DrawnSection): Problem[] {
       found.push(
         error(
           `${at}.${field}`,
-          `${s.id}: ${label} of ${plainMm(v)} is outside ${TUBE_MM.min} to ${TUBE_MM.max} mm. Check the unit.`,
+          `${s.id}: ${label} of ${plainLength(v, units)} is outside ${rangeWords(TUBE_MM.min, TUBE_MM.max, units)}. Check the unit.`,
         ),
       );
   };
@@ -40,12 +40,13 @@ function sectionProblems(s: DrawnSection): Problem[] {
   if (!round) size("height", "a height");
   if (s.shape !== "bar" && s.shape !== "flat") {
     const half = (round ? s.width.mm : Math.min(s.width.mm, s.height.mm)) / 2;
-    if (!(s.wall.mm >= 0.5)) found.push(error(`${at}.wall`, `${s.id}: a wall under 0.5 mm is foil. Check the unit.`));
+    if (!(s.wall.mm >= 0.5))
+      found.push(error(`${at}.wall`, `${s.id}: a wall under ${plainLength(0.5, units)} is foil. Check the unit.`));
     else if (s.wall.mm >= half)
       found.push(
         error(
           `${at}.wall`,
-          `${s.id}: a wall of ${plainMm(s.wall.mm)} fills the section: it must be under ${plainMm(half)}.`,
+          `${s.id}: a wall of ${plainLength(s.wall.mm, units)} fills the section: it must be under ${plainLength(half, units)}.`,
         ),
       );
   }
@@ -68,7 +69,9 @@ function memberProblems(frame: DrawnFrame): Problem[] {
     for (const end of ["from", "to"] as const)
       for (const axis of ["x", "y", "z"] as const)
         if (Math.abs(m[end][axis].mm) > FAR_MM)
-          found.push(error(`${at}.${end}.${axis}`, `${m.id}: ${axis} is more than 30 m away. Check the unit.`));
+          found.push(
+            error(`${at}.${end}.${axis}`, `${m.id}: ${axis} is too far away to be of a frame. Check the unit.`),
+          );
     if (m.flush && !frame.members.some((x) => x.id === m.flush?.to))
       found.push(error(at, `${m.id} lies flush with ${m.flush.to}, which is gone. Choose another.`));
     if (m.mirror && !frame.members.some((x) => x.id === m.mirror?.of))
@@ -89,7 +92,7 @@ function overhang(j: StructureJoint, placed: ReadonlyMap<string, Placed>): numbe
   return reach(b, e2) + off - reach(a, e2);
 }
 
-function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>): Problem[] {
+function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>, units: UnitPreference): Problem[] {
   const found: Problem[] = [];
   for (const j of structure.joints) {
     const at = `frame.drawn.joints.${j.id}`;
@@ -106,14 +109,14 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
       found.push(
         error(
           at,
-          `${j.b} is wider than the round tube ${j.a} that it lands on, by ${plainMm(over)} on a side: its cope would not close. Take a smaller branch, or move it to the middle.`,
+          `${j.b} is wider than the round tube ${j.a} that it lands on, by ${plainLength(over, units)} on a side: its cope would not close. Take a smaller branch, or move it to the middle.`,
         ),
       );
     else if (through && over > 0.15 * reach(through, through.axes[1]) + 0.5)
       found.push(
         warning(
           at,
-          `${j.b} stands out beside ${j.a} by ${plainMm(over)}: its edge has nothing to be welded to there. Take a narrower branch, lay it flush, or turn it.`,
+          `${j.b} stands out beside ${j.a} by ${plainLength(over, units)}: its edge has nothing to be welded to there. Take a narrower branch, lay it flush, or turn it.`,
         ),
       );
     for (const f of j.faces)
@@ -121,7 +124,7 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
         found.push(
           error(
             at,
-            `${j.id}, ${f.words}: a bead of ${plainMm(f.legMm)} is outside ${BEAD_MM.min} to ${BEAD_MM.max} mm. Check the unit, or leave it empty for one as the wall.`,
+            `${j.id}, ${f.words}: a bead of ${plainLength(f.legMm, units)} is outside ${rangeWords(BEAD_MM.min, BEAD_MM.max, units)}. Check the unit, or leave it empty for one as the wall.`,
           ),
         );
     if (j.faces.every((f) => !f.bead))
@@ -134,18 +137,18 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
       found.push(
         error(
           `frame.drawn.members.${m.id}`,
-          `${m.id} is cut away at one edge: it is ${plainMm(m.centreMm)} long and its ends need ${plainMm(m.centreMm - m.shortMm)}. Make it longer or its cuts squarer.`,
+          `${m.id} is cut away at one edge: it is ${plainLength(m.centreMm, units)} long and its ends need ${plainLength(m.centreMm - m.shortMm, units)}. Make it longer or its cuts squarer.`,
         ),
       );
   return found;
 }
 
 /** Ends that stand a little short of another member, and what would join them. */
-const missed = (placed: ReadonlyMap<string, Placed>, structure: Structure): Problem[] =>
+const missed = (placed: ReadonlyMap<string, Placed>, structure: Structure, units: UnitPreference): Problem[] =>
   nearMisses(placed, structure.joints).map(({ member, end, to, gapMm }) =>
     warning(
       `frame.drawn.members.${member}.${end}`,
-      `${member} ends ${plainMm(gapMm)} short of ${to}: joints are found up to ${plainMm(JOINT_REACH_MM)}. Bring it to ${to}, or leave it free.`,
+      `${member} ends ${plainLength(gapMm, units)} short of ${to}: joints are found up to ${plainLength(JOINT_REACH_MM, units)}. Bring it to ${to}, or leave it free.`,
     ),
   );
 
@@ -164,8 +167,8 @@ function loose(structure: Structure): Problem[] {
     );
 }
 
-const placeWords = (at: readonly number[]): string =>
-  `x ${at[0]?.toFixed(0)}, y ${at[1]?.toFixed(0)}, z ${at[2]?.toFixed(0)}`;
+const placeWords = (at: readonly number[], units: UnitPreference): string =>
+  `x ${at.map((v) => plainLength(Math.round(v), units)).join(", ")}`.replace(/, ([^,]*), ([^,]*)$/, ", y $1, z $2");
 
 /**
  * What is wrong or doubtful with a drawn frame, each at its place (`frame.drawn.members.M1`, `frame.drawn.joints.A`), with what would put
@@ -174,10 +177,11 @@ const placeWords = (at: readonly number[]): string =>
 export function structureProblems(
   frame: DrawnFrame,
   resolved: { structure: Structure; clashes: readonly Clash[]; placed: ReadonlyMap<string, Placed> },
+  units: UnitPreference = "mm",
 ): Problem[] {
-  const found = [...frame.sections.flatMap(sectionProblems), ...memberProblems(frame)];
+  const found = [...frame.sections.flatMap((s) => sectionProblems(s, units)), ...memberProblems(frame)];
   if (!(frame.gap.mm >= 0 && frame.gap.mm <= 10))
-    found.push(error("frame.drawn.gap", "A root gap lies between 0 and 10 mm."));
+    found.push(error("frame.drawn.gap", `A root gap is ${rangeWords(0, 10, units)}.`));
   if (found.length > 0) return found;
   const { structure, clashes, placed } = resolved;
   for (const c of clashes)
@@ -185,12 +189,12 @@ export function structureProblems(
       error(
         `frame.drawn.members.${c.b}`,
         c.kind === "cross"
-          ? `${c.a} and ${c.b} run through each other at ${placeWords(c.at)} without a joint. Split one of them there, end one at the other, or lay one on top.`
-          : `${c.a} and ${c.b} lie in each other at ${placeWords(c.at)}. Move one aside until their faces touch.`,
+          ? `${c.a} and ${c.b} run through each other at ${placeWords(c.at, units)} without a joint. Split one of them there, end one at the other, or lay one on top.`
+          : `${c.a} and ${c.b} lie in each other at ${placeWords(c.at, units)}. Move one aside until their faces touch.`,
       ),
     );
-  found.push(...jointProblems(structure, placed), ...missed(placed, structure), ...loose(structure));
-  for (const c of clearances(frame, structure))
+  found.push(...jointProblems(structure, placed, units), ...missed(placed, structure, units), ...loose(structure));
+  for (const c of clearances(frame, structure, units))
     if (!c.ok) found.push(warning(c.of === "floor" ? "frame.drawn.floor" : `frame.drawn.obstacles.${c.of}`, c.why));
   frame.pairs.forEach((p, i) => {
     const hand = handedness(structure, p.left, p.right);
@@ -210,7 +214,7 @@ export function structureProblems(
         found.push(
           error(
             `frame.drawn.parts.${part.id}`,
-            `${part.id}: a hole of ${plainMm(h.diameter.mm)} at ${plainMm(h.x.mm)}, ${plainMm(h.y.mm)} from the middle does not lie inside the part.`,
+            `${part.id}: a hole of ${plainLength(h.diameter.mm, units)} at ${plainLength(h.x.mm, units)}, ${plainLength(h.y.mm, units)} from the middle does not lie inside the part.`,
           ),
         );
     if (part.on && !frame.members.some((m) => m.id === part.on))
@@ -230,7 +234,7 @@ export function structureProblems(
       found.push(
         warning(
           "frame.drawn.largest",
-          `${size.map((v) => v.toFixed(0)).join(" × ")} mm does not go into ${frame.largest.what || "the room given"} of ${room.map((v) => v.toFixed(0)).join(" × ")} mm. See where to part it.`,
+          `${size.map((v) => plainLength(v, units)).join(" × ")} does not go into ${frame.largest.what || "the room given"} of ${room.map((v) => plainLength(v, units)).join(" × ")}. See where to part it.`,
         ),
       );
   }

@@ -75,6 +75,16 @@ export const SHELF: readonly Instrument[] = [
     scaleMmPerM: 0,
   },
   {
+    id: "tape-inch-32",
+    name: "Tape in 1/32 in, true hook",
+    kind: "tape",
+    resolutionMm: 0.79375,
+    handlingMm: 0.3,
+    zeroMm: 0.3,
+    scaleMmPerM: 0.2,
+    limitsFrom: "class II, from memory",
+  },
+  {
     id: "tape-mark",
     name: "Steel tape from the 100 mm mark",
     kind: "tape",

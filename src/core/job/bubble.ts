@@ -1,4 +1,4 @@
-import { readSlant, type Slant } from "../units";
+import { asShown, bareSlope, readSlant, type Slant, type UnitPreference } from "../units";
 import type { Taken } from "./entrySchema";
 
 type Bubble = NonNullable<Taken["bubble"]>;
@@ -15,9 +15,9 @@ export const bubbleMmPerM = ({ divisions, toward, perDivisionMmPerM }: Bubble): 
 export const packerMmPerM = ({ thick, base, under }: Packer): number =>
   ((under === "from" ? 1 : -1) * 1000 * thick.mm) / base.mm;
 
-/** A slope that was worked out, as it would have been typed: to a thousandth of a millimetre per metre. */
-export function statedSlope(mmPerM: number): Slant {
-  const read = readSlant(String(+mmPerM.toFixed(3) + 0), "mm/m");
+/** A slope that was worked out, as it would have been typed: to a thousandth. */
+export function statedSlope(mmPerM: number, units: UnitPreference = "mm"): Slant {
+  const read = readSlant(String(+asShown("slope", mmPerM, units).toFixed(3) + 0), bareSlope(units));
   if (!read.ok) throw new Error(read.message);
   return read.value;
 }

@@ -39,7 +39,7 @@ function membersOf({ frame, units }: Pick<Plan, "frame" | "units">): {
   problems: Problem[];
 } {
   if (frame.by === "members") return { members: frame.drawn, problems: [] };
-  const problems = rectangleProblems(frame.sizes);
+  const problems = rectangleProblems(frame.sizes, units);
   return { members: isBroken(problems) ? null : fromRectangle(frame.sizes, units), problems };
 }
 
@@ -47,7 +47,7 @@ function build(plan: Buildable): Built {
   const { members, problems } = membersOf(plan);
   if (!members) return { problems, members, structure: null, order: null, on: "surface", drawn: null };
   const drawn = resolveStructure(members);
-  const found = [...problems, ...structureProblems(members, drawn)];
+  const found = [...problems, ...structureProblems(members, drawn, plan.units)];
   const structure = isBroken(found) ? null : drawn.structure;
   return { problems: found, members, structure, ...orderOn(structure, plan), drawn };
 }

@@ -1,5 +1,5 @@
 import type { Gate } from "../plan";
-import { plainMm, slantMmPerM } from "../units";
+import { farLength, fixed, type Length, plainLength, rangeWords, slantMmPerM, type UnitPreference } from "../units";
 import { bubbleMmPerM, packerMmPerM } from "./bubble";
 import type { NewEntry, ReadingEntry, Taken } from "./entrySchema";
 import { isSlant, quantityWords, spanOf } from "./quantityId";
@@ -9,6 +9,9 @@ import type { QuantityId } from "./quantitySchema";
 const FAR_MM = 100_000;
 /** Steepest slope that a bed or a frame is read with, mm/m: 45 degrees. */
 const STEEP_MM_PER_M = 1000;
+
+/** The system that a length was typed in. */
+const unitsOf = (l: Pick<Length, "unit">): UnitPreference => (l.unit === "in" ? "inch-fraction" : "mm");
 
 /** What is wrong with something that was entered, at its field. */
 interface EntryProblem {
@@ -41,21 +44,27 @@ function takenProblem(
     const says = bubble ? bubbleMmPerM(bubble) : packer ? packerMmPerM(packer) : null;
     return says === null || Math.abs(says - slantMmPerM(value)) < SAID_MM_PER_M
       ? null
-      : { path: "value", message: `The bubble says ${plainMm(says)}/m, the reading ${value.text}.` };
+      : { path: "value", message: `The bubble says ${fixed(says, 2)} mm/m, the reading ${value.text}.` };
   }
   if (bubble || packer) return { path: "taken", message: `${name} is a length: no bubble goes with it.` };
   if (setIn && spanOf(what) === null)
     return { path: "taken.setIn", message: `${name} is not read between corners: no marks set in from them.` };
   if (setIn && (setIn.mm < 0 || setIn.mm > SET_IN_MM))
-    return { path: "taken.setIn", message: `Marks lie inside their corner by 0 to ${SET_IN_MM} mm.` };
+    return {
+      path: "taken.setIn",
+      message: `Marks lie inside their corner by ${rangeWords(0, SET_IN_MM, unitsOf(setIn))}.`,
+    };
   if (plus && Math.abs(plus.mm) > SET_IN_MM)
-    return { path: "taken.plus", message: `${plainMm(plus.mm)} is more than any block: at most ${SET_IN_MM} mm.` };
+    return {
+      path: "taken.plus",
+      message: `${plainLength(plus.mm, unitsOf(plus))} is more than any block: at most ${plainLength(SET_IN_MM, unitsOf(plus))}.`,
+    };
   if (notAt && !hasLeaves(what))
     return { path: "taken.notAt", message: `${name} is not read with leaves: give one reading.` };
   if (notAt && notAt.mm <= value.mm)
     return {
       path: "taken.notAt",
-      message: `What no longer goes (${plainMm(notAt.mm)}) must be thicker than what goes (${plainMm(value.mm)}).`,
+      message: `What no longer goes (${plainLength(notAt.mm, unitsOf(notAt))}) must be thicker than what goes (${plainLength(value.mm, unitsOf(value))}).`,
     };
   return null;
 }
@@ -98,11 +107,14 @@ export function readingProblem({
     return { path: "value", message: `${name} is a slope or an angle: give it in mm/m, % or degrees.` };
   const { mm } = value;
   if (Math.abs(mm) > FAR_MM)
-    return { path: "value", message: `${mm / 1000} m is no reading of a frame. Check the unit.` };
+    return { path: "value", message: `${farLength(mm, unitsOf(value))} is no reading of a frame. Check the unit.` };
   if ((what.kind === "distance" || what.kind === "piece") && mm <= 0)
-    return { path: "value", message: `${name} reads ${plainMm(mm)}: a distance is more than zero.` };
+    return {
+      path: "value",
+      message: `${name} reads ${plainLength(mm, unitsOf(value))}: a distance is more than zero.`,
+    };
   if ((what.kind === "gap" || what.kind === "rock" || how?.by === "edge") && mm < 0)
-    return { path: "value", message: `${name} reads ${plainMm(mm)}: a gap is nought or more.` };
+    return { path: "value", message: `${name} reads ${plainLength(mm, unitsOf(value))}: a gap is nought or more.` };
   return null;
 }
 

@@ -89,7 +89,7 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
   const aim = broken("limits") ? { lengthMm: 0, widthMm: 0 } : aimOf(plan.limits);
   const grown = structure ? memberGrowth(structure, aim) : () => 0;
   const cut = structure
-    ? cutList(structure, found?.allowancesMm ?? null, grown, new Set(plan.fixed ?? []), plan.sawScale)
+    ? cutList(structure, found?.allowancesMm ?? null, grown, new Set(plan.fixed ?? []), plan.sawScale, plan.units)
     : [];
   const rounds = roundsOf(job.entries);
   const cutRounds = rounds

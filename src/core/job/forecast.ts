@@ -2,7 +2,7 @@ import { chanceWithin, HALF_BAND, type Limit } from "../check";
 import { CORNERS } from "../geometry";
 import { type OutcomeId, outcomeWords, predicted } from "../shrink";
 import { cornerAngleDeg, type Measured } from "../square";
-import { type Estimate, fixed, formatLength, formatSmall, type UnitPreference } from "../units";
+import { type Estimate, formatLength, formatSmall, physical, type UnitPreference, unitOf } from "../units";
 import type { EvaluationContext } from "./evaluationContext";
 import type { FrameRound } from "./frameRound";
 import { fullU } from "./rounds";
@@ -127,7 +127,9 @@ export const chanceWords = (chance: number): string =>
 export function forecastWords({ limit, cold, where }: Forecast, units: UnitPreference): string {
   if (!cold) return "nothing is predicted of it: read it";
   const small = (x: number): string =>
-    limit.unit === "mm/m" ? fixed(x, 2) : formatSmall(x, units, { decimals: units === "mm" ? 2 : 1, bare: true });
+    limit.unit === "mm/m"
+      ? physical("slope", x, units, undefined, true)
+      : formatSmall(x, units, { decimals: units === "mm" ? 2 : 1, bare: true });
   const size = (x: number): string =>
     limit.kind !== "size"
       ? small(x)
@@ -135,7 +137,8 @@ export function forecastWords({ limit, cold, where }: Forecast, units: UnitPrefe
         ? formatLength(x, units, { decimals: 2 }).text
         : // Fractions of an inch are too coarse to tell a band by.
           formatLength(x, "inch-decimal", { decimals: 3 }).text;
-  const unit = limit.kind === "size" ? "" : limit.unit === "mm/m" ? " mm/m" : units === "mm" ? " mm" : " in";
+  const unit =
+    limit.kind === "size" ? "" : limit.unit === "mm/m" ? ` ${unitOf("slope", units)}` : units === "mm" ? " mm" : " in";
   const { lower, upper } = limit;
   const between =
     lower !== null && upper !== null

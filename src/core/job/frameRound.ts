@@ -177,7 +177,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
     const { spans, tapes } = spansOf(means);
     const more = moreReadings(means, places);
     const mm = Object.fromEntries(Object.entries(spans).map(([k, v]) => [k, v.mm])) as Partial<Record<Span, number>>;
-    const wrong = quad ? impossible(mm, SLACK_MM) : null;
+    const wrong = quad ? impossible(mm, SLACK_MM, job.plan.units) : null;
     const allTapes = { ...tapes, ...more.tapes };
     // Read while the frame had these corners: it may have been drawn anew since.
     const taped = spanReadings(spans).filter((r) => places.nodes[r.from] && places.nodes[r.to]);

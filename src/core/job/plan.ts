@@ -2,7 +2,7 @@ import type { Footprint } from "../bed";
 import { limitProblems } from "../check";
 import { drillProblems, sawTestProblems, stockProblems } from "../cut";
 import type { Rectangle } from "../frame";
-import { length, type Problem, plainMm, type UnitPreference } from "../units";
+import { length, type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import { weldProblems } from "../weld";
 import { builtOf } from "./built";
 import { FORMAT } from "./format";
@@ -21,20 +21,24 @@ export const refusals = (plan: Plan): Problem[] =>
 export function planProblems(plan: Plan): Problem[] {
   const built = builtOf(plan);
   const found = [
-    ...limitProblems(plan.limits),
+    ...limitProblems(plan.limits, plan.units),
     ...built.problems,
-    ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan)),
-    ...stockProblems(plan.stock),
-    ...drillProblems(built.structure, plan.drill),
-    ...(plan.saw ? sawTestProblems(plan.saw.gap.mm, plan.saw.leg.mm) : []),
+    ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan), plan.units),
+    ...stockProblems(plan.stock, plan.units),
+    ...drillProblems(built.structure, plan.drill, plan.units),
+    ...(plan.saw ? sawTestProblems(plan.saw.gap.mm, plan.saw.leg.mm, plan.units) : []),
   ];
   if (plan.bed.pitch.mm < 0.2 || plan.bed.pitch.mm > 10)
-    found.push({ path: "bed.pitch", message: "A foot's thread has a pitch between 0.2 and 10 mm.", severity: "error" });
+    found.push({
+      path: "bed.pitch",
+      message: `A foot's thread has a pitch of ${rangeWords(0.2, 10, plan.units)}.`,
+      severity: "error",
+    });
   for (const [i, leaf] of plan.bed.leaves.entries())
     if (leaf.mm < 0.01 || leaf.mm > 50)
       found.push({
         path: `bed.leaves.${i}`,
-        message: `A shim is between 0.01 and 50 mm thick, not ${plainMm(leaf.mm)}.`,
+        message: `A shim is ${rangeWords(0.01, 50, plan.units)} thick, not ${plainLength(leaf.mm, plan.units)}.`,
         severity: "error",
       });
   const seen = new Set<string>();
@@ -43,7 +47,7 @@ export function planProblems(plan: Plan): Problem[] {
       if (Math.abs(rest[axis].mm) > 30_000)
         found.push({
           path: `bed.rests.${i}.${axis}`,
-          message: `${rest.id} is more than 30 m away. Check the unit.`,
+          message: `${rest.id} is too far away for a rest. Check the unit.`,
           severity: "error",
         });
     const place = `${rest.x.mm}/${rest.y.mm}`;

@@ -23,6 +23,7 @@ export function* predicting(plan: Plan): Generator<number, FramePrediction> {
     weld,
     steps,
     weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS,
+    plan.units,
   );
 }
 

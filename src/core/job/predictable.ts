@@ -7,7 +7,7 @@ import { materialOf, thinnestWallMm, weldOf } from "./settings";
 /** What a prediction depends on: plans that share this text share their prediction. */
 export function predictionKey(plan: Plan): string {
   const { members, on } = builtOf(plan);
-  return JSON.stringify([members, weldOf(plan), on]);
+  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm"]);
 }
 
 /** Joints up to which a frame is predicted. */
@@ -16,7 +16,7 @@ const MOST_JOINTS = 90;
 /** Why a plan cannot be simulated, in words; null when it can. */
 export function whyNoPrediction(plan: Plan): string | null {
   const { problems, structure } = builtOf(plan);
-  const wrong = [...problems, ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan))].find(
+  const wrong = [...problems, ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan), plan.units)].find(
     (p) => p.severity === "error",
   );
   if (wrong || !structure || !(heatJPerMm(weldOf(plan)) > 0)) return "No prediction while the plan has errors.";

@@ -1,5 +1,5 @@
 import type { Instrument } from "../instruments";
-import { formatLength, typedText, type UnitPreference } from "../units";
+import { bareSlope, formatLength, typedText, type UnitPreference } from "../units";
 import type { ReadingEntry, Taken } from "./entrySchema";
 
 /** What of a reading says what was meant by it. */
@@ -53,7 +53,10 @@ export function readingText(
 ): { text: string; read: string | null } {
   const { value, taken } = r;
   if (value === null) return { text: "", read: null };
-  if ("slant" in value) return { text: value.text, read: bubbleWords(taken, units) };
+  if ("slant" in value) {
+    const bare = value.slant === "deg" || value.slant === bareSlope(units) || /[a-z°%]/i.test(value.text);
+    return { text: bare ? value.text : `${value.text} ${value.slant}`, read: bubbleWords(taken, units) };
+  }
   const shown = typedText(value, units);
   if (taken?.notAt) {
     const not = typedText(taken.notAt, units);

@@ -3,7 +3,15 @@ import type { CutPiece } from "../cut";
 import { sectionWords } from "../frame";
 import type { FourCorners } from "../geometry";
 import { REAL_CORNERS_MM, type SquareCheck, type Tap } from "../square";
-import { type Estimate, fixed, formatLength, formatSmall, roundedLength, type UnitPreference } from "../units";
+import {
+  type Estimate,
+  fixed,
+  formatLength,
+  formatSmall,
+  leavesWords,
+  roundedLength,
+  type UnitPreference,
+} from "../units";
 import { builtOf } from "./built";
 import type { FrameRound } from "./frameRound";
 import type { MisreadHelp } from "./misreadHelp";
@@ -241,7 +249,7 @@ export function restWords(rest: RestAdvice, u: UnitPreference): string {
     return `${formatSmall(-rest.raiseMm, u, { decimals: 2 })} too high: grind, or choose another way of shimming`;
   if (rest.stack)
     return rest.stack.leavesMm.length > 0
-      ? `${formatSmall(rest.raiseMm, u, { decimals: 2 })}: leaves ${rest.stack.leavesMm.join(" + ")} mm`
+      ? `${formatSmall(rest.raiseMm, u, { decimals: 2 })}: leaves ${leavesWords(rest.stack.leavesMm, u)}`
       : "leave it";
   if (rest.foot && rest.foot.turns > 0.01)
     return `${formatSmall(rest.raiseMm, u, { decimals: 2 })}: ${fixed(rest.foot.turns, 2)} turns (${fixed(rest.foot.flats, 1)} flats) ${rest.foot.direction}`;

@@ -1,6 +1,7 @@
 import { type Quadrilateral, type Structure, type StructureFace, type StructureJoint, seenAt } from "../frame";
 import { CORNERS, ends, SIDES } from "../geometry";
 import { dot, sub, unit, type Vec2 } from "../numeric";
+import { physical, type UnitPreference } from "../units";
 import type { Reason } from "./reason";
 import type { School } from "./schools";
 import type { Step } from "./step";
@@ -79,8 +80,7 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
   "last cheap moment": () => "Last moment to cut a tack and put it right cheaply: accept, nudge, or cut and re-fit.",
   "outside first": () => "The school begins outside: the seams there make the corners stiff for the others.",
   "across from": ({ joint }) => `Across from ${joint}: no end of the frame collects all the heat.`,
-  "hot reads long": () =>
-    "A hot side reads long (40 K over 2 m is about 1 mm) and the next bead pulls more on hot steel.",
+  "hot reads long": () => "A hot side reads long, and the next bead pulls more on hot steel.",
   "face all round": () => "One face all round before the turn: equal lifts at all corners fit together.",
   "second takes back": () =>
     "Welding one face and then the other lets the second take back most of what the first lifted.",
@@ -106,9 +106,9 @@ const measureWords = (step: Step, ring: boolean): string => {
 const VENT = "Vent any closed tube before welding: trapped gas blows out through the last bead.";
 
 /** One step in words. @param structure that it is done on. */
-export function stepWords(structure: Structure, step: Step): StepWords {
+export function stepWords(structure: Structure, step: Step, units: UnitPreference = "mm"): StepWords {
   const ring = structure.quad !== null;
-  const kg = structure.massKg.toFixed(0);
+  const weight = physical("mass", structure.massKg, units, 0);
   const heavy = structure.massKg > ONE_PERSON_KG;
   const why = reasonWords(step.why);
   const plain = (say: string, caution: string | null = null): StepWords => ({ say, why, caution });
@@ -142,10 +142,10 @@ export function stepWords(structure: Structure, step: Step): StepWords {
     case "flip":
       return plain(
         step.part === "tack"
-          ? `Release, turn the frame over (${kg} kg), ${three ? "lay it on its three rests" : "clamp again"}`
-          : `Turn the frame over, ${step.up} up (${kg} kg), ${three ? "lay it on its three rests" : "clamp again"}`,
+          ? `Release, turn the frame over (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`
+          : `Turn the frame over, ${step.up} up (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`,
         heavy
-          ? `${kg} kg: plan the lift, two people or a hoist.`
+          ? `${weight}: plan the lift, two people or a hoist.`
           : step.part === "tack"
             ? "Springs back when the clamps come off: stand clear, release slowly."
             : null,

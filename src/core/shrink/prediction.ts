@@ -1,7 +1,7 @@
 import { type FaceLine, MATERIALS, type MaterialName, type Structure } from "../frame";
 import type { StructureMechanics } from "../mechanics";
 import { partOf } from "../numeric";
-import { type Estimate, plainMm } from "../units";
+import { type Estimate, formatSmall, physical, plainLength, type UnitPreference } from "../units";
 import { FACTORS, factorsFor, heatJPerMm, type ShrinkFactors, type Weld } from "../weld";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
 import { outcomeKey } from "./outcomeId";
@@ -55,7 +55,7 @@ const SET_UP_SHARE = 0.3;
 /**
  * Predicts a frame welded in one order, set up off nominal for what that order does. A generator: yields the share done.
  * @param mechanics of the structure. @param steps the order of work as the mechanics sees it.
- * @param factors defaults, or what a shop has learned.
+ * @param factors defaults, or what a shop has learned. @param units for the reasons.
  * @throws RangeError when frame or steps have an error.
  */
 export function* predictFrame(
@@ -64,6 +64,7 @@ export function* predictFrame(
   weld: Weld,
   steps: readonly SimulationStep[],
   factors: ShrinkFactors = FACTORS,
+  units: UnitPreference = "mm",
 ): Generator<number, FramePrediction> {
   const first = structure.members[0];
   if (!first) throw new RangeError("The frame has no member.");
@@ -95,7 +96,7 @@ export function* predictFrame(
     setUp,
     allowancesMm: allowances(structure, setUp, simulation.outcomes),
     twistNPerMm,
-    reasons: reasonsOf({ wallMm, materials }, heat, closingMm, shape.beyondMm, simulation),
+    reasons: reasonsOf({ wallMm, materials }, heat, closingMm, shape.beyondMm, simulation, units),
   };
   return { prediction, replay: replayOf(simulation) };
 }
@@ -141,6 +142,7 @@ function reasonsOf(
   closingMm: number,
   beyondMm: number | null,
   simulation: Simulation,
+  units: UnitPreference,
 ): string[] {
   const cautions = new Set(materials.flatMap((m) => MATERIALS[m].caution ?? []));
   const tacks = new Set(
@@ -154,9 +156,9 @@ function reasonsOf(
     ...(beyondMm === null
       ? []
       : [
-          `A corner would move by ${plainMm(Math.round(beyondMm))}: more than this model can say. Check heat, wall and sizes; nothing is set up off nominal.`,
+          `A corner would move by ${formatSmall(Math.round(beyondMm), units)}: more than this model can say. Check heat, wall and sizes; nothing is set up off nominal.`,
         ]),
-    `${Math.round(heat)} J/mm on a wall of ${plainMm(wallMm)} closes a mitre freely by about ${closingMm.toFixed(2)} mm under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
+    `${physical("heat", heat, units)} on a wall of ${plainLength(wallMm, units)} closes a mitre freely by about ${formatSmall(closingMm, units, { decimals: 2 })} under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
     "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter. They are wide because no coupon of this shop has been measured.",
     ...(simulation.steps.some((s) => s.do === "clamp")
       ? ["Clamps hold it down on the bed; along the bed it is free to shrink."]

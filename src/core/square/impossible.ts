@@ -1,5 +1,5 @@
 import { SPANS, type Span } from "../geometry";
-import { plainMm } from "../units";
+import { plainLength, type UnitPreference } from "../units";
 
 const TRIANGLES: readonly [Span, Span, Span][] = [
   ["AC", "AB", "BC"],
@@ -18,11 +18,15 @@ export interface Impossible {
  * Triangle rule over the four triangles of the frame: no side may be as long as the other two together.
  * @param mm what was read, mm. @param slackMm how much the readings may be off. @returns the first breach, or null.
  */
-export function impossible(mm: Partial<Record<Span, number>>, slackMm: number): Impossible | null {
+export function impossible(
+  mm: Partial<Record<Span, number>>,
+  slackMm: number,
+  units: UnitPreference = "mm",
+): Impossible | null {
   for (const span of SPANS) {
     const value = mm[span];
     if (value !== undefined && value <= 0)
-      return { span, message: `${span} reads ${plainMm(value)}: a distance is more than zero.` };
+      return { span, message: `${span} reads ${plainLength(value, units)}: a distance is more than zero.` };
   }
   for (const triangle of TRIANGLES) {
     for (const longest of triangle) {
@@ -34,7 +38,7 @@ export function impossible(mm: Partial<Record<Span, number>>, slackMm: number): 
       const suspect = triangle[0];
       return {
         span: suspect,
-        message: `No frame can have these: ${longest} (${plainMm(a)}) is longer than ${p} and ${q} together (${plainMm(b + c)}). Read ${suspect} again.`,
+        message: `No frame can have these: ${longest} (${plainLength(a, units)}) is longer than ${p} and ${q} together (${plainLength(b + c, units)}). Read ${suspect} again.`,
       };
     }
   }

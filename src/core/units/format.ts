@@ -119,5 +119,31 @@ export function roundedLength(mm: number, preference: UnitPreference): string {
   return shown.roundingMm > 0 ? `${shown.text} less ${beyond}` : `${shown.text} and ${beyond} more`;
 }
 
+/** A length for a message: two decimals of a millimetre at most, or the inch fraction that it is, or thousandths. */
+export function plainLength(mm: number, preference: UnitPreference): string {
+  if (preference === "mm") return plainMm(mm);
+  const asFraction = formatLength(mm, "inch-fraction", { denominator: 64 });
+  return Math.abs(asFraction.roundingMm) < 1e-6
+    ? asFraction.text
+    : formatLength(mm, "inch-decimal", { decimals: 1, trim: true }).text;
+}
+
+/** Leaves to be laid together: `0.5 + 0.1 mm`, in inches as thousandths: `20 + 4 thou`. */
+export const leavesWords = (mm: readonly number[], preference: UnitPreference): string =>
+  preference === "mm"
+    ? `${mm.map((x) => +x.toFixed(3)).join(" + ")} mm`
+    : `${mm.map((x) => +((1000 * x) / MM_PER.in).toFixed(1)).join(" + ")} thou`;
+
+/** A long way, for a message: metres, or feet. */
+export const farLength = (mm: number, preference: UnitPreference): string =>
+  preference === "mm" ? `${+(mm / 1000).toFixed(1)} m` : `${+(mm / MM_PER.ft).toFixed(1)} ft`;
+
+/** From one length to another, for a message: `8 to 400 mm`. */
+export function rangeWords(fromMm: number, toMm: number, preference: UnitPreference): string {
+  const unit = preference === "mm" ? "mm" : "in";
+  const bare = (mm: number): string => plainLength(mm, preference).replace(` ${unit}`, "");
+  return `${bare(fromMm)} to ${bare(toMm)} ${unit}`;
+}
+
 /** Millimetres for a message: two decimals at most. */
 export const plainMm = (mm: number): string => formatLength(mm, "mm", { decimals: 2, trim: true }).text;

@@ -1,18 +1,23 @@
 export type { Estimate } from "./estimate";
 export {
   bareUnit,
+  farLength,
   fixed,
   formatLength,
   formatSmall,
   fraction,
+  leavesWords,
+  plainLength,
   plainMm,
+  rangeWords,
   roundedLength,
   UNIT_PREFERENCES,
   type UnitPreference,
 } from "./format";
 export { type BareUnit, length, lengthParts, parseLength, readLength } from "./length";
 export { type Length, lengthSchema } from "./lengthSchema";
+export { asKept, asShown, type Kind as PhysicalKind, physical, unitOf } from "./physical";
 export { fail, ok, type Problem, type Result } from "./result";
-export { readSlant, type Slant, type SlantUnit, slantMmPerM } from "./slant";
+export { bareSlope, readSlant, type Slant, type SlantUnit, slantMmPerM } from "./slant";
 export { slantSchema } from "./slantSchema";
 export { stated, statedExactly, typedText } from "./stated";

@@ -1,6 +1,7 @@
+import type { UnitPreference } from "./format";
 import { fail, ok, type Result } from "./result";
 
-export const SLANT_UNITS = ["mm/m", "deg", "%"] as const;
+export const SLANT_UNITS = ["mm/m", "deg", "%", "thou/ft", "in/ft"] as const;
 export type SlantUnit = (typeof SLANT_UNITS)[number];
 
 /** A slope or an angle as it was typed. */
@@ -12,13 +13,30 @@ export interface Slant {
 }
 
 /** A slope over one metre. Source: definition; an angle by its tangent. */
-export const slantMmPerM = ({ value, slant }: Pick<Slant, "value" | "slant">): number =>
-  slant === "mm/m" ? value : slant === "%" ? 10 * value : 1000 * Math.tan((value * Math.PI) / 180);
+export function slantMmPerM({ value, slant }: Pick<Slant, "value" | "slant">): number {
+  switch (slant) {
+    case "mm/m":
+      return value;
+    case "%":
+      return 10 * value;
+    case "thou/ft":
+      return value / 12;
+    case "in/ft":
+      return (1000 * value) / 12;
+    case "deg":
+      return 1000 * Math.tan((value * Math.PI) / 180);
+  }
+}
+
+/** What a bare slope means under a preference. */
+export const bareSlope = (units: UnitPreference): SlantUnit => (units === "mm" ? "mm/m" : "thou/ft");
 
 const UNIT_WORDS: [RegExp, SlantUnit][] = [
   [/^mm\s*\/\s*m$/i, "mm/m"],
   [/^(deg|°)$/i, "deg"],
   [/^%$/, "%"],
+  [/^thou\s*\/\s*(ft|foot)$/i, "thou/ft"],
+  [/^(in|")\s*\/\s*(ft|foot)$/i, "in/ft"],
 ];
 
 /**
@@ -28,7 +46,7 @@ const UNIT_WORDS: [RegExp, SlantUnit][] = [
 export function readSlant(text: string, bare: SlantUnit): Result<Slant> {
   const parts = /^\s*([+-]?(?:\d+[.,]?\d*|[.,]\d+))\s*(.*?)\s*$/.exec(text.replace(/−/g, "-"));
   const wrong = fail(
-    `Cannot read "${text.trim()}": give a number, for example ${bare === "deg" ? "90.1°" : "0.4 mm/m"}.`,
+    `Cannot read "${text.trim()}": give a number, for example ${bare === "deg" ? "90.1°" : bare === "thou/ft" ? "5 thou/ft" : "0.4 mm/m"}.`,
   );
   if (!parts) return wrong;
   const [, digits = "", rest = ""] = parts;

@@ -1,5 +1,5 @@
 import type { MaterialName } from "../frame";
-import { type Problem, plainMm } from "../units";
+import { type Problem, physical, plainLength, rangeWords, type UnitPreference } from "../units";
 import type { Weld } from "./weldSchema";
 
 /**
@@ -39,7 +39,12 @@ const USUAL = { low: 40, high: 300 } as const;
 const NOT_FOR_ALUMINIUM: readonly ProcessName[] = ["flux core", "stick"];
 
 /** @param weld settings. @param wallMm wall. @param material of the tube. @returns problems at their fields. */
-export function weldProblems(weld: Weld, wallMm: number, material: MaterialName = "mild steel"): Problem[] {
+export function weldProblems(
+  weld: Weld,
+  wallMm: number,
+  material: MaterialName = "mild steel",
+  units: UnitPreference = "mm",
+): Problem[] {
   const found: Problem[] = [];
   if (material.startsWith("aluminium") && NOT_FOR_ALUMINIUM.includes(weld.process))
     found.push({
@@ -50,14 +55,14 @@ export function weldProblems(weld: Weld, wallMm: number, material: MaterialName 
   if (weld.tackLength.mm < 2 || weld.tackLength.mm > 60)
     found.push({
       path: "weld.tackLength",
-      message: "A tack is between 2 and 60 mm long. Check the unit.",
+      message: `A tack is ${rangeWords(2, 60, units)} long. Check the unit.`,
       severity: "error",
     });
   const perWall = heatJPerMm(weld) / wallMm;
   if (perWall < USUAL.low || perWall > USUAL.high)
     found.push({
       path: "weld.travelMmPerS",
-      message: `${Math.round(heatJPerMm(weld))} J/mm on a wall of ${plainMm(wallMm)} ${perWall < USUAL.low ? "may lap cold without fusing" : "may burn through"}: check volts, amps and travel speed.`,
+      message: `${physical("heat", heatJPerMm(weld), units)} on a wall of ${plainLength(wallMm, units)} ${perWall < USUAL.low ? "may lap cold without fusing" : "may burn through"}: check volts, amps and travel speed.`,
       severity: "warning",
     });
   return found;

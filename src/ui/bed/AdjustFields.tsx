@@ -87,7 +87,8 @@ export function AdjustFields() {
       </p>
       <NumberField
         label="Level along and across, at most"
-        unit="mm/m; empty: nobody minds"
+        unit="empty: nobody minds"
+        kind={{ is: "slope", units }}
         optional
         min={0.05}
         max={100}

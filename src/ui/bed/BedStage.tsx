@@ -6,7 +6,7 @@ import { BED_SHARE } from "@/core/check";
 import { sceneOf } from "@/core/drawing";
 import { FROM_ABOVE } from "@/core/frame";
 import { type BedRound, restWords, STAGE_CAUTIONS, surveyWords } from "@/core/job";
-import { fixed, formatLength, formatSmall } from "@/core/units";
+import { formatLength, formatSmall, physical } from "@/core/units";
 import { FrameDrawing, type PointMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -134,7 +134,7 @@ export function BedStage() {
   const [by, setBy] = useState<Method>({ by: "usual" });
   if (!over || !scene) return <NotYet stage="Bed" />;
   const method = current?.round.method ?? wanted;
-  const quantities = surveyQuantities(by, plan.bed.rests, current, method);
+  const quantities = surveyQuantities(by, plan.bed.rests, current, method, units);
   const now = picked ?? nextUnread(stand, quantities);
   const nowRead = quantities.find((q) => q.key === now);
   const nowRest = nowRead?.what.kind === "rest" ? nowRead.what.rest : null;
@@ -232,11 +232,12 @@ export function BedStage() {
                 <p className="mt-3 text-soft">
                   Slope{" "}
                   <span className="fig text-brass">
-                    {fixed(verdict.slopeMmPerM.value, 2)} ± {fixed(2 * verdict.slopeMmPerM.u, 2)} mm/m
+                    {physical("slope", verdict.slopeMmPerM.value, units, undefined, true)} ±{" "}
+                    {physical("slope", 2 * verdict.slopeMmPerM.u, units)}
                   </span>
                   {plan.limits.levelMmPerM === null
                     ? ": no limit on level in this job; it can be set below."
-                    : `, limit ${plan.limits.levelMmPerM} mm/m.`}
+                    : `, limit ${physical("slope", plan.limits.levelMmPerM, units)}.`}
                 </p>
               ) : null}
             </Section>
@@ -289,7 +290,9 @@ export function BedStage() {
                 setBy(m);
                 // Another way begins where it begins; read from elsewhere, it is still the same rest that is read.
                 if (m.by !== by.by) return inSight.pick(null);
-                const same = surveyQuantities(m, plan.bed.rests, current, method).find((q) => isRest(q, nowRest));
+                const same = surveyQuantities(m, plan.bed.rests, current, method, units).find((q) =>
+                  isRest(q, nowRest),
+                );
                 inSight.pick(same?.key ?? null);
               }}
             />

@@ -1,7 +1,7 @@
 import { walkRests } from "@/core/bed";
 import { fitPlane, heightOf } from "@/core/geometry";
 import { type BedRound, type How, keyOf, type QuantityId, quantityWords, type Rest, type Standing } from "@/core/job";
-import type { Length } from "@/core/units";
+import { bareSlope, type Length, type UnitPreference } from "@/core/units";
 import { HEIGHT_KINDS, type Quantity, SLOPE_KINDS } from "../measure";
 
 /** How the next rests are read. */
@@ -77,7 +77,13 @@ export function firstEdge(rests: readonly Rest[]): [string, string] {
   return [rests[0]?.id ?? "R1", rests.at(-1)?.id ?? "R2"];
 }
 
-function quantity(rest: Rest, how: How | undefined, usual: "heights" | "rod", mean: number | null): Quantity {
+function quantity(
+  rest: Rest,
+  how: How | undefined,
+  usual: "heights" | "rod",
+  mean: number | null,
+  units: UnitPreference,
+): Quantity {
   const what: QuantityId = { kind: "rest", rest: rest.id };
   const key = keyOf({ what, ...(how ? { how } : {}) });
   const base = { what, key, ...(how ? { how, short: shortWords(how) } : {}) };
@@ -90,7 +96,7 @@ function quantity(rest: Rest, how: How | undefined, usual: "heights" | "rod", me
         ...base,
         say: `Slope up to it from ${how && "from" in how ? how.from : ""}, with the level's feet on both`,
         kinds: SLOPE_KINDS,
-        slant: "mm/m",
+        slant: bareSlope(units),
         ends: [how && "from" in how ? how.from : "", rest.id],
         expected: 0,
         askBeyond: ASK_SLOPE_MM_PER_M,
@@ -149,6 +155,7 @@ export function surveyQuantities(
   rests: readonly Rest[],
   round: BedRound | null,
   usual: "heights" | "rod",
+  units: UnitPreference,
 ): Quantity[] {
   const alike = [...(round?.readings.values() ?? [])].filter((r) => !r.how);
   const mean = alike.length > 0 ? alike.reduce((s, r) => s + r.value.mm, 0) / alike.length : null;
@@ -161,7 +168,7 @@ export function surveyQuantities(
   const next = steps.flatMap(({ rest, before }): Quantity[] => {
     const how = howOf(method, rests, rest, before);
     if (how === null) return [];
-    const made = quantity(rest, how, usual, how ? null : mean);
+    const made = quantity(rest, how, usual, how ? null : mean, units);
     // One that is read again was moved between: then the others imply nothing of it.
     const again = alike.some((r) => quantityWords(r.what) === rest.id);
     return [how || again ? made : { ...made, ...impliedAt(rest, rests, alike) }];
@@ -169,7 +176,7 @@ export function surveyQuantities(
   const known = new Set(next.map((q) => q.key));
   const others = [...(round?.readings.values() ?? []), ...(round?.slants.values() ?? [])].flatMap((s): Quantity[] => {
     const rest = rests.find((r) => r.id === quantityWords(s.what));
-    return rest && !known.has(s.key) ? [quantity(rest, s.how, usual, null)] : [];
+    return rest && !known.has(s.key) ? [quantity(rest, s.how, usual, null, units)] : [];
   });
   return [...next, ...others];
 }

@@ -15,7 +15,7 @@ import {
   twistWords,
 } from "@/core/job";
 import { walkingSet } from "@/core/square";
-import { fixed, formatLength, formatSmall } from "@/core/units";
+import { formatLength, formatSmall, physical } from "@/core/units";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -32,6 +32,7 @@ import {
   spanQuantities,
   useMore,
   useRounds,
+  usualTape,
 } from "../measure";
 import { WarmerField } from "../measure/WarmerField";
 import { Fold } from "../parts/Fold";
@@ -54,7 +55,7 @@ function VerdictRow({ v }: { v: LimitVerdict }) {
   const value = !v.measured
     ? "—"
     : v.limit.unit === "mm/m"
-      ? `${fixed(v.measured.value, 2)} ± ${fixed(2 * v.measured.u, 2)} mm/m`
+      ? `${physical("slope", v.measured.value, units, undefined, true)} ± ${physical("slope", 2 * v.measured.u, units)}`
       : v.limit.kind === "size"
         ? `${formatLength(v.measured.value, units, { decimals: 2, bare: true }).text} ± ${formatSmall(2 * v.measured.u, units, { decimals: 2 })}`
         : plusMinus(v.measured.value, v.measured.u, units);
@@ -75,7 +76,7 @@ function headline(round: FrameRound | null, left: readonly Limit[]): { say: stri
   if (!round || round.readings.size + round.slants.size === 0)
     return {
       say: "Let it get cold, then measure.",
-      why: "A hot side reads long: 40 K over 2 m is about 1 mm. Four sides, both diagonals, four corner heights.",
+      why: "A hot side reads long. Four sides, both diagonals, four corner heights.",
     };
   if (round.impossible) return { say: `Read ${round.impossible.span} again.`, why: round.impossible.message };
   const bad = round.verdicts.filter((v) => v.result?.verdict === "fail");
@@ -120,7 +121,7 @@ export function CheckStage() {
   const [warmerK, setWarmerK] = useState(0);
   const levels =
     structure && places && limits.some((l) => l.id === "level")
-      ? levelMembers(structure).flatMap((at) => frameQuantity({ kind: "level", at }, places, current) ?? [])
+      ? levelMembers(structure).flatMap((at) => frameQuantity({ kind: "level", at }, places, current, units) ?? [])
       : [];
   const sizes = !places
     ? []
@@ -185,7 +186,8 @@ export function CheckStage() {
             <WarmerField value={warmerK} onChange={setWarmerK} />
           ) : current?.round.warmerK ? (
             <p className="text-sm text-soft">
-              Read {current.round.warmerK} °C warmer than the tape: lengths are taken as they will be when cold.
+              Read {physical("warmth", current.round.warmerK, units)} warmer than the tape: lengths are taken as they
+              will be when cold.
             </p>
           ) : null}
           <ReadingPad
@@ -193,7 +195,7 @@ export function CheckStage() {
             warmerK={warmerK}
             rounds={inSight}
             quantities={quantities}
-            firstInstrument="tape-ii"
+            firstInstrument={usualTape(units)}
             figure={drawing}
           />
           <SomethingElse

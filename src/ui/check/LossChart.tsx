@@ -2,7 +2,7 @@
 
 import { scaleLinear } from "d3";
 import type { SideLoss } from "@/core/job";
-import { fixed, formatSmall, type UnitPreference } from "@/core/units";
+import { formatSmall, type UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
 
 const ROW = 46;
@@ -25,7 +25,7 @@ export function LossChart({ losses, units }: { losses: readonly SideLoss[]; unit
         viewBox={`0 0 ${width} ${height}`}
         width="100%"
         role="img"
-        aria-label={`Predicted and measured loss per side, mm: ${losses.map((l) => `${l.side} predicted ${fixed(l.predicted.low, 2)} to ${fixed(l.predicted.high, 2)}${l.measured ? `, measured ${fixed(l.measured.value, 2)}` : ""}`).join("; ")}`}
+        aria-label={`Predicted and measured loss per side, ${units === "mm" ? "mm" : "in"}: ${losses.map((l) => `${l.side} predicted ${bare(l.predicted.low)} to ${bare(l.predicted.high)}${l.measured ? `, measured ${bare(l.measured.value)}` : ""}`).join("; ")}`}
       >
         {x.ticks(4).map((t) => (
           <g key={t}>

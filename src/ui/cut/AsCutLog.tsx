@@ -5,7 +5,7 @@ import { type CutRound, plusMinus } from "@/core/job";
 import { fixed, formatSmall } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
-import { nextUnread, pieceQuantities, ReadingPad, RoundTabs, useRounds } from "../measure";
+import { nextUnread, pieceQuantities, ReadingPad, RoundTabs, useRounds, usualTape } from "../measure";
 
 function Pair({ pair }: { pair: PairCheck }) {
   const { units } = useJob("units");
@@ -99,7 +99,13 @@ export function AsCutLog() {
           )}
         </div>
         <div className="max-xl:order-first">
-          <ReadingPad gate="cut" rounds={inSight} quantities={quantities} firstInstrument="tape-100" figure={drawing} />
+          <ReadingPad
+            gate="cut"
+            rounds={inSight}
+            quantities={quantities}
+            firstInstrument={units === "mm" ? "tape-100" : usualTape(units)}
+            figure={drawing}
+          />
         </div>
       </div>
     </>

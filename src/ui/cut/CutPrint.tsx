@@ -30,7 +30,7 @@ export function CutPrint() {
   if (!structure || !scene) return <NotYet stage="Cut list on paper" />;
   const show = (mm: number): string => formatLength(mm, units).text;
   const holes = holeAdvice(structure, job.plan.finish);
-  const drills = drillList(structure, job.plan.drill);
+  const drills = drillList(structure, job.plan.drill, job.plan.units);
   const templates = templatesOf(structure, "inner");
   return (
     <>

@@ -13,7 +13,7 @@ import {
   STAGE_CAUTIONS,
   settingsWords,
 } from "@/core/job";
-import { fixed, formatLength, formatSmall } from "@/core/units";
+import { formatLength, formatSmall, physical } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -194,11 +194,12 @@ export function CutStage() {
               ) : null}
               <li>
                 Weight of all pieces about{" "}
-                {fixed(
+                {physical(
+                  "mass",
                   cut.reduce((s, p) => s + p.quantity * p.massKg, 0),
-                  1,
-                )}{" "}
-                kg.
+                  units,
+                )}
+                .
               </li>
             </ul>
           </Section>

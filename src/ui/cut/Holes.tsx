@@ -104,7 +104,7 @@ export function Holes() {
       <DrillList />
       <h3 className="mt-4 font-semibold">Every end, before it is fitted</h3>
       <ul className="mt-1 grid max-w-prose gap-1 text-sm">
-        {preparations(structure, finish).map((p) => (
+        {preparations(structure, finish, units).map((p) => (
           <li key={p.sections.join()}>
             {preparations.length > 1 ? `${p.sections.join(", ")}: ` : ""}
             {p.steps.join(" ")}
@@ -125,7 +125,7 @@ function DrillList() {
   const set = (next: Drill[]) => edit((p) => ({ ...p, drill: next }));
   const change = (id: string, what: Partial<Drill>) => set(drills.map((d) => (d.id === id ? { ...d, ...what } : d)));
   const free = Array.from({ length: 99 }, (_, i) => `H${i + 1}`).find((id) => !drills.some((d) => d.id === id));
-  const lines = drillList(structure, drills);
+  const lines = drillList(structure, drills, units);
   return (
     <div className="mt-4 grid gap-3">
       <h3 className="font-semibold">Other holes</h3>

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { riseRun } from "@/core/cut";
-import { fixed, formatLength, type Length } from "@/core/units";
+import { fixed, formatLength, type Length, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { LengthField } from "../parts/LengthField";
 
@@ -24,8 +24,8 @@ export function RiseRun() {
       {found ? (
         <p aria-live="polite">
           <strong className="fig">{fixed(found.angleDeg, 2)}°</strong> from level, {fixed(90 - found.angleDeg, 2)}° from
-          upright; <span className="fig">{fixed(found.mmPerM, 1)}</span> mm/m or {fixed(found.percent, 1)} %. Along the
-          slope it is <span className="fig">{formatLength(found.lengthMm, units).text}</span>.
+          upright; <span className="fig">{physical("slope", found.mmPerM, units)}</span> or {fixed(found.percent, 1)} %.
+          Along the slope it is <span className="fig">{formatLength(found.lengthMm, units).text}</span>.
         </p>
       ) : null}
     </div>

@@ -13,7 +13,7 @@ import {
   PROFILES,
   type Rectangle,
 } from "@/core/frame";
-import { fixed, formatLength, stated } from "@/core/units";
+import { formatLength, physical, stated } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
@@ -279,7 +279,7 @@ function RectangleStage() {
         />
       ) : (
         <Now
-          say={`${formatLength(plan.frame.sizes.length.mm, units, { trim: true }).text} × ${formatLength(plan.frame.sizes.width.mm, units, { trim: true }).text}, ${plan.frame.sizes.corners && plan.frame.sizes.corners !== "mitred" ? "butted" : "mitred"}, ${plan.frame.sizes.section.profile ?? "own tube"}, ${fixed(structure?.massKg ?? 0, 1)} kg.`}
+          say={`${formatLength(plan.frame.sizes.length.mm, units, { trim: true }).text} × ${formatLength(plan.frame.sizes.width.mm, units, { trim: true }).text}, ${plan.frame.sizes.corners && plan.frame.sizes.corners !== "mitred" ? "butted" : "mitred"}, ${plan.frame.sizes.section.profile ?? "own tube"}, ${physical("mass", structure?.massKg ?? 0, units)}.`}
           why="Corners A to D and the sides keep these names on every later stage. Seam inside, crown outward, by habit."
         />
       )}

@@ -98,7 +98,7 @@ export function StarterDialog({ units, section, onStart, onClose }: Props) {
   const [starter, setStarter] = useState<Starter>(STARTERS[0] as Starter);
   const [all, setAll] = useState<Record<string, StarterValues>>({});
   const values = all[starter.name] ?? usualValues(starter);
-  const wrong = starterProblems(starter, values).filter((p) => !idle(starter, values, p.key));
+  const wrong = starterProblems(starter, values, units).filter((p) => !idle(starter, values, p.key));
   const built = wrong.length === 0 ? starter.build(values, section, units) : null;
   const message = wrong[0]?.message ?? (built && !built.ok ? built.message : null);
   return (

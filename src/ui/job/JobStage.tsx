@@ -3,7 +3,7 @@
 import { useId } from "react";
 import { aimOf, angleLimit, FLAT_CLASSES, flatLimitMm, LINEAR_CLASSES, type Limits, linearLimitMm } from "@/core/check";
 import { CARRIES, type Carries, overallSizeMm, type Plan } from "@/core/job";
-import { fixed, formatLength, formatSmall, length, type UnitPreference } from "@/core/units";
+import { formatLength, formatSmall, length, physical, type UnitPreference, unitOf } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { Choice } from "../parts/Choice";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
@@ -96,13 +96,18 @@ function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnL
         value={square?.as ?? "none"}
         options={[
           ["diagonal", "difference of the diagonals"],
-          ["mm/m", "worst corner, mm per metre"],
+          ["mm/m", `worst corner, ${unitOf("slope", units)}`],
           ["none", "no limit"],
         ]}
         onChange={(as) =>
           set({
             ...limits,
-            square: as === "none" ? null : as === "diagonal" ? { as, limit: length("3") } : { as, limit: 2 },
+            square:
+              as === "none"
+                ? null
+                : as === "diagonal"
+                  ? { as, limit: units === "mm" ? length("3") : length("1/8", "in") }
+                  : { as, limit: 2 },
           })
         }
       />
@@ -117,7 +122,8 @@ function OwnLimitFields({ limits, set }: { limits: OwnLimits; set: (limits: OwnL
       ) : square ? (
         <NumberField
           label="Corner from square, at most"
-          unit="mm/m"
+          unit=""
+          kind={{ is: "slope", units }}
           min={0.05}
           max={100}
           value={square.limit}
@@ -181,7 +187,7 @@ function FlatByField({ limits, set }: { limits: Limits; set: (limits: Limits) =>
 }
 
 function LimitFields() {
-  const { plan, edit, field, forget } = usePlanField();
+  const { plan, units, edit, field, forget } = usePlanField();
   const { limits } = plan;
   const set = (next: Limits) => edit((p: Plan) => ({ ...p, limits: next }));
   return (
@@ -230,16 +236,17 @@ function LimitFields() {
           </p>
           {(
             [
-              ["lengthMm", "Length, ±", "mm"],
-              ["widthMm", "Width, ±", "mm"],
-              ["angleMmPerM", "Angle, ±", "mm/m"],
-              ["flatMm", "Flatness", "mm"],
+              ["lengthMm", "Length, ±", "length"],
+              ["widthMm", "Width, ±", "length"],
+              ["angleMmPerM", "Angle, ±", "slope"],
+              ["flatMm", "Flatness", "length"],
             ] as const
-          ).map(([key, label, unit]) => (
+          ).map(([key, label, is]) => (
             <NumberField
               key={key}
               label={label}
-              unit={`${unit}, from the standard; empty: from memory`}
+              unit="from the standard; empty: from memory"
+              kind={{ is, units }}
               optional
               min={0.01}
               max={100}
@@ -255,7 +262,8 @@ function LimitFields() {
       )}
       <NumberField
         label="Level along and across, at most"
-        unit="mm/m; empty: nobody minds"
+        unit="empty: nobody minds"
+        kind={{ is: "slope", units }}
         optional
         min={0.05}
         max={100}
@@ -276,7 +284,7 @@ function LimitTable() {
     x === null
       ? "open"
       : unit === "mm/m"
-        ? fixed(x, 1)
+        ? physical("slope", x, units, 1, true)
         : kind === "size"
           ? formatLength(x, units, { decimals: 1, bare: true }).text
           : formatSmall(x, units, { decimals: 1, bare: true });
@@ -297,7 +305,7 @@ function LimitTable() {
             <td className="fig py-1.5 text-right">{l.nonnegative ? "0" : value(l.lower, l.kind, l.unit)}</td>
             <td className="fig py-1.5 text-right">{value(l.upper, l.kind, l.unit)}</td>
             <td className="py-1.5 pl-2 text-sm text-soft">
-              {l.unit === "mm/m" ? "mm/m" : units === "mm" ? "mm" : "in"}
+              {l.unit === "mm/m" ? unitOf("slope", units) : units === "mm" ? "mm" : "in"}
             </td>
           </tr>
         ))}

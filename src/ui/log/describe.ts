@@ -24,7 +24,7 @@ export interface LogLine {
 export function describe(job: Job, structure: Structure | null, steps: readonly Step[]): LogLine[] {
   const rounds = new Map(roundsOf(job.entries).map((r) => [r.round.id, r]));
   const instruments = new Map(job.instruments.map((i) => [i.id, i.name]));
-  const ofOrder = new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s).say]) : []);
+  const ofOrder = new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s, job.plan.units).say]) : []);
   const tickWords = (id: TickId): string =>
     id.do === "cut"
       ? `cut ${id.member}`

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { bubbleMmPerM, packerMmPerM, statedSlope, type Taken, turnedLevel } from "@/core/job";
-import { fixed, type Length, length, type Slant } from "@/core/units";
+import { type Length, length, physical, type Slant, unitOf } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
@@ -70,15 +70,17 @@ export function BubbleFields({ ends, divisionMmPerM, onKeep }: Props) {
       if (!thick || !base || base.mm <= 0) return setSaid("Give how thick the packers are, and how long the level is.");
       const how = { thick, base, under };
       setSaid(null);
-      return onKeep([{ value: statedSlope(packerMmPerM(how)), taken: { packer: how }, turned: false }]);
+      return onKeep([{ value: statedSlope(packerMmPerM(how), units), taken: { packer: how }, turned: false }]);
     }
     if (division === null)
-      return setSaid("Say what one division of this level is, in mm/m: it stands on the vial or its sheet.");
+      return setSaid(
+        `Say what one division of this level is, in ${unitOf("slope", units)}: it stands on the vial or its sheet.`,
+      );
     if (bubbles.some((b) => b === null)) return setSaid("Say how many divisions the bubble sits off the middle.");
     setSaid(null);
     onKeep(
       bubbles.flatMap((bubble, i) =>
-        bubble ? [{ value: statedSlope(bubbleMmPerM(bubble)), taken: { bubble }, turned: i === 1 }] : [],
+        bubble ? [{ value: statedSlope(bubbleMmPerM(bubble), units), taken: { bubble }, turned: i === 1 }] : [],
       ),
     );
   };
@@ -97,7 +99,8 @@ export function BubbleFields({ ends, divisionMmPerM, onKeep }: Props) {
         <>
           <NumberField
             label="One division is"
-            unit="mm/m"
+            unit=""
+            kind={{ is: "slope", units }}
             min={0.001}
             max={50}
             optional
@@ -151,8 +154,8 @@ export function BubbleFields({ ends, divisionMmPerM, onKeep }: Props) {
             <p className="fig text-brass">
               {Math.abs(both.slope) < 5e-4
                 ? "Level between them"
-                : `${both.slope > 0 ? to : from} is the higher end, by ${fixed(Math.abs(both.slope), 2)} mm/m`}
-              ; the level itself is out by {fixed(Math.abs(both.zero), 2)} mm/m.
+                : `${both.slope > 0 ? to : from} is the higher end, by ${physical("slope", Math.abs(both.slope), units)}`}
+              ; the level itself is out by {physical("slope", Math.abs(both.zero), units)}.
             </p>
           ) : null}
         </>
@@ -186,7 +189,12 @@ export function BubbleFields({ ends, divisionMmPerM, onKeep }: Props) {
           {packer.thick && packer.base && packer.base.mm > 0 ? (
             <p className="fig text-brass">
               {packer.under === "from" ? to : from} is the higher end, by{" "}
-              {fixed(Math.abs(packerMmPerM({ thick: packer.thick, base: packer.base, under: packer.under })), 2)} mm/m.
+              {physical(
+                "slope",
+                Math.abs(packerMmPerM({ thick: packer.thick, base: packer.base, under: packer.under })),
+                units,
+              )}
+              .
             </p>
           ) : null}
         </>

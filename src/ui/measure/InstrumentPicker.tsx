@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
 import { type Instrument, type InstrumentKind, readingUncertainty, readsSlopes } from "@/core/instruments";
-import { fixed } from "@/core/units";
+import { formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { SelectField } from "../parts/SelectField";
 
@@ -30,12 +30,13 @@ export function InstrumentPicker({
   kinds?: readonly InstrumentKind[] | undefined;
   onChange: (id: string) => void;
 }) {
-  const { job, store } = useJob("job", "store");
+  const { job, store, units } = useJob("job", "store", "units");
   const [making, setMaking] = useState(false);
   const shelf = shelfOf(job.instruments, kinds);
   const chosen = job.instruments.find((i) => i.id === value);
   const u = chosen ? readingUncertainty(chosen) : null;
-  const unit = chosen && readsSlopes(chosen.kind) ? "mm/m" : "mm";
+  const slopes = chosen !== undefined && readsSlopes(chosen.kind);
+  const say = (mm: number): string => (slopes ? physical("slope", mm, units) : formatSmall(mm, units, { decimals: 2 }));
   const off = chosen?.foundZeroMm ?? 0;
   return (
     <div>
@@ -48,7 +49,7 @@ export function InstrumentPicker({
       <p className="mt-1 flex flex-wrap items-center justify-between gap-x-3 text-sm text-soft">
         <span>
           {u
-            ? `One reading: ± ${(2 * u.uMm).toFixed(2)} ${unit} (95 %)${u.uZeroMm > 0 ? `, hook or zero ± ${(2 * u.uZeroMm).toFixed(2)} ${unit} shared` : ""}${off !== 0 ? `; ${fixed(off, 2)} ${unit} is taken off` : ""}`
+            ? `One reading: ± ${say(2 * u.uMm)} (95 %)${u.uZeroMm > 0 ? `, hook or zero ± ${say(2 * u.uZeroMm)} shared` : ""}${off !== 0 ? `; ${say(off)} is taken off` : ""}`
             : ""}
         </span>
         <span className="flex gap-3">

@@ -30,6 +30,7 @@ import {
   type Length,
   ok,
   parseLength,
+  physical,
   type Result,
   readLength,
   readSlant,
@@ -43,7 +44,7 @@ import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { FieldMessage, inputClass } from "../parts/Field";
 import { Fold } from "../parts/Fold";
-import { bothSystems } from "../parts/LengthField";
+import { understood } from "../parts/LengthField";
 import type { SeenSlope } from "./BubbleFields";
 import { InstrumentPicker, shelfOf } from "./InstrumentPicker";
 import type { Quantity } from "./quantities";
@@ -81,20 +82,36 @@ export const nextUnread = (stand: ReadonlySet<string>, quantities: readonly Quan
 const valueText = (value: Length | Slant, units: UnitPreference): string =>
   "slant" in value ? value.text : typedText(value, units);
 
-const EXAMPLES: Record<SlantUnit, string> = { deg: "90.1", "mm/m": "0.4", "%": "0.05" };
+const EXAMPLES: Record<SlantUnit, string> = {
+  deg: "90.1",
+  "mm/m": "0.4",
+  "%": "0.05",
+  "thou/ft": "5",
+  "in/ft": "0.005",
+};
+
+/** What a bare number means, as one says it. */
+const BARE_WORDS: Record<string, string> = {
+  mm: "millimetres",
+  in: "inches",
+  deg: "degrees",
+  "mm/m": "millimetres per metre",
+  "thou/ft": "thousandths per foot",
+};
 
 /** A slant in the other units, as `bothSystems` does for lengths. */
-function slantWords(s: Slant, isAngle: boolean): string {
+function slantWords(s: Slant, isAngle: boolean, units: UnitPreference): string {
   if (isAngle)
-    return `${fixed(s.value, 2)}°, ${fixed(slantMmPerM({ value: s.value - 90, slant: "deg" }), 1)} mm/m from square`;
+    return `${fixed(s.value, 2)}°, ${physical("slope", slantMmPerM({ value: s.value - 90, slant: "deg" }), units)} from square`;
   const mmPerM = slantMmPerM(s);
-  return `${fixed(mmPerM, 2)} mm/m · ${fixed((Math.atan(mmPerM / 1000) * 180) / Math.PI, 3)}°`;
+  return `${physical("slope", mmPerM, units)} · ${fixed((Math.atan(mmPerM / 1000) * 180) / Math.PI, 3)}°`;
 }
 
 /** What stands of the quantity when it was read more than once. */
 function Repeats({ mean, slant }: { mean: Mean; slant: boolean }) {
   const { units } = useJob("units");
-  const small = (mm: number): string => (slant ? `${fixed(mm, 2)} mm/m` : formatSmall(mm, units, { decimals: 2 }));
+  const small = (mm: number): string =>
+    slant ? physical("slope", mm, units) : formatSmall(mm, units, { decimals: 2 });
   if (mean.count < 2) return null;
   return (
     <p className="mt-1 text-sm" data-testid="repeats">
@@ -157,12 +174,12 @@ export function ReadingPad(props: Props) {
   const isAngle = quantity?.what.kind === "angle";
   const bare = quantity?.slant ?? bareUnit(units);
   /** What was understood of a length: as typed, or as it is meant where a mark, a block or a second leaf is in it. */
-  const understood = (value: Length): string => {
+  const heard = (value: Length): string => {
     const { read: besides } = readingText(reading(value), job.instruments, units);
     const at = meantMm(reading(value), job.instruments) ?? value.mm;
     const parsed = parseLength(value.text, value.unit);
     const note = parsed.ok && parsed.value.note ? ` ${parsed.value.note}` : "";
-    return `${bothSystems(at)}${besides ? ` (${besides})` : ""}${note}`;
+    return `${understood(at, units)}${besides ? ` (${besides})` : ""}${note}`;
   };
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the questions belong to one quantity of one round
@@ -174,7 +191,9 @@ export function ReadingPad(props: Props) {
   const sizeOf = (v: Length | Slant): number => ("slant" in v ? (isAngle ? v.value : slantMmPerM(v)) : v.mm);
   const inUnit = (x: number, precise = false): string =>
     quantity?.slant
-      ? `${fixed(x, 2)} ${isAngle ? "°" : "mm/m"}`
+      ? isAngle
+        ? `${fixed(x, 2)}°`
+        : physical("slope", x, units)
       : precise
         ? formatLength(x, units).text
         : formatSmall(x, units);
@@ -208,7 +227,7 @@ export function ReadingPad(props: Props) {
       setSaid(
         read
           ? read.message
-          : `Nothing typed: give the reading, for example ${quantity.slant ? EXAMPLES[quantity.slant] : "1200.5"}.`,
+          : `Nothing typed: give the reading, for example ${quantity.slant ? EXAMPLES[quantity.slant] : bare === "in" ? "47 1/4" : "1200.5"}.`,
       );
       input.current?.focus();
       return;
@@ -321,9 +340,9 @@ export function ReadingPad(props: Props) {
               <p className="fig mt-1 min-h-5 text-sm text-soft">
                 {read?.ok
                   ? "slant" in read.value
-                    ? slantWords(read.value, isAngle)
-                    : understood(read.value)
-                  : `Bare numbers are ${bare}.${mark ? ` Type what the tape shows: ${formatLength(mark, units, { trim: true }).text} is taken off.` : ""}`}
+                    ? slantWords(read.value, isAngle, units)
+                    : heard(read.value)
+                  : `A bare number is ${BARE_WORDS[bare] ?? bare}.${mark ? ` Type what the tape shows: ${formatLength(mark, units, { trim: true }).text} is taken off.` : ""}`}
               </p>
             )}
           </div>

@@ -2,11 +2,11 @@
 
 import { useMemo } from "react";
 import { type Proof, type Provable, provable, slipsThatShow } from "@/core/check";
-import { fixed, formatSmall, type UnitPreference } from "@/core/units";
+import { formatSmall, physical, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 
 const inUnit = (value: number, { limit }: Provable, units: UnitPreference): string =>
-  limit.unit === "mm/m" ? `${fixed(value, 2)} mm/m` : formatSmall(value, units, { decimals: 2 });
+  limit.unit === "mm/m" ? physical("slope", value, units) : formatSmall(value, units, { decimals: 2 });
 
 /** Finest first; two of each kind are enough to choose from. */
 const SHOWN = 2;

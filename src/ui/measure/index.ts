@@ -10,6 +10,7 @@ export {
   type Quantity,
   SLOPE_KINDS,
   spanQuantities,
+  usualTape,
 } from "./quantities";
 export { nextUnread, ReadingPad } from "./ReadingPad";
 export { RoundTabs } from "./RoundTabs";

@@ -5,7 +5,7 @@ import type { InstrumentKind } from "@/core/instruments";
 import { type FrameRound, type How, type QuantityId, quantityKey, spanId } from "@/core/job";
 import { distance } from "@/core/numeric";
 import { ideal, type Places, type Reading, type SetUp, tapedTo } from "@/core/square";
-import type { SlantUnit } from "@/core/units";
+import { bareSlope, type SlantUnit, type UnitPreference } from "@/core/units";
 
 /** One quantity to read. */
 export interface Quantity {
@@ -39,6 +39,9 @@ const ASK_HEIGHT_MM = 10;
 /** This many standard uncertainties from what the others imply is asked about, and never less than that many mm. */
 const ASK_SIGMAS = 6;
 const ASK_IMPLIED_MM = 4;
+
+/** The tape that one begins with: in the system that one works in. */
+export const usualTape = (units: UnitPreference): string => (units === "mm" ? "tape-ii" : "tape-inch-32");
 
 export const LENGTH_KINDS: readonly InstrumentKind[] = ["tape", "rule", "calliper"];
 export const HEIGHT_KINDS: readonly InstrumentKind[] = [
@@ -117,7 +120,12 @@ const MARKS: Record<string, string> = {
 };
 
 /** Any other quantity of a frame. @returns null for one that this frame has not. */
-export function frameQuantity(q: QuantityId, places: Places, round: FrameRound | null): Quantity | null {
+export function frameQuantity(
+  q: QuantityId,
+  places: Places,
+  round: FrameRound | null,
+  units: UnitPreference = "mm",
+): Quantity | null {
   const id = quantityKey(q);
   const all = tapedTo(places);
   const has = (...names: string[]): boolean => names.every((n) => all[n]);
@@ -193,7 +201,7 @@ export function frameQuantity(q: QuantityId, places: Places, round: FrameRound |
         ...of(q),
         say: `Slope along ${q.at}, up to its ${q.at.length === 2 ? `end at ${q.at[1]}` : "far end"}`,
         kinds: SLOPE_KINDS,
-        slant: "mm/m",
+        slant: bareSlope(units),
         ends: q.at.length === 2 ? [q.at[0] as string, q.at[1] as string] : ["its start", "its far end"],
         expected: 0,
         askBeyond: 5,

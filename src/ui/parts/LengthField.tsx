@@ -12,9 +12,16 @@ import {
 } from "@/core/units";
 import { FieldFrame, FieldMessage, inputClass } from "./Field";
 
-/** What was understood, in both systems: `1200.2 mm · 47 1/4 in`. */
-export function bothSystems(mm: number): string {
+/** What was understood: in both systems where one works in millimetres, as fraction and decimal where one works in inches. */
+export function understood(mm: number, units: UnitPreference): string {
   const small = Math.abs(mm) < 25;
+  if (units !== "mm") {
+    const decimal = formatLength(mm, "inch-decimal", { decimals: 1, trim: true }).text;
+    const fraction = formatLength(mm, "inch-fraction", { denominator: 64 });
+    return Math.abs(fraction.roundingMm) < 1e-6 && fraction.text !== decimal
+      ? `${fraction.text} · ${decimal}`
+      : decimal;
+  }
   const metric = formatLength(mm, "mm", { decimals: small ? 2 : 1, trim: true }).text;
   const inches = small ? formatLength(mm, "inch-decimal", { decimals: 1 }) : formatLength(mm, "inch-fraction");
   return `${metric} · ${Math.abs(inches.roundingMm) > 0.06 ? "≈ " : ""}${inches.text}`;
@@ -111,7 +118,7 @@ export function LengthField(props: Props) {
         </FieldMessage>
       ) : (
         <p id={`${id}-shown`} className="fig mt-1 min-h-5 text-sm text-soft">
-          {shown ? bothSystems(shown.mm) : ""}
+          {shown ? understood(shown.mm, units) : ""}
         </p>
       )}
       {note ? <FieldMessage severity="note">{note}</FieldMessage> : null}

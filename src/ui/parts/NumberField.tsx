@@ -1,11 +1,15 @@
 "use client";
 
 import { type ReactNode, useId, useState } from "react";
+import { asKept, asShown, type PhysicalKind, type UnitPreference, unitOf } from "@/core/units";
 import { FieldFrame, FieldMessage, inputClass } from "./Field";
 
 interface Props {
   label: ReactNode;
+  /** What is said after the label: the unit, or more of it where `kind` gives the unit. */
   unit: string;
+  /** Kept in SI and shown in the system that one works in: `value`, `min` and `max` are as it is kept. */
+  kind?: { is: PhysicalKind; units: UnitPreference };
   value: number | null;
   kept?: string | undefined;
   min: number;
@@ -36,17 +40,23 @@ function readNumber(
 /** A plain number with its unit. */
 export function NumberField({
   label,
-  unit,
-  value,
+  unit: note,
+  kind,
+  value: stored,
   kept,
-  min,
-  max,
+  min: least,
+  max: most,
   optional = false,
-  onChange,
+  onChange: onStored,
   onUnread,
   problem,
   className,
 }: Props) {
+  const shown = (x: number): number => (kind ? +asShown(kind.is, x, kind.units).toPrecision(5) : x);
+  const unit = kind ? unitOf(kind.is, kind.units) : note;
+  const hint = kind ? [unit, note].filter((w) => w !== "").join(", ") : note;
+  const [value, min, max] = [stored === null ? null : shown(stored), shown(least), shown(most)];
+  const onChange = (x: number | null) => onStored(x === null || !kind ? x : asKept(kind.is, x, kind.units));
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const unread = typed ?? kept;
@@ -54,7 +64,7 @@ export function NumberField({
   const read = unread === undefined || empty ? null : readNumber(unread, unit, min, max);
   const error = read && !read.ok ? read.message : problem?.severity === "error" ? problem.message : null;
   return (
-    <FieldFrame id={id} label={label} hint={unit} className={className ?? ""}>
+    <FieldFrame id={id} label={label} hint={hint} className={className ?? ""}>
       <input
         id={id}
         className={inputClass(error !== null)}

@@ -1,7 +1,8 @@
 "use client";
 
 import type { FrameRound } from "@/core/job";
-import { fixed } from "@/core/units";
+import { physical, unitOf } from "@/core/units";
+import { useJob } from "../job/JobProvider";
 import { RoundSeries } from "../measure/RoundSeries";
 
 /** Out of square, round by round, mm per metre. */
@@ -14,6 +15,7 @@ export function RoundsChart({
   currentId: string | null;
   limitMmPerM: number | null;
 }) {
+  const { units } = useJob("units");
   const points = rounds.flatMap((r) =>
     r.square?.shearMmPerM ? [{ id: r.round.id, name: `${r.round.gate} ${r.number}`, ...r.square.shearMmPerM }] : [],
   );
@@ -22,8 +24,8 @@ export function RoundsChart({
       points={points}
       currentId={currentId}
       inside={limitMmPerM === null ? null : [-limitMmPerM, limitMmPerM]}
-      words={(x) => fixed(x, 2)}
-      label="Out of square by round, mm per metre"
+      words={(x) => physical("slope", x, units, undefined, true)}
+      label={`Out of square by round, ${unitOf("slope", units)}`}
     />
   );
 }

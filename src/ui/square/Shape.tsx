@@ -3,7 +3,7 @@
 import { CORNERS } from "@/core/geometry";
 import { type FrameRound, misreadWords, plusMinus } from "@/core/job";
 import type { Measured } from "@/core/square";
-import { fixed, formatLength, formatSmall } from "@/core/units";
+import { fixed, formatLength, formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Section } from "../parts/Sheet";
 
@@ -22,7 +22,7 @@ export function Shape({ round }: { round: FrameRound }) {
   const rows: [string, string, string][] = [
     [
       "Out of square (shear)",
-      `${fixed(s.shearMmPerM.value, 2)} ± ${fixed(2 * s.shearMmPerM.u, 2)} mm/m`,
+      `${physical("slope", s.shearMmPerM.value, units, undefined, true)} ± ${physical("slope", 2 * s.shearMmPerM.u, units)}`,
       lean(s.shearMmPerM),
     ],
     [

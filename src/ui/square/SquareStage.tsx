@@ -17,7 +17,7 @@ import {
 import type { Gate } from "@/core/plan";
 import { leanNoise } from "@/core/shrink";
 import { walkingSet } from "@/core/square";
-import { formatLength, formatSmall } from "@/core/units";
+import { formatLength, formatSmall, unitOf } from "@/core/units";
 import { LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -33,6 +33,7 @@ import {
   spanQuantities,
   useMore,
   useRounds,
+  usualTape,
 } from "../measure";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
@@ -185,7 +186,7 @@ export function SquareStage() {
             warmerK={nextGate === "hot" ? warmerK : 0}
             rounds={inSight}
             quantities={quantities}
-            firstInstrument="tape-ii"
+            firstInstrument={usualTape(units)}
             figure={drawing}
           />
           {spacings.length > 0 ? (
@@ -248,7 +249,8 @@ export function SquareStage() {
               title="Round by round"
               aside={
                 <span className="text-sm text-soft">
-                  out of square, mm/m{limitMmPerM === null ? "" : "; shaded: inside the limit"}
+                  out of square, {unitOf("slope", units)}
+                  {limitMmPerM === null ? "" : "; shaded: inside the limit"}
                 </span>
               }
             >

@@ -6,7 +6,7 @@ import { readingUncertainty } from "@/core/instruments";
 import { type QuantityId, quantityKey, quantityWords, spanId } from "@/core/job";
 import { radians } from "@/core/numeric";
 import { type Candidate, cheapestSets, cornerAngleDeg, type PlannedSet, type Quad } from "@/core/square";
-import { fixed, formatSmall } from "@/core/units";
+import { formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { LENGTH_KINDS, shelfOf } from "../measure";
 import { SelectField } from "../parts/SelectField";
@@ -118,7 +118,7 @@ export default function WhatToMeasure() {
     );
   }, [quad, tape, gauges, square]);
   if (!quad || !sets || !tape) return null;
-  const words = (deg: number): string => `± ${fixed(1000 * radians(deg), 2)} mm/m`;
+  const words = (deg: number): string => `± ${physical("slope", 1000 * radians(deg), job.plan.units)}`;
   return (
     <div className="grid max-w-prose gap-2">
       <SelectField label="With" value={tape.id} options={tapes.map((t) => [t.id, t.name] as const)} onChange={setId} />

@@ -7,7 +7,7 @@ import type { FaceLine } from "@/core/frame";
 import { bandWords, predictedDecimals } from "@/core/job";
 import { faceWords, type Step } from "@/core/plan";
 import { type OutcomeId, outcomeKey, outcomeWords, predicted, type Replay, toldOutcomes } from "@/core/shrink";
-import { fixed, formatSmall } from "@/core/units";
+import { formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { largestSteps, replayed, rowOf } from "./replay";
@@ -134,7 +134,7 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
 
 /** What is under force at a step: clamps that hold the frame off where it wants to be, tacks that gave way. */
 export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
-  const { evaluation } = useJob("evaluation");
+  const { evaluation, units } = useJob("evaluation", "units");
   const row = rowOf(replay, step.key);
   const own = replay.ids.flatMap((id, i) => (id === step.key ? [i] : []));
   const before = own[0] !== undefined && step.id.do === "release" ? own[0] - 1 : row;
@@ -152,7 +152,7 @@ export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
     );
   const words = [
     pull >= 20
-      ? `${step.id.do === "release" ? "Until now clamps hold" : "Clamps hold"} with up to ${fixed(pull / 1000, 1)} kN each, about ${fixed(pull / 9.81, 0)} kg${step.id.do === "release" ? ": let them go slowly" : ""}.`
+      ? `${step.id.do === "release" ? "Until now clamps hold" : "Clamps hold"} with up to ${physical("force", pull / 1000, units)} each, about ${physical("mass", pull / 9.81, units, 0)}${step.id.do === "release" ? ": let them go slowly" : ""}.`
       : null,
     gaveWay.length > 0
       ? `${gaveWay.length === 1 ? "A tack gives" : "Tacks give"} way a little here: ${gaveWay.join("; ")}.`
@@ -198,7 +198,7 @@ export function StepsThatDidMost({ replay, onStep }: { replay: Replay; onStep: (
         most
       </label>
       {named.length === 0 ? (
-        <p className="text-soft">No single step moves it by 0.005 mm or more.</p>
+        <p className="text-soft">No single step moves it by as much as can be told.</p>
       ) : (
         <ol className="grid">
           {named.map(({ step, change }) => {

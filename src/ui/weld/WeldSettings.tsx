@@ -1,7 +1,7 @@
 "use client";
 
 import { type Plan, thinnestWallMm, weldOf } from "@/core/job";
-import { fixed, formatSmall } from "@/core/units";
+import { formatSmall, physical } from "@/core/units";
 import { filletOfHeat, heatJPerMm, PROCESSES, type ProcessName } from "@/core/weld";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -47,7 +47,8 @@ export function WeldSettings() {
       />
       <NumberField
         label="Travel"
-        unit="mm/s"
+        unit=""
+        kind={{ is: "speed", units }}
         min={0.5}
         max={50}
         value={weld.travelMmPerS}
@@ -62,7 +63,7 @@ export function WeldSettings() {
         onChange={(tackLength) => tackLength && set({ tackLength })}
       />
       <p className="sm:col-span-2">
-        Heat <span className="fig font-semibold">{fixed(heatJPerMm(weld), 0)} J/mm</span>{" "}
+        Heat <span className="fig font-semibold">{physical("heat", heatJPerMm(weld), units)}</span>{" "}
         <span className="text-sm text-soft">
           = efficiency {PROCESSES[weld.process].efficiency} × volts × amps / travel; about a{" "}
           {formatSmall(filletOfHeat(weld.process, heatJPerMm(weld)), units)} fillet

@@ -4,11 +4,11 @@ import { useJob } from "../job/JobProvider";
 
 /** Words of every step of the order, by its key. */
 export function useStepWords(): (step: Step) => StepWords {
-  const { evaluation } = useJob("evaluation");
+  const { evaluation, units } = useJob("evaluation", "units");
   const { structure, steps } = evaluation;
   const words = useMemo(
-    () => new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s)] as const) : []),
-    [structure, steps],
+    () => new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s, units)] as const) : []),
+    [structure, steps, units],
   );
   return (step) => words.get(step.key) ?? { say: step.key, why: "", caution: null };
 }

@@ -16,7 +16,7 @@ import {
 } from "@/core/frame";
 import { builtOf } from "@/core/job";
 import type { Vec3 } from "@/core/numeric";
-import { fixed, formatLength, type UnitPreference } from "@/core/units";
+import { formatLength, physical, type UnitPreference } from "@/core/units";
 import { VIEWS, type ViewName, WHOLE } from "../../drawing/views";
 import { useJob } from "../../job/JobProvider";
 import { usePlanField } from "../../job/usePlanField";
@@ -149,7 +149,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
         />
       ) : (
         <Now
-          say={`${frame.members.length} ${frame.members.length === 1 ? "member" : "members"}, ${show(size[0])} × ${show(size[1])} × ${show(size[2])}, ${fixed(structure.massKg, 1)} kg.`}
+          say={`${frame.members.length} ${frame.members.length === 1 ? "member" : "members"}, ${show(size[0])} × ${show(size[1])} × ${show(size[2])}, ${physical("mass", structure.massKg, units)}.`}
           why="Ends are drawn on centre lines; joints are found where members meet, and every end is cut to what it meets."
         />
       )}
@@ -254,7 +254,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
           </p>
           <p className="fig text-sm" hidden={errors.some((p) => p.path.startsWith("frame.drawn.sections"))}>
             Centre of mass {structure.centreOfMass.map(show).join(", ")}; outside surface{" "}
-            {fixed(structure.surfaceMm2 / 1e6, 2)} m².
+            {physical("area", structure.surfaceMm2 / 1e6, units)}.
           </p>
           <ProblemList
             problems={problems}

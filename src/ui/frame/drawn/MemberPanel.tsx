@@ -18,7 +18,7 @@ import {
   splitMember,
 } from "@/core/frame";
 import { norm3, sub3 } from "@/core/numeric";
-import { formatLength, type Length, length, stated, type UnitPreference } from "@/core/units";
+import { formatLength, type Length, length, physical, stated, type UnitPreference } from "@/core/units";
 import { Button } from "../../parts/Button";
 import { FieldFrame, FieldMessage, inputClass } from "../../parts/Field";
 import { LengthField } from "../../parts/LengthField";
@@ -60,7 +60,7 @@ export function MemberPanel({ frame, member, cut, units, problems, onEdit, onPic
         <p className="text-sm">
           Cut: long point <span className="fig">{show(cut.longMm)}</span>, short point{" "}
           <span className="fig">{show(cut.shortMm)}</span>, centre <span className="fig">{show(cut.centreMm)}</span>,{" "}
-          <span className="fig">{cut.massKg.toFixed(2)} kg</span>
+          <span className="fig">{physical("mass", cut.massKg, units, 2)}</span>
         </p>
       ) : null}
       {member.mirror ? (

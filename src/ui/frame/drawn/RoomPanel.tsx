@@ -28,11 +28,11 @@ export function RoomPanel({
   units: UnitPreference;
   onEdit: (frame: DrawnFrame) => void;
 }) {
-  const gaps = clearances(frame, structure);
+  const gaps = clearances(frame, structure, units);
   const free = Array.from({ length: 20 }, (_, i) => `G${i + 1}`).find(
     (id) => !frame.obstacles.some((o) => o.id === id),
   );
-  const plan = frame.largest && splitForSize(structure, place(frame.largest.size));
+  const plan = frame.largest && splitForSize(structure, place(frame.largest.size), units);
   const show = (mm: number): string => formatLength(mm, units, { trim: true }).text;
   return (
     <div className="grid gap-4">

@@ -2,6 +2,8 @@
 
 import { Trash2 } from "lucide-react";
 import { type DrawnFrame, handedness, joiningOrder, type Structure } from "@/core/frame";
+import { physical } from "@/core/units";
+import { useJob } from "../../job/JobProvider";
 import { Button } from "../../parts/Button";
 import { Verdict } from "../../parts/Verdict";
 
@@ -17,6 +19,7 @@ export function SetsPanel({
   picked: readonly string[];
   onEdit: (frame: DrawnFrame) => void;
 }) {
+  const { units } = useJob("units");
   const order = joiningOrder(frame, structure);
   const free = Array.from({ length: 20 }, (_, i) => `U${i + 1}`).find((id) => !frame.groups.some((g) => g.id === id));
   const half = picked.length >= 2 && picked.length % 2 === 0;
@@ -111,7 +114,7 @@ export function SetsPanel({
               ) : null}
             </div>
             <p className="text-sm">
-              {g.members.join(", ") || "no member"}, <span className="fig">{g.massKg.toFixed(1)} kg</span>.{" "}
+              {g.members.join(", ") || "no member"}, <span className="fig">{physical("mass", g.massKg, units)}</span>.{" "}
               {g.own.length > 0 ? `Weld its own ${g.own.join(", ")} first. ` : ""}
               {g.toRest.length > 0
                 ? `Then join at ${g.toRest.join(", ")}.`

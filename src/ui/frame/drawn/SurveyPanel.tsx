@@ -50,7 +50,7 @@ export function SurveyPanel({
       </label>
       <p className="text-sm text-soft">
         A line each: two points and their distance, or a point and its place, P1 = 0, 20. What follows ± is the standard
-        uncertainty; without it 0.5 mm is taken.
+        uncertainty; without it {units === "mm" ? "0.5 mm" : "0.020 in"} is taken.
       </p>
       {message ? <FieldMessage severity="error">{message}</FieldMessage> : null}
       {shape?.ok ? (

@@ -6,7 +6,7 @@ async function startShape(page: Page, shape: string, sizes: Record<string, strin
   await page.getByRole("button", { name: "Start from a shape" }).click();
   await page.getByRole("combobox", { name: "Shape" }).selectOption(shape);
   for (const [label, value] of Object.entries(sizes)) await page.getByRole("textbox", { name: label }).fill(value);
-  await page.getByRole("button", { name: `Start with this ${shape}` }).click();
+  await page.getByRole("button", { name: `Start with this: ${shape}` }).click();
   await expect(page.getByTestId("canvas")).toBeVisible();
 }
 

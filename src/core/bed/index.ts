@@ -3,6 +3,7 @@ export { type Lying, lying, type OnThree, onThreeRests, type RestPlace } from ".
 export { type Risers, risersOver } from "./risers";
 export {
   COMMON_LEAVES_MM,
+  COMMON_THOU_MM,
   type FootTurn,
   footTurn,
   SHIM_MODES,

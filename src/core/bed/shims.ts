@@ -80,6 +80,9 @@ export interface ShimStack {
 /** Leaves of a common set, mm (common practice, no source). */
 export const COMMON_LEAVES_MM = [0.05, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5, 1, 1.5, 2, 3, 5, 10] as const;
 
+/** Leaves of a common set in inches, mm: thousandths, then fractions (common practice, no source). */
+export const COMMON_THOU_MM = [1.5, 2, 3, 4, 5, 8, 10, 15, 20, 25, 31.25, 62.5, 125, 250].map((t) => t * 0.0254);
+
 /**
  * Nearest stack of at most `most` different leaves; the fewest within 0.0005 mm of the nearest.
  * @param targetMm wanted height. @param leavesMm leaves at hand, each used once.

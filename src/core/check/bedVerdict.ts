@@ -1,5 +1,6 @@
 import {
   COMMON_LEAVES_MM,
+  COMMON_THOU_MM,
   type FootTurn,
   footTurn,
   type OnThree,
@@ -170,7 +171,10 @@ export function bedVerdict(
       id: r.id,
       heightMm: i >= 0 ? (z[i] ?? 0) : null,
       raiseMm,
-      stack: raiseMm !== null && adjust.by === "shims" ? shimStack(raiseMm, adjust.leavesMm ?? COMMON_LEAVES_MM) : null,
+      stack:
+        raiseMm !== null && adjust.by === "shims"
+          ? shimStack(raiseMm, adjust.leavesMm ?? (units === "mm" ? COMMON_LEAVES_MM : COMMON_THOU_MM))
+          : null,
       foot: raiseMm !== null && adjust.by === "feet" ? footTurn(raiseMm, adjust.pitchMm, adjust.thread) : null,
       fixed,
     };

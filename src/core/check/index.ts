@@ -12,7 +12,7 @@ export {
   type LinearClass,
   linearLimitMm,
 } from "./iso13920";
-export { type Limit, limitProblems, resolveLimits } from "./limits";
+export { type Limit, limitName, limitProblems, resolveLimits } from "./limits";
 export { type FlatBy, type Limits, limitsSchema } from "./limitsSchema";
 export { type Proof, type Provable, provable, slipsThatShow } from "./provable";
 export { tubeFits } from "./tubeTolerance";

@@ -66,6 +66,9 @@ export function limitProblems(limits: Limits, units: UnitPreference = "mm"): Pro
   return found;
 }
 
+/** A limit as it is named within a sentence: `side AB`, `diagonals apart`. */
+export const limitName = ({ label }: Pick<Limit, "label">): string => label.charAt(0).toLowerCase() + label.slice(1);
+
 /** Sizes that limits are looked up for, mm. */
 interface Sizes {
   lengthMm: number;

@@ -1,5 +1,6 @@
 import {
   type Cutter,
+  type Direction,
   directionWord,
   type EndName,
   isRound,
@@ -47,13 +48,23 @@ const FLAT = 1e-4;
 const SAW_REACH_DEG = 60;
 const deg = (v: number): string => String(+v.toFixed(2));
 
+/** A direction as the way that an edge looks. */
+const TOWARD: Record<Direction, string> = {
+  up: "on top",
+  down: "underneath",
+  left: "toward the left",
+  right: "toward the right",
+  front: "toward the front",
+  back: "toward the back",
+};
+
 /** Which way an edge looks: outward from the middle of the frame, inward, or by direction. */
 function edgeWords(structure: Structure, m: StructureMember, way: Vec3): string {
   const from = sub3(middleOf(m), scale3(add3(structure.low, structure.high), 0.5));
   const out = dot3(from, way);
   const reach = norm3(from);
   if (Math.abs(out) > 0.5 * reach && Math.abs(out) > 20) return out > 0 ? "outside" : "inside";
-  return `toward the ${directionWord(way)}`;
+  return TOWARD[directionWord(way)];
 }
 
 /** A plane at a piece's end as saw settings. Source: closed form, the plane's slopes along the piece's width and height. */

@@ -106,6 +106,9 @@ function inShort(value: unknown): string {
   if (value === null) return "none";
   if (typeof value !== "object") return String(value) || "empty";
   if (isLength(value)) return value.text;
+  const places = ["x", "y", "z"].filter((k) => k in value);
+  if (places.length > 1 && Object.keys(value).length === places.length)
+    return places.map((k) => `${k} ${inShort((value as Record<string, unknown>)[k])}`).join(", ");
   const parts = Array.isArray(value) ? value : Object.entries(value).flatMap(([k, v]) => (k === "id" ? [] : [v]));
   const words = parts.map(inShort).filter((w) => w !== "none" && w !== "" && w !== "empty");
   return words.length > 0 ? words.join(", ").slice(0, 200) : "nothing";

@@ -1,5 +1,5 @@
 import type { Footprint } from "../bed";
-import type { Limit, Overall } from "../check";
+import { type Limit, limitName, type Overall } from "../check";
 import type { CutPiece } from "../cut";
 import type { Structure } from "../frame";
 import type { Order, Step } from "../plan";
@@ -142,7 +142,7 @@ export function summaryOf(job: Job): Summary {
       const done = evaluateFrameRound(context, places, round);
       // What fails at a gate is not hidden behind what is square.
       const failed = done.verdicts.find((v) => AT_ANY_GATE.includes(v.limit.kind) && v.result?.verdict === "fail");
-      if (failed) return { stage, verdict: "fail", about: `${failed.limit.label.toLowerCase()}, ${named(round)}` };
+      if (failed) return { stage, verdict: "fail", about: `${limitName(failed.limit)}, ${named(round)}` };
       if (quad ? !done.square?.corners : !done.general?.farthest) continue;
       const square = done.verdicts.find((v) => v.limit.id === (quad ? "square" : "place"));
       if (square?.result) return { stage, verdict: square.result.verdict, about: `square, ${named(round)}` };

@@ -31,7 +31,9 @@ export function gateReading(
   const round = (reached && rounds.findLast((r) => r.round.gate === id.gate && r.number >= id.nth)) || null;
   const shape = round?.verdicts.find((v) => ["square", "place"].includes(v.limit.id));
   // Without a limit on its shape a frame is read when its shape is known.
-  const isKnown = shape ? shape.result !== null : Boolean(round?.square?.corners ?? round?.general?.farthest);
+  const isKnown = shape
+    ? shape.result !== null
+    : Boolean((!round?.square?.bySides && round?.square?.corners) || round?.general?.farthest);
   // Cold, every limit has to be read.
   const known = isKnown && (id.gate !== "cold" || round?.overall !== "not measured");
   const judged = round?.verdicts.filter((v) => id.gate === "cold" || v === shape || AT_ANY_GATE.includes(v.limit.kind));

@@ -1,7 +1,7 @@
 export type { BedRound } from "./bedRound";
 export { bubbleMmPerM, packerMmPerM, statedSlope, turnedLevel } from "./bubble";
 export { builtOf, overallSizeMm } from "./built";
-export { CARRIES, type Carries } from "./carries";
+export { CARRIES, CARRIES_WORDS, type Carries } from "./carries";
 export { CARRIES_CAUTION, STAGE_CAUTIONS } from "./cautions";
 export { type Collision, collide, planChanges } from "./changes";
 export { entryProblem, hasLeaves, isReadAt, readingProblem } from "./entries";

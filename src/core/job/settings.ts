@@ -1,5 +1,5 @@
 import { type MaterialName, shapeOf, shapeProperties } from "../frame";
-import { fixed, formatSmall, physical } from "../units";
+import { fixed, physical, wallWords } from "../units";
 import { heatJPerMm, PROCESSES, SEAM_SHARES, startingSettings, type Weld } from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
@@ -29,6 +29,6 @@ export function settingsWords(plan: Plan): string {
   const weld = weldOf(plan);
   const heat = `${PROCESSES[weld.process].label}, ${fixed(weld.volts, 1)} V, ${fixed(weld.amps, 0)} A, ${physical("speed", weld.travelMmPerS, plan.units)}, ${physical("heat", heatJPerMm(weld), plan.units)}`;
   return weld.from === "starting"
-    ? `settings to begin with for a wall of ${formatSmall(thinnestWallMm(plan), plan.units)} (${heat}), each bead ${SEAM_SHARES.map((s) => fixed(s, 1)).join(" to ")} of it by its joint and position, not read on your machine: set them under Tack and weld`
+    ? `settings to begin with for a wall of ${wallWords(thinnestWallMm(plan), plan.units)} (${heat}), each bead ${SEAM_SHARES.map((s) => fixed(s, 1)).join(" to ")} of it by its joint and position, not read on your machine: set them under Tack and weld`
     : `your settings (${heat})`;
 }

@@ -14,6 +14,7 @@ export {
   UNIT_PREFERENCES,
   type UnitPreference,
 } from "./format";
+export { drillWords, wallWords } from "./gauges";
 export { type BareUnit, length, lengthParts, parseLength, readLength } from "./length";
 export { type Length, lengthSchema } from "./lengthSchema";
 export { asKept, asShown, type Kind as PhysicalKind, physical, unitOf } from "./physical";

@@ -1,3 +1,4 @@
+import { GAUGES_IN } from "./gaugeTable";
 import type { Length } from "./lengthSchema";
 import { fail, ok, type Result } from "./result";
 
@@ -112,7 +113,14 @@ function readParts(text: string, bare: BareUnit): Result<{ partsMm: number[]; no
     const word = UNIT.exec(rest);
     const before = terms.at(-1);
     let unit: Unit | null = null;
-    if (word) {
+    if (word && /^(ga|gauge)$/.test(word[1] ?? "")) {
+      const inches = GAUGES_IN[value];
+      if (inches === undefined) return fail(`"${whole.trim()} ga" is no gauge of tube: give the wall as a length.`);
+      value = inches;
+      unit = "in";
+      note = `${whole.trim()} ga is taken as gauge of tube: ${inches} in.`;
+      rest = rest.slice(word[0].length);
+    } else if (word) {
       const found = UNIT_WORDS[word[1] ?? ""];
       if (!found) return fail(`"${word[1]}" is not a unit of length here. Use mm, cm, m, in, ft or thou.`);
       unit = found;

@@ -1,5 +1,5 @@
 import type { MaterialName } from "../frame";
-import { type Problem, physical, plainLength, rangeWords, type UnitPreference } from "../units";
+import { type Problem, physical, rangeWords, type UnitPreference, wallWords } from "../units";
 import type { Weld } from "./weldSchema";
 
 /**
@@ -62,7 +62,7 @@ export function weldProblems(
   if (perWall < USUAL.low || perWall > USUAL.high)
     found.push({
       path: "weld.travelMmPerS",
-      message: `${physical("heat", heatJPerMm(weld), units)} on a wall of ${plainLength(wallMm, units)} ${perWall < USUAL.low ? "may lap cold without fusing" : "may burn through"}: check volts, amps and travel speed.`,
+      message: `${physical("heat", heatJPerMm(weld), units)} on a wall of ${wallWords(wallMm, units)} ${perWall < USUAL.low ? "may lap cold without fusing" : "may burn through"}: check volts, amps and travel speed.`,
       severity: "warning",
     });
   return found;

@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import { useState } from "react";
-import type { Limit, LimitVerdict } from "@/core/check";
+import { type Limit, type LimitVerdict, limitName } from "@/core/check";
 import { CORNERS } from "@/core/geometry";
 import {
   bandWords,
@@ -72,11 +72,11 @@ function VerdictRow({ v }: { v: LimitVerdict }) {
   );
 }
 
-function headline(round: FrameRound | null, left: readonly Limit[]): { say: string; why: string } {
+function headline(round: FrameRound | null, left: readonly Limit[], quad: boolean): { say: string; why: string } {
   if (!round || round.readings.size + round.slants.size === 0)
     return {
       say: "Let it get cold, then measure.",
-      why: "A hot side reads long. Four sides, both diagonals, four corner heights.",
+      why: `A hot side reads long. ${quad ? "Four sides, both diagonals, four corner heights." : "The distances between its places, and their heights."}`,
     };
   if (round.impossible) return { say: `Read ${round.impossible.span} again.`, why: round.impossible.message };
   const bad = round.verdicts.filter((v) => v.result?.verdict === "fail");
@@ -88,17 +88,17 @@ function headline(round: FrameRound | null, left: readonly Limit[]): { say: stri
     };
   if (bad.length > 0)
     return {
-      say: `Outside its limit: ${bad.map((v) => v.limit.label.toLowerCase()).join(", ")}.`,
+      say: `Outside its limit: ${bad.map((v) => limitName(v.limit)).join(", ")}.`,
       why: "Every limit is listed below with its margin. Decide: correct it, use it as it is, or scrap it.",
     };
   if (left.length > 0)
     return {
-      say: `Still to read: ${left.map((l) => l.label.toLowerCase()).join(", ")}.`,
+      say: `Still to read: ${left.map((l) => limitName(l)).join(", ")}.`,
       why: "No verdict until every limit has its reading.",
     };
   if (close.length > 0)
     return {
-      say: `Too close to call: ${close.map((v) => v.limit.label.toLowerCase()).join(", ")}.`,
+      say: `Too close to call: ${close.map((v) => limitName(v.limit)).join(", ")}.`,
       why: "The margin is smaller than the readings may be off. Read again with a finer instrument, or agree on it with whoever takes the frame.",
     };
   return { say: "Every limit is met.", why: "Each by more than its reading may be off." };
@@ -139,7 +139,7 @@ export function CheckStage() {
   const now = quantities.find((q) => q.key === nowKey) ?? null;
   const needed = limits.filter((l) => !l.optional);
   const left = current?.verdicts.filter((v) => !v.result).map((v) => v.limit) ?? needed;
-  const words = headline(current, left);
+  const words = headline(current, left, quad !== null);
   const measured = losses.filter((l) => l.measured);
   const drawing = (
     <MeasuredDrawing

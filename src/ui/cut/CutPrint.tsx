@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useState } from "react";
 import { drillList, holeAdvice, sheetStartsMm } from "@/core/cut";
 import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
-import { formatLength, formatSmall } from "@/core/units";
+import { drillWords, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -95,15 +95,15 @@ export function CutPrint() {
             {holes.map((a) => (
               <li key={a.volume.members.join()}>
                 {a.volume.members.join(", ")}: {a.count === 1 ? "one hole" : `${a.count} holes`} of{" "}
-                {formatSmall(a.diameterMm, units)}, {a.where}
+                {drillWords(a.diameterMm, units)}, {a.where}
               </li>
             ))}
             {drills.map(({ drill, pilotMm, notes }) => (
               <li key={drill.id}>
-                {drill.id}, {drill.for}: {formatSmall(drill.diameter.mm, units)} in {drill.member}, {show(drill.at.mm)}{" "}
+                {drill.id}, {drill.for}: {drillWords(drill.diameter.mm, units)} in {drill.member}, {show(drill.at.mm)}{" "}
                 from its first end, {drill.face}
                 {drill.through ? ", through both walls" : ""}
-                {pilotMm ? `; pilot ${formatSmall(pilotMm, units)}` : ""}. {notes.join(" ")}
+                {pilotMm ? `; pilot ${drillWords(pilotMm, units)}` : ""}. {notes.join(" ")}
               </li>
             ))}
           </ul>

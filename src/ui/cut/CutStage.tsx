@@ -64,6 +64,7 @@ export function CutStage() {
   if (!structure || !scene) return <NotYet stage="Cut" />;
   const pieces = cut.reduce((n, p) => n + p.quantity, 0);
   const chosen = cut[picked];
+  const mitres = cut.some((p) => p.sawDeg.some((d) => d !== 0));
   const waits = predicted.state.status === "working";
   const aimed = cut.some((p) => p.aimMm !== 0);
   const dg = units === "mm" ? 1 : 2;
@@ -184,10 +185,12 @@ export function CutStage() {
           />
           <Section title="Before the saw">
             <ul className="grid max-w-prose gap-2">
-              <li>Cut two test mitres and hold them in a square: see the test of the saw below.</li>
+              {mitres ? <li>Cut two test mitres and hold them in a square: see the test of the saw below.</li> : null}
               <li>
-                Cut what is alike to one stop. Opposite sides must match within{" "}
-                {formatSmall(0.5, units, { decimals: dg })}, or equal diagonals prove nothing.
+                Cut what is alike to one stop.
+                {structure.quad
+                  ? ` Opposite sides must match within ${formatSmall(0.5, units, { decimals: dg })}, or equal diagonals prove nothing.`
+                  : ""}
               </li>
               {units === "inch-fraction" ? (
                 <li>“And 0.015 in more” lies that far beyond the mark, “less 0.010 in” that far short of it.</li>
@@ -216,7 +219,7 @@ export function CutStage() {
       <SawCard />
       {structure.members.some(hasCope) ? <CopeTemplates /> : null}
       <div className="grid gap-8 xl:grid-cols-2">
-        <SawTest />
+        {mitres || job.plan.saw ? <SawTest /> : null}
         <Fold title="Rise over run" note="a slope as an angle">
           <RiseRun />
         </Fold>

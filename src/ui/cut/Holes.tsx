@@ -13,7 +13,7 @@ import {
   openMembers,
   preparations,
 } from "@/core/cut";
-import { formatLength, formatSmall, length, type UnitPreference } from "@/core/units";
+import { drillWords, formatLength, length, stated, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -82,7 +82,7 @@ export function Holes() {
             <strong>{names}</strong> <span className="text-soft">({list[0]?.volume.why})</span>:{" "}
             <span className="text-plum">
               {list[0]?.count === 1 ? "one hole" : `${list[0]?.count} holes`} of{" "}
-              {formatSmall(list[0]?.diameterMm ?? 0, units)}
+              {drillWords(list[0]?.diameterMm ?? 0, units)}
               {list.length > 1 ? " each" : ""}
             </span>
             , {list[0]?.where}.
@@ -197,8 +197,8 @@ function DrillList() {
             <p className="text-sm">
               {line?.pilotMm ? (
                 <>
-                  Pilot first, <span className="fig text-plum">{formatSmall(line.pilotMm, units)}</span>: a little
-                  larger than the drill's web.{" "}
+                  Pilot first, <span className="fig text-plum">{drillWords(line.pilotMm, units)}</span>: a little larger
+                  than the drill's web.{" "}
                 </>
               ) : null}
               {line?.notes.join(" ")}
@@ -218,9 +218,9 @@ function DrillList() {
                 id: free,
                 member: m.id,
                 for: "mounting",
-                at: length(String(Math.round(m.centreMm / 2))),
+                at: stated(units === "mm" ? Math.round(m.centreMm / 2) : 25.4 * Math.round(m.centreMm / 50.8), units),
                 face: "top",
-                diameter: length("9"),
+                diameter: units === "mm" ? length("9") : length("3/8", "in"),
                 through: true,
               },
             ]);

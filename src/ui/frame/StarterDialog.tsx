@@ -138,7 +138,7 @@ export function StarterDialog({ units, section, onStart, onClose }: Props) {
         {message ? <FieldMessage severity="error">{message}</FieldMessage> : null}
         <div className="flex gap-2">
           <Button look="advise" type="submit" disabled={!built?.ok}>
-            Start with this {starter.name}
+            Start with this: {starter.name}
           </Button>
           <Button onClick={onClose}>Keep what is drawn</Button>
         </div>

@@ -1,6 +1,6 @@
 "use client";
 
-import { CARRIES_CAUTION } from "@/core/job";
+import { CARRIES_CAUTION, CARRIES_WORDS } from "@/core/job";
 import { useJob } from "./JobProvider";
 
 /** What the frame carries calls for more than this tool: said on the stages where it matters. */
@@ -10,7 +10,7 @@ export function CarriesCaution() {
   return words ? (
     <p className="flex max-w-prose gap-2 border-l-4 border-close py-0.5 pl-4 text-[0.95rem]">
       <span>
-        <strong>{job.plan.carries === "people" ? "Carries people. " : `For ${job.plan.carries}. `}</strong>
+        <strong>{CARRIES_WORDS[job.plan.carries]} </strong>
         {words}
       </span>
     </p>

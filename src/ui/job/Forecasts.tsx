@@ -1,5 +1,6 @@
 "use client";
 
+import { limitName } from "@/core/check";
 import { chanceWords, forecastWords, likelyFailure } from "@/core/job";
 import { Section } from "../parts/Sheet";
 import { useJob } from "./JobProvider";
@@ -12,7 +13,7 @@ export function LikelyFailure() {
   return (
     <div className="border-l-4 border-close py-0.5 pl-4" role="status" data-testid="likely-failure">
       <p className="text-lg font-semibold text-close">
-        As planned, {bad.limit.label.toLowerCase()} is likely to fail: it passes {chanceWords(bad.chance ?? 0)}.
+        As planned, {limitName(bad.limit)} is likely to fail: it passes {chanceWords(bad.chance ?? 0)}.
       </p>
       <p className="mt-1 max-w-prose">
         {forecastWords(bad, units)}. Change heat, order or set-up before the first bead.

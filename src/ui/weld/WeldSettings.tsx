@@ -1,7 +1,7 @@
 "use client";
 
 import { type Plan, thinnestWallMm, weldOf } from "@/core/job";
-import { formatSmall, physical } from "@/core/units";
+import { formatSmall, physical, wallWords } from "@/core/units";
 import { filletOfHeat, heatJPerMm, PROCESSES, type ProcessName } from "@/core/weld";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -71,8 +71,8 @@ export function WeldSettings() {
       </p>
       {begins ? (
         <p className="text-sm sm:col-span-2" data-testid="starting">
-          To begin with, for a wall of {formatSmall(thinnestWallMm(plan), units)}: from memory, not read on your
-          machine, so the bands are wider. Type what it shows.
+          To begin with, for a wall of {wallWords(thinnestWallMm(plan), units)}: from memory, not read on your machine,
+          so the bands are wider. Type what it shows.
         </p>
       ) : (
         <Button

@@ -172,11 +172,11 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
               }}
             />
             <Choice
-              label="A press"
+              label="Pressing a member"
               value={tool}
               options={[
-                ["pick", "picks and moves"],
-                ["draw", "draws a member"],
+                ["pick", "picks it, to be moved"],
+                ["draw", "begins a new one"],
               ]}
               onChange={setTool}
             />

@@ -95,7 +95,11 @@ export function PartsPanel({
   const twoHoles = (p: DrawnPart) => {
     const size = place(p.size);
     const long = Math.max(...size.filter((_, i) => i !== thicknessOf(size)));
-    return [-1, 1].map((s) => ({ x: stated((s * long) / 4, units), y: length("0"), diameter: length("9") }));
+    return [-1, 1].map((s) => ({
+      x: stated((s * long) / 4, units),
+      y: stated(0, units),
+      diameter: units === "mm" ? length("9") : length("3/8", "in"),
+    }));
   };
   return (
     <div className="grid gap-4">

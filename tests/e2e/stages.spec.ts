@@ -1,0 +1,149 @@
+import type { Page } from "@playwright/test";
+import { v4 as uuid } from "uuid";
+import { type Job, newPlan, type Plan } from "../../src/core/job";
+import { length } from "../../src/core/units";
+import { writeJobFile } from "../../src/formats/jobFile";
+import { started } from "../support/drawnFrames";
+import { withDrawn } from "../support/plans";
+import { demoJob, expect, test } from "./fixtures";
+
+/** Stages of a job by their address. */
+const STAGES = ["", "/frame", "/cut", "/bed", "/square", "/weld", "/check", "/log"] as const;
+
+/** A unit of the metric system, standing by itself or behind a figure. */
+const METRIC = /(?:^|[\s(±·,])\d?[\d.,]*\s?(?:mm\/m|mm\/s|J\/mm|mm|cm|kg|m²|°C|kN)(?=[\s).,;:]|$)/;
+
+/** Frames that are not the demo: butted, teed, free, open, standing, in either system, few members and many. */
+const butted = (plan: Plan): Plan => {
+  const { sizes } = plan.frame;
+  const changed = { ...sizes, corners: "AB and CD run through" as const, gap: length("1"), caps: true };
+  return { ...plan, frame: { by: "sizes", sizes: changed } };
+};
+const drawn =
+  (name: string) =>
+  (plan: Plan): Plan =>
+    withDrawn(plan, started(name));
+const rungs =
+  (n: number) =>
+  (plan: Plan): Plan => ({
+    ...plan,
+    frame: {
+      by: "sizes",
+      sizes: {
+        ...plan.frame.sizes,
+        length: length("6000"),
+        cross: Array.from({ length: n }, (_, i) => ({ id: `M${i + 1}`, at: length(String(150 + i * 155)) })),
+      },
+    },
+  });
+
+const GENERATED: readonly (readonly [string, (plan: Plan) => Plan])[] = [
+  ["butted", butted],
+  ["butted in inches", (p) => butted(p)],
+  ["drawbar", drawn("A-shaped drawbar")],
+  ["drawbar in inches", (p) => drawn("A-shaped drawbar")(p)],
+  ["table base", drawn("table base")],
+  ["rails with a kink", drawn("rails with a kink")],
+  ["rails with a kink in inches", (p) => drawn("rails with a kink")(p)],
+  ["two frames stacked", drawn("two frames stacked")],
+  ["nine rungs in inches", (p) => rungs(9)(p)],
+  ["thirty-six rungs", rungs(36)],
+];
+
+async function put(page: Page, address: string, name: string, change: (p: Plan) => Plan): Promise<string> {
+  const job: Job = {
+    id: uuid(),
+    createdAt: "2026-11-02T08:00:00.000Z",
+    version: 1,
+    plan: { ...change(newPlan(name, name.includes("inches") ? "inch-fraction" : "mm")), name },
+    instruments: [],
+    entries: [],
+  };
+  const answer = await page.request.post(`${address}/api/jobs/file?origin=test`, {
+    headers: { "content-type": "application/json" },
+    data: writeJobFile(job),
+  });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  return `/jobs/${((await answer.json()) as { id: string }).id}`;
+}
+
+/** Opens what is folded, and waits for what comes when it is seen. */
+async function unfold(page: Page): Promise<void> {
+  for (let i = 0; i < 14; i++) {
+    const folded = page.locator("main button[aria-expanded=false]").first();
+    if ((await folded.count()) === 0) break;
+    await folded.click();
+  }
+}
+
+/** Everything that a page says: its text, what its drawings are called, its choices. */
+const said = (page: Page): Promise<string[]> =>
+  page.locator("main").evaluate((main) => {
+    const labels = [...main.querySelectorAll("[aria-label]")].map((e) => e.getAttribute("aria-label") ?? "");
+    const options = [...main.querySelectorAll("option")].map((o) => o.textContent ?? "");
+    return [...(main as HTMLElement).innerText.split("\n"), ...labels, ...options];
+  });
+
+test("in inches no stage says a metric unit, but where somebody typed one", async ({ page, address }) => {
+  test.slow();
+  test.setTimeout(240_000);
+  const kiln = await demoJob(page, address, "Kiln-shelf stand");
+  const instruments = ((await (await page.request.get(`${address}/api/instruments`)).json()) as { name: string }[]).map(
+    (i) => i.name,
+  );
+  const jobs = [kiln];
+  for (const [name, change] of GENERATED)
+    if (name.includes("inches")) jobs.push(await put(page, address, name, change));
+  for (const job of jobs)
+    for (const stage of STAGES.filter((s) => s !== "/log")) {
+      await page.goto(`${address}${job}${stage}`);
+      await page.waitForLoadState("networkidle");
+      await unfold(page);
+      const lines = (await said(page)).map((line) => instruments.reduce((l, name) => l.replaceAll(name, ""), line));
+      // What somebody typed in millimetres is shown as it was typed.
+      const typed = await page
+        .locator("main input")
+        .evaluateAll((all) => all.map((i) => (i as HTMLInputElement).value));
+      const metric = lines.filter((l) => METRIC.test(l) && l.trim() !== "mm" && !typed.includes(l.trim()));
+      expect(
+        metric.filter((l) => !/^[\d.]+ mm$/.test(l.trim())),
+        `${job}${stage}`,
+      ).toEqual([]);
+    }
+});
+
+test("no page slides sideways, and none says what its frame has not", async ({ page, address }) => {
+  test.setTimeout(400_000);
+  const jobs: [string, string][] = [];
+  for (const name of ["Kiln-shelf stand", "Drying-loft deck", "Ware cart base", "Courtyard gate leaf"])
+    jobs.push([name, await demoJob(page, address, name)]);
+  for (const [name, change] of GENERATED) jobs.push([name, await put(page, address, name, change)]);
+  const slid: string[] = [];
+  const wrong: string[] = [];
+  for (const [name, job] of jobs)
+    for (const stage of STAGES) {
+      await page.setViewportSize({ width: 1280, height: 800 });
+      await page.goto(`${address}${job}${stage}`);
+      await page.waitForLoadState("networkidle");
+      for (const width of [1280, 768, 390, 360]) {
+        await page.setViewportSize({ width, height: 844 });
+        const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+        if (over > 0) slid.push(`${name}${stage} at ${width}: ${over}`);
+      }
+      const text = (await said(page)).join("\n");
+      for (const broken of [
+        /undefined|NaN|\[object/,
+        /Bare numbers/,
+        /For vehicle/,
+        /toward the (down|up)\b/,
+        /side [a-d]{2}\b/,
+      ])
+        if (broken.test(text)) wrong.push(`${name}${stage}: ${broken.exec(text)?.[0]}`);
+      if (/drawbar|kink/.test(name) && /[Ff]our sides|all four corners|both diagonals/.test(text))
+        wrong.push(`${name}${stage}: speaks of sides and diagonals`);
+      if (/butted/.test(name) && stage === "/cut" && /test mitres/.test(text))
+        wrong.push(`${name}${stage}: speaks of mitres`);
+    }
+  expect(slid).toEqual([]);
+  expect(wrong).toEqual([]);
+});

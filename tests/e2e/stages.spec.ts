@@ -84,6 +84,25 @@ const said = (page: Page): Promise<string[]> =>
     return [...(main as HTMLElement).innerText.split("\n"), ...labels, ...options];
   });
 
+/** Labels of one drawing that cover each other: more than a sliver of the smaller one. */
+const overlaps = (page: Page): Promise<string[]> =>
+  page.evaluate(() =>
+    [...document.querySelectorAll("main svg")].flatMap((svg) => {
+      const texts = [...svg.querySelectorAll("text")]
+        .filter((t) => (t.textContent ?? "").trim() !== "")
+        .map((t) => ({ words: (t.textContent ?? "").trim(), box: t.getBoundingClientRect() }))
+        .filter(({ box }) => box.width > 0 && box.height > 0);
+      return texts.flatMap(({ words, box: a }, i) =>
+        texts.slice(i + 1).flatMap(({ words: other, box: b }) => {
+          const x = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+          const y = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+          const smaller = Math.min(a.width * a.height, b.width * b.height);
+          return x > 0 && y > 0 && x * y > 0.12 * smaller ? [`${words} / ${other}`] : [];
+        }),
+      );
+    }),
+  );
+
 test("in inches no stage says a metric unit, but where somebody typed one", async ({ page, address }) => {
   test.slow();
   test.setTimeout(240_000);
@@ -118,6 +137,7 @@ test("no page slides sideways, and none says what its frame has not", async ({ p
   for (const name of ["Kiln-shelf stand", "Drying-loft deck", "Ware cart base", "Courtyard gate leaf"])
     jobs.push([name, await demoJob(page, address, name)]);
   for (const [name, change] of GENERATED) jobs.push([name, await put(page, address, name, change)]);
+  const covered: string[] = [];
   const slid: string[] = [];
   const wrong: string[] = [];
   for (const [name, job] of jobs)
@@ -129,6 +149,8 @@ test("no page slides sideways, and none says what its frame has not", async ({ p
         await page.setViewportSize({ width, height: 844 });
         const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
         if (over > 0) slid.push(`${name}${stage} at ${width}: ${over}`);
+        if (width === 1280 || width === 390)
+          covered.push(...(await overlaps(page)).map((pair) => `${name}${stage} at ${width}: ${pair}`));
       }
       const text = (await said(page)).join("\n");
       for (const broken of [
@@ -144,6 +166,7 @@ test("no page slides sideways, and none says what its frame has not", async ({ p
       if (/butted/.test(name) && stage === "/cut" && /test mitres/.test(text))
         wrong.push(`${name}${stage}: speaks of mitres`);
     }
-  expect(slid).toEqual([]);
-  expect(wrong).toEqual([]);
+  expect.soft(slid).toEqual([]);
+  expect.soft(wrong).toEqual([]);
+  expect(covered).toEqual([]);
 });

@@ -40,6 +40,8 @@ interface SceneText {
   role: "member" | "corner";
   /** How long the member is seen, mm: a name that has no room is left out. */
   roomMm: number;
+  /** Where a member's name may stand: from one end of it to the other. */
+  along?: [Vec2, Vec2];
 }
 
 /** A length with the way off which its figure stands. */
@@ -169,7 +171,7 @@ export function sceneOf(structure: Structure, seen?: { view: ViewAxes; origin?: 
     .map((m): SceneText => {
       const [p, q] = [m.ends.from.at, m.ends.to.at].map((x) => inScene({ view, origin }, x)) as [Vec2, Vec2];
       const at = inScene({ view, origin }, middleOf(m));
-      return { kind: "text", text: m.id, at, role: "member", roomMm: distance(p, q) };
+      return { kind: "text", text: m.id, at, role: "member", roomMm: distance(p, q), along: [p, q] };
     });
   const letters = corners
     ? CORNERS.map((c): SceneText => ({ kind: "text", text: c, at: corners[c], role: "corner", roomMm: Infinity }))

@@ -204,52 +204,17 @@ export function BedStage() {
           "Flat is not the same as level: a frame follows the flat of what it is tacked on. Half of its flatness limit is left to the bed."
         }
       />
+      {current?.next ? (
+        <NextStep
+          round={current}
+          onRead={(rest) => inSight.pick(quantities.find((q) => isRest(q, rest))?.key ?? rest)}
+          onRound={() => show(null)}
+        />
+      ) : null}
       <RoundTabs rounds={bedRounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
+        <div className="max-xl:hidden xl:sticky xl:top-4 xl:self-start">{drawing}</div>
         <div className="grid content-start gap-6">
-          <div className="max-xl:hidden">{drawing}</div>
-          {current?.next ? (
-            <NextStep
-              round={current}
-              onRead={(rest) => inSight.pick(quantities.find((q) => isRest(q, rest))?.key ?? rest)}
-              onRound={() => show(null)}
-            />
-          ) : null}
-          {current && verdict ? (
-            <Section
-              title={plan.bed.adjust === "shims" ? "Shims" : "Feet"}
-              aside={
-                verdict.afterMm !== null ? (
-                  <span className="text-sm text-soft">
-                    afterwards about <span className="fig">{formatSmall(verdict.afterMm, units, { decimals: 2 })}</span>{" "}
-                    out of flat
-                  </span>
-                ) : null
-              }
-            >
-              <Advice round={current} />
-              {verdict.slopeMmPerM ? (
-                <p className="mt-3 text-soft">
-                  Slope{" "}
-                  <span className="fig text-brass">
-                    {physical("slope", verdict.slopeMmPerM.value, units, undefined, true)} ±{" "}
-                    {physical("slope", 2 * verdict.slopeMmPerM.u, units)}
-                  </span>
-                  {plan.limits.levelMmPerM === null
-                    ? ": no limit on level in this job; it can be set below."
-                    : `, limit ${physical("slope", plan.limits.levelMmPerM, units)}.`}
-                </p>
-              ) : null}
-            </Section>
-          ) : null}
-          {current ? <Lie round={current} /> : null}
-          {current && plan.bed.rests.length > 2 ? (
-            <WhenSeen heightPx={PICTURES_PX}>
-              <SurveyPictures round={current} />
-            </WhenSeen>
-          ) : null}
-        </div>
-        <div className="grid content-start gap-6 max-xl:order-first">
           {plan.bed.rests.length === 0 ? (
             <p>No rests yet: place four under the corners, below.</p>
           ) : (
@@ -337,6 +302,41 @@ export function BedStage() {
           </Section>
           <Caution>{STAGE_CAUTIONS.bed}</Caution>
         </div>
+      </div>
+      <div className="mt-6 grid content-start gap-8 xl:grid-cols-2">
+        {current && verdict ? (
+          <Section
+            title={plan.bed.adjust === "shims" ? "Shims" : "Feet"}
+            aside={
+              verdict.afterMm !== null ? (
+                <span className="text-sm text-soft">
+                  afterwards about <span className="fig">{formatSmall(verdict.afterMm, units, { decimals: 2 })}</span>{" "}
+                  out of flat
+                </span>
+              ) : null
+            }
+          >
+            <Advice round={current} />
+            {verdict.slopeMmPerM ? (
+              <p className="mt-3 text-soft">
+                Slope{" "}
+                <span className="fig text-brass">
+                  {physical("slope", verdict.slopeMmPerM.value, units, undefined, true)} ±{" "}
+                  {physical("slope", 2 * verdict.slopeMmPerM.u, units)}
+                </span>
+                {plan.limits.levelMmPerM === null
+                  ? ": no limit on level in this job; it can be set below."
+                  : `, limit ${physical("slope", plan.limits.levelMmPerM, units)}.`}
+              </p>
+            ) : null}
+          </Section>
+        ) : null}
+        {current ? <Lie round={current} /> : null}
+        {current && plan.bed.rests.length > 2 ? (
+          <WhenSeen heightPx={PICTURES_PX}>
+            <SurveyPictures round={current} />
+          </WhenSeen>
+        ) : null}
       </div>
     </>
   );

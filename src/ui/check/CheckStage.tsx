@@ -158,30 +158,8 @@ export function CheckStage() {
       <CarriesCaution />
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
+        <div className="max-xl:hidden xl:sticky xl:top-4 xl:self-start">{drawing}</div>
         <div className="grid content-start gap-6">
-          <div className="max-xl:hidden">{drawing}</div>
-          <Section
-            title="Against the limits"
-            aside={<span className="text-sm text-soft">± is 95 %; a pass holds even so</span>}
-          >
-            {limits.length === 0 ? <p>This job has no limits: set them under Job.</p> : null}
-            <ul>
-              {(
-                current?.verdicts ??
-                needed.map((limit) => ({ limit, measured: null, result: null, why: "Not measured yet." }))
-              ).map((v) => (
-                <VerdictRow key={v.limit.id} v={v} />
-              ))}
-            </ul>
-            {current?.twist ? <p className="mt-2 max-w-prose">{twistWords(current.twist, units)}</p> : null}
-            {current?.flatMm ? (
-              <p className="mt-2 text-sm text-soft">
-                Flatness by {current.flatMm.by}. Which of its two meanings the limit has is chosen under Job.
-              </p>
-            ) : null}
-          </Section>
-        </div>
-        <div className="grid content-start gap-6 max-xl:order-first">
           {fresh ? (
             <WarmerField value={warmerK} onChange={setWarmerK} />
           ) : current?.round.warmerK ? (
@@ -206,55 +184,6 @@ export function CheckStage() {
               inSight.pick(quantityKey(what));
             }}
           />
-          <Section
-            title="Predicted against measured"
-            aside={<span className="text-sm text-soft">loss per side, {units === "mm" ? "mm" : "in"}</span>}
-          >
-            {losses.length === 0 ? (
-              <PredictionStatus />
-            ) : (
-              <>
-                <WhenSeen heightPx={CHART_PX}>
-                  <LossChart losses={losses} units={units} />
-                </WhenSeen>
-                <ul className="mt-2 grid gap-1 text-sm">
-                  {losses.map((l) => (
-                    <li key={l.side}>
-                      <strong className="fig">{l.side}</strong> predicted{" "}
-                      <span className="fig text-plum">{bandWords(l.predicted, units)}</span>
-                      {l.measured ? (
-                        <>
-                          , lost{" "}
-                          <span className="fig text-brass">{plusMinus(l.measured.value, l.measured.u, units)}</span>:{" "}
-                          {l.agrees === "cannot tell" ? "the tape cannot tell" : l.agrees}
-                        </>
-                      ) : null}
-                    </li>
-                  ))}
-                  {shapes.map((x) => (
-                    <li key={x.id}>
-                      <strong>{x.label}</strong>: predicted change{" "}
-                      <span className="fig text-plum">{bandWords(x.predicted, units)}</span>
-                      {x.measured ? (
-                        <>
-                          , {x.id === "square" ? "changed by" : "measured"}{" "}
-                          <span className="fig text-brass">
-                            {plusMinus(x.measured.value, x.measured.u, units, true)}
-                          </span>
-                          : {x.agrees === "cannot tell" ? "the readings cannot tell" : x.agrees}
-                        </>
-                      ) : null}
-                    </li>
-                  ))}
-                </ul>
-                {measured.length === 0 ? (
-                  <p className="mt-2 text-sm text-soft">
-                    Measured loss needs all four sides before welding (dry fit or tacked) and cold, best with one tape.
-                  </p>
-                ) : null}
-              </>
-            )}
-          </Section>
           {structure ? (
             <Fold title="What the tube itself brings" note="tolerances as bought">
               <TubeItself />
@@ -262,6 +191,75 @@ export function CheckStage() {
           ) : null}
           {evaluation.cold === null && quad ? <BeforeMeasuring kinds={ALL_KINDS} /> : null}
         </div>
+      </div>
+      <div className="mt-6 grid content-start gap-8 xl:grid-cols-2">
+        <Section
+          title="Against the limits"
+          aside={<span className="text-sm text-soft">± is 95 %; a pass holds even so</span>}
+        >
+          {limits.length === 0 ? <p>This job has no limits: set them under Job.</p> : null}
+          <ul>
+            {(
+              current?.verdicts ??
+              needed.map((limit) => ({ limit, measured: null, result: null, why: "Not measured yet." }))
+            ).map((v) => (
+              <VerdictRow key={v.limit.id} v={v} />
+            ))}
+          </ul>
+          {current?.twist ? <p className="mt-2 max-w-prose">{twistWords(current.twist, units)}</p> : null}
+          {current?.flatMm ? (
+            <p className="mt-2 text-sm text-soft">
+              Flatness by {current.flatMm.by}. Which of its two meanings the limit has is chosen under Job.
+            </p>
+          ) : null}
+        </Section>
+        <Section
+          title="Predicted against measured"
+          aside={<span className="text-sm text-soft">loss per side, {units === "mm" ? "mm" : "in"}</span>}
+        >
+          {losses.length === 0 ? (
+            <PredictionStatus />
+          ) : (
+            <>
+              <WhenSeen heightPx={CHART_PX}>
+                <LossChart losses={losses} units={units} />
+              </WhenSeen>
+              <ul className="mt-2 grid gap-1 text-sm">
+                {losses.map((l) => (
+                  <li key={l.side}>
+                    <strong className="fig">{l.side}</strong> predicted{" "}
+                    <span className="fig text-plum">{bandWords(l.predicted, units)}</span>
+                    {l.measured ? (
+                      <>
+                        , lost{" "}
+                        <span className="fig text-brass">{plusMinus(l.measured.value, l.measured.u, units)}</span>:{" "}
+                        {l.agrees === "cannot tell" ? "the tape cannot tell" : l.agrees}
+                      </>
+                    ) : null}
+                  </li>
+                ))}
+                {shapes.map((x) => (
+                  <li key={x.id}>
+                    <strong>{x.label}</strong>: predicted change{" "}
+                    <span className="fig text-plum">{bandWords(x.predicted, units)}</span>
+                    {x.measured ? (
+                      <>
+                        , {x.id === "square" ? "changed by" : "measured"}{" "}
+                        <span className="fig text-brass">{plusMinus(x.measured.value, x.measured.u, units, true)}</span>
+                        : {x.agrees === "cannot tell" ? "the readings cannot tell" : x.agrees}
+                      </>
+                    ) : null}
+                  </li>
+                ))}
+              </ul>
+              {measured.length === 0 ? (
+                <p className="mt-2 text-sm text-soft">
+                  Measured loss needs all four sides before welding (dry fit or tacked) and cold, best with one tape.
+                </p>
+              ) : null}
+            </>
+          )}
+        </Section>
       </div>
     </>
   );

@@ -7,6 +7,7 @@ import { CORNERS, type Corner, ends } from "@/core/geometry";
 import { add, scale, sub, unit, type Vec2 } from "@/core/numeric";
 import { formatLength, type UnitPreference } from "@/core/units";
 import { setDevice, useDevice } from "../parts/device";
+import { alongStretch, type Label, placeLabels } from "./placeLabels";
 import { type Projection, projection } from "./projection";
 import { useWidth } from "./useWidth";
 
@@ -196,6 +197,8 @@ function Slide({
   );
 }
 
+/** Room that the letters at both ends of a side take of it, px. */
+const LETTERS_PX = 30;
 /** Seen shorter than this a member has no room for its name, px. */
 const ROOM_PX = 24;
 const SEEN = { 2: "seen from above", 1: "seen from the front", 0: "seen from the right" } as const;
@@ -251,6 +254,120 @@ export function FrameDrawing(props: Props) {
     const out = normal.x * (m.x - centre.x) + normal.y * (m.y - centre.y) >= 0;
     return off(m, out ? normal : scale(normal, -1), px);
   };
+  /** Everything that is said on the drawing, the weightiest first: each finds a place that no other covers. */
+  const words: (Label & { colour: string; strong?: boolean })[] = [];
+  const say = (label: (typeof words)[number]) => {
+    if (label.text !== "") words.push(label);
+  };
+  if (corners)
+    for (const mark of spans) {
+      const [a, b] = ends(mark.span).map((c) => corners[c]) as [Vec2, Vec2];
+      const diagonal = mark.span === "AC" || mark.span === "BD";
+      say({
+        key: `span ${mark.span}`,
+        text: mark.text,
+        size: 14,
+        at: diagonal
+          ? alongStretch(p.to(a), p.to(b), [0.32, 0.24, 0.4, 0.68, 0.76])
+          : [20, 34].map((px) => sideOut(a, b, px)),
+        upright: !diagonal && isUpright(p, a, b),
+        must: true,
+        colour: COLOUR[mark.tone],
+        strong: mark.active ?? false,
+      });
+    }
+  for (const mark of points) {
+    const { x, y } = p.to(mark.at);
+    const side = p.to(centre).y > y ? 22 : -20;
+    say({
+      key: `point ${mark.id}`,
+      text: mark.text,
+      size: 14,
+      at: [
+        { x, y: y + side },
+        { x, y: y - side },
+        ...[1, -1].map((k) => ({ x: x + k * (14 + mark.text.length * 4.5), y })),
+      ],
+      must: true,
+      colour: COLOUR[mark.tone],
+      strong: mark.active ?? false,
+    });
+  }
+  if (corners)
+    for (const c of CORNERS) {
+      const at = outward(corners[c], 26);
+      const left = at.x < p.width / 2;
+      say({
+        key: `corner ${c}`,
+        text: cornerText[c] ?? "",
+        size: 14,
+        at: [
+          { x: at.x + (left ? 19 : -19), y: at.y + (at.y < p.height / 2 ? -1 : 1) },
+          { x: at.x + (left ? 19 : -19), y: at.y + (at.y < p.height / 2 ? -14 : 14) },
+        ],
+        anchor: left ? "start" : "end",
+        must: true,
+        colour: COLOUR[cornerTone],
+      });
+    }
+  for (const mark of lines)
+    say({
+      key: `line ${mark.id}`,
+      text: mark.text,
+      size: 13,
+      at: alongStretch(p.to(mark.from), p.to(mark.to), [0.42, 0.3, 0.55, 0.68, 0.2]),
+      upright: isUpright(p, mark.from, mark.to),
+      must: true,
+      colour: COLOUR[mark.tone],
+      strong: mark.active ?? false,
+    });
+  if (!bare)
+    for (const item of items)
+      if (item.kind === "dimension") {
+        const text = formatLength(item.lengthMm, units, { trim: true }).text;
+        const upright = isUpright(p, item.from, item.to);
+        // A side that is shorter than its figure has it laid level, inside.
+        const short = upright && item.lengthMm * p.pxPerMm < text.length * 9 + LETTERS_PX;
+        say({
+          key: `size ${item.from.x}/${item.from.y}`,
+          text,
+          size: 14,
+          at: [0.5, 0.32, 0.68].flatMap((k) =>
+            (short ? [-text.length * 5 - 8] : [24, 38]).map((px) =>
+              off(add(item.from, scale(sub(item.to, item.from), k)), item.away, px),
+            ),
+          ),
+          upright: upright && !short,
+          must: true,
+          colour: "var(--ink-soft)",
+        });
+      }
+  for (const { name, at } of places) {
+    const { x, y } = p.to(at);
+    const beside = 8 + name.length * 4;
+    say({
+      key: `place ${name}`,
+      text: name,
+      size: 12,
+      at: [outward(at, 15), { x, y: y - 14 }, { x, y: y + 14 }, { x: x + beside, y }, { x: x - beside, y }],
+      must: true,
+      colour: "var(--ink-soft)",
+    });
+  }
+  for (const item of items)
+    if (item.kind === "text" && item.role === "member" && item.roomMm * p.pxPerMm > ROOM_PX)
+      say({
+        key: `name ${item.text}`,
+        text: item.text,
+        size: 13,
+        at: item.along ? alongStretch(p.to(item.along[0]), p.to(item.along[1])) : [p.to(item.at)],
+        colour: "var(--ink-soft)",
+      });
+  const letters = corners ? CORNERS.map((c) => outward(corners[c], 26)) : [];
+  const placed = placeLabels(
+    words,
+    letters.map(({ x, y }) => ({ left: x - 13, right: x + 13, top: y - 13, bottom: y + 13 })),
+  );
   return (
     <div ref={ref} className="relative min-w-0">
       <svg
@@ -284,7 +401,6 @@ export function FrameDrawing(props: Props) {
               const diagonal = mark.span === "AC" || mark.span === "BD";
               const colour = COLOUR[mark.tone];
               const [from, to] = [p.to(a), p.to(b)];
-              const at = diagonal ? p.to(add(a, scale(sub(b, a), 0.32))) : sideOut(a, b, 20);
               return (
                 <g key={mark.span}>
                   {diagonal || mark.active ? (
@@ -295,13 +411,6 @@ export function FrameDrawing(props: Props) {
                       strokeDasharray={mark.active ? undefined : "2 4"}
                     />
                   ) : null}
-                  <Words
-                    at={at}
-                    text={mark.text}
-                    colour={colour}
-                    strong={mark.active ?? false}
-                    upright={!diagonal && isUpright(p, a, b)}
-                  />
                 </g>
               );
             })
@@ -317,41 +426,14 @@ export function FrameDrawing(props: Props) {
                 strokeWidth={mark.active ? 4 : 1.5}
                 strokeDasharray={mark.active ? undefined : "2 4"}
               />
-              <Words
-                at={p.to(add(mark.from, scale(sub(mark.to, mark.from), 0.42)))}
-                text={mark.text}
-                colour={colour}
-                strong={mark.active ?? false}
-                size={13}
-                upright={isUpright(p, mark.from, mark.to)}
-              />
             </g>
           );
         })}
         {places.map(({ name, at }) => (
           <g key={name}>
             <circle cx={p.to(at).x} cy={p.to(at).y} r={4} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={1.5} />
-            <Words at={outward(at, 15)} text={name} colour="var(--ink-soft)" size={12} />
           </g>
         ))}
-        {items.map((item) =>
-          item.kind === "text" && item.role === "member" && item.roomMm * p.pxPerMm > ROOM_PX ? (
-            <Words key={item.text} at={p.to(item.at)} text={item.text} colour="var(--ink-soft)" size={13} />
-          ) : null,
-        )}
-        {bare
-          ? null
-          : items.map((item) =>
-              item.kind === "dimension" ? (
-                <Words
-                  key={`${item.from.x}/${item.from.y}`}
-                  at={off(middle(item.from, item.to), item.away, 24)}
-                  text={formatLength(item.lengthMm, units, { trim: true }).text}
-                  upright={isUpright(p, item.from, item.to)}
-                  colour="var(--ink-soft)"
-                />
-              ) : null,
-            )}
         {doneJoints.map((q) => (
           <circle key={`${q.x}/${q.y}`} cx={p.to(q).x} cy={p.to(q).y} r={4} fill="var(--ink)" />
         ))}
@@ -379,12 +461,6 @@ export function FrameDrawing(props: Props) {
                 stroke={c}
                 strokeWidth={2}
               />
-              <Words
-                at={{ x: at.x, y: at.y + (p.to(centre).y > at.y ? 22 : -20) }}
-                text={mark.text}
-                colour={c}
-                strong={mark.active ?? false}
-              />
             </g>
           );
         })}
@@ -405,18 +481,25 @@ export function FrameDrawing(props: Props) {
                   >
                     {c}
                   </text>
-                  {cornerText[c] ? (
-                    <Words
-                      at={{ x: at.x + (at.x < p.width / 2 ? 19 : -19), y: at.y + (at.y < p.height / 2 ? -1 : 1) }}
-                      text={cornerText[c] ?? ""}
-                      colour={COLOUR[cornerTone]}
-                      anchor={at.x < p.width / 2 ? "start" : "end"}
-                    />
-                  ) : null}
                 </g>
               );
             })
           : null}
+        {words.map(({ key, text, colour, strong, anchor, upright, size }) => {
+          const at = placed.get(key);
+          return at ? (
+            <Words
+              key={key}
+              at={at}
+              text={text}
+              colour={colour}
+              strong={strong ?? false}
+              size={size}
+              upright={upright ?? false}
+              anchor={anchor ?? "middle"}
+            />
+          ) : null;
+        })}
         {slide && corners ? <Slide corners={corners} centre={centre} p={p} slide={slide} /> : null}
         {children?.(p)}
       </svg>

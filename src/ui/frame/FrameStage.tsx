@@ -285,7 +285,7 @@ function RectangleStage() {
       )}
       {caution ? <Caution>{caution}</Caution> : null}
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
-        <div className="grid content-start gap-3">
+        <div className="grid content-start gap-3 xl:sticky xl:top-4 xl:self-start">
           {scene ? (
             <FrameDrawing
               scene={scene}

@@ -52,7 +52,7 @@ function StageNav() {
               href={stagePath(job.id, s)}
               prefetch={false}
               aria-current={s === stage ? "page" : undefined}
-              className={`flex tap items-center gap-3 border-b-4 px-3 whitespace-nowrap no-underline md:border-b-0 md:border-l-4 ${
+              className={`relative flex tap items-center gap-3 border-b-4 px-3 whitespace-nowrap no-underline md:border-b-0 md:border-l-4 ${
                 s === stage
                   ? "border-plum bg-sheet font-bold text-ink"
                   : "border-transparent text-soft hover:border-edge hover:text-ink"

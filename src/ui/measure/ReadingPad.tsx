@@ -417,7 +417,7 @@ export function ReadingPad(props: Props) {
                 onClick={() => onActive(own)}
                 className={`min-h-14 w-full rounded-[3px] border px-2 py-1 text-left leading-tight ${on ? "border-brass border-2 bg-brass-soft" : "border-line bg-well"}`}
               >
-                <span className="block truncate text-sm font-semibold">
+                <span className="block text-sm font-semibold break-words">
                   {quantityWords(q.what)}
                   {q.short ? <span className="font-normal text-soft"> {q.short}</span> : null}
                 </span>
@@ -426,7 +426,7 @@ export function ReadingPad(props: Props) {
                     ? `${shown.text}${value.repeats.length > 1 ? ` (${value.repeats.length}×)` : ""}`
                     : "to read"}
                 </span>
-                {shown?.read ? <span className="fig block truncate text-xs text-soft">{shown.read}</span> : null}
+                {shown?.read ? <span className="fig block text-xs break-words text-soft">{shown.read}</span> : null}
               </button>
             </li>
           );

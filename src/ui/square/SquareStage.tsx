@@ -152,22 +152,8 @@ export function SquareStage() {
       <LikelyFailure />
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
+        <div className="max-xl:hidden xl:sticky xl:top-4 xl:self-start">{drawing}</div>
         <div className="grid content-start gap-6">
-          <div className="max-xl:hidden">{drawing}</div>
-          {current && quad ? <Shape round={current} /> : null}
-          {current?.twist ? <p className="max-w-prose">{twistWords(current.twist, units)}</p> : null}
-          {current?.general && (!quad || current.general.untied.length > 0 || more.length > 0) ? (
-            <Taps round={current} places={Object.keys(current.general.fit.points).length} />
-          ) : null}
-          {current?.general?.bestFit ? (
-            <Section title="How the readings fit">
-              <WhenSeen heightPx={NETWORK_PX}>
-                <NetworkPicture round={current} />
-              </WhenSeen>
-            </Section>
-          ) : null}
-        </div>
-        <div className="grid content-start gap-6 max-xl:order-first">
           {fresh ? (
             <Choice
               label="Measured at the gate"
@@ -274,6 +260,20 @@ export function SquareStage() {
             </p>
           ) : null}
         </div>
+      </div>
+      <div className="mt-6 grid content-start gap-8 xl:grid-cols-2">
+        {current && quad ? <Shape round={current} /> : null}
+        {current?.twist ? <p className="max-w-prose">{twistWords(current.twist, units)}</p> : null}
+        {current?.general && (!quad || current.general.untied.length > 0 || more.length > 0) ? (
+          <Taps round={current} places={Object.keys(current.general.fit.points).length} />
+        ) : null}
+        {current?.general?.bestFit ? (
+          <Section title="How the readings fit">
+            <WhenSeen heightPx={NETWORK_PX}>
+              <NetworkPicture round={current} />
+            </WhenSeen>
+          </Section>
+        ) : null}
       </div>
     </>
   );

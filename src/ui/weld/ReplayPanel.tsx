@@ -121,9 +121,7 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
               <th className="fig py-1 font-semibold whitespace-nowrap">{rowWords(id)}</th>
               <td className="fig py-1 pl-2 text-right">{small((by.after[row] ?? 0) - (by.after[earlier] ?? 0))}</td>
               <td className="fig py-1 pl-2 text-right">{small(by.after[row] ?? 0)}</td>
-              <td className="fig py-1 pl-2 text-right text-plum sm:whitespace-nowrap">
-                {bandWords(cold, units, false)}
-              </td>
+              <td className="fig py-1 pl-2 text-right text-plum">{bandWords(cold, units, false)}</td>
             </tr>
           );
         })}

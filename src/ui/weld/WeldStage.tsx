@@ -167,7 +167,7 @@ export function WeldStage() {
     <>
       <h1 className="sr-only">Tack and weld</h1>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,27rem)]">
-        <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
+        <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5 xl:sticky xl:top-4 xl:self-start">
           {now ? (
             <div className="border-l-4 border-plum pl-4" data-testid="now">
               <p className="text-sm text-soft">
@@ -239,14 +239,7 @@ export function WeldStage() {
             units={units}
           />
           {replay && shownStep ? (
-            <>
-              <StepSlider steps={steps} index={steps.indexOf(shownStep)} onIndex={show} />
-              <div className="grid grid-cols-[minmax(0,1fr)] gap-6">
-                <ReplayNumbers replay={replay} step={shownStep} before={steps[steps.indexOf(shownStep) - 1]} />
-                <ReplayForces replay={replay} step={shownStep} />
-                <StepsThatDidMost replay={replay} onStep={(key) => go(steps.find((s) => s.key === key))} />
-              </div>
-            </>
+            <StepSlider steps={steps} index={steps.indexOf(shownStep)} onIndex={show} />
           ) : (
             <PredictionStatus />
           )}
@@ -266,6 +259,15 @@ export function WeldStage() {
             <StepList steps={steps} now={now} onPick={go} />
           </Section>
           <Forecasts />
+          {replay && shownStep ? (
+            <Section title="What this step does">
+              <div className="grid grid-cols-[minmax(0,1fr)] gap-6">
+                <ReplayNumbers replay={replay} step={shownStep} before={steps[steps.indexOf(shownStep) - 1]} />
+                <ReplayForces replay={replay} step={shownStep} />
+                <StepsThatDidMost replay={replay} onStep={(key) => go(steps.find((s) => s.key === key))} />
+              </div>
+            </Section>
+          ) : null}
           <Section title="Why this order">
             <dl className="grid max-w-prose gap-2">
               {[order.tack, order.weld]

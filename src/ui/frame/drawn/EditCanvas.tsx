@@ -17,7 +17,7 @@ import {
 import { hull } from "@/core/geometry";
 import { add3, sub3, type Vec2, type Vec3 } from "@/core/numeric";
 import { formatLength, type UnitPreference } from "@/core/units";
-import { MemberName } from "../../drawing/MemberName";
+import { MemberName, placeNames } from "../../drawing/MemberName";
 import { useWidth } from "../../drawing/useWidth";
 import { fitted, type Look, screenOf, seen, VIEWS, type ViewName } from "../../drawing/views";
 import type { PointedEnd } from "./AddMember";
@@ -268,6 +268,12 @@ export function EditCanvas(props: Props) {
     const far = view === "front" ? -1 : 1;
     return [...structure.members].sort((a, b) => far * (deep(a) - deep(b)));
   }, [structure, axes, view]);
+  const named = placeNames(
+    members,
+    screen,
+    picked,
+    structure.joints.map((j) => screen.to(j.at)),
+  );
   const handles = tool === "pick" ? picked.flatMap((id) => (placed.get(id) ? [placed.get(id)] : [])) : [];
   const size = (mm: number): string => formatLength(mm, units, { trim: true }).text;
   const overall = [axes.right, axes.up].map((k) => structure.high[k] - structure.low[k]) as [number, number];
@@ -341,9 +347,12 @@ export function EditCanvas(props: Props) {
             onToggle={onToggle}
           />
         ))}
-        {members.map((m) => (
-          <MemberName key={m.id} member={m} screen={screen} chosen={picked.includes(m.id)} ground="var(--well)" />
-        ))}
+        {members.map((m) => {
+          const at = named.get(m.id);
+          return at ? (
+            <MemberName key={m.id} name={m.id} at={at} chosen={picked.includes(m.id)} ground="var(--well)" />
+          ) : null;
+        })}
         {structure.joints.map((j) => {
           const q = screen.to(j.at);
           const chosen = j.id === joint;

@@ -25,7 +25,7 @@ import {
   whyNoPrediction,
 } from "@/core/job";
 import { SCHOOL_WORDS, stepWords } from "@/core/plan";
-import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
+import { fixed, formatLength, formatSmall, physical, type UnitPreference } from "@/core/units";
 
 /** A job with its prediction: what the screens show once it is worked out. */
 const whole = (job: Job): Evaluation => evaluate(job, predict(job.plan)?.prediction ?? null);
@@ -40,7 +40,7 @@ function frameLine(e: Evaluation, plan: Plan): string {
   const made = (members?.sections ?? [])
     .map((s) => `${sectionWords(members ?? { sections: [] }, s.id)}, ${s.material}`)
     .join("; ");
-  return `${size.join(" × ")}, ${made}${e.structure ? `, ${fixed(e.structure.massKg, 1)} kg` : ""}`;
+  return `${size.join(" × ")}, ${made}${e.structure ? `, ${physical("mass", e.structure.massKg, u)}` : ""}`;
 }
 
 function cutLines(e: Evaluation, u: UnitPreference): string[] {
@@ -92,7 +92,7 @@ function frameLines(round: FrameRound, u: UnitPreference): string[] {
     const { value, u: uLean } = square.shearMmPerM;
     const nudge = nudgeWords(round, u);
     return [
-      `${name}: out of square ${fixed(value, 2)} ± ${fixed(2 * uLean, 2)} mm/m by the diagonals alone; still to read: ${square.missing.join(", ")}`,
+      `${name}: out of square ${physical("slope", value, u, undefined, true)} ± ${physical("slope", 2 * uLean, u)} by the diagonals alone; still to read: ${square.missing.join(", ")}`,
       ...(round.round.gate === "cold" ? [] : [`  ${nudge.say} ${nudge.why}`]),
     ];
   }
@@ -104,7 +104,7 @@ function frameLines(round: FrameRound, u: UnitPreference): string[] {
   const nudge = nudgeWords(round, u);
   return [
     `${name}: ${angles.join(", ")}`,
-    `  out of square ${fixed(square.shearMmPerM.value, 2)} ± ${fixed(2 * square.shearMmPerM.u, 2)} mm/m; AB longer than CD by ${formatSmall(square.taperLengthMm.value, u, { decimals: 2 })}; BC longer than DA by ${formatSmall(square.taperWidthMm.value, u, { decimals: 2 })}`,
+    `  out of square ${physical("slope", square.shearMmPerM.value, u, undefined, true)} ± ${physical("slope", 2 * square.shearMmPerM.u, u)}; AB longer than CD by ${formatSmall(square.taperLengthMm.value, u, { decimals: 2 })}; BC longer than DA by ${formatSmall(square.taperWidthMm.value, u, { decimals: 2 })}`,
     `  ${misreadWords(square, u, round.help)}`,
     ...(round.round.gate === "cold" ? [] : [`  ${nudge.say} ${nudge.why}`]),
   ];

@@ -18,7 +18,7 @@ import {
   type SetUpTarget,
   toldOutcomes,
 } from "@/core/shrink";
-import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
+import { fixed, formatLength, formatSmall, physical, type UnitPreference } from "@/core/units";
 
 /** The simulation of a job as data: what `--json` prints. Lengths in mm, angles in degrees, forces in N. */
 export function simulationData(job: Job) {
@@ -109,7 +109,9 @@ export function simulationText(job: Job): string {
     ...prediction.outcomes.map((q) =>
       q.unit === "mm"
         ? `${outcomeWords(q.id)}: ${bandWords(q.estimate, u)}`
-        : `${outcomeWords(q.id)}: ${fixed(q.estimate.value, 3)} ${q.unit} (${fixed(q.estimate.low, 3)} to ${fixed(q.estimate.high, 3)})`,
+        : q.unit === "mm/m"
+          ? `${outcomeWords(q.id)}: ${physical("slope", q.estimate.value, u)} (${physical("slope", q.estimate.low, u, undefined, true)} to ${physical("slope", q.estimate.high, u, undefined, true)})`
+          : `${outcomeWords(q.id)}: ${fixed(q.estimate.value, 3)} ${q.unit} (${fixed(q.estimate.low, 3)} to ${fixed(q.estimate.high, 3)})`,
     ),
     ...(prediction.setUp.beyondMm === null
       ? [

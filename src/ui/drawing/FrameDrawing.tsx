@@ -3,44 +3,13 @@
 import type { KeyboardEvent, ReactNode } from "react";
 import type { Scene, SceneLine, SceneOutline } from "@/core/drawing";
 import { CORNERS, type Corner, ends } from "@/core/geometry";
-
-import { add, scale, sub, unit, type Vec2 } from "@/core/numeric";
-import { formatLength, type UnitPreference } from "@/core/units";
+import { sub, unit, type Vec2 } from "@/core/numeric";
+import type { UnitPreference } from "@/core/units";
 import { setDevice, useDevice } from "../parts/device";
-import { alongStretch, type Label, placeLabels } from "./placeLabels";
+import { frameLabels, middle } from "./frameLabels";
+import { COLOUR, type LineMark, type PointMark, type SpanMark, type Tone } from "./marks";
 import { type Projection, projection } from "./projection";
 import { useWidth } from "./useWidth";
-
-/** What a mark stands for: advice, something measured, something predicted, nothing special. */
-export type Tone = "plum" | "brass" | "cool" | "plain";
-
-/** A line between two corners with words on it, for a side or a diagonal. */
-export interface SpanMark {
-  span: string;
-  text: string;
-  tone: Tone;
-  /** The one to read next. */
-  active?: boolean;
-}
-
-/** A point on the bed with words beside it. */
-export interface PointMark {
-  id: string;
-  at: Vec2;
-  text: string;
-  tone: Tone;
-  active?: boolean;
-}
-
-/** A line between two places of the frame with words on it. */
-export interface LineMark {
-  id: string;
-  from: Vec2;
-  to: Vec2;
-  text: string;
-  tone: Tone;
-  active?: boolean;
-}
 
 interface Props {
   /** What is drawn: see core/drawing. */
@@ -74,21 +43,9 @@ interface Props {
   children?: (p: Projection) => ReactNode;
 }
 
-const COLOUR: Record<Tone, string> = {
-  plum: "var(--plum)",
-  brass: "var(--brass)",
-  cool: "var(--cool)",
-  plain: "var(--ink-soft)",
-};
 const MARGIN = 56;
 const path = (p: Projection, points: readonly Vec2[]): string =>
   `${points.map((q, i) => `${i === 0 ? "M" : "L"}${p.to(q).x.toFixed(1)} ${p.to(q).y.toFixed(1)}`).join("")}Z`;
-const middle = (a: Vec2, b: Vec2): Vec2 => scale(add(a, b), 0.5);
-
-/** A line that stands upright on the screen has its words turned along it. */
-const isUpright = (p: Projection, a: Vec2, b: Vec2): boolean =>
-  Math.abs(p.to(a).x - p.to(b).x) < Math.abs(p.to(a).y - p.to(b).y);
-
 function Words({
   at,
   text,
@@ -197,17 +154,12 @@ function Slide({
   );
 }
 
-/** Room that the letters at both ends of a side take of it, px. */
-const LETTERS_PX = 30;
-/** Seen shorter than this a member has no room for its name, px. */
-const ROOM_PX = 24;
 const SEEN = { 2: "seen from above", 1: "seen from the front", 0: "seen from the right" } as const;
 
 /** Any frame, to scale, in the same place with the same names on every stage: a scene with marks laid over it. */
 export function FrameDrawing(props: Props) {
   const {
     scene,
-    units,
     label,
     selected = [],
     onPick,
@@ -215,13 +167,10 @@ export function FrameDrawing(props: Props) {
     points = [],
     lines = [],
     places = [],
-    cornerText = {},
-    cornerTone = "brass",
     joint,
     doneJoints = [],
     slide,
     moved,
-    bare = false,
     maxHeight = 460,
     children,
   } = props;
@@ -236,138 +185,7 @@ export function FrameDrawing(props: Props) {
     width < 480 ? 44 : MARGIN,
     turn,
   );
-  const centre = middle(low, high);
-  const outward = (q: Vec2, px: number): Vec2 => {
-    const d = p.direction(unit(sub(q, centre)));
-    const at = p.to(q);
-    return { x: at.x + d.x * px, y: at.y + d.y * px };
-  };
-  const off = (m: Vec2, away: Vec2, px: number): Vec2 => {
-    const d = p.direction(away);
-    const at = p.to(m);
-    return { x: at.x + d.x * px, y: at.y + d.y * px };
-  };
-  const sideOut = (a: Vec2, b: Vec2, px: number): Vec2 => {
-    const along = unit(sub(b, a));
-    const normal = { x: -along.y, y: along.x };
-    const m = middle(a, b);
-    const out = normal.x * (m.x - centre.x) + normal.y * (m.y - centre.y) >= 0;
-    return off(m, out ? normal : scale(normal, -1), px);
-  };
-  /** Everything that is said on the drawing, the weightiest first: each finds a place that no other covers. */
-  const words: (Label & { colour: string; strong?: boolean })[] = [];
-  const say = (label: (typeof words)[number]) => {
-    if (label.text !== "") words.push(label);
-  };
-  if (corners)
-    for (const mark of spans) {
-      const [a, b] = ends(mark.span).map((c) => corners[c]) as [Vec2, Vec2];
-      const diagonal = mark.span === "AC" || mark.span === "BD";
-      say({
-        key: `span ${mark.span}`,
-        text: mark.text,
-        size: 14,
-        at: diagonal
-          ? alongStretch(p.to(a), p.to(b), [0.32, 0.24, 0.4, 0.68, 0.76])
-          : [20, 34].map((px) => sideOut(a, b, px)),
-        upright: !diagonal && isUpright(p, a, b),
-        must: true,
-        colour: COLOUR[mark.tone],
-        strong: mark.active ?? false,
-      });
-    }
-  for (const mark of points) {
-    const { x, y } = p.to(mark.at);
-    const side = p.to(centre).y > y ? 22 : -20;
-    say({
-      key: `point ${mark.id}`,
-      text: mark.text,
-      size: 14,
-      at: [
-        { x, y: y + side },
-        { x, y: y - side },
-        ...[1, -1].map((k) => ({ x: x + k * (14 + mark.text.length * 4.5), y })),
-      ],
-      must: true,
-      colour: COLOUR[mark.tone],
-      strong: mark.active ?? false,
-    });
-  }
-  if (corners)
-    for (const c of CORNERS) {
-      const at = outward(corners[c], 26);
-      const left = at.x < p.width / 2;
-      say({
-        key: `corner ${c}`,
-        text: cornerText[c] ?? "",
-        size: 14,
-        at: [
-          { x: at.x + (left ? 19 : -19), y: at.y + (at.y < p.height / 2 ? -1 : 1) },
-          { x: at.x + (left ? 19 : -19), y: at.y + (at.y < p.height / 2 ? -14 : 14) },
-        ],
-        anchor: left ? "start" : "end",
-        must: true,
-        colour: COLOUR[cornerTone],
-      });
-    }
-  for (const mark of lines)
-    say({
-      key: `line ${mark.id}`,
-      text: mark.text,
-      size: 13,
-      at: alongStretch(p.to(mark.from), p.to(mark.to), [0.42, 0.3, 0.55, 0.68, 0.2]),
-      upright: isUpright(p, mark.from, mark.to),
-      must: true,
-      colour: COLOUR[mark.tone],
-      strong: mark.active ?? false,
-    });
-  if (!bare)
-    for (const item of items)
-      if (item.kind === "dimension") {
-        const text = formatLength(item.lengthMm, units, { trim: true }).text;
-        const upright = isUpright(p, item.from, item.to);
-        // A side that is shorter than its figure has it laid level, inside.
-        const short = upright && item.lengthMm * p.pxPerMm < text.length * 9 + LETTERS_PX;
-        say({
-          key: `size ${item.from.x}/${item.from.y}`,
-          text,
-          size: 14,
-          at: [0.5, 0.32, 0.68].flatMap((k) =>
-            (short ? [-text.length * 5 - 8] : [24, 38]).map((px) =>
-              off(add(item.from, scale(sub(item.to, item.from), k)), item.away, px),
-            ),
-          ),
-          upright: upright && !short,
-          must: true,
-          colour: "var(--ink-soft)",
-        });
-      }
-  for (const { name, at } of places) {
-    const { x, y } = p.to(at);
-    const beside = 8 + name.length * 4;
-    say({
-      key: `place ${name}`,
-      text: name,
-      size: 12,
-      at: [outward(at, 15), { x, y: y - 14 }, { x, y: y + 14 }, { x: x + beside, y }, { x: x - beside, y }],
-      must: true,
-      colour: "var(--ink-soft)",
-    });
-  }
-  for (const item of items)
-    if (item.kind === "text" && item.role === "member" && item.roomMm * p.pxPerMm > ROOM_PX)
-      say({
-        key: `name ${item.text}`,
-        text: item.text,
-        size: 13,
-        at: item.along ? alongStretch(p.to(item.along[0]), p.to(item.along[1])) : [p.to(item.at)],
-        colour: "var(--ink-soft)",
-      });
-  const letters = corners ? CORNERS.map((c) => outward(corners[c], 26)) : [];
-  const placed = placeLabels(
-    words,
-    letters.map(({ x, y }) => ({ left: x - 13, right: x + 13, top: y - 13, bottom: y + 13 })),
-  );
+  const { outward, centre, words, placed } = frameLabels(props, p);
   return (
     <div ref={ref} className="relative min-w-0">
       <svg

@@ -1,2 +1,3 @@
-export { FrameDrawing, type LineMark, type PointMark, type SpanMark, type Tone } from "./FrameDrawing";
+export { FrameDrawing } from "./FrameDrawing";
+export type { LineMark, PointMark, SpanMark, Tone } from "./marks";
 export { useScene } from "./useScene";

@@ -70,9 +70,9 @@ test("the saw's error by two test pieces, and holes for welding and for the dip"
   await page.getByRole("radio", { name: /at the heel/ }).click();
   await expect(page.getByTestId("saw")).toContainText("45.15°");
   const sides = page.getByRole("listitem").filter({ hasText: "The four sides" });
-  await expect(sides).toContainText("one hole of 4.0 mm");
+  await expect(sides).toContainText("one hole of 4 mm");
   await page.getByRole("radio", { name: "hot-dip zinc" }).click();
-  await expect(sides).toContainText("4 holes of 14.0 mm");
+  await expect(sides).toContainText("4 holes of 14 mm");
   await expect(page.getByText(/never dip one/)).toBeVisible();
   await saved(page);
   await page.reload();

@@ -1,6 +1,6 @@
 export { type Footprint, footprint } from "./footprint";
 export { type Lying, lying, type OnThree, onThreeRests, type RestPlace } from "./lying";
-export { type Risers, risersOver } from "./risers";
+export { risersOver } from "./risers";
 export {
   COMMON_LEAVES_MM,
   COMMON_THOU_MM,

@@ -2,12 +2,12 @@ import { fitPlane, heightOf } from "../geometry";
 import type { Vec2 } from "../numeric";
 
 /** A place with its height, mm. */
-export interface Spot extends Vec2 {
+interface Spot extends Vec2 {
   z: number;
 }
 
 /** What goes under rests so that the work clears everything between them. */
-export interface Risers {
+interface Risers {
   /** One for each rest, mm. */
   mm: number[];
   /** Index of the spot that asks for them. */

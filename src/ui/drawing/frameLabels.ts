@@ -9,7 +9,7 @@ import type { Projection } from "./projection";
 export const middle = (a: Vec2, b: Vec2): Vec2 => scale(add(a, b), 0.5);
 
 /** A line that stands upright on the screen has its words turned along it. */
-export const isUpright = (p: Projection, a: Vec2, b: Vec2): boolean =>
+const isUpright = (p: Projection, a: Vec2, b: Vec2): boolean =>
   Math.abs(p.to(a).x - p.to(b).x) < Math.abs(p.to(a).y - p.to(b).y);
 
 /** Room that the letters at both ends of a side take of it, px. */

@@ -24,7 +24,7 @@ import {
   tapWords,
   whyNoPrediction,
 } from "@/core/job";
-import { SCHOOL_WORDS, stepWords } from "@/core/plan";
+import { SCHOOL_NAMES, stepWords } from "@/core/plan";
 import { fixed, formatLength, formatSmall, physical, type UnitPreference } from "@/core/units";
 
 /** A job with its prediction: what the screens show once it is worked out. */
@@ -194,7 +194,7 @@ export function reportText(job: Job): string {
     ...(e.bedRounds.length > 0 ? e.bedRounds.flatMap((r) => bedLines(r, u)) : ["Not surveyed."]),
     ...head("Square"),
     ...(e.frameRounds.length > 0 ? e.frameRounds.flatMap((r) => frameLines(r, u)) : ["Not measured."]),
-    ...head(e.order ? `Order: ${SCHOOL_WORDS[e.order.tack].name}, then ${SCHOOL_WORDS[e.order.weld].name}` : "Order"),
+    ...head(e.order ? `Order: ${SCHOOL_NAMES[e.order.tack]}, then ${SCHOOL_NAMES[e.order.weld]}` : "Order"),
     ...e.steps.map(
       (s, i) =>
         `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${e.structure ? stepWords(e.structure, s, job.plan.units).say : s.key}`,

@@ -51,6 +51,22 @@ test("nothing is wider than the phone, and everything to touch is large enough f
   }
 });
 
+test("steps that are alike are ticked singly or at once", async ({ page, address }) => {
+  const job = await startJob(page, address, "Alike");
+  await page.goto(`${address}${job}/weld?step=tack%2FA%2Finside`);
+  const now = page.getByTestId("now");
+  await expect(now).toContainText("Tack A, inside corner");
+  await expect(page.getByTestId("run")).toContainText("4 alike, one after the other: A, C, B, D.");
+  await page.getByRole("button", { name: "Done", exact: true }).click();
+  await expect(now).toContainText("Tack C, inside corner");
+  await page.getByRole("button", { name: "All 3 done" }).click();
+  await expect(now).toContainText("Measure across and close the error");
+  await expect(page.getByTestId("run")).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole("button", { name: /Tack D, inside corner/ }).first()).toBeVisible();
+  await expectAccessible(page);
+});
+
 test("a lost connection loses neither tick nor reading", async ({ page, address, context, watched }) => {
   watched.allow.push(/ERR_INTERNET_DISCONNECTED/, /failed to load/);
   const job = await startJob(page, address, "In the yard");

@@ -3,7 +3,6 @@ import { CORNERS, ends, SIDES } from "../geometry";
 import { dot, sub, unit, type Vec2 } from "../numeric";
 import { physical, type UnitPreference } from "../units";
 import type { Reason } from "./reason";
-import type { School } from "./schools";
 import type { Step } from "./step";
 import type { StepId } from "./stepSchema";
 
@@ -38,7 +37,7 @@ function sideToward(quad: Quadrilateral, way: Vec2): string | null {
 }
 
 /** A joint by the name of its corner, or of its two members. */
-function jointWords({ quad }: Pick<Structure, "quad">, joint: StructureJoint): string {
+export function jointWords({ quad }: Pick<Structure, "quad">, joint: StructureJoint): string {
   const corner = quad && CORNERS.find((c) => quad.joints[c] === joint.id);
   return corner ?? (joint.kind === "mitre" ? joint.id : `${joint.b} on ${joint.a}`);
 }
@@ -176,20 +175,6 @@ export function stepWords(structure: Structure, step: Step, units: UnitPreferenc
       );
   }
 }
-
-/** A school as it is told: its rule, and what speaks for it. */
-export const SCHOOL_WORDS: Record<School["id"], { name: string; says: string; why: string }> = {
-  "hinge first": {
-    name: "Hinge first",
-    says: "One tack at each inside corner, measure across, close the error, lock on the opposite side.",
-    why: "It leaves a cheap correction open after the first tacks have pulled.",
-  },
-  "across and around": {
-    name: "Across and around",
-    says: "Outside seams, always to the opposite corner, then top and bottom in turn, insides last.",
-    why: "The inside bead turns a corner most, so it goes in when three faces already hold; one face goes all round before the turn.",
-  },
-};
 
 /** A step as it is said where its frame no longer has it: a tick may outlive what it was set at. */
 export function stepIdWords(id: StepId): string {

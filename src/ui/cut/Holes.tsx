@@ -21,6 +21,7 @@ import { Choice } from "../parts/Choice";
 import { LengthField } from "../parts/LengthField";
 import { SelectField } from "../parts/SelectField";
 import { Caution, Section } from "../parts/Sheet";
+import { Tick } from "../parts/Tick";
 
 const FINISH_WORDS: Record<Finish, string> = { bare: "bare", paint: "paint", "zinc dip": "hot-dip zinc" };
 
@@ -185,15 +186,9 @@ function DrillList() {
                 onChange={(v) => v && change(d.id, { diameter: v })}
               />
             </div>
-            <label className="flex tap items-center gap-2 text-sm">
-              <input
-                type="checkbox"
-                className="size-5"
-                checked={d.through}
-                onChange={(e) => change(d.id, { through: e.target.checked })}
-              />
+            <Tick checked={d.through} onChange={(through) => change(d.id, { through })}>
               {d.id} goes through both walls
-            </label>
+            </Tick>
             <p className="text-sm">
               {line?.pilotMm ? (
                 <>

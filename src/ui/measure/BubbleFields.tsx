@@ -21,11 +21,21 @@ export interface SeenSlope {
   turned: boolean;
 }
 
+/** Where a bubble sits; until it is said nothing is taken for it. */
+interface Sits {
+  /** How many divisions off the middle. */
+  n: number | null;
+  toward: Toward | null;
+}
+const UNSAID: Sits = { n: null, toward: null };
+
 interface Props {
   /** The ends of the step: where one comes from, and where one reads. */
   ends: readonly [from: string, to: string];
   /** What a division of this level is, mm/m, where its card says it. */
   divisionMmPerM: number | undefined;
+  /** Whether the last step was read turned end for end too: then this one is. */
+  twice: boolean;
   onKeep: (seen: readonly SeenSlope[]) => void;
 }
 
@@ -36,20 +46,20 @@ const PICTURE_DIVISIONS = 3;
  * A level read by its bubble: so many divisions toward one end, once or turned end for end too; or by packers under one foot
  * that bring it to the middle. Asked by the ends of the step, so that no sign can be taken two ways.
  */
-export function BubbleFields({ ends, divisionMmPerM, onKeep }: Props) {
+export function BubbleFields({ ends, divisionMmPerM, twice, onKeep }: Props) {
   const { units } = useJob("units");
   const [from, to] = ends;
   const [by, setBy] = useState<"bubble" | "packers">("bubble");
   const [division, setDivision] = useState<number | null>(divisionMmPerM ?? null);
-  const [seen, setSeen] = useState<{ n: number | null; toward: Toward }[]>([{ n: null, toward: "middle" }]);
+  const [seen, setSeen] = useState<Sits[]>(twice ? [UNSAID, UNSAID] : [UNSAID]);
   const [packer, setPacker] = useState<{ thick: Length | null; base: Length | null; under: "from" | "to" }>({
     thick: null,
     base: length(units === "mm" ? "1200" : "48", units === "mm" ? "mm" : "in"),
     under: "from",
   });
   const [said, setSaid] = useState<string | null>(null);
-  const bubbleOf = ({ n, toward }: (typeof seen)[number]) =>
-    division === null || (n === null && toward !== "middle")
+  const bubbleOf = ({ n, toward }: Sits) =>
+    division === null || toward === null || (n === null && toward !== "middle")
       ? null
       : {
           divisions: toward === "middle" ? 0 : (n ?? 0),
@@ -62,8 +72,8 @@ export function BubbleFields({ ends, divisionMmPerM, onKeep }: Props) {
     first === null || first === undefined || turned === null || turned === undefined
       ? null
       : turnedLevel(first, turned);
-  const off = ({ n, toward }: (typeof seen)[number]): number =>
-    toward === "middle" ? 0 : (toward === "to" ? 1 : -1) * Math.min(1, (n ?? 1) / PICTURE_DIVISIONS);
+  const off = ({ n, toward }: Sits): number =>
+    toward === "middle" || toward === null ? 0 : (toward === "to" ? 1 : -1) * Math.min(1, (n ?? 1) / PICTURE_DIVISIONS);
   const keep = () => {
     if (by === "packers") {
       const { thick, base, under } = packer;
@@ -76,6 +86,7 @@ export function BubbleFields({ ends, divisionMmPerM, onKeep }: Props) {
       return setSaid(
         `Say what one division of this level is, in ${unitOf("slope", units)}: it stands on the vial or its sheet.`,
       );
+    if (seen.some((s) => s.toward === null)) return setSaid("Say where the bubble sits.");
     if (bubbles.some((b) => b === null)) return setSaid("Say how many divisions the bubble sits off the middle.");
     setSaid(null);
     onKeep(
@@ -119,7 +130,7 @@ export function BubbleFields({ ends, divisionMmPerM, onKeep }: Props) {
                 ]}
                 onChange={(toward) => setSeen(seen.map((x, k) => (k === i ? { ...x, toward } : x)))}
               />
-              {s.toward === "middle" ? null : (
+              {s.toward === "middle" || s.toward === null ? null : (
                 <NumberField
                   label={i === 0 ? "By how many divisions" : "By how many divisions, turned"}
                   unit="divisions"
@@ -142,13 +153,18 @@ export function BubbleFields({ ends, divisionMmPerM, onKeep }: Props) {
             }))}
           />
           {seen.length < 2 ? (
-            <Button className="justify-self-start" onClick={() => setSeen([...seen, { n: null, toward: "middle" }])}>
+            <Button className="justify-self-start" onClick={() => setSeen([...seen, UNSAID])}>
               Turned end for end too
             </Button>
           ) : (
-            <p className="text-sm text-soft">
-              Toward the same end of the bench both times: the bench slopes. Toward the other end: the level is out.
-            </p>
+            <>
+              <p className="text-sm text-soft">
+                Toward the same end of the bench both times: the bench slopes. Toward the other end: the level is out.
+              </p>
+              <Button className="justify-self-start" onClick={() => setSeen(seen.slice(0, 1))}>
+                Read once only
+              </Button>
+            </>
           )}
           {both ? (
             <p className="fig text-brass">

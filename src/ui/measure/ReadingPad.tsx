@@ -130,9 +130,15 @@ function Repeats({ mean, slant }: { mean: Mean; slant: boolean }) {
   );
 }
 
-/** What a division of a bubble was taken for last. */
-const lastDivision = (entries: readonly Entry[]): number | undefined =>
-  entries.flatMap((e) => (e.kind === "reading" && e.taken?.bubble ? [e.taken.bubble.perDivisionMmPerM] : [])).at(-1);
+/** How a bubble was read last: what a division was taken for, and whether the level was turned end for end. */
+const lastBubble = (entries: readonly Entry[]): { perDivisionMmPerM: number; turned: boolean } | undefined =>
+  entries
+    .flatMap((e) =>
+      e.kind === "reading" && e.taken?.bubble
+        ? [{ perDivisionMmPerM: e.taken.bubble.perDivisionMmPerM, turned: e.again === true }]
+        : [],
+    )
+    .at(-1);
 
 /** One reading at a time: what to read, a large field, a large button. */
 export function ReadingPad(props: Props) {
@@ -284,6 +290,7 @@ export function ReadingPad(props: Props) {
     goOn();
   };
 
+  const bubble = lastBubble(job.entries);
   const latest = round?.all.findLast((r) => r.value !== null && stillStands(round, r));
   const mark = quantity?.slant ? undefined : inHand?.fromMarkMm;
   // A number that no gap and no side could be is often one of another unit.
@@ -441,7 +448,8 @@ export function ReadingPad(props: Props) {
           <BubbleFields
             key={key}
             ends={quantity.ends}
-            divisionMmPerM={inHand.divisionMmPerM ?? lastDivision(job.entries)}
+            divisionMmPerM={inHand.divisionMmPerM ?? bubble?.perDivisionMmPerM}
+            twice={bubble?.turned ?? false}
             onKeep={keepSlopes}
           />
         </Fold>

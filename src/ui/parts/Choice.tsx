@@ -4,7 +4,8 @@ import { useId } from "react";
 
 interface Props<T extends string> {
   label: string;
-  value: T;
+  /** Null: not chosen yet. */
+  value: T | null;
   options: readonly (readonly [T, string])[];
   onChange: (value: T) => void;
 }

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useCallback, useEffect, useId, useRef, useState } from "react";
 
 import { type GateReading, gateReading, STAGE_CAUTIONS } from "@/core/job";
-import { SCHOOL_WORDS, type Step } from "@/core/plan";
+import { jointWords, likeRun, SCHOOL_NAMES, type Step, schoolWords } from "@/core/plan";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { Forecasts, LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
@@ -161,6 +161,18 @@ export function WeldStage() {
     const after = [...steps.slice(index + 1), ...steps.slice(0, index)].find((s) => !ticked.has(s.key));
     move(after?.key ?? null, "replace");
   };
+  const run = now ? likeRun(steps, now, ticked) : [];
+  const whereOf = (s: Step): string => {
+    const joint = structure.joints.find((j) => j.id === s.joint);
+    return joint ? jointWords(structure, joint) : s.key;
+  };
+  const tickRun = () => {
+    for (const s of run) store.add({ kind: "tick", step: s.id, done: true });
+    const last = steps.indexOf(run.at(-1) as Step);
+    const all = new Set([...ticked, ...run.map((s) => s.key)]);
+    const after = [...steps.slice(last + 1), ...steps.slice(0, last)].find((s) => !all.has(s.key));
+    move(after?.key ?? null, "replace");
+  };
   // With every step ticked the drawing shows the cold frame.
   const shownStep = now ?? steps.at(-1);
   return (
@@ -172,7 +184,7 @@ export function WeldStage() {
             <div className="border-l-4 border-plum pl-4" data-testid="now">
               <p className="text-sm text-soft">
                 Step <span className="fig">{index + 1}</span> of <span className="fig">{steps.length}</span>,{" "}
-                {SCHOOL_WORDS[order[now.part]].name.toLowerCase()} · {now.up} face up
+                {SCHOOL_NAMES[order[now.part]].toLowerCase()} · {now.up} face up
                 {done ? " · done" : ""}
               </p>
               <p className="mt-1 text-3xl leading-tight font-bold text-plum" aria-live="polite">
@@ -214,6 +226,17 @@ export function WeldStage() {
               </Link>
             ) : null}
           </div>
+          {run.length > 1 ? (
+            <div className="flex flex-wrap items-center gap-x-4 gap-y-2" data-testid="run">
+              <p className="max-w-prose text-soft">
+                {run.length} alike, one after the other: <span className="text-ink">{run.map(whereOf).join(", ")}</span>
+                .
+              </p>
+              <Button big onClick={tickRun}>
+                All {run.length} done
+              </Button>
+            </div>
+          ) : null}
           {now && gate ? (
             <AtGate
               key={now.key}
@@ -271,7 +294,7 @@ export function WeldStage() {
           <Section title="Why this order">
             <dl className="grid max-w-prose gap-2">
               {[order.tack, order.weld]
-                .map((id) => SCHOOL_WORDS[id])
+                .map((id) => schoolWords(id, steps))
                 .map((s) => (
                   <div key={s.name}>
                     <dt className="font-semibold">{s.name}</dt>

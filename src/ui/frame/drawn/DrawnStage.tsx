@@ -24,6 +24,7 @@ import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
 import { Caution, Now, Section } from "../../parts/Sheet";
+import { Tick } from "../../parts/Tick";
 import { useWarm } from "../../parts/useWarm";
 import { bySizes, drawnAs } from "../entry";
 import { AddMember, type PointedEnd } from "./AddMember";
@@ -235,15 +236,9 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
                 setTurned(TURNED);
               }}
             />
-            <label className="flex tap items-center gap-2 text-sm">
-              <input
-                type="checkbox"
-                className="size-5"
-                checked={together}
-                onChange={(e) => setTogether(e.target.checked)}
-              />
+            <Tick checked={together} onChange={setTogether}>
               corners stay together
-            </label>
+            </Tick>
           </div>
           <p className="text-sm text-soft">
             {view === "solid"

@@ -14,6 +14,7 @@ import { formatSmall, type Problem, type UnitPreference } from "@/core/units";
 import { FieldMessage } from "../../parts/Field";
 import { LengthField } from "../../parts/LengthField";
 import { SelectField } from "../../parts/SelectField";
+import { Tick } from "../../parts/Tick";
 
 type Kind = NonNullable<DrawnJoint["kind"]> | "found";
 
@@ -137,18 +138,12 @@ function OneJoint({
       <ul className="grid gap-2">
         {j.faces.map((f) => (
           <li key={f.line} className="grid grid-cols-[1fr_1fr] items-end gap-x-2 border-t border-line pt-2">
-            <label className="flex tap items-center gap-2">
-              <input
-                type="checkbox"
-                className="size-5"
-                checked={f.bead}
-                onChange={(e) => face(f, { bead: e.target.checked })}
-              />
+            <Tick checked={f.bead} onChange={(bead) => face(f, { bead })}>
               <span>
                 Bead on the {f.words}{" "}
                 <span className="fig text-sm text-soft">{formatSmall(f.lengthMm, units, { decimals: 0 })}</span>
               </span>
-            </label>
+            </Tick>
             <SelectField<Care>
               label={`The ${f.words}`}
               value={f.care}

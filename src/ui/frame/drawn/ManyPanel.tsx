@@ -23,6 +23,7 @@ import { FieldMessage } from "../../parts/Field";
 import { LengthField } from "../../parts/LengthField";
 import { NumberField } from "../../parts/NumberField";
 import { SelectField } from "../../parts/SelectField";
+import { Tick } from "../../parts/Tick";
 import { PointFields } from "./PointFields";
 
 interface Props {
@@ -147,10 +148,9 @@ export function ManyPanel({ frame, picked, units, together, middle, onEdit, onPi
             onChange={(v) => setAt({ ...at, [axis]: v })}
           />
         </div>
-        <label className="flex items-center gap-2 text-sm">
-          <input type="checkbox" checked={link} onChange={(e) => setLink(e.target.checked)} className="size-5" />
+        <Tick checked={link} onChange={setLink}>
           The image follows its original, and both count as left and right
-        </label>
+        </Tick>
         <div className="flex flex-wrap gap-2">
           <Button
             onClick={() => {

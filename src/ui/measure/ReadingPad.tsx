@@ -220,10 +220,11 @@ export function ReadingPad(props: Props) {
     span && quad && how.setIn && marksTell(quad.corners, how.setIn.mm) ? nearerBy(quad.corners, span, how.setIn.mm) : 0;
   const expectedNow = quantity?.expected == null ? null : quantity.expected - nearer;
 
-  const goOn = () => {
+  /** @param round the round that was read in: it may have begun with this reading. */
+  const goOn = (round: string) => {
     const order = quantities.map((q) => q.key);
     const after = [...order.slice(order.indexOf(key) + 1), ...order.slice(0, order.indexOf(key))];
-    onActive(after.find((n) => !stand.has(n)) ?? null);
+    onActive(after.find((n) => !stand.has(n)) ?? null, round);
     input.current?.focus();
   };
 
@@ -255,13 +256,17 @@ export function ReadingPad(props: Props) {
     }
     store.keepText(textKey, null, true);
     setOwn(null);
-    if (roundId) store.add({ ...made, roundId });
-    else onRound(store.openRound({ gate, method, ...(warmerK ? { warmerK } : {}) }, made));
+    let id = roundId;
+    if (id) store.add({ ...made, roundId: id });
+    else {
+      id = store.openRound({ gate, method, ...(warmerK ? { warmerK } : {}) }, made);
+      onRound(id);
+    }
     if (again) {
       input.current?.focus();
       return;
     }
-    goOn();
+    goOn(id);
   };
 
   /** What a bubble says: read once, or turned end for end and averaged with it. */
@@ -287,7 +292,7 @@ export function ReadingPad(props: Props) {
         onRound(id);
       }
     });
-    goOn();
+    if (id) goOn(id);
   };
 
   const bubble = lastBubble(job.entries);

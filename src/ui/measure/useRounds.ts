@@ -16,7 +16,8 @@ export interface Rounds<R extends Round> {
   /** Shows a round (null: a new one) and keeps it in the address, so that reload and back return to it. */
   show: (id: string | null) => void;
   picked: string | null;
-  pick: (key: string | null) => void;
+  /** @param round the round that it is picked in: the one in sight, unless one was begun in the same moment. */
+  pick: (key: string | null, round?: string) => void;
 }
 
 /** @param rounds the rounds of one stage, in order. Keeps the screen awake while they are read. */
@@ -46,6 +47,6 @@ export function useRounds<R extends Round>(rounds: readonly R[]): Rounds<R> {
     fresh: roundId === null,
     show: (id) => move(id ?? "new"),
     picked: picked.round === at ? picked.key : null,
-    pick: (key) => setPicked({ round: at, key }),
+    pick: (key, round = at) => setPicked({ round, key }),
   };
 }

@@ -4,6 +4,7 @@ export default defineConfig({
   testDir: "tests/e2e",
   globalSetup: "./tests/support/e2e-setup.ts",
   workers: 2,
+  fullyParallel: true,
   timeout: 240_000,
   // Generous: a busy machine must not fail a test that asserts no time.
   expect: { timeout: 30_000 },
@@ -16,9 +17,9 @@ export default defineConfig({
     timezoneId: "UTC",
     // What cannot be pressed or typed into is said early.
     actionTimeout: 45_000,
-    trace: "retain-on-failure",
+    trace: "off",
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
+      executablePath: "/usr/bin/chromium-headless-shell",
       chromiumSandbox: false,
       args: [
         "--disable-background-networking",

@@ -17,6 +17,8 @@ export default defineConfig({
           include: ["src/**/*.test.ts", "tests/reference/**/*.test.ts"],
           environment: "node",
           setupFiles: ["tests/support/seed.ts"],
+          // The core keeps no state: its modules are read once for all files.
+          isolate: false,
           testTimeout: 60_000,
         },
       },

@@ -59,7 +59,7 @@ need_modules() {
 # Builds the application when a source changed since the last build.
 need_build() {
   local stamp=.next/built want
-  want=$(find src public package-lock.json next.config.ts postcss.config.mjs tsconfig.json tsconfig.base.json tsconfig.next.json -type f -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum)
+  want=$(find src public package-lock.json next.config.ts postcss.config.mjs tsconfig.json tsconfig.base.json -type f -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum)
   [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$want" ] && [ -f .next/standalone/server.js ] && return
   say "Building the application (about a minute)"
   local log
@@ -74,6 +74,11 @@ need_build() {
   cp -r .next/static .next/standalone/.next/static
   cp -r public .next/standalone/public
   printf '%s' "$want" >"$stamp"
+}
+
+# Checks every type: the core first, room by room, since what the others read of it are its declarations.
+check_types() {
+  node_modules/.bin/next typegen && node_modules/.bin/tsc -b tsconfig.core.json && node_modules/.bin/tsc --noEmit && node_modules/.bin/tsc --noEmit -p tsconfig.tests.json
 }
 
 # Runs a TypeScript file as the server would see it.

@@ -39,7 +39,7 @@ const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean; he
 ];
 
 mkdirSync(folder, { recursive: true });
-const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", chromiumSandbox: false });
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium-headless-shell", chromiumSandbox: false });
 for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.name))) {
   const page = await browser.newPage({
     viewport: view.size,

@@ -292,7 +292,7 @@ t = performance.now();
 await app.start();
 row("warm start (server answers)", ms(performance.now() - t));
 
-const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", chromiumSandbox: false });
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium-headless-shell", chromiumSandbox: false });
 const jobs = (await (await fetch(`${app.address}/api/jobs`)).json()) as { id: string; name: string }[];
 const cart = jobs.find((j) => j.name === "Ware cart base");
 const job = `${app.address}/jobs/${cart?.id}`;

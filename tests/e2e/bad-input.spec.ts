@@ -26,7 +26,7 @@ test("what cannot be right is said at its field and kept", async ({ page, addres
   await says("", /Nothing typed/);
   await says("0", /must be more than zero/);
   await says("-1200", /must be more than zero/);
-  await says("40 m", /over 20 m/);
+  await says("40 m", /over 20\sm/);
   await says("long", /Cannot read "long"/);
   await says("12 kg", /"kg" is not a unit of length/);
   await length.fill("1200");

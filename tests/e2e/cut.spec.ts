@@ -42,7 +42,7 @@ test("bars: what to buy is proven, follows the stock, and says what is too long"
   await expect(page.getByText(/AB, CD: longer than any bar at hand/)).toBeVisible();
   await page.getByRole("textbox", { name: "Saw cut" }).fill("90");
   await page.keyboard.press("Tab");
-  await expect(page.getByText(/^Not usable: The saw cut is 90 mm: outside 0 to 12 mm/)).toBeVisible();
+  await expect(page.getByText(/^Not usable: The saw cut is 90\smm: outside 0 to 12\smm/)).toBeVisible();
   await expectAccessible(page);
 });
 
@@ -86,7 +86,7 @@ test("the saw's error by two test pieces, and holes for welding and for the dip"
   await page.getByRole("textbox", { name: "H1, diameter" }).fill("13");
   await expect(page.getByText(/Pilot first/)).toBeVisible();
   await page.getByRole("textbox", { name: "H1, diameter" }).fill("45");
-  await expect(page.getByText(/^Not usable: H1: a hole of 45 mm does not fit/)).toBeVisible();
+  await expect(page.getByText(/^Not usable: H1: a hole of 45\smm does not fit/)).toBeVisible();
   await page.getByRole("textbox", { name: "H1, diameter" }).fill("13");
   await expectAccessible(page);
   // What changed is told by name in the log.

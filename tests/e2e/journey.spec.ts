@@ -47,7 +47,7 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
     await expect(row).toContainText("1200.0 mm");
     await expect(row).toContainText("1120.0 mm");
     await expect(row).toContainText("both ends 45° from square, long edge outside, opposed");
-    await expect(row).toContainText(/0\.\d\d mm \(0\.\d\d–\d\.\d\d\)/);
+    await expect(row).toContainText(/0\.\d\d\smm \(0\.\d\d–\d\.\d\d\)/);
     await expectAccessible(page);
   });
 

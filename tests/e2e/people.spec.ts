@@ -27,7 +27,7 @@ test("two people with one job open do not overwrite each other, and the later on
   await expect(other.getByLabel("Length AB, CD")).toHaveValue("1300");
 
   await page.evaluate(() => window.dispatchEvent(new Event("focus")));
-  await expect(page.getByText(/changed Width: 600 mm → 700 mm/)).toBeVisible();
+  await expect(page.getByText(/changed Width: 600\smm → 700\smm/)).toBeVisible();
   await expect(page.getByLabel("Width BC, DA")).toHaveValue("700");
   await page.getByRole("button", { name: "Seen" }).click();
   await other.context().close();

@@ -72,7 +72,7 @@ test("a butted pump base: a level by its bubble, a tape from its mark, crosses s
     await expect(page.getByRole("button", { name: "Keep BD", exact: true })).toBeVisible();
     await tape("BD", "1001", "901");
     await expect(page.getByTestId("now")).toContainText(
-      /Slide side (CD|AB): push corner [A-D] toward [A-D] by 1\.\d mm/,
+      /Slide side (CD|AB): push corner [A-D] toward [A-D] by 1\.\d\smm/,
     );
     await expect(page.getByTestId("now")).toContainText("two diagonals alone, the sides as drawn");
     await list.getByRole("button", { name: /^AC/ }).click();
@@ -116,7 +116,7 @@ test("leaves in the wrong unit are asked about, and an interval is read as peopl
   await field.press("Enter");
   await expect(page.getByText(/must be thicker than what goes/)).toBeVisible();
   await field.fill("20 + 35 not 60 thou");
-  await expect(page.getByText(/0\.058 in.*goes 20 \+ 35 thou, not 60 thou/)).toBeVisible();
+  await expect(page.getByText(/0\.058\sin.*goes 20 \+ 35\sthou, not 60\sthou/)).toBeVisible();
   await field.press("Enter");
   await expect(list.getByRole("button", { name: /^gap/ })).toContainText("0.0575");
   // A point beside the frame is taped to.
@@ -167,7 +167,7 @@ test("a frame from nothing: by angle up to a face, a near miss brought to it, pa
   await page.getByLabel("On by, x").fill("0");
   await page.getByLabel("On by, y").fill("-400");
   await page.getByRole("button", { name: "Add the member" }).click();
-  await expect(page.getByText(/M4 ends 10 mm short of M1: joints are found up to 3 mm/)).toBeVisible();
+  await expect(page.getByText(/M4 ends 10\smm short of M1: joints are found up to 3\smm/)).toBeVisible();
   await page.getByRole("button", { name: "Bring M4 to M1" }).click();
   await expect(page.getByText(/M4 ends/)).toHaveCount(0);
   await page.getByRole("button", { name: /Plates, feet, caps/ }).click();

@@ -89,7 +89,7 @@ test("a long simulation shows its progress, stops at once, and can be taken up a
   await page.goto(`${address}${job}/weld`);
   const working = page.getByTestId("working").first();
   await expect(working).toBeVisible();
-  await expect(working.getByText(/[1-9]\d? %/)).toBeVisible({ timeout: 60_000 });
+  await expect(working.getByText(/[1-9]\d?\s%/)).toBeVisible({ timeout: 60_000 });
   // The page answers meanwhile.
   await page.getByRole("button", { name: "Step after" }).click();
   await expect(page.getByTestId("now")).toContainText("Measure four sides");

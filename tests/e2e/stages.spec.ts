@@ -81,7 +81,21 @@ const said = (page: Page): Promise<string[]> =>
   page.locator("main").evaluate((main) => {
     const labels = [...main.querySelectorAll("[aria-label]")].map((e) => e.getAttribute("aria-label") ?? "");
     const options = [...main.querySelectorAll("option")].map((o) => o.textContent ?? "");
-    return [...(main as HTMLElement).innerText.split("\n"), ...labels, ...options];
+    return [...(main as HTMLElement).innerText.replaceAll("\u00a0", " ").split("\n"), ...labels, ...options];
+  });
+
+/** Figures whose line may break before their unit: running text alone, no field's choices and no drawing. */
+const parted = (page: Page): Promise<string[]> =>
+  page.locator("main").evaluate((main) => {
+    const walk = document.createTreeWalker(main, NodeFilter.SHOW_TEXT);
+    const found: string[] = [];
+    for (let node = walk.nextNode(); node; node = walk.nextNode())
+      if (!node.parentElement?.closest("svg, option, textarea, [class~='whitespace-nowrap']")) {
+        const text = node.textContent ?? "";
+        const wrong = /.{0,12}(?:\d (?:mm|in|kg|lb|thou|°|%)(?![\p{L}\d])|± \d)/u.exec(text);
+        if (wrong) found.push(wrong[0]);
+      }
+    return found;
   });
 
 /** Labels of one drawing that cover each other: more than a sliver of the smaller one. */
@@ -116,8 +130,9 @@ test("in inches no stage says a metric unit, but where somebody typed one", asyn
   for (const job of jobs)
     for (const stage of STAGES.filter((s) => s !== "/log")) {
       await page.goto(`${address}${job}${stage}`);
-      await page.waitForLoadState("networkidle");
+      await settled(page);
       await unfold(page);
+      await settled(page);
       const lines = (await said(page)).map((line) => instruments.reduce((l, name) => l.replaceAll(name, ""), line));
       // What somebody typed in millimetres is shown as it was typed.
       const typed = await page
@@ -131,8 +146,29 @@ test("in inches no stage says a metric unit, but where somebody typed one", asyn
     }
 });
 
-/** A page has drawn itself by then, ms. */
-const SETTLED_MS = 700;
+/** Waits until a page has drawn itself: what it says, and where its drawings say it, stays the same for a while. */
+const settled = async (page: Page): Promise<void> => {
+  await page.locator("main h1").waitFor({ state: "attached" });
+  await page.evaluate(
+    () =>
+      new Promise<void>((done) => {
+        let [last, still] = ["", 0];
+        const look = () => {
+          const main = document.querySelector("main");
+          const places = [...(main?.querySelectorAll("svg text") ?? [])].map((t) => {
+            const { x, y } = t.getBoundingClientRect();
+            return `${x.toFixed(1)} ${y.toFixed(1)}`;
+          });
+          const now = `${main?.innerText}${places.join()}`;
+          still = now === last ? still + 1 : 0;
+          last = now;
+          if (still >= 4) done();
+          else setTimeout(look, 60);
+        };
+        void document.fonts.ready.then(look);
+      }),
+  );
+};
 /** Stages that show the frame. */
 const OF_THE_FRAME = STAGES.filter((s) => s !== "" && s !== "/log");
 
@@ -150,9 +186,7 @@ async function walked(
     for (const stage of stages) {
       await page.setViewportSize({ width: 1280, height: 800 });
       await page.goto(`${address}${job}${stage}`);
-      await page.locator("main h1").waitFor({ state: "attached" });
-      // A drawing is fitted to its width once that is known.
-      await page.waitForTimeout(SETTLED_MS);
+      await settled(page);
       for (const width of [1280, 768, 390, 360]) {
         await page.setViewportSize({ width, height: 844 });
         const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
@@ -160,6 +194,7 @@ async function walked(
         if (width === 1280 || width === 390)
           covered.push(...(await overlaps(page)).map((pair) => `${name}${stage} at ${width}: ${pair}`));
       }
+      wrong.push(...(await parted(page)).map((w) => `${name}${stage}: a line may break in “${w}”`));
       const text = (await said(page)).join("\n");
       for (const broken of [
         /undefined|NaN|\[object/,
@@ -198,3 +233,31 @@ for (const [title, some] of [
     for (const [name, change] of some) jobs.push([name, await put(page, address, name, change)]);
     await walked(page, address, jobs, OF_THE_FRAME);
   });
+
+test("a compound cut is said on paper over the width of the sheet, every column within it", async ({
+  page,
+  address,
+}) => {
+  for (const [name, change] of GENERATED.filter(([n]) => n.includes("kink"))) {
+    const job = await put(page, address, `${name} on paper`, change);
+    await page.goto(`${address}${job}/cut/print`);
+    await settled(page);
+    await page.emulateMedia({ media: "print" });
+    const sheet = await page.locator("article").evaluate((article) => {
+      const width = article.getBoundingClientRect().width;
+      const cells = [...article.querySelectorAll("td")].filter((c) => c.innerText.trim() !== "");
+      return {
+        slides: article.scrollWidth - article.clientWidth,
+        says: cells.map((c) => c.innerText).join("\n"),
+        // What runs on for many short lines is a column that is too narrow for it.
+        narrow: cells
+          .map((c) => ({ text: c.innerText, box: c.getBoundingClientRect() }))
+          .filter(({ box }) => box.height > 90 || (box.height > 60 && box.width < width / 4))
+          .map(({ text }) => text),
+      };
+    });
+    expect(sheet.says).toContain("blade tilted");
+    expect(sheet.narrow, name).toEqual([]);
+    expect(sheet.slides, name).toBeLessThanOrEqual(0);
+  }
+});

@@ -19,6 +19,8 @@ type Paper = "A4" | "Letter";
 /** Printable width, mm, with the margins below. */
 const WIDE: Record<Paper, number> = { A4: 186, Letter: 191 };
 
+const COLUMNS = ["Pieces", "Members", "Long point", "Short point", "Added", "Cut to", "Done"];
+
 /** The cut list on paper: list, holes, a card a piece, templates. */
 export function CutPrint() {
   const { job, evaluation, predicted } = useJob("job", "evaluation", "predicted");
@@ -59,35 +61,41 @@ export function CutPrint() {
         <table className="w-full text-left text-sm">
           <thead>
             <tr>
-              {["Pieces", "Members", "Ends", "Long point", "Short point", "Added", "Cut to", "Done"].map((h) => (
-                <th key={h} className={`border-b border-ink py-1 pr-2 font-semibold ${h === "Ends" ? "w-[34%]" : ""}`}>
+              {COLUMNS.map((h) => (
+                <th key={h} className="border-b border-ink py-1 pr-3 font-semibold">
                   {h}
                 </th>
               ))}
             </tr>
           </thead>
-          <tbody>
-            {cut.map((p) => (
-              <tr key={p.members.join()} className="border-b border-line align-top">
-                <td className="fig py-1 pr-2">{p.quantity} ×</td>
-                <td className="py-1 pr-2">
+          {cut.map((p) => (
+            <tbody key={p.members.join()} className="break-inside-avoid border-b border-line align-top">
+              <tr>
+                <td className="fig pt-1 pr-3 whitespace-nowrap">{p.quantity} ×</td>
+                <td className="pt-1 pr-3">
                   {p.members.join(", ")}
-                  <span className="block text-soft">{pieceSection(job.plan, p)}</span>
+                  <span className="block whitespace-nowrap text-soft">{pieceSection(job.plan, p)}</span>
                 </td>
-                <td className="py-1 pr-2">{p.ends}</td>
-                <td className="fig py-1 pr-2 whitespace-nowrap">{show(p.longPointMm)}</td>
-                <td className="fig py-1 pr-2 whitespace-nowrap">{show(p.shortPointMm)}</td>
-                <td className="fig py-1 pr-2">
+                <td className="fig pt-1 pr-3 whitespace-nowrap">{show(p.longPointMm)}</td>
+                <td className="fig pt-1 pr-3 whitespace-nowrap">{show(p.shortPointMm)}</td>
+                <td className="fig pt-1 pr-3">
                   {addedWords(p, units)}
                   {p.aimMm !== 0
                     ? ` and ${formatSmall(p.aimMm, units, { decimals: predictedDecimals(units), signed: true })} to the middle of the limits`
                     : ""}
                 </td>
-                <td className="fig py-1 pr-2 font-bold whitespace-nowrap">{cutToWords(p, units, waits)}</td>
-                <td className="py-1">☐</td>
+                <td className="fig pt-1 pr-3 font-bold">{cutToWords(p, units, waits)}</td>
+                <td className="pt-1">☐</td>
               </tr>
-            ))}
-          </tbody>
+              {/* What a compound cut takes to say goes over the whole width. */}
+              <tr>
+                <td />
+                <td colSpan={COLUMNS.length - 1} className="pb-1 text-soft">
+                  {p.ends}
+                </td>
+              </tr>
+            </tbody>
+          ))}
         </table>
         <section>
           <h2 className="text-lg">Holes, finish: {job.plan.finish}</h2>

@@ -16,6 +16,10 @@ export const STAGE_NAMES: Record<Stage, string> = {
 export const stagePath = (jobId: string, stage: Stage): string =>
   stage === "job" ? `/jobs/${jobId}` : `/jobs/${jobId}/${stage}`;
 
+/** Address of a measuring stage with one of its rounds in sight. @param roundId null for a round still to begin. */
+export const roundPath = (jobId: string, stage: "bed" | "square" | "check", roundId: string | null): string =>
+  `${stagePath(jobId, stage)}?round=${encodeURIComponent(roundId ?? "new")}`;
+
 /** @returns the stage that an address shows. */
 export function stageOf(pathname: string): Stage {
   const last = pathname.split("/")[3];

@@ -67,6 +67,7 @@ export function BubbleFields({ ends, divisionMmPerM, twice, onKeep }: Props) {
           perDivisionMmPerM: division,
         };
   const bubbles = seen.map(bubbleOf);
+  const turnedUnsaid = seen[1] === undefined || (seen[1].toward === null && seen[1].n === null);
   const [first, turned] = bubbles.map((b) => (b ? bubbleMmPerM(b) : null));
   const both =
     first === null || first === undefined || turned === null || turned === undefined
@@ -74,7 +75,8 @@ export function BubbleFields({ ends, divisionMmPerM, twice, onKeep }: Props) {
       : turnedLevel(first, turned);
   const off = ({ n, toward }: Sits): number =>
     toward === "middle" || toward === null ? 0 : (toward === "to" ? 1 : -1) * Math.min(1, (n ?? 1) / PICTURE_DIVISIONS);
-  const keep = () => {
+  /** @param samePlace turned end for end the bubble sat where it had sat before. */
+  const keep = (samePlace = false) => {
     if (by === "packers") {
       const { thick, base, under } = packer;
       if (!thick || !base || base.mm <= 0) return setSaid("Give how thick the packers are, and how long the level is.");
@@ -86,11 +88,13 @@ export function BubbleFields({ ends, divisionMmPerM, twice, onKeep }: Props) {
       return setSaid(
         `Say what one division of this level is, in ${unitOf("slope", units)}: it stands on the vial or its sheet.`,
       );
-    if (seen.some((s) => s.toward === null)) return setSaid("Say where the bubble sits.");
-    if (bubbles.some((b) => b === null)) return setSaid("Say how many divisions the bubble sits off the middle.");
+    const rows = samePlace ? [seen[0] ?? UNSAID, seen[0] ?? UNSAID] : seen;
+    const read = rows.map(bubbleOf);
+    if (rows.some((s) => s.toward === null)) return setSaid("Say where the bubble sits.");
+    if (read.some((b) => b === null)) return setSaid("Say how many divisions the bubble sits off the middle.");
     setSaid(null);
     onKeep(
-      bubbles.flatMap((bubble, i) =>
+      read.flatMap((bubble, i) =>
         bubble ? [{ value: statedSlope(bubbleMmPerM(bubble), units), taken: { bubble }, turned: i === 1 }] : [],
       ),
     );
@@ -216,9 +220,12 @@ export function BubbleFields({ ends, divisionMmPerM, twice, onKeep }: Props) {
         </>
       )}
       {said ? <FieldMessage severity="error">{said}</FieldMessage> : null}
-      <Button className="justify-self-start" onClick={keep}>
-        Keep what the level says
-      </Button>
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => keep()}>Keep what the level says</Button>
+        {by === "bubble" && turnedUnsaid ? (
+          <Button onClick={() => keep(true)}>Turned too, same place both times: keep</Button>
+        ) : null}
+      </div>
     </div>
   );
 }

@@ -438,7 +438,11 @@ export function ReadingPad(props: Props) {
                     ? `${shown.text}${value.repeats.length > 1 ? ` (${value.repeats.length}×)` : ""}`
                     : "to read"}
                 </span>
-                {shown?.read ? <span className="fig block text-xs break-words text-soft">{shown.read}</span> : null}
+                {shown?.read ? (
+                  <span className="fig line-clamp-2 text-xs break-words text-soft" title={shown.read}>
+                    {shown.read}
+                  </span>
+                ) : null}
               </button>
             </li>
           );

@@ -13,7 +13,7 @@ const SHOWN = 2;
 
 function Names({ row, proofs, units }: { row: Provable; proofs: Proof[]; units: UnitPreference }) {
   const shown = [...proofs].sort((a, b) => a.uncertainty - b.uncertainty).slice(0, SHOWN);
-  return shown.map((p) => `${p.instrument.name} (± ${inUnit(p.uncertainty, row, units)})`).join(", ");
+  return <>{shown.map((p) => `${p.instrument.name} (± ${inUnit(p.uncertainty, row, units)})`).join(", ")}</>;
 }
 
 function Row({ row, units }: { row: Provable; units: UnitPreference }) {

@@ -1,10 +1,12 @@
 "use client";
 
 import dynamic from "next/dynamic";
+import Link from "next/link";
 import { useState } from "react";
 import {
   bandWords,
   distanceId,
+  gateReading,
   type Hold,
   heldWords,
   lockedWords,
@@ -21,6 +23,7 @@ import { formatLength, formatSmall, unitOf } from "@/core/units";
 import { LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
+import { stagePath } from "../job/stages";
 import { usePlanField } from "../job/usePlanField";
 import {
   BeforeMeasuring,
@@ -35,7 +38,7 @@ import {
   useRounds,
   usualTape,
 } from "../measure";
-import { Button } from "../parts/Button";
+import { Button, buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
 import { Now, Section } from "../parts/Sheet";
@@ -88,7 +91,14 @@ export function SquareStage() {
         : [];
   const { more, add } = useMore(current, places, new Set(usual.map((q) => q.key)));
   if (!places) return <NotYet stage="Square" />;
-  const nextGate = gate ?? (begun ? "tacked" : "dry fit");
+  // Where the order asks for readings now, they belong to its gate.
+  const due = steps.find((s) => !ticked.has(s.key))?.gate;
+  const nextGate = gate ?? (due && due !== "cold" ? due : begun ? "tacked" : "dry fit");
+  const asking = steps.findLastIndex((s) => {
+    const reading = gateReading(s, evaluation, evaluation.frameRounds);
+    return reading?.state === "read" && reading.round === current;
+  });
+  const after = asking >= 0 && steps.slice(0, asking).every((s) => ticked.has(s.key)) ? steps[asking + 1] : undefined;
   // Where the branches land along the sides: spacing, and whether they are centred.
   const spacings = quad
     ? places.along
@@ -148,6 +158,11 @@ export function SquareStage() {
             </span>
           </p>
         ))}
+        {after && !ticked.has(after.key) ? (
+          <Link href={stagePath(job.id, "weld")} className={`${buttonClass("plain", true)} mt-3 no-underline`}>
+            Go on at step {asking + 2} of {steps.length}
+          </Link>
+        ) : null}
       </Now>
       <LikelyFailure />
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />

@@ -11,7 +11,7 @@ import { Forecasts, LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
-import { stagePath } from "../job/stages";
+import { roundPath } from "../job/stages";
 import { Button, buttonClass } from "../parts/Button";
 import { FieldMessage, inputClass } from "../parts/Field";
 import { Caution, Section } from "../parts/Sheet";
@@ -178,7 +178,7 @@ export function WeldStage() {
   return (
     <>
       <h1 className="sr-only">Tack and weld</h1>
-      <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,27rem)]">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5 xl:sticky xl:top-4 xl:self-start">
           {now ? (
             <div className="border-l-4 border-plum pl-4" data-testid="now">
@@ -219,7 +219,7 @@ export function WeldStage() {
             </Button>
             {now && gate ? (
               <Link
-                href={stagePath(job.id, now.gate === "cold" ? "check" : "square")}
+                href={roundPath(job.id, now.gate === "cold" ? "check" : "square", gate.round?.round.id ?? null)}
                 className={`${buttonClass(done ? "plain" : "advise", true)} no-underline`}
               >
                 {gate.state === "unread" ? "Measure now" : "See the readings"}

@@ -274,6 +274,29 @@ describe("the job on screen", () => {
     expect(server.plan.frame.sizes).toMatchObject({ length: { mm: 1100 }, width: { mm: 700 } });
     expect(device.kept.size).toBe(0);
   });
+  it("has nothing to settle with itself through a row of pages, each left before an answer came", async () => {
+    const server = new FakeServer(plan);
+    const device = new FakeDevice();
+    const widths = ["700", "710", "720", "730"];
+    // What the last page sent gets in after the next one was read; nobody hears that it did.
+    let late: Plan | null = null;
+    for (const width of widths) {
+      const p = page(server, device);
+      if (late) server.save(late, "me");
+      server.down = true;
+      await p.resumed;
+      p.store.edit((q) => sized(q, { width: length(width) }));
+      await p.settle();
+      late = p.now().job.plan;
+      p.store.end();
+      server.down = false;
+    }
+    const last = page(server, device);
+    await last.settle();
+    expect(last.now()).toMatchObject({ conflict: null, save: { state: "saved" } });
+    expect(server.plan.frame.sizes.width.mm).toBe(730);
+    expect(device.kept.size).toBe(0);
+  });
   it("forgets nothing that an earlier page left while the device is still asked, though the server answers first", async () => {
     const server = new FakeServer(plan);
     const device = new FakeDevice();
@@ -362,7 +385,7 @@ describe("the job on screen", () => {
     const second = page(server, first.device);
     second.store.edit(longer);
     await second.settle();
-    expect(server.plan).toMatchObject({ frame: { sizes: { length: { mm: 1100 } } } });
+    expect(server.plan).toMatchObject({ name: "Left", frame: { sizes: { length: { mm: 1100 } } } });
     expect(server.entries.some((e) => e.kind === "note" && e.text === "left")).toBe(true);
   });
 

@@ -128,14 +128,13 @@ export class JobStore {
       if (Array.isArray(box)) this.outbox.takeUp(upgradeEntries(box, (r) => gates.get(r)) as NewEntry[], known);
     for (const [path, text] of texts.flatMap(([, all]) => (isTexts(all) ? Object.entries(all) : [])))
       if (!(path in this.texts.all)) this.texts.keep(path, text);
-    // What was typed here while the device was asked stands above what was left.
     for (const [, draft] of drafts)
-      if (isDraft(draft) && !this.document.canUndo)
+      if (isDraft(draft))
         this.document.takeUp({
           baseVersion: draft.baseVersion,
           base: upgradePlan(draft.base) as Plan,
           plan: upgradePlan(draft.plan) as Plan,
-          ...(draft.sent ? { sent: upgradePlan(draft.sent) as Plan } : {}),
+          ...(draft.sent ? { sent: [draft.sent].flat().map((sent) => upgradePlan(sent) as Plan) } : {}),
         });
     this.hasTakenUp = true;
     this.keep();

@@ -6,19 +6,23 @@ export interface Conflict extends Collision {
   plan: Plan;
 }
 
+/** Plans on their way that are kept in mind: more are never without an answer at once. */
+const MOST_SENT = 8;
+
 /** Unsaved edits as they are kept on the device. */
 export interface KeptDraft {
   baseVersion: number;
   base: Plan;
   plan: Plan;
-  /** What was sent last; the answer may not have come. */
-  sent?: Plan;
+  /** What was sent since; the answers may not have come. One alone: as earlier versions kept it. */
+  sent?: Plan | readonly Plan[];
 }
 
 /** The plan as it is edited here: the version that it is based on, what undo goes back to, and who saved first. */
 export class PlanDocument {
   conflict: Conflict | null = null;
-  private sent: Plan | undefined;
+  /** What was sent over this version without an answer yet: any of it may be what the server has. */
+  private sent: readonly Plan[] = [];
   private past: Plan[] = [];
   private future: Plan[] = [];
 
@@ -76,6 +80,7 @@ export class PlanDocument {
   saved(plan: Plan, version: number): void {
     this.base = plan;
     this.baseVersion = version;
+    this.sent = [];
   }
 
   /** Nothing of it has to be sent. */
@@ -90,17 +95,18 @@ export class PlanDocument {
 
   /** The plan as it is goes to the server now. */
   sending(): void {
-    this.sent = this.plan;
+    if (this.sent.at(-1) !== this.plan) this.sent = [...this.sent, this.plan].slice(-MOST_SENT);
   }
 
   /**
-   * Another one saved first: what each changed is laid side by side. What this person sent last may be what got in,
-   * where the page was left before the answer came: then there is nothing to settle.
+   * Another one saved first: what each changed is laid side by side. What this person sent may be what got in, where a
+   * page was left before the answer came: then there is nothing to settle.
    * @returns whether there is something to settle.
    */
   collide(current: { version: number; plan: Plan }): boolean {
-    if (this.sent && planChanges(current.plan, this.sent).length === 0) {
-      this.saved(this.sent, current.version);
+    const own = this.sent.findLast((sent) => planChanges(current.plan, sent).length === 0);
+    if (own) {
+      this.saved(own, current.version);
       return false;
     }
     this.conflict = { ...current, ...collide(this.base, this.plan, current.plan) };
@@ -119,20 +125,25 @@ export class PlanDocument {
   /** What the server has not got; null when it has everything. */
   draft(): KeptDraft | null {
     const { baseVersion, base, plan, sent } = this;
-    return this.isDirty() ? { baseVersion, base, plan, ...(sent && sent !== base ? { sent } : {}) } : null;
+    return this.isDirty() ? { baseVersion, base, plan, ...(sent.length > 0 ? { sent } : {}) } : null;
   }
 
-  /** Takes up edits that an earlier page left. When the plan moved on meanwhile, saving finds that out and asks. */
+  /**
+   * Takes up edits that an earlier page left; what was typed here meanwhile is laid over them. When the plan moved on,
+   * saving finds that out and asks.
+   */
   takeUp({ baseVersion, base, plan, sent }: KeptDraft): void {
-    this.sent = sent;
-    if (baseVersion === this.baseVersion) this.plan = plan;
-    else if (planChanges(base, plan).length > 0) this.start(plan, base, baseVersion);
+    const typed = this.canUndo ? collide(this.base, this.plan, plan).merged : plan;
+    if (baseVersion === this.baseVersion) this.plan = typed;
+    else if (planChanges(base, typed).length > 0) this.start(typed, base, baseVersion);
+    this.sent = sent === undefined ? [] : [sent].flat();
   }
 
   private start(plan: Plan, base: Plan, version: number): void {
     this.plan = plan;
     this.base = base;
     this.baseVersion = version;
+    this.sent = [];
     this.past = [];
     this.future = [];
   }

@@ -107,6 +107,10 @@ function frameOf(raw: CaseFrame): MechanicalFrame {
   };
 }
 
+/** Cases state the volume that acts; the tables hold what share of a contraction that is. */
+const CHORD_SHARE = { across: 0.93, along: 0.78 } as const;
+const across = (line: FaceLine) => (line === "plus" || line === "minus" ? "across" : "along");
+
 function stepOf(raw: Record<string, unknown>, i: number): SimulationStep {
   known("step", raw);
   const id = `${i}`;
@@ -127,7 +131,7 @@ function stepOf(raw: Record<string, unknown>, i: number): SimulationStep {
         ...(raw.corner_share === undefined ? {} : { cornerShare: Number(raw.corner_share) }),
       };
     case "eigen_chord":
-      return { id, do: "chord", joint, line, volumeMm3: Number(raw.volume_mm3) };
+      return { id, do: "chord", joint, line, volumeMm3: Number(raw.volume_mm3) / CHORD_SHARE[across(line)] };
     case "clamp":
       return {
         id,

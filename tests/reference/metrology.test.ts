@@ -3,9 +3,6 @@ import path from "node:path";
 import { describe, expect, it } from "vitest";
 import { OPERATIONS } from "./operations";
 
-/** Folder that holds `metrology/`; another one may be named to hold the same code against other cases. */
-const folder = path.join(process.env.CASES_DIR ?? path.join(import.meta.dirname, "cases"), "metrology");
-
 interface Case {
   id: string;
   title: string;
@@ -38,11 +35,20 @@ function compare(expected: unknown, actual: unknown, tolerance: Record<string, n
   } else expect(actual, at).toBe(expected);
 }
 
-const cases = (existsSync(folder) ? readdirSync(folder) : [])
-  .filter((f) => f.endsWith(".json"))
-  .map((f) => JSON.parse(readFileSync(path.join(folder, f), "utf8")) as Case);
+const read = (folder: string): Case[] =>
+  (existsSync(folder) ? readdirSync(folder) : [])
+    .filter((f) => f.endsWith(".json"))
+    .map((f) => JSON.parse(readFileSync(path.join(folder, f), "utf8")) as Case);
 
-describe("metrology cases", () => {
+const own = path.join(import.meta.dirname, "cases");
+/** Folders of cases. Another one may be named to hold the same code against other cases; of holding, lines that yield are built. */
+const FOLDERS = {
+  metrology: path.join(process.env.CASES_DIR ?? own, "metrology"),
+  holding: path.join(own, "holding"),
+} as const;
+
+describe.each(Object.entries(FOLDERS))("%s cases", (_, folder) => {
+  const cases = read(folder);
   it("finds cases, and knows every operation they name", () => {
     expect(cases.length, `cases in ${folder}`).toBeGreaterThan(0);
     expect(cases.filter((c) => !OPERATIONS[c.op]).map((c) => `${c.id}: ${c.op}`)).toEqual([]);

@@ -21,6 +21,7 @@ import { a500Tolerance, en10219Tolerance, resolveStructure } from "@/core/frame"
 import { CORNERS, type Corner, flatness, flatnessScatter, fourCorners, noiseFloor, type Span } from "@/core/geometry";
 import { collimationMmPerM, combine, levelReversal, type TapeClass, tapeLimitMm } from "@/core/instruments";
 import { entryProblem } from "@/core/job";
+import { boxYield } from "@/core/mechanics";
 import { degrees, radians, type Vec2 } from "@/core/numeric";
 import {
   adjustNetwork,
@@ -549,6 +550,19 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
       symmetric_change: t.symmetricMm,
       one_corner_change: t.oneCornerMm,
       gap_between_crossing_diagonals: t.crossingGapMm,
+    };
+  },
+  yield_joint: (i) => {
+    const a = i.A_N_per_mm as number[][];
+    const n = a.length;
+    const by = (row: number[], x: ArrayLike<number>): number => row.reduce((s, v, j) => s + v * (x[j] ?? 0), 0);
+    const free = a.map((row, l) => (i.N0_N[l] as number) + by(row, i.closing_mm as number[]));
+    const plastic = new Float64Array(n);
+    boxYield(n, (p, q) => a[p]?.[q] ?? 0, free, i.limit_N as number[], plastic);
+    return {
+      N_N: free.map((f, l) => f - by(a[l] ?? [], plastic)),
+      plastic_mm: [...plastic],
+      state: [...plastic].map(Math.sign),
     };
   },
   parse: (i) => ({ mm: (i.texts as string[]).map((t) => toMm(t, i.default_unit)) }),

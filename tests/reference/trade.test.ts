@@ -77,7 +77,8 @@ describe("facts of the trade (common practice, no source)", () => {
   it("it came out near 1.5 mm out of flat where joints fitted badly: above nine in ten well-fitted ones, and of that order", () => {
     const flat = quantity(predictionOf(square508(), weldOf(550)), { kind: "flat" });
     expect(flat.value).toBeLessThan(1.5);
-    expect(flat.high).toBeGreaterThan(0.75);
+    // Ours fit well: bad fit is two to three times as much, not ten.
+    expect(flat.high).toBeGreaterThan(0.5);
   });
   it("diagonals of a closed 1 m frame of 50 mm tube went from 0.25 to 0.5 mm apart: the band of the change holds 0.25", () => {
     const frame = rectangle({

@@ -1,47 +1,53 @@
 import type { Condensed } from "./condensed";
 
+/** Something that pushed in a step, by a size of its own in each draw. */
+export interface Source {
+  /** Load on the springs' own columns per unit: `q` from column `first` on. */
+  first: number;
+  q: Float64Array;
+  /** What a load on members pushes back through the springs gained by then, over all spring columns; null without one. */
+  injected: Float64Array | null;
+  /** What it moves the outputs by past the springs; null without one. */
+  direct: Float64Array | null;
+  /** One per draw. */
+  sizes: Float64Array;
+  /** How far it moves every spring per unit, where that is tracked. */
+  moves: Float64Array;
+  /** The same by the push alone, without the load on members. */
+  pushes: Float64Array;
+}
+
 /**
- * What every action of an order did to the springs, kept so that outputs can be gathered backwards: its rows W, the loads
- * that it pushed with in each draw, what a load on a member adds. See LowRankRun for the algebra.
+ * What every action of an order did to the springs, kept so that outputs can be gathered backwards: its rows W and what
+ * pushed. See LowRankRun for the algebra.
  */
 export class ActionRecord {
   private readonly n: number;
   private readonly z: Float64Array;
-  private readonly q = new Float64Array(6);
-  /** Per action: its six rows W, the loads it pushed with, what loads add. Room grows with the longest order. */
+  private readonly g = new Float64Array(6);
+  /** Per action: its six rows W. Room grows with the longest order. */
   w = new Float64Array(0);
-  pushes = new Float64Array(0);
-  injected = new Float64Array(0);
-  volumes = new Float64Array(0);
-  loadOf = new Int32Array(0);
+  /** Columns that the action's spring changed, and how many; what is left of everything before it. */
   first = new Int32Array(0);
   size = new Int32Array(0);
   share = new Float64Array(0);
+  private readonly sources: Source[][] = [];
   private room = 0;
 
-  /** @param draws how many. */
-  constructor(
-    private readonly condensed: Condensed,
-    private readonly draws: number,
-  ) {
+  constructor(private readonly condensed: Condensed) {
     this.n = condensed.springColumns;
     this.z = new Float64Array(this.n);
   }
 
   makeRoom(actions: number): void {
     if (actions <= this.room) return;
-    const { n, draws } = this;
-    const grow = (old: Float64Array, size: number): Float64Array<ArrayBuffer> => {
-      const made = new Float64Array(size);
-      made.set(old);
-      return made;
-    };
-    this.w = grow(this.w, actions * 6 * n);
-    this.pushes = grow(this.pushes, actions * draws * 6);
-    this.injected = grow(this.injected, actions * n);
-    this.volumes = grow(this.volumes, actions * draws);
-    this.share = grow(this.share, actions);
-    for (const name of ["loadOf", "first", "size"] as const) {
+    const grown = new Float64Array(actions * 6 * this.n);
+    grown.set(this.w);
+    this.w = grown;
+    const share = new Float64Array(actions);
+    share.set(this.share);
+    this.share = share;
+    for (const name of ["first", "size"] as const) {
       const made = new Int32Array(actions);
       made.set(this[name]);
       this[name] = made;
@@ -53,8 +59,12 @@ export class ActionRecord {
   begin(a: number, share = 1): void {
     this.first[a] = 0;
     this.size[a] = 0;
-    this.loadOf[a] = -1;
     this.share[a] = share;
+    this.sources[a] = [];
+  }
+
+  pushed(a: number, source: Source): void {
+    this.sources[a].push(source);
   }
 
   /** Outputs of one draw after `count` actions, into its place in `out`. */
@@ -71,40 +81,96 @@ export class ActionRecord {
         factor *= share;
         continue;
       }
-      this.addPush(a, d, factor, z, out, at);
+      this.addPushes(a, d, factor, z, out, at);
       this.turnBack(a, z);
     }
     this.addOutputs(z, out, at);
   }
 
-  /** z += what action a pushed; out += what it pushed past the springs. */
-  private addPush(a: number, d: number, factor: number, z: Float64Array, out: Float64Array, at: number): void {
-    const { n, condensed, draws } = this;
-    const { outputs, columns, springColumns, start } = condensed;
-    const load = this.loadOf[a];
-    if (load >= 0) {
-      const v = factor * this.volumes[a * draws + d];
-      for (let i = 0; i < n; i++) z[i] = z[i] + v * this.injected[a * n + i];
-      for (let o = 0; o < outputs; o++)
-        out[at + o] = out[at + o] + v * start[(springColumns + o) * columns + springColumns + load];
+  /**
+   * Outputs of all draws after `count` actions, with chances to stop. The flexibility from springs to outputs is carried along
+   * from the first action to the last, so that each source is worked out once: many draws cost little more than a few.
+   * @param each is given every action and the outputs of draw 0 after it; the array is used again.
+   */
+  *gatherAll(
+    count: number,
+    draws: number,
+    out: Float64Array,
+    each?: (action: number, out: Float64Array) => void,
+  ): Generator<number, void> {
+    const { n } = this;
+    const { outputs, columns, springColumns, start } = this.condensed;
+    const m = new Float64Array(outputs * n);
+    for (let o = 0; o < outputs; o++)
+      for (let j = 0; j < n; j++) m[o * n + j] = start[(springColumns + o) * columns + j];
+    const unit = new Float64Array(outputs);
+    out.fill(0, 0, draws * outputs);
+    for (let a = 0; a < count; a++) {
+      const share = this.share[a];
+      if (share !== 1) for (let i = 0; i < draws * outputs; i++) out[i] = out[i] * share;
+      else {
+        this.stiffen(a, m);
+        for (const { first, q, injected, direct, sizes } of this.sources[a]) {
+          for (let o = 0; o < outputs; o++) {
+            let sum = direct ? direct[o] : 0;
+            for (let i = 0; i < q.length; i++) sum += m[o * n + first + i] * q[i];
+            if (injected) for (let j = 0; j < n; j++) sum += m[o * n + j] * injected[j];
+            unit[o] = sum;
+          }
+          for (let d = 0; d < draws; d++) {
+            const v = sizes[d];
+            if (v !== 0) for (let o = 0; o < outputs; o++) out[d * outputs + o] = out[d * outputs + o] + v * unit[o];
+          }
+        }
+      }
+      each?.(a, out);
+      yield a / count;
     }
+  }
+
+  /** M -= M_c W_a. */
+  private stiffen(a: number, m: Float64Array): void {
+    const { n, w } = this;
     const r = this.size[a];
     const c = this.first[a];
-    for (let i = 0; i < r; i++) z[c + i] = z[c + i] + factor * this.pushes[(a * draws + d) * 6 + i];
+    const { outputs } = this.condensed;
+    for (let o = 0; o < outputs; o++) {
+      const row = o * n;
+      for (let i = 0; i < r; i++) this.g[i] = m[row + c + i];
+      for (let i = 0; i < r; i++) {
+        const v = this.g[i];
+        if (v === 0) continue;
+        const from = (a * 6 + i) * n;
+        for (let j = 0; j < n; j++) m[row + j] = m[row + j] - v * w[from + j];
+      }
+    }
+  }
+
+  /** z += what action a pushed; out += what it pushed past the springs. */
+  private addPushes(a: number, d: number, factor: number, z: Float64Array, out: Float64Array, at: number): void {
+    const { n } = this;
+    const { outputs } = this.condensed;
+    for (const { first, q, injected, direct, sizes } of this.sources[a]) {
+      const v = factor * sizes[d];
+      if (v === 0) continue;
+      for (let i = 0; i < q.length; i++) z[first + i] = z[first + i] + v * q[i];
+      if (injected) for (let i = 0; i < n; i++) z[i] = z[i] + v * injected[i];
+      if (direct) for (let o = 0; o < outputs; o++) out[at + o] = out[at + o] + v * direct[o];
+    }
   }
 
   /** z -= E_c (W_a z). */
   turnBack(a: number, z: Float64Array): void {
-    const { n, w, q } = this;
+    const { n, w, g } = this;
     const r = this.size[a];
     const c = this.first[a];
     for (let i = 0; i < r; i++) {
       const row = (a * 6 + i) * n;
       let sum = 0;
       for (let j = 0; j < n; j++) sum += w[row + j] * z[j];
-      q[i] = sum;
+      g[i] = sum;
     }
-    for (let i = 0; i < r; i++) z[c + i] = z[c + i] - q[i];
+    for (let i = 0; i < r; i++) z[c + i] = z[c + i] - g[i];
   }
 
   /** out += S_out(0) z. */
@@ -116,26 +182,6 @@ export class ActionRecord {
       let sum = out[at + o];
       for (let j = 0; j < n; j++) sum += start[row + j] * z[j];
       out[at + o] = sum;
-    }
-  }
-
-  /**
-   * Outputs of the nominal draw after every action that was recorded, with chances to stop.
-   * @param each is given the action and its outputs; the array is used again.
-   */
-  *history(count: number, each: (action: number, out: Float64Array) => void): Generator<number, void> {
-    const out = new Float64Array(this.condensed.outputs);
-    for (let a = 0; a < count; a++) {
-      const share = this.share[a];
-      if (share !== 1) for (let o = 0; o < out.length; o++) out[o] = out[o] * share;
-      else if (this.size[a] > 0 || this.loadOf[a] >= 0) {
-        this.z.fill(0);
-        this.addPush(a, 0, 1, this.z, out, 0);
-        for (let k = a; k >= 0; k--) this.turnBack(k, this.z);
-        this.addOutputs(this.z, out, 0);
-      }
-      each(a, out);
-      yield a / count;
     }
   }
 }

@@ -1,4 +1,5 @@
-export { beamStiffness, extentAlong, secondMomentAbout, toGlobal } from "./beam";
+export { beamStiffness, extentAlong, toGlobal } from "./beam";
+export { boxYield } from "./boxYield";
 export { type Condensed, condense, condensing, LEAST_FITUP } from "./condensed";
 export {
   fromStructure,
@@ -12,14 +13,13 @@ export { SUPPORT } from "./holds";
 export {
   type Action,
   type Attach,
-  type Birth,
+  type ChordHeat,
   type CompiledLoads,
   type Draws,
-  type HeldTack,
+  type JointStiffness,
   NO_DRAWS,
-  type RingAction,
-  type RingStiffness,
   type Spring,
+  type WeldAction,
 } from "./loadActions";
 export { LocalYield } from "./localYield";
 export { LowRankRun, type Snapshot } from "./lowRankRun";
@@ -45,3 +45,4 @@ export { plainRun, startingStiffness } from "./plainRun";
 export { splitWhereBranchesLand } from "./splitMembers";
 export { relativeRows } from "./springs";
 export { underWeight } from "./underWeight";
+export { columnOf } from "./yieldingLines";

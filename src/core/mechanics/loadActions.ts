@@ -1,36 +1,42 @@
 import type { Sparse } from "../numeric";
 import type { MechanicalModel } from "./model";
 
-/** Stiffness of a joint in one state of its welds. 6 x 6, row-major. */
-export interface RingStiffness {
-  /** Of the weld lines and the contact alone. */
-  kr: Float64Array;
-  krInverse: Float64Array;
-  /** (I + Kr Cs)^-1. */
-  x: Float64Array;
-  /** X Kr: with the flexibility in series. */
-  kj: Float64Array;
-}
-
-/** What one new bead or tack does to its joint. */
-export interface Birth {
-  /** Load of one mm of opening, 6. One mm of closing loads the joint by its negative. */
-  g: Float64Array;
-  /** Stiffness along the normal that resists its closing, N/mm. */
-  k: number;
+/** A line of a joint that holds. */
+export interface HoldingLine {
+  line: number;
+  /** A tack; else a bead. */
+  tack: boolean;
   /** Force at which it yields, N. */
   yieldN: number;
-  lengthMm: number;
 }
 
-/** What chance does to each draw: factors that all share, and a scatter of its own for every bead and every unfitted joint. */
+/** A joint in one state of its welds, in the frame's axes; matrices row-major, four columns by line. */
+export interface JointStiffness {
+  /** Of the welds and of the contact on open faces, 6 x 6. */
+  k: Float64Array;
+  /** Of the welds alone. */
+  welds: Float64Array;
+  /** Load per mm of closing of each line, 6 x 4: K D. */
+  push: Float64Array;
+  /**
+   * Forces in the lines per mm of closing with both members held, N/mm, 4 x 4: Q + D' K D, without what beads lock in within
+   * the joint's own walls.
+   */
+  locked: Float64Array;
+  /** Kink of the chord per mm of closing, 6 x 4. */
+  kink: Float64Array;
+  /** Lines that hold. */
+  lines: readonly HoldingLine[];
+}
+
+/** What chance does to each draw: factors that all share, and a scatter of its own for every bead and every joint beyond the tables. */
 export interface Draws {
   count: number;
   /** Product of shared factors, one per draw; draw 0 is nominal. */
   shared: (names: readonly string[]) => Float64Array;
-  /** Scatter of one bead or tack, by its id: the same in every order. */
-  bead: (id: string) => Float64Array;
-  /** Scatter of one joint of a kind that was not fitted. */
+  /** Scatter of one bead or tack, by its id: the same in every order. @param besides more scatter of its line, as a share. */
+  bead: (id: string, besides: number) => Float64Array;
+  /** Scatter of one joint beyond the tables. */
   joint: (id: string) => Float64Array;
 }
 
@@ -38,31 +44,37 @@ const ONES = Float64Array.of(1);
 /** The nominal frame alone. */
 export const NO_DRAWS: Draws = { count: 1, shared: () => ONES, bead: () => ONES, joint: () => ONES };
 
-/** A tack that holds while another line of its joint is welded. */
-export interface HeldTack {
-  line: number;
-  birth: Birth;
+/** What heats the chord of a branch, per mm of contraction, six values each. */
+export interface ChordHeat {
+  /** How far the joint would move if nothing held it, and with what that pushes on it. */
+  free: Float64Array;
+  push: Float64Array;
+  /** Kink of the chord. */
+  kink: Float64Array;
+  /** Contraction at nominal factors, mm, and the factors that scale it. */
+  mm: number;
+  factors: readonly string[];
 }
 
 /** A tack or bead, worked out as far as it does not depend on what came before elsewhere. */
-export interface RingAction {
-  kind: "ring";
+export interface WeldAction {
+  kind: "weld";
+  /** Spring of its joint. */
   spring: number;
   line: number;
   tack: boolean;
   /** Change of the joint's stiffness, 6 x 6; null when nothing changes. */
   delta: Float64Array | null;
-  ring: RingStiffness;
-  birth: Birth;
-  held: HeldTack[];
+  joint: JointStiffness;
   /** Free closing at nominal factors, mm, and the factors that scale it. */
   closingMm: number;
   closingFactors: readonly string[];
-  /** Column of the chord's load and its volume at nominal factors; -1 without. */
-  chordColumn: number;
-  chordMm3: number;
-  chordFactors: readonly string[];
-  /** Joint whose own scatter it has besides its own, null where its constants were fitted. */
+  /** First of the six load columns of its chord's kink; -1 without a chord. */
+  kinkColumn: number;
+  heat: ChordHeat | null;
+  /** Scatter of what this line does, besides that of every bead: coefficient of variation. */
+  lineCv: number;
+  /** Joint whose own scatter it has besides its own, null where it lies within the tables. */
   unfitted: string | null;
 }
 
@@ -76,7 +88,7 @@ export interface Attach {
 }
 
 export type Action =
-  | RingAction
+  | WeldAction
   | Attach
   | { kind: "detach"; spring: number }
   | { kind: "scale"; share: number }

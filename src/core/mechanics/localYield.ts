@@ -1,87 +1,61 @@
-import { dotN, matMul, matVec } from "../numeric";
-import type { RingAction } from "./loadActions";
+import { boxYield } from "./boxYield";
+import type { WeldAction } from "./loadActions";
 
-/** Sweeps of the yield loop at most. */
-const SWEEPS = 12;
+/** Force in a line taken back per mm that another yields, with the frame's answer in it: locked - push' F push. */
+export function linesWithin(action: WeldAction, f: Float64Array, into: Float64Array): void {
+  const { locked, push } = action.joint;
+  const answer = new Float64Array(24);
+  for (let i = 0; i < 6; i++)
+    for (let l = 0; l < 4; l++) {
+      let sum = 0;
+      for (let k = 0; k < 6; k++) sum += f[6 * i + k] * push[4 * k + l];
+      answer[4 * i + l] = sum;
+    }
+  for (let a = 0; a < 4; a++)
+    for (let b = 0; b < 4; b++) {
+      let sum = locked[4 * a + b];
+      for (let i = 0; i < 6; i++) sum -= push[4 * i + a] * answer[4 * i + b];
+      into[4 * a + b] = sum;
+    }
+}
 
 /**
- * Forces in one joint while a line of it contracts: the new line and every tack that still holds are limited to their
- * yield force. Buffers are kept, so that the inner loop makes no garbage.
+ * One joint while a line of it contracts, the others of the frame taken as elastic: a quick answer, for screening. The lines
+ * of the joint are limited to their yield force together. Buffers are kept, so that the inner loop makes no garbage.
  */
 export class LocalYield {
-  /** Ring load that results, N and N mm. */
-  readonly load = new Float64Array(6);
-  /** Lines that yielded in the last call. */
-  yielded = 0;
-  private readonly r = new Float64Array(36);
-  private readonly t1 = new Float64Array(36);
-  private readonly t2 = new Float64Array(36);
-  private readonly dr = new Float64Array(6);
-  private readonly rg = new Float64Array(6);
+  /** Closing of each line that results, mm. */
+  readonly closings = new Float64Array(4);
+  private readonly a = new Float64Array(16);
+  private readonly free = new Float64Array(4);
+  private readonly limit = new Float64Array(4);
   private readonly plastic = new Float64Array(4);
 
-  /**
-   * Makes R = Kr^-1 (KJ F X - X + I): movement of the ring per ring load.
-   * @param f flexibility of the whole frame as this joint feels it, 6 x 6, with the joint's new stiffness in it.
-   */
-  prepare(action: RingAction, f: Float64Array): void {
-    const { kj, x, krInverse } = action.ring;
-    matMul(kj, f, 6, 6, 6, this.t1);
-    matMul(this.t1, x, 6, 6, 6, this.t2);
-    for (let i = 0; i < 36; i++) this.t2[i] = this.t2[i] - x[i] + (i % 7 === 0 ? 1 : 0);
-    matMul(krInverse, this.t2, 6, 6, 6, this.r);
+  /** @param f flexibility of the whole frame as this joint feels it, 6 x 6, with the joint's new stiffness in it. */
+  prepare(action: WeldAction, f: Float64Array): void {
+    linesWithin(action, f, this.a);
   }
 
   /**
-   * @param closingMm free closing of this bead. @param forces tension in the tack of each line of this joint, N; updated.
+   * @param closingMm free closing of this bead. @param forces tension in each line of this joint, N; updated.
    * @param at where this joint's four forces start.
    */
-  solve(action: RingAction, closingMm: number, forces: Float64Array, at: number): void {
-    const { birth, held, line, tack } = action;
-    const { plastic, load, dr, rg, r } = this;
-    this.yielded = 0;
-    plastic.fill(0);
-    if (!tack) forces[at + line] = 0;
-    let closing = closingMm;
-    const update = () => {
-      for (let i = 0; i < 6; i++) {
-        let sum = -closing * birth.g[i];
-        for (const h of held) sum += plastic[h.line] * h.birth.g[i];
-        load[i] = sum;
-      }
-      matVec(r, load, 6, 6, dr);
-    };
-    update();
-    const yieldN = birth.yieldN;
-    for (let sweep = 0; sweep < SWEEPS; sweep++) {
-      let changed = false;
-      const n = birth.k * closing + dotN(birth.g, dr, 6);
-      if (n > yieldN * (1 + 1e-12)) {
-        matVec(r, birth.g, 6, 6, rg);
-        closing -= (n - yieldN) / (birth.k - dotN(birth.g, rg, 6));
-        this.yielded |= 1 << line;
-        changed = true;
-        update();
-      }
-      for (const { line: l, birth: b } of held) {
-        const p = plastic[l];
-        const force = forces[at + l] + dotN(b.g, dr, 6) - b.k * p;
-        if (Math.abs(force) <= b.yieldN * (1 + 1e-12)) continue;
-        matVec(r, b.g, 6, 6, rg);
-        plastic[l] = p + (force - Math.sign(force) * b.yieldN) / (b.k - dotN(b.g, rg, 6));
-        this.yielded |= 1 << l;
-        changed = true;
-        update();
-      }
-      if (!changed) break;
-    }
-    const own = birth.k * closing + dotN(birth.g, dr, 6);
-    for (const { line: l, birth: b } of held) forces[at + l] = forces[at + l] + dotN(b.g, dr, 6) - b.k * plastic[l];
-    if (tack) forces[at + line] = forces[at + line] + own;
-  }
-
-  /** Without a limit: the load of the free closing. */
-  free(action: RingAction, closingMm: number): void {
-    for (let i = 0; i < 6; i++) this.load[i] = -closingMm * action.birth.g[i];
+  solve(action: WeldAction, closingMm: number, forces: Float64Array, at: number): void {
+    const { a, free, limit, plastic, closings } = this;
+    const { lines } = action.joint;
+    if (!action.tack) forces[at + action.line] = 0;
+    lines.forEach(({ line, yieldN }, i) => {
+      free[i] = forces[at + line] + a[4 * line + action.line] * closingMm;
+      limit[i] = yieldN;
+    });
+    closings.fill(0);
+    closings[action.line] = closingMm;
+    boxYield(lines.length, (i, j) => a[4 * lines[i].line + lines[j].line], free, limit, plastic);
+    lines.forEach(({ line }, i) => {
+      closings[line] = closings[line] - plastic[i];
+      let force = free[i];
+      for (let j = 0; j < lines.length; j++) force -= a[4 * line + lines[j].line] * plastic[j];
+      forces[at + line] = force;
+    });
   }
 }

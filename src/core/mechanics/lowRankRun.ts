@@ -1,12 +1,23 @@
 import { matVec } from "../numeric";
-import { ActionRecord } from "./actionRecord";
+import { ActionRecord, type Source } from "./actionRecord";
 import type { Condensed } from "./condensed";
-import { type Action, type CompiledLoads, type Draws, NO_DRAWS, type RingAction } from "./loadActions";
-import { LocalYield } from "./localYield";
+import {
+  type Action,
+  type CompiledLoads,
+  type Draws,
+  type JointStiffness,
+  NO_DRAWS,
+  type WeldAction,
+} from "./loadActions";
 import { PackedSymmetric } from "./packedSymmetric";
+import { columnOf, type OwnWish, YieldingLines } from "./yieldingLines";
 
 /** Actions between two chances to stop. */
 const ACTIONS_AT_ONCE = 2;
+/** So many draws are gathered one by one, backwards; more of them together, forwards. */
+const FEW_DRAWS = 12;
+const ONE = Float64Array.of(1);
+const NONE = new Float64Array(0);
 
 /** A clamp or strongback that is on, with the place that it holds in each draw. */
 interface Attached {
@@ -20,7 +31,8 @@ export interface Snapshot {
   s: Float64Array;
   total: Float64Array[];
   place: Float64Array;
-  tacks: Float64Array;
+  tensions: Float64Array;
+  joints: (JointStiffness | null)[];
   attached: Map<number, Attached>;
 }
 
@@ -34,10 +46,10 @@ export interface Snapshot {
 export class LowRankRun {
   /** Outputs of each draw, one after the other. */
   readonly out: Float64Array;
-  /** Tension in the tack of each line of each joint, of each draw, N. */
-  readonly tacks: Float64Array;
-  /** Lines that yielded in the last action, nominal draw, as bits. */
-  yielded = 0;
+  /** Tension in each line of each joint, of each draw, N. */
+  readonly tensions: Float64Array;
+  /** Lines that yielded in the last action, nominal draw: four times the joint's place and the line's. */
+  yielded: readonly number[] = [];
   private readonly n: number;
   /** Flexibility of the springs as it stands. */
   private readonly half: PackedSymmetric;
@@ -47,7 +59,9 @@ export class LowRankRun {
   private readonly place: Float64Array;
   private attached = new Map<number, Attached>();
   private readonly held: number;
-  private readonly local = new LocalYield();
+  /** What holds at each joint by now. */
+  private joints: (JointStiffness | null)[];
+  private readonly kinkColumns: Int32Array;
   private readonly f = new Float64Array(36);
   private readonly q = new Float64Array(6);
   private readonly pull = new Float64Array(6);
@@ -64,13 +78,20 @@ export class LowRankRun {
     this.fitted = new Float64Array(n * n);
     for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) this.fitted[i * n + j] = start[i * columns + j];
     this.half = new PackedSymmetric(n, this.fitted);
-    this.record = new ActionRecord(condensed, draws.count);
+    this.record = new ActionRecord(condensed);
     this.total = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
     this.held = n - 6 * model.joints.length;
     this.place = new Float64Array(draws.count * this.held);
-    this.tacks = new Float64Array(draws.count * 4 * model.joints.length);
+    this.tensions = new Float64Array(draws.count * 4 * model.joints.length);
+    this.joints = model.joints.map(() => null);
+    this.kinkColumns = new Int32Array(model.joints.length).fill(-1);
     this.out = new Float64Array(draws.count * condensed.outputs);
     this.z = new Float64Array(n);
+  }
+
+  /** Whether anybody asks how far springs move on the way: clamps that are on, lines that may yield. */
+  private get isTracked(): boolean {
+    return this.limited || this.held > 0;
   }
 
   /** Back to the fitted frame. */
@@ -78,7 +99,8 @@ export class LowRankRun {
     this.half.s.set(this.fitted);
     for (const t of this.total) t.fill(0);
     this.place.fill(0);
-    this.tacks.fill(0);
+    this.tensions.fill(0);
+    this.joints.fill(null);
     this.attached = new Map();
   }
 
@@ -88,7 +110,8 @@ export class LowRankRun {
       s: this.half.s.slice(),
       total: this.total.map((t) => t.slice()),
       place: this.place.slice(),
-      tacks: this.tacks.slice(),
+      tensions: this.tensions.slice(),
+      joints: [...this.joints],
       attached: copied(this.attached),
     };
   }
@@ -99,21 +122,32 @@ export class LowRankRun {
       this.total[i]?.set(t);
     });
     this.place.set(kept.place);
-    this.tacks.set(kept.tacks);
+    this.tensions.set(kept.tensions);
+    this.joints = [...kept.joints];
     this.attached = copied(kept.attached);
   }
 
-  /** Works through a whole order, with chances to stop. @returns the outputs. */
-  *whole(plan: CompiledLoads, after?: (action: number) => void): Generator<number, Float64Array> {
+  /**
+   * Works through a whole order, with chances to stop.
+   * @param after is told every action. @param each is given the outputs of the nominal draw after every action.
+   * @returns the outputs.
+   */
+  *whole(
+    plan: CompiledLoads,
+    after?: (action: number) => void,
+    each?: (action: number, out: Float64Array) => void,
+  ): Generator<number, Float64Array> {
     const n = plan.actions.length;
     for (let from = 0; from < n; from += ACTIONS_AT_ONCE) {
       this.forward(plan, from, Math.min(n, from + ACTIONS_AT_ONCE), after);
       yield from / n;
     }
-    for (let d = 0; d < this.draws.count; d++) {
-      this.record.gather(n, d, this.out);
-      yield 1;
-    }
+    if (each || this.draws.count > FEW_DRAWS) yield* this.record.gatherAll(n, this.draws.count, this.out, each);
+    else
+      for (let d = 0; d < this.draws.count; d++) {
+        this.record.gather(n, d, this.out);
+        yield 1;
+      }
     return this.out;
   }
 
@@ -122,15 +156,14 @@ export class LowRankRun {
     this.record.makeRoom(plan.actions.length);
     for (let a = from; a < to; a++) {
       this.record.begin(a);
-      this.yielded = 0;
+      this.yielded = [];
       const action = plan.actions[a];
       switch (action.kind) {
-        case "ring":
+        case "weld":
           this.weld(a, action, plan.steps[plan.stepOf[a]]?.id ?? "");
           break;
         case "load":
-          for (let d = 0; d < this.draws.count; d++) this.record.volumes[a * this.draws.count + d] = action.size;
-          this.inject(a, action.column);
+          this.load(a, action.column, action.size);
           break;
         case "attach":
           this.attach(a, action);
@@ -141,7 +174,7 @@ export class LowRankRun {
         case "scale":
           this.record.begin(a, action.share);
           for (let i = 0; i < this.place.length; i++) this.place[i] = this.place[i] * action.share;
-          this.tacks.fill(0);
+          this.tensions.fill(0);
           for (const [spring, on] of this.attached) this.readPlaces(spring, on.reference);
           break;
         case "nothing":
@@ -155,11 +188,6 @@ export class LowRankRun {
   gather(count: number): Float64Array {
     for (let d = 0; d < this.draws.count; d++) this.record.gather(count, d, this.out);
     return this.out;
-  }
-
-  /** Outputs of the nominal draw after every action; see ActionRecord.history. */
-  history(count: number, each: (action: number, out: Float64Array) => void): Generator<number, void> {
-    return this.record.history(count, each);
   }
 
   /**
@@ -191,10 +219,20 @@ export class LowRankRun {
     const { outputs, columns, springColumns, start } = condensed;
     const out = new Float64Array(outputs);
     for (let o = 0; o < outputs; o++) out[o] = start[(springColumns + o) * columns + springColumns + load];
-    this.gainedBy(load, z, 0);
+    const moved = Float64Array.from({ length: this.n }, (_, i) => start[i * columns + springColumns + load]);
+    z.set(this.pushedBack(moved));
     for (let k = count - 1; k >= 0; k--) this.record.turnBack(k, z);
     this.record.addOutputs(z, out, 0);
     return out;
+  }
+
+  /** Tension in each tack that is left, nominal draw, N. */
+  tackForces(): { joint: number; line: number; forceN: number }[] {
+    return this.joints.flatMap((state, joint) =>
+      (state?.lines ?? []).flatMap(({ line, tack }) =>
+        tack ? [{ joint, line, forceN: this.tensions[4 * joint + line] }] : [],
+      ),
+    );
   }
 
   /** Pull of each clamp that is on, nominal draw, N: by the spring's id. */
@@ -207,47 +245,49 @@ export class LowRankRun {
     });
   }
 
-  private weld(a: number, action: RingAction, id: string): void {
-    const { condensed, draws, local, f, q } = this;
-    const { offset, model } = condensed;
-    const c = offset[action.spring];
-    this.record.first[a] = c;
-    this.record.size[a] = 6;
-    if (action.delta) {
-      this.gain(action.spring, action.delta);
-      this.half.update(c, 6, action.delta, this.record.w, a * 6 * this.n);
-    } else this.record.w.fill(0, a * 6 * this.n, (a + 1) * 6 * this.n);
-    this.half.block(c, 6, f);
-    local.prepare(action, f);
-    const own = draws.bead(id);
+  private weld(a: number, action: WeldAction, id: string): void {
+    const { condensed, draws, tensions } = this;
+    const c = condensed.offset[action.spring];
+    this.changeSpring(a, action.spring, action.delta);
+    this.joints[action.spring] = action.joint;
+    const own = draws.bead(id, action.lineCv);
     const unfitted = action.unfitted === null ? null : draws.joint(action.unfitted);
     const closing = draws.shared(action.closingFactors);
-    const volume = draws.shared(action.chordFactors);
-    const stride = 4 * model.joints.length;
-    for (let d = 0; d < draws.count; d++) {
-      const scatter = own[d] * (unfitted ? unfitted[d] : 1);
-      const mm = action.closingMm * closing[d] * scatter;
-      if (this.limited) local.solve(action, mm, this.tacks, d * stride + 4 * action.spring);
-      else local.free(action, mm);
-      if (d === 0) this.yielded = this.limited ? local.yielded : 0;
-      matVec(action.ring.x, local.load, 6, 6, q);
-      this.pushed(a, d, c, 6);
-      this.record.volumes[a * draws.count + d] = action.chordMm3 * volume[d] * scatter;
+    const scatter = (d: number): number => own[d] * (unfitted ? unfitted[d] : 1);
+    const stride = 4 * condensed.model.joints.length;
+    if (!action.tack) for (let d = 0; d < draws.count; d++) tensions[d * stride + 4 * action.spring + action.line] = 0;
+    const closes = this.closing(action.spring, action.line, action.kinkColumn);
+    for (let d = 0; d < draws.count; d++) closes.sizes[d] = action.closingMm * closing[d] * scatter(d);
+    const { spring, line } = action;
+    const pushing = [closes];
+    const wishes: OwnWish[] = [{ spring, closing: { line, mm: 1 } }];
+    if (action.heat) {
+      const { free, push, kink, mm, factors } = action.heat;
+      const warms = this.source(c, push, action.kinkColumn, kink);
+      const shared = draws.shared(factors);
+      for (let d = 0; d < draws.count; d++) warms.sizes[d] = mm * shared[d] * scatter(d);
+      pushing.push(warms);
+      wishes.push({ spring, free });
     }
-    if (action.chordColumn >= 0) this.inject(a, action.chordColumn);
+    this.kinkColumns[spring] = action.kinkColumn;
+    this.settle(a, pushing, wishes);
+  }
+
+  private load(a: number, column: number, size: number): void {
+    const source = this.source(0, NONE, column, ONE);
+    source.sizes.fill(size);
+    this.settle(a, [source], []);
   }
 
   private attach(a: number, action: Extract<Action, { kind: "attach" }>): void {
     const { condensed, draws, pull, q } = this;
     const c = condensed.offset[action.spring];
     const r = condensed.offset[action.spring + 1] - c;
-    this.record.first[a] = c;
-    this.record.size[a] = r;
-    this.gain(action.spring, action.matrix);
-    this.half.update(c, r, action.matrix, this.record.w, a * 6 * this.n);
+    this.changeSpring(a, action.spring, action.matrix);
     const reference = new Float64Array(draws.count * r);
     this.readPlaces(action.spring, reference);
     this.attached.set(action.spring, { matrix: action.matrix, reference });
+    const pushing = this.ways(c, r);
     for (let d = 0; d < draws.count; d++) {
       for (let i = 0; i < r; i++) {
         const here = reference[d * r + i];
@@ -256,8 +296,9 @@ export class LowRankRun {
         reference[d * r + i] = there;
       }
       matVec(action.matrix, pull, r, r, q);
-      this.pushed(a, d, c, r);
+      for (let i = 0; i < r; i++) pushing[i].sizes[d] = q[i];
     }
+    this.settle(a, pushing, []);
   }
 
   private detach(a: number, spring: number): void {
@@ -269,65 +310,127 @@ export class LowRankRun {
     const r = condensed.offset[spring + 1] - c;
     const here = new Float64Array(draws.count * r);
     this.readPlaces(spring, here);
-    this.record.first[a] = c;
-    this.record.size[a] = r;
-    const off = on.matrix.map((v) => -v);
-    this.gain(spring, off);
-    this.half.update(c, r, off, this.record.w, a * 6 * this.n);
+    this.changeSpring(
+      a,
+      spring,
+      on.matrix.map((v) => -v),
+    );
+    const pushing = this.ways(c, r);
     for (let d = 0; d < draws.count; d++) {
       for (let i = 0; i < r; i++) pull[i] = here[d * r + i] - on.reference[d * r + i];
       matVec(on.matrix, pull, r, r, q);
-      this.pushed(a, d, c, r);
+      for (let i = 0; i < r; i++) pushing[i].sizes[d] = q[i];
     }
+    this.settle(a, pushing, []);
   }
 
-  private gain(spring: number, d: Float64Array): void {
+  /** Changes a spring's stiffness, and with it the flexibility of all. */
+  private changeSpring(a: number, spring: number, delta: Float64Array | null): void {
+    const { record, condensed, n } = this;
+    const c = condensed.offset[spring];
+    const r = condensed.offset[spring + 1] - c;
+    record.first[a] = c;
+    record.size[a] = r;
+    if (!delta) {
+      record.w.fill(0, a * 6 * n, (a + 1) * 6 * n);
+      return;
+    }
     const total = this.total[spring];
-    for (let i = 0; i < total.length; i++) total[i] = total[i] + d[i];
+    for (let i = 0; i < total.length; i++) total[i] = total[i] + delta[i];
+    this.half.update(c, r, delta, record.w, a * 6 * n);
   }
 
-  /** Records the load in `q` and moves what is tracked by it. */
-  private pushed(a: number, d: number, c: number, r: number): void {
-    const { q, held, n, half, place } = this;
-    const at = (a * this.draws.count + d) * 6;
-    for (let i = 0; i < r; i++) this.record.pushes[at + i] = q[i];
-    for (let h = 0; h < held; h++) {
-      const row = n - held + h;
-      let sum = place[d * held + h];
-      for (let i = 0; i < r; i++) sum += q[i] * half.at(row, c + i);
-      place[d * held + h] = sum;
+  /** A mm of closing of a line of a joint as it stands. @param kinkColumn first of its chord's six load columns, or -1. */
+  private closing(spring: number, line: number, kinkColumn: number): Source {
+    const joint = this.joints[spring] as JointStiffness;
+    return this.source(
+      this.condensed.offset[spring],
+      columnOf(joint.push, line),
+      kinkColumn,
+      columnOf(joint.kink, line),
+    );
+  }
+
+  /** A push on a spring together with loads on members. @param load first load column, -1 without. @param by how much of each. */
+  private source(first: number, q: Float64Array, load: number, by: Float64Array): Source {
+    const { condensed, n, draws, half } = this;
+    const { columns, springColumns, start, outputs } = condensed;
+    const sizes = new Float64Array(draws.count);
+    const moves = new Float64Array(n);
+    if (load < 0 || by.every((v) => v === 0)) {
+      if (this.isTracked) half.addTimes(null, first, q, moves);
+      return { first, q, injected: null, direct: null, sizes, moves, pushes: moves };
     }
+    const at = springColumns + load;
+    const direct = new Float64Array(outputs);
+    for (let k = 0; k < by.length; k++) {
+      if (by[k] === 0) continue;
+      for (let i = 0; i < n; i++) moves[i] = moves[i] + by[k] * start[i * columns + at + k];
+      for (let o = 0; o < outputs; o++) direct[o] = direct[o] + by[k] * start[(springColumns + o) * columns + at + k];
+    }
+    const injected = this.pushedBack(moves);
+    const pushes = new Float64Array(n);
+    if (this.isTracked) {
+      half.addTimes(null, first, q, pushes);
+      half.addTimes(injected, 0, NONE, moves);
+      for (let i = 0; i < n; i++) moves[i] = moves[i] + pushes[i];
+    }
+    return { first, q, injected, direct, sizes, moves, pushes };
   }
 
-  /** -D S_l(0): what a load of size one pushes back through the springs that were gained by now. */
-  private gainedBy(load: number, into: Float64Array, at: number): void {
-    const { offset, columns, start, springColumns, springs } = this.condensed;
-    const column = springColumns + load;
+  /** A unit push on each way of a spring. */
+  private ways(c: number, r: number): Source[] {
+    return Array.from({ length: r }, (_, i) => this.source(c + i, ONE, -1, NONE));
+  }
+
+  /** -D m: what springs that were gained by now push back when the fitted frame would move them by m. */
+  private pushedBack(moved: Float64Array): Float64Array {
+    const { offset, springs } = this.condensed;
+    const out = new Float64Array(this.n);
     for (let k = 0; k < springs.length; k++) {
       const c = offset[k];
       const r = offset[k + 1] - c;
       const d = this.total[k];
       for (let i = 0; i < r; i++) {
         let sum = 0;
-        for (let j = 0; j < r; j++) sum += d[i * r + j] * start[(c + j) * columns + column];
-        into[at + c + i] = -sum;
+        for (let j = 0; j < r; j++) sum += d[i * r + j] * moved[c + j];
+        out[c + i] = -sum;
       }
     }
+    return out;
   }
 
-  /** A load on the members; what is tracked moves by S_vl(0) + S_v h, with S as it is now. */
-  private inject(a: number, load: number): void {
-    const { condensed, n, held, half, place, draws } = this;
-    const { injected, volumes } = this.record;
-    const { columns, start, springColumns } = condensed;
-    this.record.loadOf[a] = load;
-    this.gainedBy(load, injected, a * n);
-    for (let h = 0; h < held; h++) {
-      const v = n - held + h;
-      let sum = start[v * columns + springColumns + load];
-      for (let j = 0; j < n; j++) sum += half.at(v, j) * injected[a * n + j];
-      for (let d = 0; d < draws.count; d++)
-        place[d * held + h] = place[d * held + h] + volumes[a * draws.count + d] * sum;
+  /** Records what pushed in an action, moves what is tracked, and lets lines yield that would hold more than they can. */
+  private settle(a: number, pushing: readonly Source[], wishes: readonly (OwnWish | null)[]): void {
+    for (const source of pushing) this.record.pushed(a, source);
+    if (!this.isTracked) return;
+    const { n, held, place, draws } = this;
+    const lines = this.limited ? new YieldingLines(this.joints, this.tensions.length / draws.count) : null;
+    const brought =
+      lines === null
+        ? []
+        : pushing.map(({ moves, sizes }, i) => ({ forces: lines.forces(moves, wishes[i] ?? null), sizes }));
+    /** What each line that yields somewhere does, made when it is first asked for. */
+    const made = new Map<number, Source>();
+    const closingOf = (at: number): Source => {
+      const known = made.get(at);
+      if (known) return known;
+      const spring = Math.floor(at / 4);
+      const source = this.closing(spring, at % 4, this.kinkColumns[spring]);
+      made.set(at, source);
+      this.record.pushed(a, source);
+      return source;
+    };
+    for (let d = 0; d < draws.count; d++) {
+      const flow = lines?.after(this.tensions, d, brought, (at) => closingOf(at).pushes) ?? [];
+      for (const [at, mm] of flow) closingOf(at).sizes[d] = -mm;
+      if (d === 0) this.yielded = flow.map(([at]) => at);
+      for (let h = 0; h < held; h++) {
+        let sum = place[d * held + h];
+        for (const { sizes, moves } of pushing) sum += sizes[d] * moves[n - held + h];
+        for (const [at, mm] of flow) sum -= mm * closingOf(at).moves[n - held + h];
+        place[d * held + h] = sum;
+      }
     }
   }
 

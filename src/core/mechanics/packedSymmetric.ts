@@ -33,6 +33,28 @@ export class PackedSymmetric {
       }
   }
 
+  /** out += S (h + E_first q). @param h over all columns, or null. */
+  addTimes(h: Float64Array | null, first: number, q: Float64Array, out: Float64Array): void {
+    const { s, n } = this;
+    if (h)
+      for (let i = 0; i < n; i++) {
+        const hi = h[i];
+        let sum = 0;
+        for (let j = 0; j < i; j++) {
+          const v = s[i * n + j];
+          sum += v * h[j];
+          out[j] = out[j] + v * hi;
+        }
+        out[i] = out[i] + sum + s[i * n + i] * hi;
+      }
+    for (let k = 0; k < q.length; k++) {
+      const c = first + k;
+      const by = q[k];
+      for (let j = 0; j <= c; j++) out[j] = out[j] + by * s[c * n + j];
+      for (let j = c + 1; j < n; j++) out[j] = out[j] + by * s[j * n + c];
+    }
+  }
+
   /**
    * S -= U W with U = S_c, W = (I + D S_cc)^-1 D U^T.
    * @param c first of the r columns that the spring d acts on. @param w takes the rows of W, six of n, from `base` on.

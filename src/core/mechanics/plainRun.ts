@@ -1,16 +1,16 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
 import { RIGID_HOLD } from "./holds";
-import type { CompiledLoads } from "./loadActions";
-import { LocalYield } from "./localYield";
+import type { CompiledLoads, JointStiffness } from "./loadActions";
 import type { MechanicalModel } from "./model";
 import { springEntries } from "./springs";
+import { columnOf, type OwnWish, YieldingLines } from "./yieldingLines";
 
 /** What the plain path gives: the movement of every freedom after each step, mm and rad. */
 interface PlainRun {
   /** One row per step. */
   movements: Float64Array[];
-  /** Tension in the tack of each line, four per joint, N, after the last step. */
-  tackForces: Float64Array;
+  /** Tension in each line, four per joint, N, after the last step. */
+  tensions: Float64Array;
   /** Force of each spring that is no joint when it was let go (its rows), N. */
   released: { step: number; spring: number; force: Float64Array }[];
 }
@@ -28,7 +28,11 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   const solve = (b: Float64Array): Float64Array => {
     factor ??= cholesky(k);
     if (!factor) throw new Error("The frame is not held together: its stiffness is singular.");
-    return Float64Array.from(solveCholesky(factor, b));
+    const x = Float64Array.from(solveCholesky(factor, b));
+    // Once more on what is left: stiff joints beside loose contact cost digits.
+    const left = b.map((v, i) => v - k[i].reduce((sum, kij, j) => sum + kij * x[j], 0));
+    const more = solveCholesky(factor, left);
+    return x.map((v, i) => v + more[i]);
   };
   const addSpring = (rows: readonly Sparse[], matrix: Float64Array, sign: number) => {
     for (const [i, j, v] of springEntries(rows, matrix)) addTo(k, i, j, sign * v);
@@ -42,42 +46,73 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     return b;
   };
   const u = new Float64Array(n);
-  const move = (b: Float64Array) => {
-    solve(b).forEach((v, i) => {
+  const tensions = new Float64Array(4 * model.joints.length);
+  const joints: (JointStiffness | null)[] = model.joints.map(() => null);
+  const kinkColumns = model.joints.map(() => -1);
+  /** Load of a mm of closing of a line: push on its joint, kink of its chord. */
+  const closing = (spring: number, line: number): Float64Array => {
+    const joint = joints[spring] as JointStiffness;
+    return pushing(spring, columnOf(joint.push, line), kinkColumns[spring], columnOf(joint.kink, line));
+  };
+  const pushing = (spring: number, push: Float64Array, kinkColumn: number, kink: Float64Array): Float64Array => {
+    const b = spread(springs[spring].rows, push);
+    if (kinkColumn >= 0)
+      kink.forEach((v, way) => {
+        sparseAdd(b, loads[kinkColumn + way], v);
+      });
+    return b;
+  };
+  /** How far every joint moves when the nodes move so. */
+  const jointsMoved = (by: Float64Array): Float64Array =>
+    Float64Array.from(model.joints.flatMap((_, j) => springs[j].rows.map((row) => sparseDot(row, by))));
+  const move = (b: Float64Array, wish: OwnWish | null = null) => {
+    const by = solve(b);
+    if (limited) {
+      const made = new Map<number, { by: Float64Array; moved: Float64Array }>();
+      const closed = (at: number) => {
+        let known = made.get(at);
+        if (!known) {
+          const [spring, line] = [Math.floor(at / 4), at % 4];
+          const pushed = solve(spread(springs[spring].rows, columnOf((joints[spring] as JointStiffness).push, line)));
+          known = { by: solve(closing(spring, line)), moved: jointsMoved(pushed) };
+          made.set(at, known);
+        }
+        return known;
+      };
+      const lines = new YieldingLines(joints, tensions.length);
+      const brought = [{ forces: lines.forces(jointsMoved(by), wish), sizes: Float64Array.of(1) }];
+      for (const [at, mm] of lines.after(tensions, 0, brought, (l) => closed(l).moved))
+        closed(at).by.forEach((v, i) => {
+          by[i] = by[i] - mm * v;
+        });
+    }
+    by.forEach((v, i) => {
       u[i] = u[i] + v;
     });
   };
 
-  const local = new LocalYield();
-  const tackForces = new Float64Array(4 * model.joints.length);
   const attached = new Map<number, { matrix: Float64Array; reference: Float64Array }>();
   const movements: Float64Array[] = programme.steps.map(() => new Float64Array(0));
   const released: PlainRun["released"] = [];
   actions.forEach((action, index) => {
     const step = stepOf[index];
     switch (action.kind) {
-      case "ring": {
-        const { rows } = springs[action.spring];
-        if (action.delta) addSpring(rows, action.delta, 1);
-        if (limited) {
-          const f = new Float64Array(36);
-          rows.forEach((row, j) => {
-            const x = new Float64Array(n);
-            sparseAdd(x, row, 1);
-            const column = solve(x);
-            rows.forEach((r, i) => {
-              f[i * 6 + j] = sparseDot(r, column);
-            });
+      case "weld": {
+        const { spring, line, joint, heat, closingMm } = action;
+        if (action.delta) addSpring(springs[spring].rows, action.delta, 1);
+        joints[spring] = joint;
+        kinkColumns[spring] = action.kinkColumn;
+        if (!action.tack) tensions[4 * spring + line] = 0;
+        const b = closing(spring, line).map((v) => closingMm * v);
+        if (heat)
+          pushing(spring, heat.push, action.kinkColumn, heat.kink).forEach((v, i) => {
+            b[i] = b[i] + heat.mm * v;
           });
-          local.prepare(action, f);
-          local.solve(action, action.closingMm, tackForces, 4 * action.spring);
-        } else local.free(action, action.closingMm);
-        move(spread(rows, matVec(action.ring.x, local.load, 6, 6, new Float64Array(6))));
-        if (action.chordColumn >= 0) {
-          const b = new Float64Array(n);
-          sparseAdd(b, loads[action.chordColumn], action.chordMm3);
-          move(b);
-        }
+        move(b, {
+          spring,
+          closing: { line, mm: closingMm },
+          ...(heat ? { free: heat.free.map((v) => heat.mm * v) } : {}),
+        });
         break;
       }
       case "load": {
@@ -114,7 +149,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         u.forEach((v, i) => {
           u[i] = action.share * v;
         });
-        tackForces.fill(0);
+        tensions.fill(0);
         for (const [spring, on] of attached)
           on.reference = Float64Array.from(springs[spring].rows, (row) => sparseDot(row, u));
         break;
@@ -123,7 +158,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     }
     movements[step] = u.slice();
   });
-  return { movements, tackForces, released };
+  return { movements, tensions, released };
 }
 
 const addTo = (k: Rows, i: number, j: number, v: number): void => {

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { resolveStructure } from "../frame";
 import { CORNERS, ends, SPANS } from "../geometry";
-import { norm3, sub3, type Vec3 } from "../numeric";
+import { add3, norm3, sub3, type Vec3 } from "../numeric";
 import { aimedSetUp, growing, memberGrowth } from "./aimed";
 import type { SetUpShape } from "./settingUp";
 
@@ -62,7 +62,10 @@ describe("a frame made longer and wider than drawn", () => {
     const { quad } = structure;
     if (!quad) throw new Error("corners expected");
     const offsetsMm = Object.fromEntries(
-      CORNERS.map((c) => [quad.joints[c], [c === "C" || c === "D" ? 0.4 : -0.4, c === "C" ? 0.3 : 0.1, 0] as Vec3]),
+      CORNERS.map((c) => [
+        quad.joints[c],
+        [c === "C" || c === "D" ? 0.4 : -0.4, c === "C" || c === "D" ? 0.3 : 0.1, 0] as Vec3,
+      ]),
     );
     const square = (value: number, half: number) => ({
       outcomes: [
@@ -82,5 +85,18 @@ describe("a frame made longer and wider than drawn", () => {
     expect(off(-0.4, 2, "C")?.map((v) => Math.round(1e6 * v) / 1e6)).toEqual([0, 0.3, 0]);
     expect(off(-0.4, 2, "A")?.map((v) => Math.round(1e6 * v) / 1e6)).toEqual([0, 0.1, 0]);
     expect(off(-3, 1, "C")).toEqual([0.4, 0.3, 0]);
+    // Turned by its other pair of sides it is the same lean: the diagonals are set up alike.
+    const risen = Object.fromEntries(
+      CORNERS.map((c) => [quad.joints[c], [0, c === "B" || c === "C" ? 0.5 : 0, 0] as Vec3]),
+    );
+    const kept = aimedSetUp(
+      structure,
+      { ...square(-0.4, 2), setUp: { ...still, targets: [], offsetsMm: risen } },
+      none,
+    );
+    const at = (c: "A" | "B" | "C" | "D"): Vec3 => add3(quad.at[c], kept.offsetsMm[quad.joints[c]] ?? [0, 0, 0]);
+    const diagonal = (p: "A" | "B", q: "C" | "D"): number => norm3(sub3(at(q), at(p)));
+    // By 0.5 mm over 1500 on 900 they would be 0.51 apart; corners lie half a tube outside the joints that move.
+    expect(Math.abs(diagonal("A", "C") - diagonal("B", "D"))).toBeLessThan(0.02);
   });
 });

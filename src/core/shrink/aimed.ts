@@ -57,10 +57,14 @@ function leaning({ quad, joints }: Structure, offsetsMm: SetUpShape["offsetsMm"]
   if (!quad) return () => NONE;
   const at = (c: "A" | "B" | "C" | "D"): Vec3 => joints.find((j) => j.id === quad.joints[c])?.at ?? quad.at[c];
   const off = (c: "A" | "B" | "C" | "D"): Vec3 => offsetsMm[quad.joints[c]] ?? NONE;
-  const u = unit3(sub3(at("B"), at("A")));
+  const along = sub3(at("B"), at("A"));
+  const [u, long] = [unit3(along), norm3(along)];
   const across = squareTo(sub3(at("D"), at("A")), u);
   const [v, wide] = [unit3(across), norm3(across)];
-  const lean = (dot3(off("C"), u) + dot3(off("D"), u) - dot3(off("A"), u) - dot3(off("B"), u)) / 2;
+  const slides = (dot3(off("C"), u) + dot3(off("D"), u) - dot3(off("A"), u) - dot3(off("B"), u)) / 2;
+  const rises = (dot3(off("B"), v) + dot3(off("C"), v) - dot3(off("A"), v) - dot3(off("D"), v)) / 2;
+  // Whichever pair of sides turned, it is one shear.
+  const lean = slides + (rises * wide) / long;
   return (p) => scale3(u, lean * (dot3(sub3(p, at("A")), v) / wide - 0.5));
 }
 

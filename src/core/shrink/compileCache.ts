@@ -1,19 +1,18 @@
-import type { Birth, RingAction, RingStiffness, Spring } from "../mechanics";
+import type { JointStiffness, Spring, WeldAction } from "../mechanics";
 import type { Sparse } from "../numeric";
-import { type RingState, ringStiffness, type ShrinkFactors, type WeldedJoint, type WeldedModel } from "../weld";
+import { jointStiffness, OPEN, type ShrinkFactors, type WeldedJoint, type WeldedModel, type WeldState } from "../weld";
 import type { SimulationStep } from "./simulationSteps";
 
-/** Keeps what is the same in every order: loads, springs, ring stiffness by state. One per model and set of factors. */
+/** Keeps what is the same in every order: loads, springs, joints by state. One per model and set of factors. */
 export class CompileCache {
   readonly springs: Spring[];
   readonly loads: Sparse[] = [];
   private readonly springIndex = new Map<string, number>();
   private readonly loadIndex = new Map<string, number>();
-  private readonly ringStates = new Map<string, RingStiffness>();
+  private readonly jointStates = new Map<string, JointStiffness>();
   private readonly deltas = new Map<string, Float64Array>();
-  private readonly births = new Map<string, Birth>();
-  private readonly transitions = new Map<SimulationStep, Map<RingState, { action: RingAction; after: RingState }>>();
-  private readonly states = new Map<string, RingState>();
+  private readonly transitions = new Map<SimulationStep, Map<WeldState, { action: WeldAction; after: WeldState }>>();
+  private readonly states = new Map<string, WeldState>();
 
   constructor(
     readonly model: WeldedModel,
@@ -38,20 +37,27 @@ export class CompileCache {
     return index;
   }
 
-  ringAt(joint: number, state: RingState): RingStiffness {
+  jointAt(joint: number, state: WeldState): JointStiffness {
     const key = `${joint}/${state.join()}`;
-    const known = this.ringStates.get(key);
+    const known = this.jointStates.get(key);
     if (known) return known;
-    const made = ringStiffness((this.model.joints[joint] as WeldedJoint).ring, state);
-    this.ringStates.set(key, made);
+    const made = jointStiffness(this.model.joints[joint] as WeldedJoint, state);
+    this.jointStates.set(key, made);
     return made;
   }
 
-  delta(joint: number, from: RingState, to: RingState): Float64Array | null {
+  /** A joint without welds is what holds it before: its contact. */
+  private stiffnessAt(joint: number, state: WeldState): Float64Array {
+    return state.join() === OPEN.join()
+      ? (this.model.joints[joint] as WeldedJoint).contact
+      : this.jointAt(joint, state).k;
+  }
+
+  delta(joint: number, from: WeldState, to: WeldState): Float64Array | null {
     const key = `${joint}/${from.join()}/${to.join()}`;
     const known = this.deltas.get(key);
     if (known) return known;
-    const [before, after] = [this.ringAt(joint, from).kj, this.ringAt(joint, to).kj];
+    const [before, after] = [this.stiffnessAt(joint, from), this.stiffnessAt(joint, to)];
     const made = after.map((v, i) => v - before[i]);
     if (made.every((v) => v === 0)) return null;
     this.deltas.set(key, made);
@@ -59,7 +65,7 @@ export class CompileCache {
   }
 
   /** One object per state, so that states can be told apart by identity. */
-  state(state: RingState): RingState {
+  state(state: WeldState): WeldState {
     const key = state.join();
     const known = this.states.get(key) ?? state;
     this.states.set(key, known);
@@ -67,7 +73,7 @@ export class CompileCache {
   }
 
   /** What a step does to its joint in a given state; worked out once. */
-  transition(step: SimulationStep, before: RingState, make: () => { action: RingAction; after: RingState }) {
+  transition(step: SimulationStep, before: WeldState, make: () => { action: WeldAction; after: WeldState }) {
     let of = this.transitions.get(step);
     if (!of) {
       of = new Map();
@@ -78,12 +84,6 @@ export class CompileCache {
       known = make();
       of.set(before, known);
     }
-    return known;
-  }
-
-  birth(key: string, make: () => Birth): Birth {
-    const known = this.births.get(key) ?? make();
-    this.births.set(key, known);
     return known;
   }
 }

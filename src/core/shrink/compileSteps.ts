@@ -1,27 +1,27 @@
-import { type FaceLine, memberAxes, shapeProperties } from "../frame";
+import { memberAxes, shapeProperties } from "../frame";
 import {
   type Action,
   type Attach,
   beamStiffness,
+  type ChordHeat,
   type CompiledLoads,
-  type HeldTack,
-  type RingAction,
+  columnOf,
   relativeRows,
   toGlobal,
+  type WeldAction,
 } from "../mechanics";
 import { drain, norm3, sub3, unit3 } from "../numeric";
 import {
-  beadBirth,
-  CHORD_EFFECT,
-  chordLoad,
+  chordHeat,
   type FactorName,
+  kinkLoad,
   type LineState,
   lineIndex,
+  lineLengthMm,
   OPEN,
-  type RingState,
-  tackBirth,
   type WeldedJoint,
   type WeldedModel,
+  type WeldState,
 } from "../weld";
 import type { CompileCache } from "./compileCache";
 import type { SimulationStep } from "./simulationSteps";
@@ -64,7 +64,7 @@ const STEPS_AT_ONCE = 32;
 
 function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Generator<number, CompiledSteps> {
   const { model } = shop;
-  const states: RingState[] = model.joints.map(() => shop.state(OPEN));
+  const states: WeldState[] = model.joints.map(() => shop.state(OPEN));
   const jointIndex = new Map(model.joints.map((j, i) => [j.id, i]));
   const clamps = new Map<string, Attach>();
   /** Springs of the strongbacks that are on. */
@@ -79,21 +79,15 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
     };
     switch (step.do) {
       case "tack":
-      case "bead": {
+      case "bead":
+      case "chord": {
         const j = jointIndex.get(step.joint) as number;
         const before = states[j];
-        const { action, after } = shop.transition(step, before, () => ringAction(shop, j, before, step));
+        const { action, after } = shop.transition(step, before, () => weldAction(shop, j, before, step));
         states[j] = after;
         put(action);
         break;
       }
-      case "chord":
-        put({
-          kind: "load",
-          column: chordColumn(shop, jointIndex.get(step.joint) as number, step.line),
-          size: step.volumeMm3,
-        });
-        break;
       case "clamp": {
         const node = model.nodeOf(step.member, step.point);
         const d = unit3(step.direction);
@@ -158,72 +152,97 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
   return { model, springs: shop.springs, loads: shop.loads, actions, stepOf, steps, notes: [] };
 }
 
-function chordColumn(shop: CompileCache, joint: number, line: FaceLine): number {
-  const j = shop.model.joints[joint] as WeldedJoint;
-  return shop.load(`chord/${j.id}/${line}`, () => chordLoad(shop.model, j, lineIndex(j.spec.kind, line)));
+/** First of the six load columns that kink a joint's chord, one a way. */
+function kinkColumn(shop: CompileCache, joint: WeldedJoint): number {
+  const columns = [0, 1, 2, 3, 4, 5].map((way) =>
+    shop.load(`kink/${joint.id}/${way}`, () => kinkLoad(shop.model, joint, way)),
+  );
+  return columns[0] as number;
 }
 
-function ringAction(
+/** Contraction of the chord's wall at a line, mm: the volume over what it acts on. */
+function contractionMm({ chord }: WeldedJoint, line: number, volumeMm3: number): number {
+  if (!chord) return 0;
+  const { wallMm, branchWallMm, branchAcrossMm } = chord;
+  return volumeMm3 / (wallMm * (line < 2 ? branchAcrossMm : branchWallMm));
+}
+
+/** What heat or a contracted volume at a line of a branch does to its chord. */
+function heatOf(
+  joint: WeldedJoint,
+  welds: Float64Array,
+  line: number,
+  mm: number,
+  factors: FactorName[],
+): ChordHeat | null {
+  const heat = mm > 0 ? chordHeat(joint, welds) : null;
+  return heat
+    ? {
+        free: columnOf(heat.free, line),
+        push: columnOf(heat.push, line),
+        kink: columnOf(heat.kink, line),
+        mm,
+        factors,
+      }
+    : null;
+}
+
+function weldAction(
   shop: CompileCache,
   j: number,
-  before: RingState,
-  step: Extract<SimulationStep, { do: "tack" | "bead" }>,
-): { action: RingAction; after: RingState } {
+  before: WeldState,
+  step: Extract<SimulationStep, { do: "tack" | "bead" | "chord" }>,
+): { action: WeldAction; after: WeldState } {
   const { model, factors } = shop;
   const joint = model.joints[j] as WeldedJoint;
-  const { ring } = joint;
   const line = lineIndex(joint.spec.kind, step.line);
   const tack = step.do === "tack";
   const now = before[line];
   // A second tack on a face lengthens the first; a tack on a bead changes nothing but its heat.
-  const next: LineState = step.do === "bead" || now === "welded" ? "welded" : now + step.lengthMm;
-  const after = shop.state(before.map((s, l) => (l === line ? next : s)) as unknown as RingState);
-  const birth =
-    step.do === "tack"
-      ? shop.birth(`${j}/${line}/${step.lengthMm}`, () => tackBirth(ring, line, step.lengthMm))
-      : shop.birth(`${j}/${line}/${before.join()}/${step.cornerShare}`, () =>
-          beadBirth(ring, before, line, step.cornerShare ?? null),
-        );
-  const held = before.flatMap((s, l): HeldTack[] =>
-    typeof s === "number" && s > 0 && (l !== line || tack)
-      ? [{ line: l, birth: shop.birth(`${j}/${l}/${s}`, () => tackBirth(ring, l, s)) }]
-      : [],
-  );
+  const next: LineState =
+    step.do === "chord" ? now : step.do === "bead" || now === "welded" ? "welded" : now + step.lengthMm;
+  const after = shop.state(before.map((s, l) => (l === line ? next : s)) as unknown as WeldState);
+  const state = shop.jointAt(j, after);
   const { material } = model.frame;
   const strainMm3PerJ = material.alphaPerK / material.heatJPerMm3K;
-  const { fillet } = ring.kind;
+  const { fillet } = joint.faces.kind;
   const tackFactor = tack ? factors.tackHeat.value : 1;
   const across = line < 2;
-  const heat = step.heatJPerMm ?? 0;
-  const wall = ring.perWall / material.eMPa;
-  const own: FactorName[] = tack ? ["otherMaterial", "tackHeat"] : ["otherMaterial"];
-  let chordMm3 = 0;
+  const heat = step.do === "chord" ? 0 : (step.heatJPerMm ?? 0);
+  const wallMm = joint.faces.yieldPerMm / material.yieldMPa;
+  const own: FactorName[] = tack ? ["day", "otherMaterial", "tackHeat"] : ["day", "otherMaterial"];
+  let volumeMm3 = step.do === "chord" ? step.volumeMm3 : 0;
   if (joint.chord && heat > 0) {
-    const { wallMm, branchWallMm } = joint.chord;
-    const share = (2 * wallMm) / (branchWallMm + 2 * wallMm);
-    const factor = across
-      ? factors.transverse.value * CHORD_EFFECT.across
-      : factors.longitudinal.value * CHORD_EFFECT.along;
-    chordMm3 = birth.lengthMm * strainMm3PerJ * share * heat * factor * tackFactor;
+    const { wallMm: chordWall, branchWallMm } = joint.chord;
+    const share = (2 * chordWall) / (branchWallMm + 2 * chordWall);
+    const factor = across ? factors.transverse.value : factors.longitudinal.value;
+    const lengthMm = step.do === "tack" ? step.lengthMm : lineLengthMm(joint.faces, line);
+    volumeMm3 = lengthMm * strainMm3PerJ * share * heat * factor * tackFactor;
   }
-  const action: RingAction = {
-    kind: "ring",
+  const measured = step.do === "chord" ? 0 : step.closingMm;
+  const action: WeldAction = {
+    kind: "weld",
     spring: j,
     line,
-    tack,
+    // A contraction of the chord alone leaves what holds as it was.
+    tack: step.do !== "bead",
     delta: shop.delta(j, before, after),
-    ring: shop.ringAt(j, after),
-    birth,
-    held,
+    joint: state,
     closingMm:
-      step.closingMm ??
+      measured ??
       (factors.transverse.value * (fillet ? factors.filletClosing.value : 1) * tackFactor * strainMm3PerJ * heat) /
-        wall,
+        wallMm,
     closingFactors:
-      step.closingMm === undefined ? ["transverse", ...(fillet ? (["filletClosing"] as const) : []), ...own] : [],
-    chordColumn: chordMm3 > 0 ? chordColumn(shop, j, step.line) : -1,
-    chordMm3,
-    chordFactors: [across ? "transverse" : "longitudinal", ...own],
+      measured === undefined ? ["transverse", ...(fillet ? (["filletClosing"] as const) : []), ...own] : [],
+    kinkColumn: joint.chord ? kinkColumn(shop, joint) : -1,
+    heat: heatOf(
+      joint,
+      state.welds,
+      line,
+      contractionMm(joint, line, volumeMm3),
+      step.do === "chord" ? [] : [across ? "transverse" : "longitudinal", ...own],
+    ),
+    lineCv: joint.form.table === "mitre" && step.line === "outside" ? factors.outside.cv : 0,
     unfitted: joint.unfitted.length > 0 ? joint.id : null,
   };
   return { action, after };

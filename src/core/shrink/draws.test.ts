@@ -22,7 +22,7 @@ describe("draws", () => {
   });
   it("differ from bead to bead and go with nothing but the bead's name", () => {
     const draws = drawsOf(FACTORS, 64, 7);
-    expect([...draws.bead("a")]).not.toEqual([...draws.bead("b")]);
-    expect([...draws.bead("a")]).toEqual([...drawsOf(FACTORS, 64, 7).bead("a")]);
+    expect([...draws.bead("a", 0)]).not.toEqual([...draws.bead("b", 0)]);
+    expect([...draws.bead("a", 0)]).toEqual([...drawsOf(FACTORS, 64, 7).bead("a", 0)]);
   });
 });

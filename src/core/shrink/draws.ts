@@ -2,7 +2,7 @@ import type { Draws } from "../mechanics";
 import { normalDraw, seeded } from "../numeric";
 import type { FactorName, ShrinkFactors } from "../weld";
 
-const HEAT_FACTORS = ["transverse", "longitudinal", "filletClosing", "tackHeat", "otherMaterial"] as const;
+const HEAT_FACTORS = ["transverse", "longitudinal", "filletClosing", "tackHeat", "day", "otherMaterial"] as const;
 
 /** Lognormal with mean-free logarithm: half of the draws lie above 1. */
 const lognormal = (cv: number, z: number): number => Math.exp(Math.sqrt(Math.log(1 + cv * cv)) * z);
@@ -45,7 +45,7 @@ export function drawsOf(factors: ShrinkFactors, count: number, seed: number): Dr
       products.set(key, known);
       return known;
     },
-    bead: (id) => cached(`bead ${id}`, factors.perBead.cv),
+    bead: (id, besides) => cached(`bead ${id}`, Math.hypot(factors.perBead.cv, factors.fit.cv, besides)),
     joint: (id) => cached(`joint ${id}`, factors.unfitted.cv),
   };
 }

@@ -19,7 +19,7 @@ import type { OutputPoint, Outputs } from "./outputs";
 import type { SimulationStep } from "./simulationSteps";
 
 /** Draws for a band, the nominal frame besides. */
-export const DRAWS = 64;
+export const DRAWS = 240;
 /** Every band comes from the same draws, so that two orders differ by their order alone. */
 const SEED = 20_406;
 
@@ -88,7 +88,7 @@ function* variant(
 }
 
 /** What scatter of stiffness does to the outputs, per standard deviation of its logarithm. */
-const STIFFNESS_SCATTER = ["ring", "fitup", "series"] as const;
+const STIFFNESS_SCATTER = ["joint", "fitup"] as const;
 
 /**
  * Works through the steps of a frame: movement after each, final shape with bands, what each step did to it.
@@ -98,7 +98,7 @@ const STIFFNESS_SCATTER = ["ring", "fitup", "series"] as const;
 export function* simulate(input: SimulationInput): Generator<number, Simulation> {
   const { frame, steps, factors = FACTORS, draws: count = DRAWS } = input;
   const nominal = { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value };
-  const stages = count > 0 ? 6 : 3;
+  const stages = count > 0 ? 2 + STIFFNESS_SCATTER.length : 2;
   const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
   const model = weldedModel(frame, nominal);
   yield 0;
@@ -112,22 +112,20 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const yielded: Yielded[] = [];
   yield* part(
     1,
-    run.whole(plan, (a) => {
-      const step = plan.stepOf[a];
-      clampForces[step] = run.clampForces();
-      const action = plan.actions[a];
-      if (run.yielded === 0 || action?.kind !== "ring") return;
-      const joint = model.joints[action.spring];
-      if (!joint) return;
-      const lines = joint.ring.kind.lines.filter((_, l) => run.yielded & (1 << l));
-      yielded.push({ step, joint: joint.id, lines });
-    }),
-  );
-  yield* part(
-    2,
-    run.history(plan.actions.length, (a, out) => {
-      history[plan.stepOf[a]] = out.slice();
-    }),
+    run.whole(
+      plan,
+      (a) => {
+        const step = plan.stepOf[a];
+        clampForces[step] = run.clampForces();
+        for (const [j, joint] of model.joints.entries()) {
+          const lines = joint.faces.kind.lines.filter((_, l) => run.yielded.includes(4 * j + l));
+          if (lines.length > 0) yielded.push({ step, joint: joint.id, lines });
+        }
+      },
+      (a, out) => {
+        history[plan.stepOf[a]] = out.slice(0, m);
+      },
+    ),
   );
 
   const samples = run.out;
@@ -135,7 +133,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     const scatter: Float64Array[] = [];
     for (const [i, name] of STIFFNESS_SCATTER.entries()) {
       const spread = Math.exp(Math.sqrt(Math.log(1 + factors[name].cv ** 2)));
-      const out = yield* part(3 + i, variant(input, factors, { ...nominal, [name]: nominal[name] * spread }));
+      const out = yield* part(2 + i, variant(input, factors, { ...nominal, [name]: nominal[name] * spread }));
       scatter.push(out.map((v, o) => v - samples[o]));
     }
     for (const [i, effect] of scatter.entries()) {
@@ -157,12 +155,11 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     clampForces,
     yielded,
     notes: [...plan.notes, ...unfittedNotes(model)],
-    tackForces: model.joints.flatMap((joint, j) =>
-      joint.ring.kind.lines.flatMap((line, l) => {
-        const forceN = run.tacks[4 * j + l];
-        return forceN === 0 ? [] : [{ joint: joint.id, line, forceN }];
-      }),
-    ),
+    tackForces: run.tackForces().map(({ joint, line, forceN }) => ({
+      joint: model.joints[joint].id,
+      line: model.joints[joint].faces.kind.lines[line],
+      forceN,
+    })),
   };
 }
 

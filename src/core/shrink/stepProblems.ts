@@ -34,7 +34,7 @@ export function stepProblems(model: WeldedModel, steps: readonly SimulationStep[
       }
       if (lineIndex(joint.spec.kind, step.line) < 0) {
         put(
-          `Step ${i + 1}: ${step.joint} has no face ${step.line}. A ${joint.spec.kind} has ${joint.ring.kind.lines.join(", ")}.`,
+          `Step ${i + 1}: ${step.joint} has no face ${step.line}. A ${joint.spec.kind} has ${joint.faces.kind.lines.join(", ")}.`,
         );
         return;
       }

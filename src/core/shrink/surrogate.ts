@@ -1,5 +1,5 @@
-import { type Condensed, LocalYield, type LowRankRun, type RingAction } from "../mechanics";
-import { luSolve, matVec } from "../numeric";
+import { type Condensed, LocalYield, type LowRankRun, type WeldAction } from "../mechanics";
+import { luSolve } from "../numeric";
 import type { CompileCache } from "./compileCache";
 import { compile } from "./compileSteps";
 import type { SimulationStep } from "./simulationSteps";
@@ -24,6 +24,7 @@ export class Surrogate {
   private readonly g = new Float64Array(36);
   private readonly w = new Float64Array(36);
   private readonly q = new Float64Array(6);
+  private readonly k = new Float64Array(6);
 
   /** @param runner stands where the frame is frozen. @param prefix the steps that led there. */
   constructor(
@@ -34,7 +35,7 @@ export class Surrogate {
     private readonly done: number,
   ) {
     const { outputs, model, loadColumns } = condensed;
-    this.start = { out: runner.out.slice(0, outputs), tacks: runner.tacks.slice(0, 4 * model.joints.length) };
+    this.start = { out: runner.out.slice(0, outputs), tacks: runner.tensions.slice(0, 4 * model.joints.length) };
     this.out = this.start.out.slice();
     this.tacks = this.start.tacks.slice();
     this.fresh = model.joints.map((_, j) => runner.frozenJoint(j, done));
@@ -58,26 +59,36 @@ export class Surrogate {
     const plan = compile(this.shop, order);
     for (let a = this.done; a < plan.actions.length; a++) {
       const action = plan.actions[a];
-      if (action?.kind === "ring") this.weld(action);
+      if (action?.kind === "weld") this.weld(action);
     }
     return out;
   }
 
-  private weld(action: RingAction): void {
+  private weld(action: WeldAction): void {
     const { condensed, out, local, f, q } = this;
     const block = this.own[action.spring];
     if (action.delta) this.stiffen(block, action.delta);
     for (let i = 0; i < 36; i++) f[i] = block[i];
     local.prepare(action, f);
     local.solve(action, action.closingMm, this.tacks, 4 * action.spring);
-    matVec(action.ring.x, local.load, 6, 6, q);
+    const { push, kink } = action.joint;
+    matVec46(push, local.closings, q);
+    const kinked = matVec46(kink, local.closings, this.k);
+    if (action.heat)
+      for (let i = 0; i < 6; i++) {
+        q[i] = q[i] + action.heat.mm * action.heat.push[i];
+        kinked[i] = kinked[i] + action.heat.mm * action.heat.kink[i];
+      }
     for (let o = 0, at = 36; o < condensed.outputs; o++, at += 6) {
       let sum = out[o];
       for (let k = 0; k < 6; k++) sum += q[k] * block[at + k];
       out[o] = sum;
     }
-    const load = this.loads[action.chordColumn];
-    if (load) for (let o = 0; o < condensed.outputs; o++) out[o] = out[o] + action.chordMm3 * load[o];
+    if (action.kinkColumn >= 0)
+      for (let k = 0; k < 6; k++) {
+        const load = this.loads[action.kinkColumn + k];
+        for (let o = 0; o < condensed.outputs; o++) out[o] = out[o] + kinked[k] * load[o];
+      }
   }
 
   /** Own columns after the joint's stiffness grew by d: S_c -= S_c (I + D S_cc)^-1 D S_cc. */
@@ -111,4 +122,11 @@ export class Surrogate {
           (u0 * w[j] + u1 * w[6 + j] + u2 * w[12 + j] + u3 * w[18 + j] + u4 * w[24 + j] + u5 * w[30 + j]);
     }
   }
+}
+
+/** A 6 x 4 matrix times four values. */
+function matVec46(m: Float64Array, v: Float64Array, out: Float64Array): Float64Array {
+  for (let i = 0; i < 6; i++)
+    out[i] = m[4 * i] * v[0] + m[4 * i + 1] * v[1] + m[4 * i + 2] * v[2] + m[4 * i + 3] * v[3];
+  return out;
 }

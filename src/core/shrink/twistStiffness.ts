@@ -22,7 +22,7 @@ export function* twistStiffness(
   const model = weldedModel(frame);
   const depth = quad.view.depth;
   const beads = model.joints.flatMap((joint) =>
-    joint.ring.kind.lines.map(
+    joint.faces.kind.lines.map(
       (line): SimulationStep => ({ id: `${joint.id}/${line}`, do: "bead", joint: joint.id, line, closingMm: 0 }),
     ),
   );

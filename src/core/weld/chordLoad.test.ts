@@ -1,18 +1,18 @@
 import { describe, expect, it } from "vitest";
 import { good } from "../../../tests/support/corner";
 import { cross3, type Vec3 } from "../numeric";
-import { chordLoad } from "./chordLoad";
+import { kinkLoad } from "./chordLoad";
 import { weldedModel } from "./weldedModel";
 
 const model = weldedModel(good);
 const tee = model.joints.find((j) => j.id === "K");
 const mitre = model.joints.find((j) => j.id === "J");
 
-describe("the contraction of a chord under a bead", () => {
-  it("balances itself: neither pushes nor turns the frame as a whole", () => {
+describe("the kink of a chord under a branch", () => {
+  it("balances itself: neither pushes nor turns the frame as a whole, whichever way it goes", () => {
     if (!tee) throw new Error("no tee");
-    for (let line = 0; line < 4; line++) {
-      const { at, value } = chordLoad(model, tee, line);
+    for (let kink = 0; kink < 6; kink++) {
+      const { at, value } = kinkLoad(model, tee, kink);
       const force: [number, number, number] = [0, 0, 0];
       const moment: [number, number, number] = [0, 0, 0];
       at.forEach((freedom, i) => {
@@ -28,15 +28,15 @@ describe("the contraction of a chord under a bead", () => {
         }
       });
       const largest = Math.max(...value.map(Math.abs));
-      for (const v of [...force, ...moment]) expect(Math.abs(v) / largest, `line ${line}`).toBeLessThan(1e-9);
+      for (const v of [...force, ...moment]) expect(Math.abs(v) / largest, `way ${kink}`).toBeLessThan(1e-9);
     }
   });
-  it("shortens by E V / L along the chord, and has nothing to do at a mitre", () => {
+  it("along the chord pushes with E A / 2 L on each side, and there is none at a mitre", () => {
     if (!tee || !mitre) throw new Error("no joint");
-    const { at, value } = chordLoad(model, tee, 0);
-    const along = at.flatMap((f, i) => (f % 6 === 0 ? [value[i] ?? 0] : [])).filter((v) => v !== 0);
-    // The stretch right of the branch is 300 mm long.
-    expect(Math.max(...along)).toBeCloseTo(210_000 / 300, 6);
-    expect(() => chordLoad(model, mitre, 0)).toThrow(/no chord/);
+    const { at, value } = kinkLoad(model, tee, 0);
+    const along = at.flatMap((f, i) => (f % 6 === 0 ? [value[i] ?? 0] : []));
+    // Both stretches beside the branch are 300 mm long.
+    expect(Math.max(...along.map(Math.abs))).toBeCloseTo((210_000 * 564) / (2 * 300), 3);
+    expect(() => kinkLoad(model, mitre, 0)).toThrow(/no chord/);
   });
 });

@@ -1,12 +1,18 @@
-import type { Axes, FaceLine } from "../frame";
+import type { FaceLine } from "../frame";
 import type { BeamJoint, BeamJointKind, BeamMember, BeamSection, JointInput, MechanicalFrame } from "../mechanics";
 import type { Vec3 } from "../numeric";
 import type { Problem } from "../units";
+import type { MitreForm, TeeForm } from "./tables";
 
 /** What holds on one line: nothing, a tack of so many mm, or the bead. */
 export type LineState = 0 | number | "welded";
-export type RingState = readonly [LineState, LineState, LineState, LineState];
-export const OPEN: RingState = [0, 0, 0, 0];
+export type WeldState = readonly [LineState, LineState, LineState, LineState];
+export const OPEN: WeldState = [0, 0, 0, 0];
+
+/** A joint as its table asks for it, besides its tacks. */
+export type JointForm =
+  | ({ table: "mitre" } & Omit<MitreForm, "tk" | "strip">)
+  | ({ table: "tee" } & Omit<TeeForm, "tk">);
 
 /** Where a joint lies, which way its lines run, and what its constants are per. Lengths in mm. */
 export interface JointPlace {
@@ -28,10 +34,10 @@ export interface JointPlace {
   beta: number;
   /** Between the two members' axes, degrees. */
   angleDeg: number;
-  /** The tube that gives way like a lozenge beside the joint. */
-  lozenge: { section: BeamSection; axes: Axes; slenderness: number };
+  /** What its table asks for besides its tacks. */
+  form: JointForm;
   /** The member that runs through: how heat reaches it. Null for corners. */
-  chord: { member: string; wallMm: number; branchWallMm: number; depthMm: number; alongMm: number } | null;
+  chord: { member: string; wallMm: number; branchWallMm: number; branchAcrossMm: number } | null;
 }
 
 /** Two members and their points at a joint, to be looked at for what cannot be. */
@@ -56,20 +62,8 @@ export interface JointKind {
   /** What keeps two members from being joined like that. */
   problems: (c: JointCase) => Problem[];
   place: (input: JointInput) => JointPlace;
-  /** Share of shear to normal stiffness of a weld line, times E/G. */
-  shear: number;
-  /** Stiffness of a bead at one of its two Gauss points (-1 to 1 along e1 or e2), in E t / b per mm. */
-  beadDensity: (line: number, along: number) => number;
-  /** Stiffness of a tack, in E t / b per mm. */
-  tackDensity: (line: number) => number;
-  /** Stiffness of a tube corner, in E t. Corners 0 and 1 lie at + of e1. */
-  cornerConstant: (corner: number) => number;
-  /** Lozenging of the tube beside it about e1 and e2, in b / E I at the slenderness of the fit. */
-  lozenge: { about1: number; about2: number };
-  /** Share of its own closing that a bead still does, by what is welded already. */
-  closingShare: (line: number, before: RingState) => number;
   /** Whether a bead is a fillet, which closes less than a butt. */
   fillet: boolean;
-  /** Why its constants are the nearest ones rather than fitted ones, in words; empty when they were fitted. */
+  /** Why the nearest entry of the tables is taken, in words; empty when it lies within them. */
   unfitted: (a: BeamSection, b: BeamSection, place: JointPlace) => string[];
 }

@@ -60,6 +60,6 @@ describe("settings to begin with", () => {
     const wider = unsureHeat(FACTORS);
     expect(wider.transverse.cv).toBeCloseTo(Math.hypot(0.25, 0.3), 9);
     expect(wider.transverse.value).toBe(FACTORS.transverse.value);
-    expect(wider.ring).toBe(FACTORS.ring);
+    expect(wider.joint).toBe(FACTORS.joint);
   });
 });

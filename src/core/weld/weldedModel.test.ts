@@ -4,25 +4,32 @@ import { condense, type MechanicalFrame } from "../mechanics";
 import { frameProblems } from "./frameProblems";
 import { weldedModel } from "./weldedModel";
 
-describe("joints beyond the fitted ones", () => {
-  it("are built and say so: other angles, rectangular tube, a lap, unequal corners, narrow branches, a stacked frame", () => {
+describe("joints beyond the tables", () => {
+  it("are built and say so: flat angles, slim tube, thin walls, a lap, unequal corners, narrow branches, a stacked frame", () => {
     const why = (change: Partial<MechanicalFrame>, id = "J") =>
       weldedModel({ ...good, ...change })
         .joints.find((j) => j.id === id)
         ?.unfitted.join("; ") ?? "";
     expect(why({})).toBe("");
-    expect(why(points({ B: [-300, 400, 0] }))).toMatch(/127° and not 90°/);
-    const wide = { ...section, widthMm: 80 };
-    expect(why({ members: good.members.map((m) => ({ ...m, section: wide })) })).toMatch(/not square/);
+    // Within the tables: a mitre of 127 degrees, tube half as high again as wide.
+    expect(why(points({ B: [-300, 400, 0] }))).toBe("");
+    expect(why(points({ B: [-600, 200, 0] }))).toMatch(/162° between the legs/);
+    const of = (change: Partial<typeof section>) =>
+      why({ members: good.members.map((m) => ({ ...m, section: { ...section, ...change } })) });
+    expect(of({ widthMm: 80 })).toBe("");
+    expect(of({ widthMm: 120 })).toMatch(/more than twice/);
+    expect(of({ wallMm: 1 })).toMatch(/a wall of 1\/50 of the width/);
     expect(
       why({ members: good.members.map((m) => (m.id === "LB" ? { ...m, section: { ...section, wallMm: 4 } } : m)) }),
     ).toMatch(/unequal/);
-    const thin = { ...section, widthMm: 25, heightMm: 25 };
+    const thin = { ...section, widthMm: 19, heightMm: 19 };
     expect(why({ members: good.members.map((m) => (m.id === "TT" ? { ...m, section: thin } : m)) }, "K")).toMatch(
       /narrower/,
     );
     const round = { ...section, shape: "round tube" as const };
-    expect(why({ members: good.members.map((m) => ({ ...m, section: round })) })).toMatch(/no square tube/);
+    expect(why({ members: good.members.map((m) => ({ ...m, section: round })) })).toMatch(
+      /no square or rectangular tube/,
+    );
     // A second frame's member across the first one's, one tube higher.
     const stacked: Partial<MechanicalFrame> = {
       ...points({ Q: [450, 0, 0], U: [450, -200, 50], V: [450, 0, 50], W: [450, 300, 50] }),
@@ -58,7 +65,7 @@ describe("joints beyond the fitted ones", () => {
     const at = (id: string) => model.joints.find((j) => j.id === id);
     expect(at("leg")?.at).toEqual([0, 0, -25]);
     expect(at("post")?.at).toEqual([300, 0, 25]);
-    expect(at("post")?.ring.normal).toEqual([0, 0, 1]);
+    expect(at("post")?.faces.normal).toEqual([0, 0, 1]);
     expect(at("arm")?.at).toEqual([300, -25, 0]);
     expect(at("K")?.at).toEqual([300, 25, 0]);
   });
@@ -80,7 +87,7 @@ describe("joints beyond the fitted ones", () => {
     );
   });
   it("a fit too loose to be worked out is refused", () => {
-    const model = weldedModel(good, { ring: 1, series: 1, fitup: 1e-6 });
+    const model = weldedModel(good, { joint: 1, fitup: 1e-6 });
     expect(() => condense({ model, springs: [], loads: [] }, [])).toThrow(/too loose/);
   });
 });

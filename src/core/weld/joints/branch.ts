@@ -1,14 +1,13 @@
 import { extentAlong, type JointInput } from "../../mechanics";
 import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3 } from "../../numeric";
 import type { JointPlace } from "../jointKind";
-import { RING } from "../ringConstants";
-import { angleBetween, into, lineAt, slendernessOf } from "./shared";
+import { angleBetween, into, lineAt } from "./shared";
 
 /**
  * The second member lands on a face of the first: it ends there (tee), or lies over it and runs on (lap).
  * A tee's branch ends on the chord's face, so its node goes there along the branch.
  */
-export function branchPlace({ a, b, nodeA, nodeB, nodes }: JointInput, lap: boolean): JointPlace {
+export function branchPlace({ frame, a, b, nodeA, nodeB, nodes }: JointInput, lap: boolean): JointPlace {
   const along = a.axes[0];
   const pA = nodes[nodeA].at;
   const pB = nodes[nodeB].at;
@@ -36,15 +35,16 @@ export function branchPlace({ a, b, nodeA, nodeB, nodes }: JointInput, lap: bool
     wallMm: t,
     beta: lap ? 1 : height / chordWidth,
     angleDeg: angleBetween(lap ? b.axes[0] : direction, along),
-    lozenge: { section: b.section, axes: b.axes, slenderness: slendernessOf(chordWidth, tc) },
-    chord: { member: a.id, wallMm: tc, branchWallMm: t, depthMm: depth, alongMm: width },
+    form: {
+      table: "tee",
+      bMm: chordWidth,
+      tMm: tc,
+      branchWallMm: t,
+      eMPa: frame.material.eMPa,
+      beta: lap ? 1 : height / chordWidth,
+      wh: depth / chordWidth,
+      bx: width / (lap ? 1 : slope) / height,
+    },
+    chord: { member: a.id, wallMm: tc, branchWallMm: t, branchAcrossMm: height },
   };
 }
-
-/** Stiffness of the lines of a branch: across the chord (0, 1) and along it (2, 3). */
-export const BRANCH_STIFFNESS = {
-  shear: RING.tee.shear,
-  beadDensity: (line: number): number => (line < 2 ? RING.tee.across.density : RING.tee.along.density),
-  tackDensity: (line: number): number => (line < 2 ? RING.tee.across.tack : RING.tee.along.tack),
-  cornerConstant: (): number => RING.tee.corner,
-};

@@ -1,7 +1,6 @@
 import type { JointKind } from "../jointKind";
-import { RING } from "../ringConstants";
 import { cornerPlace, cornerProblems } from "./corner";
-import { unfittedSections } from "./shared";
+import { untabledSections } from "./shared";
 
 /** Two ends in one line. */
 export const BUTT: JointKind = {
@@ -16,12 +15,6 @@ export const BUTT: JointKind = {
         : null,
     ),
   place: cornerPlace,
-  shear: RING.butt.shear,
-  beadDensity: () => RING.butt.density,
-  tackDensity: () => RING.butt.tack,
-  cornerConstant: () => 0,
-  lozenge: { about1: 0, about2: 0 },
-  closingShare: () => 1,
   fillet: false,
-  unfitted: (a, b) => ["a straight butt was not fitted", ...unfittedSections(a, b)],
+  unfitted: (a, b, place) => untabledSections(a, b, place.form),
 };

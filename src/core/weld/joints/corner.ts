@@ -2,7 +2,7 @@ import { extentAlong, type JointInput } from "../../mechanics";
 import { add3, cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../../numeric";
 import type { Problem } from "../../units";
 import type { JointCase, JointPlace } from "../jointKind";
-import { angleBetween, direction, error, into, lineAt, slendernessOf } from "./shared";
+import { angleBetween, direction, error, into, lineAt } from "./shared";
 
 /** Points this near to a line lie on it, mm. */
 const ON_LINE_MM = 0.01;
@@ -10,7 +10,7 @@ const ON_LINE_MM = 0.01;
 const STRAIGHT_DEG = 179.9;
 
 /** A corner, mitred or straight: both members end at one point. */
-export function cornerPlace({ a, b, nodeA, nodeB, nodes, up }: JointInput): JointPlace {
+export function cornerPlace({ frame, a, b, nodeA, nodeB, nodes, up }: JointInput): JointPlace {
   const intoA = into(a, nodeA);
   const intoB = into(b, nodeB);
   const normal = unit3(sub3(intoB, intoA));
@@ -37,7 +37,14 @@ export function cornerPlace({ a, b, nodeA, nodeB, nodes, up }: JointInput): Join
     wallMm,
     beta: 1,
     angleDeg,
-    lozenge: { section: a.section, axes: a.axes, slenderness: slendernessOf(width, wallMm) },
+    form: {
+      table: "mitre",
+      bMm: Math.min(width, height),
+      tMm: wallMm,
+      eMPa: frame.material.eMPa,
+      hw: height / width,
+      angleDeg,
+    },
     chord: null,
   };
 }

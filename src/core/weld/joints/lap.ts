@@ -1,8 +1,7 @@
 import { dot3, norm3, sub3, unit3 } from "../../numeric";
 import type { JointKind } from "../jointKind";
-import { SERIES } from "../ringConstants";
-import { BRANCH_STIFFNESS, branchPlace } from "./branch";
-import { direction, error, unfittedAngle, unfittedSections } from "./shared";
+import { branchPlace } from "./branch";
+import { direction, error, untabledSections, untabledSlope } from "./shared";
 
 /** The second member lies over the first and runs on. */
 export const LAP: JointKind = {
@@ -21,9 +20,10 @@ export const LAP: JointKind = {
       : [];
   },
   place: (input) => branchPlace(input, true),
-  ...BRANCH_STIFFNESS,
-  lozenge: { about1: SERIES.teeAboutChord, about2: 0 },
-  closingShare: () => 1,
   fillet: true,
-  unfitted: (a, b, place) => ["a lap is taken as a tee", ...unfittedAngle(place.angleDeg), ...unfittedSections(a, b)],
+  unfitted: (a, b, place) => [
+    "a lap is taken as a tee",
+    ...untabledSlope(place.angleDeg),
+    ...untabledSections(a, b, place.form),
+  ],
 };

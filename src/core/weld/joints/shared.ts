@@ -1,7 +1,8 @@
 import type { BeamMember, BeamSection, MechanicalFrame, ModelMember } from "../../mechanics";
 import { cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../../numeric";
 import type { Problem } from "../../units";
-import { FITTED } from "../ringConstants";
+import type { JointForm } from "../jointKind";
+import { TABLED } from "../tabled";
 
 /** Direction from a member's end at a node into the member. */
 export const into = (member: ModelMember, node: number): Vec3 =>
@@ -13,9 +14,6 @@ export const angleBetween = (a: Vec3, b: Vec3): number => (Math.atan2(norm3(cros
 export const lineAt = (widthMm: number, wallMm: number): number =>
   2 * wallMm >= widthMm ? widthMm / 2 : (widthMm - wallMm) / 2;
 
-/** Width over wall of a hollow; what is solid does not give way like a lozenge. */
-export const slendernessOf = (widthMm: number, wallMm: number): number => Math.max(1, (widthMm - wallMm) / wallMm);
-
 /** Direction of a member from its first point to its last. */
 export const direction = (frame: MechanicalFrame, m: BeamMember): Vec3 =>
   unit3(sub3(frame.points[m.points.at(-1) as string], frame.points[m.points[0]]));
@@ -26,13 +24,23 @@ export const error = (joint: string, message: string): Problem => ({
   severity: "error",
 });
 
-/** Sections beyond those that were fitted. */
-export function unfittedSections(a: BeamSection, b: BeamSection): string[] {
+const outside = (x: number, [from, to]: readonly [number, number]): boolean => x < from - 1e-9 || x > to + 1e-9;
+
+/** Sections beyond those of the tables. @param form width over wall and proportions as the table takes them. */
+export function untabledSections(a: BeamSection, b: BeamSection, { bMm, tMm }: JointForm): string[] {
   const shapes = new Set([a.shape, b.shape]);
-  if (shapes.size > 1 || !shapes.has("tube")) return ["a section that is no square tube"];
-  return [a, b].some((s) => Math.abs(s.widthMm - s.heightMm) > 0.02 * s.widthMm) ? ["tube that is not square"] : [];
+  if (shapes.size > 1 || !shapes.has("tube")) return ["a section that is no square or rectangular tube"];
+  const slim = [a, b].some((s) => outside(s.heightMm / s.widthMm, TABLED.heightOverWidth));
+  return [
+    ...(slim ? ["tube more than twice as wide as high, or as high as wide"] : []),
+    ...(outside(bMm / tMm, TABLED.widthOverWall) ? [`a wall of 1/${Math.round(bMm / tMm)} of the width`] : []),
+  ];
 }
 
-/** An angle beyond those that were fitted. */
-export const unfittedAngle = (angleDeg: number): string[] =>
-  Math.abs(angleDeg - FITTED.cornerDeg) > FITTED.toleranceDeg ? [`${Math.round(angleDeg)}° and not 90°`] : [];
+/** A branch that does not stand square on its chord. */
+export const untabledSlope = (angleDeg: number): string[] =>
+  Math.abs(angleDeg - TABLED.squareDeg) > TABLED.toleranceDeg ? [`${Math.round(angleDeg)}° and not 90°`] : [];
+
+/** A mitre sharper or flatter than those of the table. */
+export const untabledMitre = (angleDeg: number): string[] =>
+  outside(angleDeg, TABLED.mitreDeg) ? [`${Math.round(angleDeg)}° between the legs`] : [];

@@ -11,8 +11,8 @@ describe("a tee", () => {
     expect(node?.at[0]).toBeCloseTo(300, 9);
     expect(node?.at[1]).toBeCloseTo(25, 9);
   });
-  it("says that a branch much narrower than its chord was not fitted", () => {
-    const narrow = { ...section, widthMm: 20, heightMm: 20 };
+  it("says that a branch much narrower than its chord is beyond its table", () => {
+    const narrow = { ...section, widthMm: 19, heightMm: 19 };
     const model = (branch: typeof section) =>
       weldedModel({ ...good, members: good.members.map((m) => (m.id === "TT" ? { ...m, section: branch } : m)) });
     const unfitted = (branch: typeof section) =>

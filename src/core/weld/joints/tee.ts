@@ -3,9 +3,9 @@ import { extentAlong } from "../../mechanics";
 import { cross3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../../numeric";
 import type { Problem } from "../../units";
 import type { JointCase, JointKind } from "../jointKind";
-import { FITTED, SERIES } from "../ringConstants";
-import { BRANCH_STIFFNESS, branchPlace } from "./branch";
-import { direction, error, unfittedAngle, unfittedSections } from "./shared";
+import { TABLED } from "../tabled";
+import { branchPlace } from "./branch";
+import { direction, error, untabledSections, untabledSlope } from "./shared";
 
 /** Under this angle between branch and chord there is no tee to weld, sine. */
 const FLAT_SINE = 0.17;
@@ -37,13 +37,10 @@ export const TEE: JointKind = {
   runsPast: false,
   problems,
   place: (input) => branchPlace(input, false),
-  ...BRANCH_STIFFNESS,
-  lozenge: { about1: SERIES.teeAboutChord, about2: 0 },
-  closingShare: () => 1,
   fillet: true,
   unfitted: (a, b, place) => [
-    ...unfittedAngle(place.angleDeg),
-    ...unfittedSections(a, b),
-    ...(place.beta < FITTED.narrowestBranch ? ["a branch much narrower than its chord"] : []),
+    ...untabledSlope(place.angleDeg),
+    ...untabledSections(a, b, place.form),
+    ...(place.beta < TABLED.narrowestBranch ? ["a branch much narrower than its chord"] : []),
   ],
 };

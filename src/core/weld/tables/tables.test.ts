@@ -1,0 +1,64 @@
+import { createHash } from "node:crypto";
+import { readFileSync } from "node:fs";
+import path from "node:path";
+import { describe, expect, it } from "vitest";
+import { mitreState, stripOf } from "./mitreTable";
+import { teeState } from "./teeTable";
+
+const CHECKSUMS = {
+  "mitre.json": "10c5eb06b8722bbb2a47ebc3ff383ab9624d52dca87650a3889f926d53bc48ef",
+  "tee.json": "a6f7b0629dff70abf5461508f86a58c4d10efaf95cb6c864a01374ce7b3fb2ff",
+} as const;
+
+interface Golden {
+  kind: "miter" | "tee";
+  code: string;
+  E: number;
+  b: number;
+  t: number;
+  par: number[];
+  K: number[][];
+  D: number[][];
+  Q: number[][];
+  c: number[][];
+}
+const goldens = JSON.parse(
+  readFileSync(path.join(import.meta.dirname, "../../../../tests/reference/cases/joints.json"), "utf8"),
+) as Golden[];
+
+const stateOf = ({ kind, code, E, b, t, par }: Golden) => {
+  const scale = { eMPa: E, bMm: b, tMm: t };
+  const [, p1, p2, p3, p4] = par as [number, number, number, number, number];
+  return kind === "miter"
+    ? mitreState(code, { ...scale, hw: p1, angleDeg: p2, tk: p3, strip: stripOf(50) })
+    : teeState(code, { ...scale, branchWallMm: t, beta: p1, wh: p2, bx: p3, tk: p4 });
+};
+
+describe("the joint tables", () => {
+  it.each(Object.entries(CHECKSUMS))("%s is as it was made", (file, sum) => {
+    const bytes = readFileSync(path.join(import.meta.dirname, file));
+    expect(createHash("sha256").update(bytes).digest("hex")).toBe(sum);
+  });
+
+  it.each(goldens.map((g) => [`${g.kind} ${g.code} ${g.par.map((p) => p.toFixed(2)).join(" ")}`, g] as const))(
+    "are read as they were meant: %s",
+    (_, golden) => {
+      const state = stateOf(golden);
+      for (const [key, want] of [
+        ["k", golden.K],
+        ["d", golden.D],
+        ["q", golden.Q],
+        ["c", golden.c],
+      ] as const) {
+        const flat = want.flat();
+        const largest = Math.max(...flat.map(Math.abs), 1e-12);
+        flat.forEach((v, i) => {
+          expect(
+            Math.abs((state[key][i] as number) - v) / largest,
+            `${key} ${i}: ${state[key][i]}, meant ${v}`,
+          ).toBeLessThan(1e-9);
+        });
+      }
+    },
+  );
+});

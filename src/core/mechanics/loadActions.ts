@@ -2,7 +2,7 @@ import type { Sparse } from "../numeric";
 import type { MechanicalModel } from "./model";
 
 /** A line of a joint that holds. */
-export interface HoldingLine {
+interface HoldingLine {
   line: number;
   /** A tack; else a bead. */
   tack: boolean;

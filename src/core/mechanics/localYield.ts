@@ -2,7 +2,7 @@ import { boxYield } from "./boxYield";
 import type { WeldAction } from "./loadActions";
 
 /** Force in a line taken back per mm that another yields, with the frame's answer in it: locked - push' F push. */
-export function linesWithin(action: WeldAction, f: Float64Array, into: Float64Array): void {
+function linesWithin(action: WeldAction, f: Float64Array, into: Float64Array): void {
   const { locked, push } = action.joint;
   const answer = new Float64Array(24);
   for (let i = 0; i < 6; i++)

@@ -13,7 +13,7 @@ export interface OwnWish {
 }
 
 /** Forces in all lines that a push brings, per unit of it, and the unit's size in each draw. */
-export interface Brought {
+interface Brought {
   forces: Float64Array;
   sizes: Float64Array;
 }

@@ -21,13 +21,6 @@ export function matVec(a: Float64Array, x: Float64Array, n: number, k: number, o
   return out;
 }
 
-/** Sum of products of two vectors of length n. */
-export function dotN(a: Float64Array, b: Float64Array, n: number): number {
-  let sum = 0;
-  for (let i = 0; i < n; i++) sum += a[i] * b[i];
-  return sum;
-}
-
 /** Makes a square matrix symmetric by the mean of its halves. @returns the same array. */
 export function symmetrise(a: Float64Array, n: number): Float64Array {
   for (let i = 0; i < n; i++)

@@ -1,4 +1,4 @@
-export { dotN, luSolve, matMul, matVec, symmetrise } from "./dense";
+export { luSolve, matMul, matVec, symmetrise } from "./dense";
 export { type Candidate, type Diagnosis, diagnose } from "./diagnosis";
 export { drain, partOf } from "./drain";
 export { symmetricEigen } from "./eigen";

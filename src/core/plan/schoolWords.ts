@@ -37,8 +37,8 @@ const SAYS: Record<School["id"], readonly Clause[]> = {
 const WHY: Record<School["id"], readonly Clause[]> = {
   "hinge first": [["close while it turns", "It leaves a cheap correction open after the first tacks have pulled."]],
   "across and around": [
-    ["inside last", "The inside bead turns a corner most, so it comes last."],
-    ["second takes back", "One face goes all round before the turn, and the other takes back what it bent."],
+    ["inside last", "The inside bead comes last, when the other faces hold."],
+    ["second takes back", "One face goes all round before the turn, and the other takes back part of what it bent."],
   ],
 };
 

@@ -81,9 +81,9 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
   "across from": ({ joint }) => `Across from ${joint}: no end of the frame collects all the heat.`,
   "hot reads long": () => "A hot side reads long, and the next bead pulls more on hot steel.",
   "face all round": () => "One face all round before the turn: equal lifts at all corners fit together.",
-  "second takes back": () =>
-    "Welding one face and then the other lets the second take back most of what the first lifted.",
-  "inside last": () => "The inside pulls a corner hardest, so this school leaves it until the other faces hold.",
+  "second takes back": () => "The other face pulls the other way: it takes back part of what the first lifted.",
+  "inside last": () =>
+    "This school leaves the inside until the other faces hold: it meets a corner that is stiff already.",
   "jumping about": () => "Jumping about, so that no member collects its pull in one place.",
   "while it is up": () => "Before the turn, while it can be reached from above.",
   "cold in its clamps": () => "Clamps that come off hot let the frame take a set; readings on hot steel are long.",

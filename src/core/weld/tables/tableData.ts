@@ -15,7 +15,7 @@ export interface MitreGeometry {
   tk: number;
   states: States;
 }
-export interface MitreStrip {
+interface MitreStrip {
   bt: number;
   /** Width of the strip that contracts over the tube's. */
   sb: number;

@@ -38,10 +38,11 @@ export interface Snapshot {
 
 /**
  * Works through steps on a condensed frame. Every tack and bead is an update of rank 6 of the springs' own flexibility S,
- * of which only the lower half is kept; nothing is allocated per step. What steps pushed is gathered backwards: with
- * S_out(k) = S_out(k-1) (I - E_c W_k) the outputs are S_out(0) z, z = (I - E_c W_k)(E_c q_k + h_k + z) taken from the last
- * step to the first. A load l of size V on a member enters as h = -D S_l(0) V, with D what all springs gained by then, and
- * directly as S_out,l(0) V. Equal to the plain path to rounding (Woodbury's identity).
+ * of which only the lower half is kept. What steps pushed is gathered backwards for one draw: with S_out(k) = S_out(k-1)
+ * (I - E_c W_k) the outputs are S_out(0) z, z = (I - E_c W_k)(E_c q_k + h_k + z) taken from the last step to the first; for
+ * many draws forwards, with S_out(k) carried along. A load l of size V on a member enters as h = -D S_l(0) V, with D what all
+ * springs gained by then, and directly as S_out,l(0) V. Equal to the plain path to rounding (Woodbury's identity). Lines of all
+ * joints that would hold more than they can yield together after every step.
  */
 export class LowRankRun {
   /** Outputs of each draw, one after the other. */

@@ -154,10 +154,10 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
 
 /** First of the six load columns that kink a joint's chord, one a way. */
 function kinkColumn(shop: CompileCache, joint: WeldedJoint): number {
-  const columns = [0, 1, 2, 3, 4, 5].map((way) =>
-    shop.load(`kink/${joint.id}/${way}`, () => kinkLoad(shop.model, joint, way)),
-  );
-  return columns[0] as number;
+  const column = (way: number): number => shop.load(`kink/${joint.id}/${way}`, () => kinkLoad(shop.model, joint, way));
+  const first = column(0);
+  for (let way = 1; way < 6; way++) column(way);
+  return first;
 }
 
 /** Contraction of the chord's wall at a line, mm: the volume over what it acts on. */

@@ -135,7 +135,7 @@ bench(
   { setUp: "", exact: "target 1700 /s", prefix: "", frozen: "" },
 );
 
-console.log("\na whole prediction: set-up shape, 64 draws, bands, attribution");
+console.log("\na whole prediction: set-up shape, draws, bands, attribution");
 const plan = newPlan("bench", "mm");
 const deck = sized(plan, {
   length: length("2400"),

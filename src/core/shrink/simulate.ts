@@ -163,13 +163,13 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   };
 }
 
-/** Which joints lean on constants that were not fitted, once per reason. */
+/** Which joints lie beyond the tables, once per reason. */
 function unfittedNotes(model: WeldedModel): string[] {
   const by = new Map<string, string[]>();
   for (const joint of model.joints) for (const why of joint.unfitted) by.set(why, [...(by.get(why) ?? []), joint.id]);
   return [...by].map(
     ([why, joints]) =>
-      `${joints.length === model.joints.length ? "All joints" : joints.join(", ")}: ${why}, so the nearest known stiffness is used and the band is wider.`,
+      `${joints.length === model.joints.length ? "All joints" : joints.join(", ")}: ${why}, so the nearest entry of the tables is taken and the band is wider.`,
   );
 }
 

@@ -111,6 +111,7 @@ function frameOf(raw: CaseFrame): MechanicalFrame {
 const CHORD_SHARE = { across: 0.93, along: 0.78 } as const;
 const across = (line: FaceLine) => (line === "plus" || line === "minus" ? "across" : "along");
 
+/** A bead's `corner_share` says which strip was contracted: the tables hold that strip, so nothing here asks for it. */
 function stepOf(raw: Record<string, unknown>, i: number): SimulationStep {
   known("step", raw);
   const id = `${i}`;
@@ -128,7 +129,6 @@ function stepOf(raw: Record<string, unknown>, i: number): SimulationStep {
         joint,
         line,
         ...heat,
-        ...(raw.corner_share === undefined ? {} : { cornerShare: Number(raw.corner_share) }),
       };
     case "eigen_chord":
       return { id, do: "chord", joint, line, volumeMm3: Number(raw.volume_mm3) / CHORD_SHARE[across(line)] };

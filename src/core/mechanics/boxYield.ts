@@ -16,7 +16,6 @@ const SWEEPS = 300;
  * @param n lines. @param a n x n, row-major: force in line i taken back per mm that line j yields.
  * @param free forces if none yielded, N. @param limit N. @param into takes how far each yields, mm.
  * @param at which lines are guessed to stand at their limits, -1, 0 or 1 each: the answer is the same, nearer is sooner.
- * @returns whether any line yields.
  */
 export function boxYield(
   n: number,
@@ -25,12 +24,11 @@ export function boxYield(
   limit: ArrayLike<number>,
   into: Float64Array,
   at: Int8Array = new Int8Array(n),
-): boolean {
+): void {
   into.fill(0, 0, n);
   let best = n + 1;
   let patience = PATIENCE;
-  let any = at.some((s) => s !== 0);
-  if (any) atLimits(n, a, free, limit, at, into);
+  if (at.some((s) => s !== 0)) atLimits(n, a, free, limit, at, into);
   // Each exchange ends nearer or is one of finitely many.
   for (let turn = 0; turn < 20 * (n + 1); turn++) {
     const wrong: number[] = [];
@@ -43,8 +41,7 @@ export function boxYield(
       for (let j = 0; j < n; j++) if (at[j] !== 0) force -= a(i, j) * into[j];
       if (Math.abs(force) > limit[i] * (1 + OVER)) wrong.push(force > 0 ? i : -1 - i);
     }
-    if (wrong.length === 0) return any;
-    any = true;
+    if (wrong.length === 0) return;
     if (wrong.length < best) {
       best = wrong.length;
       patience = PATIENCE;
@@ -63,7 +60,6 @@ export function boxYield(
       const over = Math.abs(force) - limit[i];
       into[i] = over > 0 && a(i, i) > 0 ? (Math.sign(force) * over) / a(i, i) : 0;
     }
-  return any;
 }
 
 /** How far the lines that stand at their limits yield. */

@@ -7,13 +7,7 @@ type Heat = { heatJPerMm: number; closingMm?: undefined } | { closingMm: number;
 /** One event that moves, holds or lets go of the frame. `id` names it in attributions. */
 export type SimulationStep = { id: string } & (
   | ({ do: "tack"; joint: string; line: FaceLine; lengthMm: number } & Heat)
-  | ({
-      do: "bead";
-      joint: string;
-      line: FaceLine;
-      /** Overrides the share of the tube corners in the closing (to copy other definitions of a strip). */
-      cornerShare?: number;
-    } & Heat)
+  | ({ do: "bead"; joint: string; line: FaceLine } & Heat)
   /** Contracted volume in the chord at a line, without a bead. */
   | { do: "chord"; joint: string; line: FaceLine; volumeMm3: number }
   | {

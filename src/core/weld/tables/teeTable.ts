@@ -7,16 +7,13 @@ import {
   mirrored,
   NOTHING_HOLDS,
   stiffnessOf,
+  type TableScale,
 } from "./jointState";
 import { between, isNear, LINEAR, LOG, minus, plus, type Row, SLENDER, times, within } from "./knots";
 import { TEES, type TeeGeometry } from "./tableData";
 
-/** A tee, as its table asks for it. */
-export interface TeeForm {
-  eMPa: number;
-  /** Width of the chord's face that the branch stands on, and the walls of chord and branch, mm. */
-  bMm: number;
-  tMm: number;
+/** A tee, as its table asks for it: by the width of the chord's face that the branch stands on, and the chord's wall. */
+export interface TeeForm extends TableScale {
   branchWallMm: number;
   /** Branch over chord, across. */
   beta: number;

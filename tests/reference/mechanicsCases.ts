@@ -5,7 +5,7 @@ import { flatness } from "@/core/geometry";
 import type { BeamSection, MechanicalFrame } from "@/core/mechanics";
 import type { Vec3 } from "@/core/numeric";
 import { CompileCache, type CompiledSteps, compileLoads, type SimulationStep } from "@/core/shrink";
-import { FACTORS, NOMINAL_STIFFNESS, type WeldedModel, weldedModel } from "@/core/weld";
+import { FACTORS, NOMINAL_JOINTS, type WeldedModel, weldedModel } from "@/core/weld";
 import { tube } from "../support/beams";
 
 /** One file of cases. */
@@ -22,7 +22,7 @@ export interface CaseValue {
   tolerance_abs: number;
   this_model?: number;
 }
-interface CaseFrame {
+export interface CaseFrame {
   material: Record<string, number>;
   points: Record<string, [number, number, number]>;
   sections: Record<string, Record<string, unknown>>;
@@ -30,7 +30,7 @@ interface CaseFrame {
   joints: { id: string; kind: string; a: string; b: string; point: string }[];
   supports?: { member: string; point: string; fix: string[] }[];
   corners?: string[];
-  model?: { cap?: boolean; fitup?: number };
+  model?: { cap?: boolean; fitup?: number; gap_mm?: number | null };
   steps: Record<string, unknown>[];
 }
 
@@ -39,7 +39,7 @@ const KEYS = {
   member: ["id", "section", "points"],
   joint: ["id", "kind", "a", "b", "point"],
   support: ["member", "point", "fix"],
-  model: ["cap", "fitup"],
+  model: ["cap", "fitup", "gap_mm"],
   section: ["shape", "width_in_plane_mm", "height_out_of_plane_mm", "wall_mm"],
   material: ["E_MPa", "nu", "yield_MPa", "alpha_per_K", "rho_c_J_per_mm3K"],
   step: [
@@ -175,7 +175,12 @@ export function caseProgramme(
   const steps = raw.steps
     .map(stepOf)
     .map((s) => (beadHeat !== undefined && s.do === "bead" ? ({ ...s, heatJPerMm: beadHeat } as SimulationStep) : s));
-  const model = weldedModel(frameOf(raw), { ...NOMINAL_STIFFNESS, fitup: raw.model?.fitup ?? FACTORS.fitup.value });
+  const model = weldedModel(frameOf(raw), {
+    ...NOMINAL_JOINTS,
+    // The cases hold open faces by springs, both ways.
+    fitup: raw.model?.fitup ?? 0.01,
+    gapMm: raw.model?.gap_mm ?? null,
+  });
   return {
     model,
     plan: compileLoads(new CompileCache(model, FACTORS), steps),

@@ -558,7 +558,9 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
     const by = (row: number[], x: ArrayLike<number>): number => row.reduce((s, v, j) => s + v * (x[j] ?? 0), 0);
     const free = a.map((row, l) => (i.N0_N[l] as number) + by(row, i.closing_mm as number[]));
     const plastic = new Float64Array(n);
-    boxYield(n, (p, q) => a[p]?.[q] ?? 0, free, i.limit_N as number[], plastic);
+    const upper = i.limit_N as number[];
+    const lower = upper.map((v) => -v);
+    boxYield({ n, a: (p, q) => a[p]?.[q] ?? 0, free, lower, upper, slack: upper.map((v) => 1e-12 * v) }, plastic);
     return {
       N_N: free.map((f, l) => f - by(a[l] ?? [], plastic)),
       plastic_mm: [...plastic],

@@ -1,7 +1,7 @@
 import { type BeamJoint, type BeamMaterial, type BeamSection, type MechanicalFrame, plainRun } from "@/core/mechanics";
 import type { Vec3 } from "@/core/numeric";
 import { CompileCache, compileLoads, type SimulationStep } from "@/core/shrink";
-import { FACTORS, NOMINAL_STIFFNESS, type StiffnessFactors, type WeldedModel, weldedModel } from "@/core/weld";
+import { FACTORS, type JointFactors, NOMINAL_JOINTS, type WeldedModel, weldedModel } from "@/core/weld";
 
 export const STEEL: BeamMaterial = {
   eMPa: 210_000,
@@ -59,7 +59,7 @@ export const connect = (joint: BeamJoint): SimulationStep[] =>
 export function movement(
   frame: MechanicalFrame,
   steps: readonly SimulationStep[],
-  stiffness: StiffnessFactors = NOMINAL_STIFFNESS,
+  stiffness: JointFactors = NOMINAL_JOINTS,
   limited = false,
 ): { model: WeldedModel; u: Float64Array; at: (member: string, point: string) => number[] } {
   const model = weldedModel(frame, stiffness);

@@ -5,7 +5,8 @@ import { boxYield } from "./boxYield";
 const solve = (a: number[][], free: number[], limit: number[]) => {
   const n = free.length;
   const p = new Float64Array(n);
-  boxYield(n, (i, j) => a[i]?.[j] ?? 0, free, limit, p);
+  const lower = limit.map((v) => -v);
+  boxYield({ n, a: (i, j) => a[i]?.[j] ?? 0, free, lower, upper: limit, slack: limit.map((v) => 1e-12 * v) }, p);
   const force = free.map((f, i) => f - (a[i] ?? []).reduce((sum, v, j) => sum + v * (p[j] ?? 0), 0));
   return { p: [...p], force };
 };

@@ -9,6 +9,7 @@ export {
   type Station,
   type StructureMechanics,
 } from "./fromStructure";
+export { columnOf, copiedState, type HeldState, LINES, setState } from "./holding";
 export { SUPPORT } from "./holds";
 export {
   type Action,
@@ -18,10 +19,11 @@ export {
   type Draws,
   type JointStiffness,
   NO_DRAWS,
+  type Seam,
   type Spring,
   type WeldAction,
 } from "./loadActions";
-export { LocalYield } from "./localYield";
+export { LocalHolding } from "./localHolding";
 export { LowRankRun, type Snapshot } from "./lowRankRun";
 export type {
   BeamJoint,
@@ -45,4 +47,3 @@ export { plainRun, startingStiffness } from "./plainRun";
 export { splitWhereBranchesLand } from "./splitMembers";
 export { relativeRows } from "./springs";
 export { underWeight } from "./underWeight";
-export { columnOf } from "./yieldingLines";

@@ -10,6 +10,18 @@ interface HoldingLine {
   yieldN: number;
 }
 
+/** A place where a face that is still open touches: its parts press on each other there, and never pull. */
+export interface Seam {
+  /** Which of the joint's eight. */
+  at: number;
+  /** Load on the joint per N that presses; by how much it opens as the joint moves. */
+  push: Float64Array;
+  /** By how much it opens per mm that each line closes, with both members held. */
+  closed: Float64Array;
+  /** By how much it opens per N at each of the joint's seams, with both members held, mm/N. */
+  gives: Float64Array;
+}
+
 /** A joint in one state of its welds, in the frame's axes; matrices row-major, four columns by line. */
 export interface JointStiffness {
   /** Of the welds and of the contact on open faces, 6 x 6. */
@@ -27,6 +39,8 @@ export interface JointStiffness {
   kink: Float64Array;
   /** Lines that hold. */
   lines: readonly HoldingLine[];
+  /** Where open faces may touch. */
+  seams: readonly Seam[];
 }
 
 /** What chance does to each draw: factors that all share, and a scatter of its own for every bead and every joint beyond the tables. */
@@ -38,11 +52,13 @@ export interface Draws {
   bead: (id: string, besides: number) => Float64Array;
   /** Scatter of one joint beyond the tables. */
   joint: (id: string) => Float64Array;
+  /** Scatter of how far the seams of a joint are open when they are fitted. */
+  gap: (joint: string) => Float64Array;
 }
 
 const ONES = Float64Array.of(1);
 /** The nominal frame alone. */
-export const NO_DRAWS: Draws = { count: 1, shared: () => ONES, bead: () => ONES, joint: () => ONES };
+export const NO_DRAWS: Draws = { count: 1, shared: () => ONES, bead: () => ONES, joint: () => ONES, gap: () => ONES };
 
 /** What heats the chord of a branch, per mm of contraction, six values each. */
 export interface ChordHeat {

@@ -1,6 +1,7 @@
 import { matVec } from "../numeric";
 import { ActionRecord, type Source } from "./actionRecord";
 import type { Condensed } from "./condensed";
+import { columnOf, copiedState, fittedState, type HeldState, Holding, LINES, type OwnWish, setState } from "./holding";
 import {
   type Action,
   type CompiledLoads,
@@ -10,7 +11,6 @@ import {
   type WeldAction,
 } from "./loadActions";
 import { PackedSymmetric } from "./packedSymmetric";
-import { columnOf, type OwnWish, YieldingLines } from "./yieldingLines";
 
 /** Actions between two chances to stop. */
 const ACTIONS_AT_ONCE = 2;
@@ -31,7 +31,7 @@ export interface Snapshot {
   s: Float64Array;
   total: Float64Array[];
   place: Float64Array;
-  tensions: Float64Array;
+  state: HeldState;
   joints: (JointStiffness | null)[];
   attached: Map<number, Attached>;
 }
@@ -47,8 +47,8 @@ export interface Snapshot {
 export class LowRankRun {
   /** Outputs of each draw, one after the other. */
   readonly out: Float64Array;
-  /** Tension in each line of each joint, of each draw, N. */
-  readonly tensions: Float64Array;
+  /** What lines hold and how open seams stand, of each draw. */
+  readonly state: HeldState;
   /** Lines that yielded in the last action, nominal draw: four times the joint's place and the line's. */
   yielded: readonly number[] = [];
   private readonly n: number;
@@ -60,6 +60,8 @@ export class LowRankRun {
   private readonly place: Float64Array;
   private attached = new Map<number, Attached>();
   private readonly held: number;
+  /** Everything as it was fitted. */
+  private readonly fit: HeldState;
   /** What holds at each joint by now. */
   private joints: (JointStiffness | null)[];
   private readonly kinkColumns: Int32Array;
@@ -83,7 +85,15 @@ export class LowRankRun {
     this.total = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
     this.held = n - 6 * model.joints.length;
     this.place = new Float64Array(draws.count * this.held);
-    this.tensions = new Float64Array(draws.count * 4 * model.joints.length);
+    const gaps = new Float64Array(draws.count * model.joints.length);
+    model.joints.forEach(({ id, gapMm }, j) => {
+      if (gapMm !== null)
+        draws.gap(id).forEach((by, d) => {
+          gaps[d * model.joints.length + j] = gapMm * by;
+        });
+    });
+    this.fit = fittedState(gaps);
+    this.state = copiedState(this.fit);
     this.joints = model.joints.map(() => null);
     this.kinkColumns = new Int32Array(model.joints.length).fill(-1);
     this.out = new Float64Array(draws.count * condensed.outputs);
@@ -92,7 +102,12 @@ export class LowRankRun {
 
   /** Whether anybody asks how far springs move on the way: clamps that are on, lines that may yield. */
   private get isTracked(): boolean {
-    return this.limited || this.held > 0;
+    return this.holds || this.held > 0;
+  }
+
+  /** Whether lines may yield or seams touch. */
+  private get holds(): boolean {
+    return this.limited || this.condensed.model.joints.some((j) => j.gapMm !== null);
   }
 
   /** Back to the fitted frame. */
@@ -100,7 +115,7 @@ export class LowRankRun {
     this.half.s.set(this.fitted);
     for (const t of this.total) t.fill(0);
     this.place.fill(0);
-    this.tensions.fill(0);
+    setState(this.state, this.fit);
     this.joints.fill(null);
     this.attached = new Map();
   }
@@ -111,7 +126,7 @@ export class LowRankRun {
       s: this.half.s.slice(),
       total: this.total.map((t) => t.slice()),
       place: this.place.slice(),
-      tensions: this.tensions.slice(),
+      state: copiedState(this.state),
       joints: [...this.joints],
       attached: copied(this.attached),
     };
@@ -123,7 +138,7 @@ export class LowRankRun {
       this.total[i]?.set(t);
     });
     this.place.set(kept.place);
-    this.tensions.set(kept.tensions);
+    setState(this.state, kept.state);
     this.joints = [...kept.joints];
     this.attached = copied(kept.attached);
   }
@@ -175,7 +190,7 @@ export class LowRankRun {
         case "scale":
           this.record.begin(a, action.share);
           for (let i = 0; i < this.place.length; i++) this.place[i] = this.place[i] * action.share;
-          this.tensions.fill(0);
+          this.putBack(action.share);
           for (const [spring, on] of this.attached) this.readPlaces(spring, on.reference);
           break;
         case "nothing":
@@ -231,7 +246,7 @@ export class LowRankRun {
   tackForces(): { joint: number; line: number; forceN: number }[] {
     return this.joints.flatMap((state, joint) =>
       (state?.lines ?? []).flatMap(({ line, tack }) =>
-        tack ? [{ joint, line, forceN: this.tensions[4 * joint + line] }] : [],
+        tack ? [{ joint, line, forceN: this.state.tensions[LINES * joint + line] }] : [],
       ),
     );
   }
@@ -247,7 +262,7 @@ export class LowRankRun {
   }
 
   private weld(a: number, action: WeldAction, id: string): void {
-    const { condensed, draws, tensions } = this;
+    const { condensed, draws, state } = this;
     const c = condensed.offset[action.spring];
     this.changeSpring(a, action.spring, action.delta);
     this.joints[action.spring] = action.joint;
@@ -255,8 +270,9 @@ export class LowRankRun {
     const unfitted = action.unfitted === null ? null : draws.joint(action.unfitted);
     const closing = draws.shared(action.closingFactors);
     const scatter = (d: number): number => own[d] * (unfitted ? unfitted[d] : 1);
-    const stride = 4 * condensed.model.joints.length;
-    if (!action.tack) for (let d = 0; d < draws.count; d++) tensions[d * stride + 4 * action.spring + action.line] = 0;
+    const stride = LINES * condensed.model.joints.length;
+    if (!action.tack)
+      for (let d = 0; d < draws.count; d++) state.tensions[d * stride + LINES * action.spring + action.line] = 0;
     const closes = this.closing(action.spring, action.line, action.kinkColumn);
     for (let d = 0; d < draws.count; d++) closes.sizes[d] = action.closingMm * closing[d] * scatter(d);
     const { spring, line } = action;
@@ -405,34 +421,48 @@ export class LowRankRun {
   private settle(a: number, pushing: readonly Source[], wishes: readonly (OwnWish | null)[]): void {
     for (const source of pushing) this.record.pushed(a, source);
     if (!this.isTracked) return;
-    const { n, held, place, draws } = this;
-    const lines = this.limited ? new YieldingLines(this.joints, this.tensions.length / draws.count) : null;
+    const { n, held, place, draws, condensed } = this;
+    const holding = this.holds ? new Holding(this.joints, condensed.model.joints.length, this.limited) : null;
     const brought =
-      lines === null
+      holding === null
         ? []
-        : pushing.map(({ moves, sizes }, i) => ({ forces: lines.forces(moves, wishes[i] ?? null), sizes }));
-    /** What each line that yields somewhere does, made when it is first asked for. */
+        : pushing.map(({ moves, sizes }, i) => ({ forces: holding.forces(moves, wishes[i] ?? null), sizes }));
+    /** What each line that yields and each seam that touches somewhere does, made when it is first asked for. */
     const made = new Map<number, Source>();
-    const closingOf = (at: number): Source => {
-      const known = made.get(at);
+    const sourceOf = (unknown: number): Source => {
+      const known = made.get(unknown);
       if (known) return known;
-      const spring = Math.floor(at / 4);
-      const source = this.closing(spring, at % 4, this.kinkColumns[spring]);
-      made.set(at, source);
+      const { spring, line, seam } = (holding as Holding).unknown(unknown);
+      const source = seam
+        ? this.source(condensed.offset[spring], seam.push, -1, NONE)
+        : this.closing(spring, line, this.kinkColumns[spring]);
+      made.set(unknown, source);
       this.record.pushed(a, source);
       return source;
     };
     for (let d = 0; d < draws.count; d++) {
-      const flow = lines?.after(this.tensions, d, brought, (at) => closingOf(at).pushes) ?? [];
-      for (const [at, mm] of flow) closingOf(at).sizes[d] = -mm;
-      if (d === 0) this.yielded = flow.map(([at]) => at);
+      const gained = holding?.after(this.state, d, brought, (unknown) => sourceOf(unknown).pushes) ?? [];
+      for (const [unknown, by] of gained) sourceOf(unknown).sizes[d] = by;
+      if (d === 0)
+        this.yielded = gained.flatMap(([unknown]) => {
+          const { seam, at } = (holding as Holding).unknown(unknown);
+          return seam ? [] : [at];
+        });
       for (let h = 0; h < held; h++) {
         let sum = place[d * held + h];
         for (const { sizes, moves } of pushing) sum += sizes[d] * moves[n - held + h];
-        for (const [at, mm] of flow) sum -= mm * closingOf(at).moves[n - held + h];
+        for (const [unknown, by] of gained) sum += by * sourceOf(unknown).moves[n - held + h];
         place[d * held + h] = sum;
       }
     }
+  }
+
+  /** The shape is put back while the joints still turn: lines and seams let go, gaps are nearer to how they were fitted. */
+  private putBack(share: number): void {
+    const { state, fit } = this;
+    state.tensions.fill(0);
+    state.pressed.fill(0);
+    for (let i = 0; i < state.gaps.length; i++) state.gaps[i] = fit.gaps[i] + share * (state.gaps[i] - fit.gaps[i]);
   }
 
   private readPlaces(spring: number, into: Float64Array): void {

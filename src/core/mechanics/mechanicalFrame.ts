@@ -36,6 +36,8 @@ export interface BeamJoint {
   point: string;
   /** Point of `b` when it is another one (a branch beside the chord's axis, a lap). */
   pointB?: string;
+  /** How far its seams were found open when it was fitted, mm; without it, what is usual is taken. */
+  gapMm?: number;
 }
 
 export const FREEDOMS = ["x", "y", "z", "rx", "ry", "rz"] as const;

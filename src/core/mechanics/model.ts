@@ -51,6 +51,8 @@ export interface MadeJoint {
   contact: Float64Array;
   /** That stiffness as a share of the full wall's. */
   contactShare: number;
+  /** How far its seams are open when the parts are fitted, mm; null where open seams are taken not to touch. */
+  gapMm: number | null;
 }
 
 /** A joint in its frame: a spring with six ways between two nodes. */

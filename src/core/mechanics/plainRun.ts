@@ -1,9 +1,9 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
+import { columnOf, fittedState, Holding, LINES, type OwnWish } from "./holding";
 import { RIGID_HOLD } from "./holds";
 import type { CompiledLoads, JointStiffness } from "./loadActions";
 import type { MechanicalModel } from "./model";
 import { springEntries } from "./springs";
-import { columnOf, type OwnWish, YieldingLines } from "./yieldingLines";
 
 /** What the plain path gives: the movement of every freedom after each step, mm and rad. */
 interface PlainRun {
@@ -46,7 +46,9 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     return b;
   };
   const u = new Float64Array(n);
-  const tensions = new Float64Array(4 * model.joints.length);
+  const fit = fittedState(Float64Array.from(model.joints, (j) => j.gapMm ?? 0));
+  const state = fittedState(Float64Array.from(model.joints, (j) => j.gapMm ?? 0));
+  const { tensions } = state;
   const joints: (JointStiffness | null)[] = model.joints.map(() => null);
   const kinkColumns = model.joints.map(() => -1);
   /** Load of a mm of closing of a line: push on its joint, kink of its chord. */
@@ -67,23 +69,23 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     Float64Array.from(model.joints.flatMap((_, j) => springs[j].rows.map((row) => sparseDot(row, by))));
   const move = (b: Float64Array, wish: OwnWish | null = null) => {
     const by = solve(b);
-    if (limited) {
+    if (limited || model.joints.some((j) => j.gapMm !== null)) {
+      const holding = new Holding(joints, joints.length, limited);
       const made = new Map<number, { by: Float64Array; moved: Float64Array }>();
-      const closed = (at: number) => {
-        let known = made.get(at);
+      const unit = (unknown: number) => {
+        let known = made.get(unknown);
         if (!known) {
-          const [spring, line] = [Math.floor(at / 4), at % 4];
-          const pushed = solve(spread(springs[spring].rows, columnOf((joints[spring] as JointStiffness).push, line)));
-          known = { by: solve(closing(spring, line)), moved: jointsMoved(pushed) };
-          made.set(at, known);
+          const { spring, line, seam, push } = holding.unknown(unknown);
+          const by = solve(spread(springs[spring].rows, push));
+          known = { by: seam ? by : solve(closing(spring, line)), moved: jointsMoved(by) };
+          made.set(unknown, known);
         }
         return known;
       };
-      const lines = new YieldingLines(joints, tensions.length);
-      const brought = [{ forces: lines.forces(jointsMoved(by), wish), sizes: Float64Array.of(1) }];
-      for (const [at, mm] of lines.after(tensions, 0, brought, (l) => closed(l).moved))
-        closed(at).by.forEach((v, i) => {
-          by[i] = by[i] - mm * v;
+      const brought = [{ forces: holding.forces(jointsMoved(by), wish), sizes: Float64Array.of(1) }];
+      for (const [unknown, gained] of holding.after(state, 0, brought, (i) => unit(i).moved))
+        unit(unknown).by.forEach((v, i) => {
+          by[i] = by[i] + gained * v;
         });
     }
     by.forEach((v, i) => {
@@ -102,7 +104,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         if (action.delta) addSpring(springs[spring].rows, action.delta, 1);
         joints[spring] = joint;
         kinkColumns[spring] = action.kinkColumn;
-        if (!action.tack) tensions[4 * spring + line] = 0;
+        if (!action.tack) tensions[LINES * spring + line] = 0;
         const b = closing(spring, line).map((v) => closingMm * v);
         if (heat)
           pushing(spring, heat.push, action.kinkColumn, heat.kink).forEach((v, i) => {
@@ -150,6 +152,10 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
           u[i] = action.share * v;
         });
         tensions.fill(0);
+        state.pressed.fill(0);
+        fit.gaps.forEach((v, i) => {
+          state.gaps[i] = v + action.share * (state.gaps[i] - v);
+        });
         for (const [spring, on] of attached)
           on.reference = Float64Array.from(springs[spring].rows, (row) => sparseDot(row, u));
         break;

@@ -46,6 +46,7 @@ export function drawsOf(factors: ShrinkFactors, count: number, seed: number): Dr
       return known;
     },
     bead: (id, besides) => cached(`bead ${id}`, Math.hypot(factors.perBead.cv, factors.fit.cv, besides)),
+    gap: (joint) => cached(`gap ${joint}`, factors.gap.cv),
     joint: (id) => cached(`joint ${id}`, factors.unfitted.cv),
   };
 }

@@ -11,7 +11,7 @@ import {
 import { add3, norm3, sub3, type Vec3 } from "../numeric";
 import { cornerAngleDeg } from "../square";
 import type { Estimate } from "../units";
-import { NOMINAL_STIFFNESS, type ShrinkFactors, weldedModel } from "../weld";
+import { NOMINAL_JOINTS, type ShrinkFactors, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { compilingLoads } from "./compileSteps";
 import { frameOutputs } from "./frameOutcomes";
@@ -97,7 +97,7 @@ export function* settingUp(
   let leftMm = structure.quad ? Number.POSITIVE_INFINITY : 0;
   let rounds = 0;
   while (rounds < MOST_ROUNDS && leftMm > CLOSE_MM) {
-    const model = weldedModel(movedFrame(frame, moves), { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value });
+    const model = weldedModel(movedFrame(frame, moves), { ...NOMINAL_JOINTS, gapMm: factors.gap.value });
     yield Math.min(0.9, rounds / 3);
     const plan = yield* compilingLoads(new CompileCache(model, factors), steps);
     yield Math.min(0.9, rounds / 3);

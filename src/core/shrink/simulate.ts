@@ -2,14 +2,7 @@ import type { FaceLine } from "../frame";
 import { type Condensed, condensing, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
 import { normalDraw, partOf, seeded } from "../numeric";
 import type { Estimate } from "../units";
-import {
-  FACTORS,
-  NOMINAL_STIFFNESS,
-  type ShrinkFactors,
-  type StiffnessFactors,
-  type WeldedModel,
-  weldedModel,
-} from "../weld";
+import { FACTORS, type JointFactors, NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { compilingLoads } from "./compileSteps";
 import { drawsOf } from "./draws";
@@ -78,9 +71,9 @@ const DRAWS_AT_ONCE = 8;
 function* variant(
   input: SimulationInput,
   factors: ShrinkFactors,
-  stiffness: StiffnessFactors,
+  joints: JointFactors,
 ): Generator<number, Float64Array> {
-  const model = weldedModel(input.frame, stiffness);
+  const model = weldedModel(input.frame, joints);
   yield 0;
   const plan = yield* compilingLoads(new CompileCache(model, factors), input.steps);
   const condensed = yield* condensing(plan, input.outputs(model).rows);
@@ -88,7 +81,7 @@ function* variant(
 }
 
 /** What scatter of stiffness does to the outputs, per standard deviation of its logarithm. */
-const STIFFNESS_SCATTER = ["joint", "fitup"] as const;
+const STIFFNESS_SCATTER = ["joint"] as const;
 
 /**
  * Works through the steps of a frame: movement after each, final shape with bands, what each step did to it.
@@ -97,7 +90,7 @@ const STIFFNESS_SCATTER = ["joint", "fitup"] as const;
  */
 export function* simulate(input: SimulationInput): Generator<number, Simulation> {
   const { frame, steps, factors = FACTORS, draws: count = DRAWS } = input;
-  const nominal = { ...NOMINAL_STIFFNESS, fitup: factors.fitup.value };
+  const nominal = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
   const stages = count > 0 ? 2 + STIFFNESS_SCATTER.length : 2;
   const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
   const model = weldedModel(frame, nominal);

@@ -1,4 +1,12 @@
-import { type Condensed, LocalYield, type LowRankRun, type WeldAction } from "../mechanics";
+import {
+  type Condensed,
+  copiedState,
+  type HeldState,
+  LocalHolding,
+  type LowRankRun,
+  setState,
+  type WeldAction,
+} from "../mechanics";
 import { luSolve } from "../numeric";
 import type { CompileCache } from "./compileCache";
 import { compile } from "./compileSteps";
@@ -12,13 +20,13 @@ import type { SimulationStep } from "./simulationSteps";
 export class Surrogate {
   /** Outputs of the nominal frame after the last order. */
   readonly out: Float64Array;
-  private readonly start: { out: Float64Array; tacks: Float64Array };
+  private readonly start: { out: Float64Array; state: HeldState };
   /** Own six columns of every joint: its rows (36), then the outputs (6 each). */
   private readonly own: Float64Array[];
   private readonly fresh: Float64Array[];
   private readonly loads: Float64Array[];
-  private readonly tacks: Float64Array;
-  private readonly local = new LocalYield();
+  private readonly state: HeldState;
+  private readonly local = new LocalHolding();
   private readonly f = new Float64Array(36);
   private readonly m = new Float64Array(36);
   private readonly g = new Float64Array(36);
@@ -35,9 +43,9 @@ export class Surrogate {
     private readonly done: number,
   ) {
     const { outputs, model, loadColumns } = condensed;
-    this.start = { out: runner.out.slice(0, outputs), tacks: runner.tensions.slice(0, 4 * model.joints.length) };
+    this.start = { out: runner.out.slice(0, outputs), state: copiedState(runner.state) };
     this.out = this.start.out.slice();
-    this.tacks = this.start.tacks.slice();
+    this.state = copiedState(this.start.state);
     this.fresh = model.joints.map((_, j) => runner.frozenJoint(j, done));
     this.own = this.fresh.map((b) => b.slice());
     this.loads = Array.from({ length: loadColumns }, (_, l) => runner.frozenLoad(l, done));
@@ -50,9 +58,9 @@ export class Surrogate {
   evaluate(order: readonly SimulationStep[]): Float64Array {
     if (this.prefix.some((s, i) => order[i] !== s))
       throw new RangeError("This order starts with other steps than the frozen ones.");
-    const { out, tacks, own, fresh } = this;
+    const { out, state, own, fresh } = this;
     out.set(this.start.out);
-    tacks.set(this.start.tacks);
+    setState(state, this.start.state);
     own.forEach((b, j) => {
       b.set(fresh[j]);
     });
@@ -69,11 +77,9 @@ export class Surrogate {
     const block = this.own[action.spring];
     if (action.delta) this.stiffen(block, action.delta);
     for (let i = 0; i < 36; i++) f[i] = block[i];
-    local.prepare(action, f);
-    local.solve(action, action.closingMm, this.tacks, 4 * action.spring);
-    const { push, kink } = action.joint;
-    matVec46(push, local.closings, q);
-    const kinked = matVec46(kink, local.closings, this.k);
+    local.solve(action, f, action.closingMm, this.state);
+    q.set(local.push);
+    const kinked = matVec46(action.joint.kink, local.closings, this.k);
     if (action.heat)
       for (let i = 0; i < 6; i++) {
         q[i] = q[i] + action.heat.mm * action.heat.push[i];

@@ -26,8 +26,8 @@ export const FACTORS = {
   },
   /** Heat of a tack against that of a bead: short, on cold steel. */
   tackHeat: { value: 0.5, cv: 0.4, source: "own judgement" },
-  /** Contact between parts that are fitted but not yet joined, as a share of the full wall. */
-  fitup: { value: 0.01, cv: 1, source: "own judgement; 0.003 to 0.03" },
+  /** How far the seams of a mitre are open when it is tacked, mm, where nobody measured it. */
+  gap: { value: 0.1, cv: 0.8, source: "saw cuts that are pushed together: 0 to 0.3 mm (own judgement)" },
   /** Stiffness of a joint by its table. */
   joint: {
     value: 1,

@@ -9,8 +9,8 @@ export { rigidModel } from "./rigidModel";
 export { SEAM_SHARES, type SeamKind, type SeamPosition, seamShare, startingSettings, unsureHeat } from "./starting";
 export { chordHeat, jointStiffness } from "./stateOfJoint";
 export {
-  NOMINAL_STIFFNESS,
-  type StiffnessFactors,
+  type JointFactors,
+  NOMINAL_JOINTS,
   type WeldedJoint,
   type WeldedModel,
   weldedModel,

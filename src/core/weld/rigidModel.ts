@@ -16,6 +16,6 @@ export function rigidModel(frame: MechanicalFrame): MechanicalModel {
   for (let i = 0; i < 6; i++) contact[7 * i] = i < 3 ? RIGID.alongNPerMm : RIGID.aboutNmm;
   return modelOf(frame, (input) => {
     const { at, nodeBAt } = JOINT_KINDS[input.spec.kind].place(input);
-    return { at, ...(nodeBAt ? { nodeBAt } : {}), contact, contactShare: 1 };
+    return { at, ...(nodeBAt ? { nodeBAt } : {}), contact, contactShare: 1, gapMm: null };
   });
 }

@@ -1,8 +1,8 @@
-import type { JointStiffness } from "../mechanics";
+import type { JointStiffness, Seam } from "../mechanics";
 import { cross3, dot3, matMul, symmetricEigen, symmetrise, type Vec3 } from "../numeric";
 import { contactStiffness, type Faces, lineLengthMm } from "./faces";
 import type { JointForm, WeldState } from "./jointKind";
-import { chordContraction, type JointState, mitreState, stripOf, teeState } from "./tables";
+import { chordContraction, type JointState, mitreState, type SeamState, seamsOf, stripOf, teeState } from "./tables";
 
 /** A joint of the frame with what its table asks for. */
 interface TabledJoint {
@@ -10,6 +10,8 @@ interface TabledJoint {
   form: JointForm;
   /** Multiplies the table's stiffness (scatter). */
   stiffness: number;
+  /** How far its seams are open when it is fitted, mm; null where they are taken not to touch. */
+  gapMm: number | null;
 }
 
 /** The table's axes in the frame's: for a mitre inside, normal and what is square to both; for a tee along, out, across. */
@@ -34,11 +36,16 @@ function tackMm(state: WeldState, bMm: number): number {
 }
 
 /** Tables read so far, by form and state: joints of a frame are of few kinds. Bounded; what is read anew is the same. */
-const KNOWN = new Map<string, JointState>();
+const KNOWN = new Map<string, TabledState>();
 const KNOWN_MOST = 2000;
 
+/** What the tables say of a joint in one state. */
+interface TabledState extends JointState {
+  seams: readonly SeamState[];
+}
+
 /** A joint by its table, in the table's own axes. */
-function tabled(joint: TabledJoint, state: WeldState): JointState {
+function tabled(joint: TabledJoint, state: WeldState): TabledState {
   const { form } = joint;
   const lines = tableLines(joint);
   const code = [0, 1, 2, 3].map((at) => digit(state[lines.indexOf(at)] ?? 0)).join("");
@@ -46,10 +53,10 @@ function tabled(joint: TabledJoint, state: WeldState): JointState {
   const key = `${code} ${tk} ${Object.values(form).join()}`;
   const known = KNOWN.get(key);
   if (known) return known;
-  const made =
-    form.table === "mitre"
-      ? mitreState(code, { ...form, tk, strip: stripOf(form.bMm) })
-      : teeState(code, { ...form, tk });
+  const mitre = form.table === "mitre" ? { ...form, tk, strip: stripOf(form.bMm) } : null;
+  const made: TabledState = mitre
+    ? { ...mitreState(code, mitre), seams: seamsOf(code, mitre) }
+    : { ...teeState(code, { ...form, tk } as Parameters<typeof teeState>[1]), seams: [] };
   if (KNOWN.size >= KNOWN_MOST) KNOWN.clear();
   KNOWN.set(key, made);
   return made;
@@ -116,6 +123,19 @@ function nonNegative(m: Float64Array): Float64Array {
   return out;
 }
 
+/** Where its open faces touch, in the frame's axes. */
+function seamsIn(joint: TabledJoint, table: TabledState): Seam[] {
+  if (joint.gapMm === null) return [];
+  const axes = tableAxes(joint);
+  const lines = tableLines(joint);
+  return table.seams.map(({ at, opens, closed, gives }) => ({
+    at,
+    push: turned(axes, (i) => opens[i]),
+    closed: Float64Array.from(lines, (line) => closed[line]),
+    gives,
+  }));
+}
+
 /**
  * Stiffness of a joint in one state of its welds, in the frame's axes.
  * @returns what it adds to the frame, what a mm of closing of each line pushes and locks in, and how it kinks a chord.
@@ -143,6 +163,7 @@ export function jointStiffness(joint: TabledJoint, state: WeldState): JointStiff
     push,
     locked,
     kink: turnedColumns(joint, table.c),
+    seams: seamsIn(joint, table),
     lines: state.flatMap((s, line) =>
       s === 0
         ? []

@@ -7,16 +7,24 @@ import {
   modelOf,
 } from "../mechanics";
 import { contactStiffness, type Faces } from "./faces";
+import { FACTORS } from "./factors";
 import { frameProblems } from "./frameProblems";
 import { type JointForm, type JointPlace, OPEN } from "./jointKind";
 import { JOINT_KINDS } from "./jointKinds";
 
-/** Factors on stiffness that a draw may change. Fit-up is an absolute share of the full wall, the joint's multiplies. */
-export interface StiffnessFactors {
+/** How joints are taken: what multiplies their tables' stiffness, and what of the faces that are still open. */
+export interface JointFactors {
   joint: number;
+  /** Springs on open faces, both ways, as a share of the full wall. */
   fitup: number;
+  /** How far open seams stand from each other where nobody measured it, mm; null where they are taken not to touch. */
+  gapMm: number | null;
 }
-export const NOMINAL_STIFFNESS: StiffnessFactors = { joint: 1, fitup: 0.01 };
+/**
+ * Open faces touch and do not pull. The springs only keep parts that nothing holds yet where they lie: at this share they do
+ * nothing that shows.
+ */
+export const NOMINAL_JOINTS: JointFactors = { joint: 1, fitup: 1e-4, gapMm: FACTORS.gap.value };
 
 /** A joint that is welded: its faces, its table, what runs through, and why its entry is the nearest one; empty within. */
 interface WeldJoint extends MadeJoint {
@@ -50,7 +58,7 @@ function facesOf({ frame, spec }: JointInput, place: JointPlace, fitup: number):
  * @param frame a frame without problems. @param factors what a draw changes.
  * @throws RangeError with the first problem when the frame has one: ask frameProblems first.
  */
-export function weldedModel(frame: MechanicalFrame, factors: StiffnessFactors = NOMINAL_STIFFNESS): WeldedModel {
+export function weldedModel(frame: MechanicalFrame, factors: JointFactors = NOMINAL_JOINTS): WeldedModel {
   const [problem] = frameProblems(frame);
   if (problem) throw new RangeError(`${problem.path}: ${problem.message}`);
   return modelOf(frame, (input): WeldJoint => {
@@ -62,6 +70,7 @@ export function weldedModel(frame: MechanicalFrame, factors: StiffnessFactors = 
       ...(place.nodeBAt ? { nodeBAt: place.nodeBAt } : {}),
       contact: contactStiffness(faces, OPEN),
       contactShare: factors.fitup,
+      gapMm: factors.gapMm === null ? null : (input.spec.gapMm ?? factors.gapMm),
       faces,
       form: place.form,
       stiffness: factors.joint,

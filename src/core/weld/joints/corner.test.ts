@@ -10,7 +10,7 @@ function corner(change: Parameters<typeof points>[0] = {}, joints = good.joints)
   let place: JointPlace | null = null;
   modelOf({ ...good, joints, ...points(change) }, (input) => {
     if (input.spec.id === "J") place = cornerPlace(input);
-    return { at: [0, 0, 0] as const, contact: new Float64Array(36), contactShare: 1 };
+    return { at: [0, 0, 0] as const, contact: new Float64Array(36), contactShare: 1, gapMm: null };
   });
   if (!place) throw new Error("no corner");
   return place as JointPlace;

@@ -1,4 +1,5 @@
 import mitreData from "./mitre.json" with { type: "json" };
+import seamData from "./seam.json" with { type: "json" };
 import teeData from "./tee.json" with { type: "json" };
 
 /** Whole numbers of each state that is kept, thousandths, by its code: a digit a face, 0 open, 1 tacked, 2 welded. */
@@ -35,6 +36,15 @@ export interface TeeGeometry {
   states: States;
 }
 
+/** How open faces of a mitre touch. */
+export interface SeamGeometry {
+  bt: number;
+  hw: number;
+  angle: number;
+  states: States;
+}
+
+export const SEAM_TABLE: readonly SeamGeometry[] = seamData.geoms;
 export const MITRES: readonly MitreGeometry[] = mitreData.geoms;
 export const MITRE_STRIPS: readonly MitreStrip[] = mitreData.strip;
 export const TEES: readonly TeeGeometry[] = teeData.geoms;

@@ -1,0 +1,46 @@
+import { matVec } from "../numeric";
+import { columnOf, type HeldState, Holding, LINES, SEAMS } from "./holding";
+import type { WeldAction } from "./loadActions";
+
+const ONE = new Float64Array(1);
+
+/**
+ * One joint while a line of it contracts, the others of the frame taken as elastic: a quick answer, for screening. The lines and
+ * seams of this joint are solved together, those of other joints stay as they are.
+ */
+export class LocalHolding {
+  /** Closing of each line that results, mm. */
+  readonly closings = new Float64Array(LINES);
+  /** Load on the joint that results. */
+  readonly push = new Float64Array(6);
+
+  /**
+   * @param f flexibility of the whole frame as this joint feels it, 6 x 6, with the joint's new stiffness in it.
+   * @param closingMm free closing of this bead. @param state of all joints; that of this one is brought up to date.
+   */
+  solve(action: WeldAction, f: Float64Array, closingMm: number, state: HeldState): void {
+    const { closings, push } = this;
+    const { spring, line, joint } = action;
+    const own: HeldState = {
+      tensions: state.tensions.subarray(LINES * spring, LINES * (spring + 1)),
+      pressed: state.pressed.subarray(SEAMS * spring, SEAMS * (spring + 1)),
+      gaps: state.gaps.subarray(SEAMS * spring, SEAMS * (spring + 1)),
+    };
+    if (!action.tack) own.tensions[line] = 0;
+    const holding = new Holding([joint], 1);
+    const moved = (by: Float64Array): Float64Array => matVec(f, by, 6, 6, new Float64Array(6));
+    const wish = { spring: 0, closing: { line, mm: 1 } };
+    ONE[0] = closingMm;
+    const brought = [{ forces: holding.forces(moved(columnOf(joint.push, line)), wish), sizes: ONE }];
+    closings.fill(0);
+    push.fill(0);
+    closings[line] = closingMm;
+    for (const [unknown, by] of holding.after(own, 0, brought, (i) => moved(holding.unknown(i).push))) {
+      const { seam, line: yields, push: pushes } = holding.unknown(unknown);
+      if (seam) for (let k = 0; k < 6; k++) push[k] = push[k] + by * pushes[k];
+      else closings[yields] = closings[yields] + by;
+    }
+    for (let k = 0; k < 6; k++)
+      for (let l = 0; l < LINES; l++) push[k] = push[k] + joint.push[LINES * k + l] * closings[l];
+  }
+}

@@ -1,0 +1,95 @@
+import { between, LINEAR, LOG, minus, plus, type Row, SLENDER } from "./knots";
+import type { MitreForm } from "./mitreTable";
+import { SEAM_TABLE, type SeamGeometry } from "./tableData";
+
+/** Where an open face of a mitre touches, near one of its ends, in the table's axes and in the order of its faces. */
+export interface SeamState {
+  /** Twice its face, and one more at the end on the + side of the other axis. */
+  at: number;
+  /** By how much it opens per unit of the joint's movement, six. */
+  opens: Float64Array;
+  /** Per mm that each face closes, four. */
+  closed: Float64Array;
+  /** Per N at each seam, eight, mm/N. */
+  gives: Float64Array;
+}
+
+const SQUARE = { hw: 1, angle: 90 } as const;
+const THOUSANDTH = 1e-3;
+/** Directions that a seam feels: along the normal, and turning about both axes of the cut. */
+const FELT = [1, 3, 5] as const;
+
+const rowsAt = (code: string, want: Partial<typeof SQUARE | SeamGeometry>): [number, Row][] =>
+  SEAM_TABLE.filter((g) =>
+    Object.entries({ ...SQUARE, ...want }).every(([key, v]) => g[key as keyof typeof SQUARE] === v),
+  ).flatMap((g) => {
+    const row = g.states[code];
+    return row ? [[g.bt, row] satisfies [number, Row]] : [];
+  });
+
+/** The row of a state, its numbers in the table's order. */
+function rowOf(code: string, { bMm, tMm, hw, angleDeg }: MitreForm): Row {
+  const base = rowsAt(code, {});
+  /** What one property makes: it was varied at one slenderness. */
+  const makes = (knots: readonly number[], key: "hw" | "angle", x: number, axis: typeof LOG): Row => {
+    const rows = knots.map((at): [number, [number, Row]] => [at, rowsAt(code, { [key]: at })[0] as [number, Row]]);
+    const bt = rows[0]?.[1][0] ?? 1;
+    const there = between(base, bt, LOG);
+    return minus(
+      between([[SQUARE[key], there], ...rows.map(([at, [, row]]): [number, Row] => [at, row])], x, axis),
+      there,
+    );
+  };
+  return plus(
+    plus(between(base, bMm / tMm, SLENDER), makes([60, 120, 180], "angle", angleDeg, LINEAR)),
+    makes([0.5, 2], "hw", hw, LOG),
+  );
+}
+
+/**
+ * How the open faces of a mitre touch in one state of its welds. None where nothing holds: parts that lie beside each other.
+ * @param code digits of the outside, the inside and the faces at + and - of its third axis.
+ */
+export function seamsOf(code: string, form: MitreForm): SeamState[] {
+  const [outside, inside, up, down] = [...code];
+  if (code === "0000" || code === "2222") return [];
+  if ((down ?? "0") > (up ?? "0"))
+    return mirrored(seamsOf(`${outside}${inside}${down}${up}`, form)).sort((a, b) => a.at - b.at);
+  const row = rowOf(code, form);
+  const digits = [...code].map(Number);
+  const faces = digits.flatMap((d, face) => (d === 2 ? [] : [face]));
+  const holds = digits.flatMap((d, face) => (d === 0 ? [] : [face]));
+  const count = 2 * faces.length;
+  const at = (i: number): number => 2 * (faces[i >> 1] ?? 0) + (i & 1);
+  const seams = Array.from({ length: count }, (_, i): SeamState => {
+    const opens = new Float64Array(6);
+    FELT.forEach((way, k) => {
+      opens[way] = THOUSANDTH * (row[3 * i + k] ?? 0) * (way < 3 ? 1 : form.bMm);
+    });
+    const closed = new Float64Array(4);
+    holds.forEach((face, k) => {
+      closed[face] = THOUSANDTH * (row[3 * count + holds.length * i + k] ?? 0);
+    });
+    return { at: at(i), opens, closed, gives: new Float64Array(8) };
+  });
+  let next = (3 + holds.length) * count;
+  for (const [i, a] of seams.entries())
+    for (const b of seams.slice(i)) {
+      const v = (THOUSANDTH * (row[next++] ?? 0)) / (form.eMPa * form.tMm);
+      a.gives[b.at] = v;
+      b.gives[a.at] = v;
+    }
+  return seams;
+}
+
+/** About the plane through both legs: the upper and the lower face change places, and the ends of the other two. */
+const over = (at: number): number => (at < 4 ? at ^ 1 : at < 6 ? at + 2 : at - 2);
+
+function mirrored(seams: readonly SeamState[]): SeamState[] {
+  return seams.map(({ at, opens, closed, gives }) => ({
+    at: over(at),
+    opens: opens.map((v, way) => (way === 3 ? -v : v)),
+    closed: Float64Array.of(closed[0] ?? 0, closed[1] ?? 0, closed[3] ?? 0, closed[2] ?? 0),
+    gives: gives.map((_, b) => gives[over(b)] ?? 0),
+  }));
+}

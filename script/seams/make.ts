@@ -8,9 +8,9 @@ import { leg } from "./leg";
 const WIDTH_MM = 50;
 const STRIP_MM = 4.2426;
 const FORMS = [
-  ...[8, 12.5, 20, 32, 45].map((bt) => ({ bt, hw: 1, angle: 90 })),
-  ...[60, 120, 180].map((angle) => ({ bt: 16, hw: 1, angle })),
-  ...[0.5, 2].map((hw) => ({ bt: 16, hw, angle: 90 })),
+  ...[90, 180].flatMap((angle) => [8, 12.5, 20, 32, 45].map((bt) => ({ bt, hw: 1, angle }))),
+  ...[60, 120].flatMap((angle) => [8, 18, 45].map((bt) => ({ bt, hw: 1, angle }))),
+  ...[0.5, 2].flatMap((hw) => [8, 18, 45].map((bt) => ({ bt, hw, angle: 90 }))),
 ];
 
 const CODES = Array.from({ length: 81 }, (_, i) => i.toString(3).padStart(4, "0")).filter(

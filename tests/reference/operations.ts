@@ -21,7 +21,6 @@ import { a500Tolerance, en10219Tolerance, resolveStructure } from "@/core/frame"
 import { CORNERS, type Corner, flatness, flatnessScatter, fourCorners, noiseFloor, type Span } from "@/core/geometry";
 import { collimationMmPerM, combine, levelReversal, type TapeClass, tapeLimitMm } from "@/core/instruments";
 import { entryProblem } from "@/core/job";
-import { boxYield } from "@/core/mechanics";
 import { degrees, radians, type Vec2 } from "@/core/numeric";
 import {
   adjustNetwork,
@@ -36,6 +35,7 @@ import {
 } from "@/core/square";
 import { fraction, length, parseLength, slantMmPerM } from "@/core/units";
 
+import { yieldOf } from "../support/box";
 import { mitred, mitredChain } from "../support/mitred";
 
 /** Inputs as a case file states them; the keys are the cases' own. */
@@ -554,17 +554,13 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
   },
   yield_joint: (i) => {
     const a = i.A_N_per_mm as number[][];
-    const n = a.length;
     const by = (row: number[], x: ArrayLike<number>): number => row.reduce((s, v, j) => s + v * (x[j] ?? 0), 0);
     const free = a.map((row, l) => (i.N0_N[l] as number) + by(row, i.closing_mm as number[]));
-    const plastic = new Float64Array(n);
-    const upper = i.limit_N as number[];
-    const lower = upper.map((v) => -v);
-    boxYield({ n, a: (p, q) => a[p]?.[q] ?? 0, free, lower, upper, slack: upper.map((v) => 1e-12 * v) }, plastic);
+    const plastic = yieldOf(a, free, i.limit_N as number[]);
     return {
       N_N: free.map((f, l) => f - by(a[l] ?? [], plastic)),
-      plastic_mm: [...plastic],
-      state: [...plastic].map(Math.sign),
+      plastic_mm: plastic,
+      state: plastic.map(Math.sign),
     };
   },
   parse: (i) => ({ mm: (i.texts as string[]).map((t) => toMm(t, i.default_unit)) }),

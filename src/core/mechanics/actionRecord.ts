@@ -103,25 +103,24 @@ export class ActionRecord {
     const m = new Float64Array(outputs * n);
     for (let o = 0; o < outputs; o++)
       for (let j = 0; j < n; j++) m[o * n + j] = start[(springColumns + o) * columns + j];
-    const unit = new Float64Array(outputs);
+    let units = new Float64Array(0);
     out.fill(0, 0, draws * outputs);
     for (let a = 0; a < count; a++) {
       const share = this.share[a];
       if (share !== 1) for (let i = 0; i < draws * outputs; i++) out[i] = out[i] * share;
       else {
         this.stiffen(a, m);
-        for (const { first, q, injected, direct, sizes } of this.sources[a]) {
+        const sources = this.sources[a];
+        if (units.length < sources.length * outputs) units = new Float64Array(2 * sources.length * outputs);
+        sources.forEach(({ first, q, injected, direct }, k) => {
           for (let o = 0; o < outputs; o++) {
             let sum = direct ? direct[o] : 0;
             for (let i = 0; i < q.length; i++) sum += m[o * n + first + i] * q[i];
             if (injected) for (let j = 0; j < n; j++) sum += m[o * n + j] * injected[j];
-            unit[o] = sum;
+            units[k * outputs + o] = sum;
           }
-          for (let d = 0; d < draws; d++) {
-            const v = sizes[d];
-            if (v !== 0) for (let o = 0; o < outputs; o++) out[d * outputs + o] = out[d * outputs + o] + v * unit[o];
-          }
-        }
+        });
+        addTimes(sources, units, outputs, draws, out);
       }
       each?.(a, out);
       yield a / count;
@@ -182,6 +181,45 @@ export class ActionRecord {
       let sum = out[at + o];
       for (let j = 0; j < n; j++) sum += start[row + j] * z[j];
       out[at + o] = sum;
+    }
+  }
+}
+
+/** out (draws x outputs) += sizes' units, up to four sources at a time: each output is read and written once for all four. */
+function addTimes(
+  sources: readonly Source[],
+  units: Float64Array,
+  outputs: number,
+  draws: number,
+  out: Float64Array,
+): void {
+  const some: { sizes: Float64Array; at: number }[] = [];
+  sources.forEach(({ sizes }, k) => {
+    for (let d = 0; d < draws; d++)
+      if (sizes[d] !== 0) {
+        some.push({ sizes, at: k * outputs });
+        return;
+      }
+  });
+  let k = 0;
+  for (; k + 3 < some.length; k += 4) {
+    const [a, b, c, e] = [some[k], some[k + 1], some[k + 2], some[k + 3]];
+    for (let d = 0; d < draws; d++) {
+      const [va, vb, vc, ve] = [a.sizes[d], b.sizes[d], c.sizes[d], e.sizes[d]];
+      if (va === 0 && vb === 0 && vc === 0 && ve === 0) continue;
+      const row = d * outputs;
+      for (let o = 0; o < outputs; o++)
+        out[row + o] =
+          out[row + o] + (va * units[a.at + o] + vb * units[b.at + o] + vc * units[c.at + o] + ve * units[e.at + o]);
+    }
+  }
+  for (; k < some.length; k++) {
+    const { sizes, at } = some[k];
+    for (let d = 0; d < draws; d++) {
+      const v = sizes[d];
+      if (v === 0) continue;
+      const row = d * outputs;
+      for (let o = 0; o < outputs; o++) out[row + o] = out[row + o] + v * units[at + o];
     }
   }
 }

@@ -1,4 +1,4 @@
-import { boxYield } from "./boxYield";
+import { BoxProblem } from "./boxProblem";
 import type { JointStiffness, Seam } from "./loadActions";
 
 /** Line of a 6 x 4 matrix. */
@@ -51,22 +51,51 @@ export function setState(to: HeldState, from: HeldState): void {
 }
 
 const OVER = 1e-12;
-/** Parts that overlap by no more than this touch, mm. */
-const TOUCH_MM = 1e-10;
+/**
+ * Seams of other joints than the one worked on are looked at again when they are off by this, mm; what is left is kept in their gaps and
+ * not lost. Finer in the nominal frame than in draws of a band, whose scatter is far larger than what this changes.
+ */
+const TOUCH_MM = { nominal: 2e-3, scattered: 2e-2 } as const;
+const EXACT_MM = 1e-10;
 /** Stiffness of a line against itself that is always there, as a share of what its joint alone would hold it with. */
 const BREATH = 1e-6;
 
-/** An unknown of a step: a line that may yield, or a seam that may touch. */
-interface Unknown {
-  spring: number;
+/** An unknown of a joint: a line that may yield, or a seam that may touch. */
+interface OwnUnknown {
   joint: JointStiffness;
   /** Load on the joint per unit: of a mm of closing, of a N that presses. */
   push: Float64Array;
   /** Line of the joint; -1 for a seam. */
   line: number;
   seam: Seam | null;
+  /** Force at which a line yields, N; nought for a seam. */
+  limit: number;
+}
+/** The same in a frame. */
+interface Unknown extends OwnUnknown {
+  spring: number;
   /** Its place in the state. */
   at: number;
+}
+
+/** Unknowns of joints seen so far. */
+const OF_JOINT = new WeakMap<JointStiffness, OwnUnknown[]>();
+
+function unknownsOf(joint: JointStiffness): OwnUnknown[] {
+  const known = OF_JOINT.get(joint);
+  if (known) return known;
+  const made = [
+    ...joint.lines.map(({ line, yieldN }) => ({
+      joint,
+      line,
+      seam: null,
+      push: columnOf(joint.push, line),
+      limit: yieldN,
+    })),
+    ...joint.seams.map((seam) => ({ joint, line: -1, seam, push: seam.push, limit: 0 })),
+  ];
+  OF_JOINT.set(joint, made);
+  return made;
 }
 
 /**
@@ -79,11 +108,19 @@ export class Holding {
   private readonly lower: Float64Array;
   private readonly upper: Float64Array;
   private readonly slack: Float64Array;
-  private readonly free: Float64Array;
-  private readonly result: Float64Array;
+  /** What every unknown comes to: force in a line, overlap at a seam. */
+  private readonly r: Float64Array;
+  private readonly start: Float64Array;
+  private readonly before: Float64Array;
+  /** Which unknowns are solved for. */
+  private readonly among: Uint8Array;
+  private readonly isSeam: Uint8Array;
+  private readonly spring: Int32Array;
+  private readonly at: Int32Array;
   /** Which lines stood at their limits in the draw before: a good guess for the next. */
-  private readonly standing: Int8Array;
-  private readonly columns = new Map<number, Float64Array>();
+  private readonly stood: Int8Array;
+  private readonly columns: (Float64Array | undefined)[] = [];
+  private readonly box = new BoxProblem();
 
   /**
    * @param joints what holds at each joint. @param springs how many joints a draw's state has.
@@ -98,28 +135,27 @@ export class Holding {
     for (let spring = 0; spring < joints.length; spring++) {
       const joint = joints[spring];
       if (!joint) continue;
-      for (const { line, yieldN } of limited ? joint.lines : []) {
+      for (const own of unknownsOf(joint)) {
+        if (!limited && !own.seam) continue;
         this.unknowns.push({
+          ...own,
           spring,
-          joint,
-          line,
-          seam: null,
-          push: columnOf(joint.push, line),
-          at: LINES * spring + line,
+          at: own.seam ? SEAMS * spring + own.seam.at : LINES * spring + own.line,
         });
-        limits.push(yieldN);
-      }
-      for (const seam of joint.seams) {
-        this.unknowns.push({ spring, joint, line: -1, seam, push: seam.push, at: SEAMS * spring + seam.at });
-        limits.push(0);
+        limits.push(own.limit);
       }
     }
     this.upper = Float64Array.from(limits);
     this.lower = this.upper.map((v, i) => (this.unknowns[i].seam ? Number.NEGATIVE_INFINITY : -v));
-    this.slack = this.upper.map((v, i) => (this.unknowns[i].seam ? TOUCH_MM : OVER * v));
-    this.free = new Float64Array(limits.length);
-    this.result = new Float64Array(limits.length);
-    this.standing = new Int8Array(limits.length);
+    this.slack = this.upper.map((v, i) => (this.unknowns[i].seam ? EXACT_MM : OVER * v));
+    this.r = new Float64Array(limits.length);
+    this.start = new Float64Array(limits.length);
+    this.before = new Float64Array(limits.length);
+    this.among = new Uint8Array(limits.length);
+    this.isSeam = Uint8Array.from(this.unknowns, (u) => Number(u.seam !== null));
+    this.spring = Int32Array.from(this.unknowns, (u) => u.spring);
+    this.at = Int32Array.from(this.unknowns, (u) => u.at);
+    this.stood = new Int8Array(limits.length);
   }
 
   /**
@@ -157,7 +193,7 @@ export class Holding {
    * so that the forces between lines stay those of an energy.
    */
   private column(j: number, pushes: (unknown: number) => Float64Array): Float64Array {
-    const known = this.columns.get(j);
+    const known = this.columns[j];
     if (known) return known;
     const { spring, line, seam, joint } = this.unknowns[j];
     const wish: OwnWish = seam ? { spring, pressed: seam } : { spring, closing: { line, mm: 1 } };
@@ -166,7 +202,7 @@ export class Holding {
     if (seam) for (let i = 0; i < made.length; i++) made[i] = -made[i];
     // What holds against a line is the small difference of large forces where little does: never less than nothing.
     else made[j] = made[j] + BREATH * Math.abs(joint.locked[5 * line]);
-    this.columns.set(j, made);
+    this.columns[j] = made;
     return made;
   }
 
@@ -175,9 +211,27 @@ export class Holding {
     return this.unknowns[i];
   }
 
+  /** Adds unknowns that must be looked at: lines over their limits, seams that overlap, or press and came off. */
+  private addWrong(among: number[], touchMm: number): boolean {
+    const { r, before, isSeam, lower, upper, slack, among: inside } = this;
+    let added = false;
+    for (let i = 0; i < r.length; i++) {
+      if (inside[i] === 1) continue;
+      const wrong = isSeam[i]
+        ? r[i] > touchMm || (before[i] > 0 && r[i] < -touchMm)
+        : r[i] > upper[i] + slack[i] || r[i] < lower[i] - slack[i];
+      if (!wrong) continue;
+      among.push(i);
+      inside[i] = 1;
+      added = true;
+    }
+    return added;
+  }
+
   /**
    * Brings what is held in one draw up to date after a step.
    * @param state of all draws; that of this one is changed. @param brought by everything that pushed in the step.
+   * @param worked joint that is worked on: its seams are looked at whatever they do; -1 for none.
    * @param pushes how far every spring moves per unit of an unknown, by its push alone.
    * @returns unknowns that changed, with the closing (mm) or pressure (N) that they gained.
    */
@@ -185,54 +239,82 @@ export class Holding {
     state: HeldState,
     draw: number,
     brought: readonly Brought[],
+    worked: number,
     pushes: (unknown: number) => Float64Array,
   ): [unknown: number, gained: number][] {
-    const { unknowns, free, upper, lower, slack, result, standing, springs } = this;
+    const { r, before, springs, isSeam, at, spring, among: inside } = this;
     const { tensions, pressed, gaps } = state;
-    const n = unknowns.length;
     const line0 = draw * LINES * springs;
     const seam0 = draw * SEAMS * springs;
-    let over = false;
-    for (let i = 0; i < n; i++) {
-      const { at, seam } = unknowns[i];
-      let r = seam ? -gaps[seam0 + at] : tensions[line0 + at];
-      for (const { forces, sizes } of brought) r += forces[i] * sizes[draw];
-      free[i] = r;
-      if (r > upper[i] + slack[i] || r < lower[i] - slack[i]) over = true;
-      if (seam) {
-        const isPressed = pressed[seam0 + at] > 0;
-        standing[i] = isPressed ? 1 : 0;
-        if (isPressed) over = true;
-      }
-    }
-    const gained: [number, number][] = [];
-    if (over) {
-      // What presses is asked for in total: without it, this is how things would be.
-      for (let j = 0; j < n; j++) {
-        const { at, seam } = unknowns[j];
-        const before = seam ? pressed[seam0 + at] : 0;
-        if (before === 0) continue;
-        const taken = this.column(j, pushes);
-        for (let i = 0; i < n; i++) free[i] = free[i] + taken[i] * before;
-      }
-      boxYield({ n, a: (i, j) => this.column(j, pushes)[i], free, lower, upper, slack }, result, standing);
-      for (let j = 0; j < n; j++) {
-        const { at, seam } = unknowns[j];
-        const total = result[j];
-        if (total !== 0) {
-          const taken = this.column(j, pushes);
-          for (let i = 0; i < n; i++) free[i] = free[i] - taken[i] * total;
+    inside.fill(0);
+    const among: number[] = [];
+    for (let i = 0; i < r.length; i++)
+      if (isSeam[i]) {
+        r[i] = -gaps[seam0 + at[i]];
+        before[i] = pressed[seam0 + at[i]];
+        if (spring[i] === worked && (before[i] > 0 || gaps[seam0 + at[i]] < 0)) {
+          among.push(i);
+          inside[i] = 1;
         }
-        const change = seam ? total - pressed[seam0 + at] : -total;
-        if (seam) pressed[seam0 + at] = total;
-        if (change !== 0) gained.push([j, change]);
-      }
+      } else r[i] = tensions[line0 + at[i]];
+    for (const { forces, sizes } of brought) {
+      const size = sizes[draw];
+      for (let i = 0; i < r.length; i++) r[i] = r[i] + forces[i] * size;
     }
-    for (let i = 0; i < n; i++) {
-      const { at, seam } = unknowns[i];
-      if (seam) gaps[seam0 + at] = -free[i];
-      else tensions[line0 + at] = free[i];
+    const touchMm = draw === 0 ? TOUCH_MM.nominal : TOUCH_MM.scattered;
+    this.addWrong(among, touchMm);
+    const gained = among.length > 0 ? this.settled(among, touchMm, pushes) : [];
+    for (let i = 0; i < r.length; i++)
+      if (isSeam[i]) gaps[seam0 + at[i]] = -r[i];
+      else tensions[line0 + at[i]] = r[i];
+    for (const change of gained) {
+      const [j, by] = change;
+      if (isSeam[j]) pressed[seam0 + at[j]] = before[j] + by;
+      else change[1] = -by;
     }
     return gained;
+  }
+
+  /** Solves some unknowns together, and those that are wrong then with them, until none is. @returns what each gained. */
+  private settled(
+    among: number[],
+    touchMm: number,
+    pushes: (unknown: number) => Float64Array,
+  ): [unknown: number, by: number][] {
+    const { r, before, stood, isSeam, start, box } = this;
+    start.set(r);
+    for (;;) {
+      const n = among.length;
+      box.begin(n);
+      const { a, free, at, p } = box;
+      for (let k = 0; k < n; k++) {
+        const j = among[k];
+        free[k] = start[j];
+        box.upper[k] = this.upper[j];
+        box.lower[k] = this.lower[j];
+        box.slack[k] = this.slack[j];
+        at[k] = isSeam[j] ? Number(before[j] > 0) : stood[j];
+        const whole = this.column(j, pushes);
+        for (let i = 0; i < n; i++) a[k * n + i] = whole[among[i]];
+      }
+      // What presses is asked for in total: without it, this is how things would be.
+      for (let k = 0; k < n; k++) {
+        const by = before[among[k]];
+        if (by !== 0) for (let i = 0; i < n; i++) free[i] = free[i] + a[k * n + i] * by;
+      }
+      box.solve();
+      r.set(start);
+      const gained: [number, number][] = [];
+      for (let k = 0; k < n; k++) {
+        const j = among[k];
+        stood[j] = at[k];
+        const by = p[k] - before[j];
+        if (by === 0) continue;
+        gained.push([j, by]);
+        const whole = this.column(j, pushes);
+        for (let i = 0; i < r.length; i++) r[i] = r[i] - whole[i] * by;
+      }
+      if (!this.addWrong(among, touchMm)) return gained;
+    }
   }
 }

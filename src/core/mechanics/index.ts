@@ -1,5 +1,5 @@
 export { beamStiffness, extentAlong, toGlobal } from "./beam";
-export { boxYield } from "./boxYield";
+export { BoxProblem } from "./boxProblem";
 export { type Condensed, condense, condensing, LEAST_FITUP } from "./condensed";
 export {
   fromStructure,

@@ -441,7 +441,8 @@ export class LowRankRun {
       return source;
     };
     for (let d = 0; d < draws.count; d++) {
-      const gained = holding?.after(this.state, d, brought, (unknown) => sourceOf(unknown).pushes) ?? [];
+      const gained =
+        holding?.after(this.state, d, brought, wishes[0]?.spring ?? -1, (unknown) => sourceOf(unknown).pushes) ?? [];
       for (const [unknown, by] of gained) sourceOf(unknown).sizes[d] = by;
       if (d === 0)
         this.yielded = gained.flatMap(([unknown]) => {

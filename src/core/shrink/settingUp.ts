@@ -51,8 +51,8 @@ interface SettingUp {
   toSetUp: (simulation: Pick<Simulation, "outcomes" | "points" | "history">) => SetUpShape;
 }
 
-/** The set-up shape is found when another round changes no point by more than this, mm. */
-const CLOSE_MM = 1e-6;
+/** The set-up shape is found when another round changes no point by more than this, mm: a twentieth of what a tape is read to. */
+const CLOSE_MM = 5e-3;
 const MOST_ROUNDS = 8;
 /** Movement beyond this share of the frame's second extent is more than a linear model can say. */
 const MOST_SHARE = 0.02;

@@ -82,7 +82,7 @@ describe("a simulation", () => {
     expect(width(learned)).toBeLessThan(0.7 * width(mild));
     expect(width(factorsFor(false) as typeof FACTORS)).toBeGreaterThan(width(mild));
   });
-  it("doubles what it does with double heat while nothing yields", () => {
+  it("doubles what it does with double heat while nothing yields or touches", () => {
     const { frame: beams } = fromStructure(frame);
     const soft = { ...beams, material: { ...beams.material, yieldMPa: 1e6 } };
     const run = (heat: number) =>
@@ -90,7 +90,10 @@ describe("a simulation", () => {
         "AC",
         drain(
           simulate({
-            ...input({ draws: 0 }),
+            ...input({
+              draws: 0,
+              factors: { ...FACTORS, gap: { ...FACTORS.gap, value: 50 } } as unknown as typeof FACTORS,
+            }),
             frame: soft,
             steps: tacksThenBeads(frame, { mitreTacks: 2, teeTacks: 2, teeBeads: 4 }, heat).steps,
           }),

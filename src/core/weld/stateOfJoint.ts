@@ -44,6 +44,33 @@ interface TabledState extends JointState {
   seams: readonly SeamState[];
 }
 
+function mitreInState(code: string, form: JointForm & { table: "mitre" }, tk: number): TabledState {
+  const full = { ...form, tk, strip: stripOf(form.bMm) };
+  return { ...mitreState(code, full), seams: seamsOf(code, full) };
+}
+
+/** Face of a straight butt for each of a tee's; it is its own opposite. */
+const AS_BUTT = [1, 0, 2, 3] as const;
+const seamAsButt = (at: number): number => 2 * (AS_BUTT[at >> 1] ?? 0) + (at & 1);
+
+/** A branch stands on its chord with its open faces as on another branch's end: nobody worked out a chord's own face for that. */
+function teeInState(code: string, form: JointForm & { table: "tee" }, tk: number): TabledState {
+  const acrossMm = form.beta * form.bMm;
+  const alongMm = form.bx * acrossMm;
+  const bMm = Math.min(acrossMm, alongMm);
+  const butt = { bMm, tMm: form.branchWallMm, eMPa: form.eMPa, hw: acrossMm / alongMm, angleDeg: 180, tk };
+  const seams = seamsOf(AS_BUTT.map((face) => code[face]).join(""), { ...butt, strip: stripOf(bMm) });
+  return {
+    ...teeState(code, { ...form, tk }),
+    seams: seams.map(({ at, opens, closed, gives }) => ({
+      at: seamAsButt(at),
+      opens,
+      closed: Float64Array.from(AS_BUTT, (face) => closed[face]),
+      gives: gives.map((_, b) => gives[seamAsButt(b)]),
+    })),
+  };
+}
+
 /** A joint by its table, in the table's own axes. */
 function tabled(joint: TabledJoint, state: WeldState): TabledState {
   const { form } = joint;
@@ -53,10 +80,7 @@ function tabled(joint: TabledJoint, state: WeldState): TabledState {
   const key = `${code} ${tk} ${Object.values(form).join()}`;
   const known = KNOWN.get(key);
   if (known) return known;
-  const mitre = form.table === "mitre" ? { ...form, tk, strip: stripOf(form.bMm) } : null;
-  const made: TabledState = mitre
-    ? { ...mitreState(code, mitre), seams: seamsOf(code, mitre) }
-    : { ...teeState(code, { ...form, tk } as Parameters<typeof teeState>[1]), seams: [] };
+  const made = form.table === "mitre" ? mitreInState(code, form, tk) : teeInState(code, form, tk);
   if (KNOWN.size >= KNOWN_MOST) KNOWN.clear();
   KNOWN.set(key, made);
   return made;

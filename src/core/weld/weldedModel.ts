@@ -24,7 +24,7 @@ export interface JointFactors {
  * Open faces touch and do not pull. The springs only keep parts that nothing holds yet where they lie: at this share they do
  * nothing that shows.
  */
-export const NOMINAL_JOINTS: JointFactors = { joint: 1, fitup: 1e-4, gapMm: FACTORS.gap.value };
+export const NOMINAL_JOINTS: JointFactors = { joint: 1, fitup: 3e-4, gapMm: FACTORS.gap.value };
 
 /** A joint that is welded: its faces, its table, what runs through, and why its entry is the nearest one; empty within. */
 interface WeldJoint extends MadeJoint {
@@ -70,7 +70,8 @@ export function weldedModel(frame: MechanicalFrame, factors: JointFactors = NOMI
       ...(place.nodeBAt ? { nodeBAt: place.nodeBAt } : {}),
       contact: contactStiffness(faces, OPEN),
       contactShare: factors.fitup,
-      gapMm: factors.gapMm === null ? null : (input.spec.gapMm ?? factors.gapMm),
+      // A lap lies flat on its chord: it has no seam that stands open.
+      gapMm: factors.gapMm === null || input.spec.kind === "lap" ? null : (input.spec.gapMm ?? factors.gapMm),
       faces,
       form: place.form,
       stiffness: factors.joint,

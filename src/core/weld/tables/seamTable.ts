@@ -1,3 +1,4 @@
+import { symmetricEigen } from "../../numeric";
 import { between, LINEAR, LOG, minus, plus, type Row, SLENDER } from "./knots";
 import type { MitreForm } from "./mitreTable";
 import { SEAM_TABLE, type SeamGeometry } from "./tableData";
@@ -15,11 +16,15 @@ export interface SeamState {
 }
 
 const SQUARE = { hw: 1, angle: 90 } as const;
+const ANGLES = [60, 90, 120, 180] as const;
+const HEIGHTS = [0.5, 1, 2] as const;
 const THOUSANDTH = 1e-3;
+/** The least that any combination of seams gives in the table, in its own units. */
+const LEAST = 1;
 /** Directions that a seam feels: along the normal, and turning about both axes of the cut. */
 const FELT = [1, 3, 5] as const;
 
-const rowsAt = (code: string, want: Partial<typeof SQUARE | SeamGeometry>): [number, Row][] =>
+const rowsAt = (code: string, want: Partial<SeamGeometry>): [number, Row][] =>
   SEAM_TABLE.filter((g) =>
     Object.entries({ ...SQUARE, ...want }).every(([key, v]) => g[key as keyof typeof SQUARE] === v),
   ).flatMap((g) => {
@@ -29,21 +34,11 @@ const rowsAt = (code: string, want: Partial<typeof SQUARE | SeamGeometry>): [num
 
 /** The row of a state, its numbers in the table's order. */
 function rowOf(code: string, { bMm, tMm, hw, angleDeg }: MitreForm): Row {
-  const base = rowsAt(code, {});
-  /** What one property makes: it was varied at one slenderness. */
-  const makes = (knots: readonly number[], key: "hw" | "angle", x: number, axis: typeof LOG): Row => {
-    const rows = knots.map((at): [number, [number, Row]] => [at, rowsAt(code, { [key]: at })[0] as [number, Row]]);
-    const bt = rows[0]?.[1][0] ?? 1;
-    const there = between(base, bt, LOG);
-    return minus(
-      between([[SQUARE[key], there], ...rows.map(([at, [, row]]): [number, Row] => [at, row])], x, axis),
-      there,
-    );
-  };
-  return plus(
-    plus(between(base, bMm / tMm, SLENDER), makes([60, 120, 180], "angle", angleDeg, LINEAR)),
-    makes([0.5, 2], "hw", hw, LOG),
-  );
+  const at = (want: Partial<SeamGeometry>): Row => between(rowsAt(code, want), bMm / tMm, SLENDER);
+  const square = at({});
+  const turned = ANGLES.map((angle): [number, Row] => [angle, angle === SQUARE.angle ? square : at({ angle })]);
+  const high = HEIGHTS.map((h): [number, Row] => [h, h === SQUARE.hw ? square : at({ hw: h })]);
+  return plus(between(turned, angleDeg, LINEAR), minus(between(high, hw, LOG), square));
 }
 
 /**
@@ -73,12 +68,24 @@ export function seamsOf(code: string, form: MitreForm): SeamState[] {
     return { at: at(i), opens, closed, gives: new Float64Array(8) };
   });
   let next = (3 + holds.length) * count;
-  for (const [i, a] of seams.entries())
-    for (const b of seams.slice(i)) {
-      const v = (THOUSANDTH * (row[next++] ?? 0)) / (form.eMPa * form.tMm);
-      a.gives[b.at] = v;
-      b.gives[a.at] = v;
+  const gives = Array.from({ length: count }, () => new Array<number>(count).fill(0));
+  for (let i = 0; i < count; i++)
+    for (let j = i; j < count; j++) {
+      const v = THOUSANDTH * (row[next++] ?? 0);
+      (gives[i] as number[])[j] = v;
+      (gives[j] as number[])[i] = v;
     }
+  const { values, vectors } = symmetricEigen(gives);
+  // Between knots of two kinds some of what gives may be lost: never less than the stiffest of the table.
+  values.forEach((value, k) => {
+    const own = vectors[k] ?? [];
+    const scale = Math.max(LEAST, value) / (form.eMPa * form.tMm);
+    seams.forEach((a, i) => {
+      seams.forEach((b, j) => {
+        a.gives[b.at] = (a.gives[b.at] ?? 0) + scale * (own[i] ?? 0) * (own[j] ?? 0);
+      });
+    });
+  });
   return seams;
 }
 

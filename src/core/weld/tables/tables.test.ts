@@ -7,7 +7,7 @@ import { teeState } from "./teeTable";
 
 const CHECKSUMS = {
   "mitre.json": "10c5eb06b8722bbb2a47ebc3ff383ab9624d52dca87650a3889f926d53bc48ef",
-  "seam.json": "239983df6fdbbe19181c99d20f2702bb7d0e80dd4de84121ec9f97dd18ba0cd7",
+  "seam.json": "6ac52b13ca7a065c4b6eae741e2179cb361a79b299be1ea833b8a542e56544fb",
   "tee.json": "a6f7b0629dff70abf5461508f86a58c4d10efaf95cb6c864a01374ce7b3fb2ff",
 } as const;
 

@@ -1,14 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { boxYield } from "./boxYield";
+import { yieldOf } from "../../../tests/support/box";
 
 const solve = (a: number[][], free: number[], limit: number[]) => {
-  const n = free.length;
-  const p = new Float64Array(n);
-  const lower = limit.map((v) => -v);
-  boxYield({ n, a: (i, j) => a[i]?.[j] ?? 0, free, lower, upper: limit, slack: limit.map((v) => 1e-12 * v) }, p);
+  const p = yieldOf(a, free, limit);
   const force = free.map((f, i) => f - (a[i] ?? []).reduce((sum, v, j) => sum + v * (p[j] ?? 0), 0));
-  return { p: [...p], force };
+  return { p, force };
 };
 /** Every pattern of limits tried in turn: the one that fits. */
 function byTrying(a: number[][], free: number[], limit: number[]): number[] | null {

@@ -105,7 +105,6 @@ function unknownsOf(joint: JointStiffness): OwnUnknown[] {
  */
 export class Holding {
   private readonly unknowns: Unknown[] = [];
-  private readonly lower: Float64Array;
   private readonly upper: Float64Array;
   private readonly slack: Float64Array;
   /** What every unknown comes to: force in a line, overlap at a seam. */
@@ -121,6 +120,7 @@ export class Holding {
   private readonly stood: Int8Array;
   private readonly columns: (Float64Array | undefined)[] = [];
   private readonly box = new BoxProblem();
+  private strength = 1;
 
   /**
    * @param joints what holds at each joint. @param springs how many joints a draw's state has.
@@ -146,7 +146,6 @@ export class Holding {
       }
     }
     this.upper = Float64Array.from(limits);
-    this.lower = this.upper.map((v, i) => (this.unknowns[i].seam ? Number.NEGATIVE_INFINITY : -v));
     this.slack = this.upper.map((v, i) => (this.unknowns[i].seam ? EXACT_MM : OVER * v));
     this.r = new Float64Array(limits.length);
     this.start = new Float64Array(limits.length);
@@ -213,13 +212,13 @@ export class Holding {
 
   /** Adds unknowns that must be looked at: lines over their limits, seams that overlap, or press and came off. */
   private addWrong(among: number[], touchMm: number): boolean {
-    const { r, before, isSeam, lower, upper, slack, among: inside } = this;
+    const { r, before, isSeam, upper, slack, strength, among: inside } = this;
     let added = false;
     for (let i = 0; i < r.length; i++) {
       if (inside[i] === 1) continue;
       const wrong = isSeam[i]
         ? r[i] > touchMm || (before[i] > 0 && r[i] < -touchMm)
-        : r[i] > upper[i] + slack[i] || r[i] < lower[i] - slack[i];
+        : Math.abs(r[i]) > upper[i] * strength + slack[i];
       if (!wrong) continue;
       among.push(i);
       inside[i] = 1;
@@ -232,6 +231,7 @@ export class Holding {
    * Brings what is held in one draw up to date after a step.
    * @param state of all draws; that of this one is changed. @param brought by everything that pushed in the step.
    * @param worked joint that is worked on: its seams are looked at whatever they do; -1 for none.
+   * @param strength share of its yield force that every line has in this draw.
    * @param pushes how far every spring moves per unit of an unknown, by its push alone.
    * @returns unknowns that changed, with the closing (mm) or pressure (N) that they gained.
    */
@@ -240,8 +240,10 @@ export class Holding {
     draw: number,
     brought: readonly Brought[],
     worked: number,
+    strength: number,
     pushes: (unknown: number) => Float64Array,
   ): [unknown: number, gained: number][] {
+    this.strength = strength;
     const { r, before, springs, isSeam, at, spring, among: inside } = this;
     const { tensions, pressed, gaps } = state;
     const line0 = draw * LINES * springs;
@@ -290,8 +292,8 @@ export class Holding {
       for (let k = 0; k < n; k++) {
         const j = among[k];
         free[k] = start[j];
-        box.upper[k] = this.upper[j];
-        box.lower[k] = this.lower[j];
+        box.upper[k] = this.upper[j] * this.strength;
+        box.lower[k] = isSeam[j] ? Number.NEGATIVE_INFINITY : -box.upper[k];
         box.slack[k] = this.slack[j];
         at[k] = isSeam[j] ? Number(before[j] > 0) : stood[j];
         const whole = this.column(j, pushes);

@@ -440,9 +440,11 @@ export class LowRankRun {
       this.record.pushed(a, source);
       return source;
     };
+    const strength = draws.shared(["yield"]);
+    const worked = wishes[0]?.spring ?? -1;
     for (let d = 0; d < draws.count; d++) {
       const gained =
-        holding?.after(this.state, d, brought, wishes[0]?.spring ?? -1, (unknown) => sourceOf(unknown).pushes) ?? [];
+        holding?.after(this.state, d, brought, worked, strength[d], (unknown) => sourceOf(unknown).pushes) ?? [];
       for (const [unknown, by] of gained) sourceOf(unknown).sizes[d] = by;
       if (d === 0)
         this.yielded = gained.flatMap(([unknown]) => {

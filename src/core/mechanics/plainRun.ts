@@ -83,7 +83,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         return known;
       };
       const brought = [{ forces: holding.forces(jointsMoved(by), wish), sizes: Float64Array.of(1) }];
-      for (const [unknown, gained] of holding.after(state, 0, brought, wish?.spring ?? -1, (i) => unit(i).moved))
+      for (const [unknown, gained] of holding.after(state, 0, brought, wish?.spring ?? -1, 1, (i) => unit(i).moved))
         unit(unknown).by.forEach((v, i) => {
           by[i] = by[i] + gained * v;
         });

@@ -74,6 +74,7 @@ describe("a frame made longer and wider than drawn", () => {
           unit: "mm" as const,
           unsigned: false,
           nominal: value,
+          wide: null,
           estimate: { value, low: value - half, high: value + half },
         },
       ],

@@ -2,9 +2,11 @@ import { describe, expect, it } from "vitest";
 import { FACTORS } from "../weld";
 import { drawsOf } from "./draws";
 
+const made = (count: number) => drawsOf(FACTORS, count, 7, { beads: ["a", "b"], joints: ["A", "B"] });
+
 describe("draws", () => {
   it("are the same every time, begin with the nominal one, and have half above it", () => {
-    const [one, two] = [drawsOf(FACTORS, 64, 7), drawsOf(FACTORS, 64, 7)];
+    const [one, two] = [made(64), made(64)];
     const heat = one.shared(["transverse"]);
     expect([...heat]).toEqual([...two.shared(["transverse"])]);
     expect(heat[0]).toBe(1);
@@ -14,15 +16,41 @@ describe("draws", () => {
     expect(heat.every((v) => v > 0)).toBe(true);
   });
   it("scatter as they are said to: lognormal with the stated variation", () => {
-    const logs = [...drawsOf(FACTORS, 4000, 3).shared(["transverse"])].slice(1).map(Math.log);
+    const logs = [...made(4000).shared(["transverse"])].slice(1).map(Math.log);
     const mean = logs.reduce((s, v) => s + v, 0) / logs.length;
     const sd = Math.sqrt(logs.reduce((s, v) => s + (v - mean) ** 2, 0) / (logs.length - 1));
     expect(mean).toBeCloseTo(0, 1);
     expect(sd).toBeCloseTo(Math.sqrt(Math.log(1 + FACTORS.transverse.cv ** 2)), 2);
   });
+  it("are free of each other: what is linear in them has the variance of its parts, however few they are", () => {
+    const draws = made(61);
+    const logs = (of: Float64Array, cv: number) =>
+      [...of].slice(1).map((v) => Math.log(v) / Math.sqrt(Math.log(1 + cv ** 2)));
+    const columns = [
+      logs(draws.shared(["transverse"]), FACTORS.transverse.cv),
+      logs(draws.shared(["day"]), FACTORS.day.cv),
+      logs(draws.gap("A"), FACTORS.gap.cv),
+      logs(draws.bead("b", 0), Math.hypot(FACTORS.perBead.cv, FACTORS.fit.cv)),
+    ];
+    columns.forEach((x, i) => {
+      columns.forEach((y, j) => {
+        const common = x.reduce((s, v, d) => s + v * (y[d] ?? 0), 0) / x.length;
+        expect(common).toBeCloseTo(i === j ? 1 : 0, 9);
+      });
+    });
+  });
+  it("say what an outcome hangs on", () => {
+    const draws = made(200);
+    const gap = draws.gap("A").map((v) => Math.log(v) / Math.sqrt(Math.log(1 + FACTORS.gap.cv ** 2)));
+    const heat = draws.shared(["transverse"]).map((v) => Math.log(v) / Math.sqrt(Math.log(1 + FACTORS.transverse.cv ** 2)));
+    const shares = draws.sharesOf(gap.map((v, d) => 3 * v + 4 * (heat[d] ?? 0)));
+    expect(shares.gaps).toBeCloseTo(9 / 25, 1);
+    expect(shares.heat).toBeCloseTo(16 / 25, 1);
+    expect(shares.beads).toBeLessThan(0.02);
+  });
   it("differ from bead to bead and go with nothing but the bead's name", () => {
-    const draws = drawsOf(FACTORS, 64, 7);
+    const draws = made(64);
     expect([...draws.bead("a", 0)]).not.toEqual([...draws.bead("b", 0)]);
-    expect([...draws.bead("a", 0)]).toEqual([...drawsOf(FACTORS, 64, 7).bead("a", 0)]);
+    expect([...draws.bead("a", 0)]).toEqual([...made(64).bead("a", 0)]);
   });
 });

@@ -2,7 +2,20 @@ import type { Draws } from "../mechanics";
 import { normalDraw, seeded } from "../numeric";
 import type { FactorName, ShrinkFactors } from "../weld";
 
-const HEAT_FACTORS = ["transverse", "longitudinal", "filletClosing", "tackHeat", "day", "otherMaterial"] as const;
+/** Factors that all of a frame shares in a draw. */
+const SHARED = ["transverse", "longitudinal", "filletClosing", "tackHeat", "day", "otherMaterial", "yield"] as const;
+/** What a stiffness of the joints is scattered by. */
+const STIFFNESS = "stiffness of joints";
+
+/** Where scatter comes from, in groups that somebody could do something about. */
+export const SCATTERS = ["heat", "beads", "gaps", "joints", "strength"] as const;
+export type ScatterName = (typeof SCATTERS)[number];
+
+/** A source of scatter: its group and its standard normal value in each draw (nought in draw 0). */
+interface Column {
+  of: ScatterName;
+  z: Float64Array;
+}
 
 /** Lognormal with mean-free logarithm: half of the draws lie above 1. */
 const lognormal = (cv: number, z: number): number => Math.exp(Math.sqrt(Math.log(1 + cv * cv)) * z);
@@ -13,40 +26,112 @@ function hash(text: string): number {
   return h >>> 0;
 }
 
+/** Beads and joints of a frame, by their ids. */
+export interface Scattered {
+  beads: readonly string[];
+  joints: readonly string[];
+}
+
+/** Draws that can also say which scatter an outcome hangs on. */
+export interface FrameDraws extends Draws {
+  /** Normal values that the stiffness of all joints is scattered by. */
+  stiffness: Float64Array;
+  /** Share of an outcome's variance that each group makes, as far as it is linear in it. @param values one per draw. */
+  sharesOf: (values: ArrayLike<number>) => Record<ScatterName, number>;
+}
+
 /**
- * Fixed draws from the stated scatters.
+ * Fixed draws from the stated scatters. Every source of scatter has a column of normal values; columns are made mean-free, of unit variance
+ * and free of each other (Gram and Schmidt, in the order of their names), so that what is linear in them has exactly its variance
+ * however few draws there are. The same order of beads or another gives the same draws.
  * @param factors with their coefficients of variation. @param count how many, draw 0 being nominal. @param seed any integer.
+ * @param of the beads and joints that scatter.
  */
-export function drawsOf(factors: ShrinkFactors, count: number, seed: number): Draws {
-  const column = (name: string, cv: number): Float64Array => {
+export function drawsOf(factors: ShrinkFactors, count: number, seed: number, of: Scattered): FrameDraws {
+  const columns = new Map<string, Column>();
+  const basis: Float64Array[] = [];
+  const n = count - 1;
+  const add = (name: string, group: ScatterName): void => {
     const random = seeded(seed ^ hash(name));
-    return Float64Array.from({ length: count }, (_, d) => {
-      const z = normalDraw(random);
-      return d === 0 ? 1 : lognormal(cv, z);
-    });
+    const z = new Float64Array(count);
+    for (let d = 1; d < count; d++) z[d] = normalDraw(random);
+    // As many as can be free of each other with room to spare; beyond, columns are as they fall.
+    if (2 * basis.length < n) {
+      setApart(z, basis);
+      basis.push(z);
+    }
+    columns.set(name, { of: group, z });
   };
-  const of = Object.fromEntries(HEAT_FACTORS.map((f) => [f, column(f, factors[f].cv)])) as Partial<
+  for (const name of SHARED) add(name, name === "yield" ? "strength" : "heat");
+  add(STIFFNESS, "joints");
+  for (const id of [...of.joints].sort()) add(`gap ${id}`, "gaps");
+  for (const id of [...of.joints].sort()) add(`joint ${id}`, "joints");
+  for (const id of [...new Set(of.beads)].sort()) add(`bead ${id}`, "beads");
+
+  const column = (name: string): Float64Array => {
+    const known = columns.get(name);
+    if (!known) throw new RangeError(`${name} does not scatter in these draws.`);
+    return known.z;
+  };
+  const scattered = (name: string, cv: number): Float64Array => column(name).map((z) => lognormal(cv, z));
+  const shared = Object.fromEntries(SHARED.map((f) => [f, scattered(f, factors[f].cv)])) as Partial<
     Record<FactorName, Float64Array>
   >;
-  const products = new Map<string, Float64Array>();
-  const own = new Map<string, Float64Array>();
-  const cached = (id: string, cv: number): Float64Array => {
-    const known = own.get(id) ?? column(id, cv);
-    own.set(id, known);
+  const made = new Map<string, Float64Array>();
+  const kept = (key: string, make: () => Float64Array): Float64Array => {
+    const known = made.get(key) ?? make();
+    made.set(key, known);
     return known;
   };
   return {
     count,
-    shared: (names) => {
-      const key = names.join();
-      const known =
-        products.get(key) ??
-        Float64Array.from({ length: count }, (_, d) => names.reduce((p, n) => p * (of[n as FactorName]?.[d] ?? 1), 1));
-      products.set(key, known);
-      return known;
-    },
-    bead: (id, besides) => cached(`bead ${id}`, Math.hypot(factors.perBead.cv, factors.fit.cv, besides)),
-    gap: (joint) => cached(`gap ${joint}`, factors.gap.cv),
-    joint: (id) => cached(`joint ${id}`, factors.unfitted.cv),
+    shared: (names) =>
+      kept(names.join(), () =>
+        Float64Array.from({ length: count }, (_, d) =>
+          names.reduce((p, name) => p * (shared[name as FactorName]?.[d] ?? 1), 1),
+        ),
+      ),
+    gap: (joint) => kept(`gap ${joint}`, () => scattered(`gap ${joint}`, factors.gap.cv)),
+    joint: (id) => kept(`joint ${id}`, () => scattered(`joint ${id}`, factors.unfitted.cv)),
+    bead: (id, besides) =>
+      kept(`bead ${id} ${besides}`, () =>
+        scattered(`bead ${id}`, Math.hypot(factors.perBead.cv, factors.fit.cv, besides)),
+      ),
+    stiffness: column(STIFFNESS),
+    sharesOf: (values) => sharesOf(values, [...columns.values()]),
   };
+}
+
+/** Takes the mean and what others have in common with it out of a column; draw 0 stays nought. */
+function setApart(z: Float64Array, basis: readonly Float64Array[]): void {
+  const n = z.length - 1;
+  let mean = 0;
+  for (let d = 1; d <= n; d++) mean += z[d] / n;
+  for (let d = 1; d <= n; d++) z[d] = z[d] - mean;
+  for (const b of basis) {
+    let common = 0;
+    for (let d = 1; d <= n; d++) common += (z[d] * b[d]) / n;
+    for (let d = 1; d <= n; d++) z[d] = z[d] - common * b[d];
+  }
+  let square = 0;
+  for (let d = 1; d <= n; d++) square += z[d] ** 2 / n;
+  if (square > 0) for (let d = 1; d <= n; d++) z[d] = z[d] / Math.sqrt(square);
+}
+
+function sharesOf(values: ArrayLike<number>, columns: readonly Column[]): Record<ScatterName, number> {
+  const n = values.length - 1;
+  let mean = 0;
+  for (let d = 1; d <= n; d++) mean += values[d] / n;
+  let variance = 0;
+  for (let d = 1; d <= n; d++) variance += (values[d] - mean) ** 2 / n;
+  const shares = Object.fromEntries(SCATTERS.map((s) => [s, 0])) as Record<ScatterName, number>;
+  if (!(variance > 0)) return shares;
+  for (const { of, z } of columns) {
+    let common = 0;
+    for (let d = 1; d <= n; d++) common += ((values[d] - mean) * z[d]) / n;
+    // What chance alone would make of a column that has no part in it is taken off.
+    shares[of] += common ** 2 / variance - 1 / n;
+  }
+  for (const s of SCATTERS) shares[s] = Math.min(1, Math.max(0, shares[s]));
+  return shares;
 }

@@ -13,7 +13,7 @@ import type { SimulationStep } from "./simulationSteps";
 import { twistStiffness } from "./twistStiffness";
 
 /** One predicted quantity of the cold frame: change from how it was set up, unless it is a size of its own. */
-export type PredictedOutcome = Pick<SimulatedOutcome, "id" | "unit" | "unsigned" | "nominal" | "estimate">;
+export type PredictedOutcome = Pick<SimulatedOutcome, "id" | "unit" | "unsigned" | "nominal" | "estimate" | "wide">;
 
 /** What welding in one order is expected to do to one frame. */
 export interface Prediction {
@@ -92,7 +92,7 @@ export function* predictFrame(
   const prediction: Prediction = {
     heatJPerMm: heat,
     closingMm,
-    outcomes: simulation.outcomes.map(({ byStep: _, after: __, ...q }) => q),
+    outcomes: simulation.outcomes.map(({ byStep: _, after: __, draws: ___, ...q }) => q),
     setUp,
     allowancesMm: allowances(structure, setUp, simulation.outcomes),
     twistNPerMm,

@@ -1,11 +1,11 @@
 import type { FaceLine } from "../frame";
 import { type Condensed, condensing, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
-import { normalDraw, partOf, seeded } from "../numeric";
+import { partOf } from "../numeric";
 import type { Estimate } from "../units";
 import { FACTORS, type JointFactors, NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { compilingLoads } from "./compileSteps";
-import { drawsOf } from "./draws";
+import { drawsOf, type FrameDraws, type ScatterName } from "./draws";
 import type { OutcomeId } from "./outcomeId";
 import { type Outcome, outcomeAt } from "./outcomes";
 import type { OutputPoint, Outputs } from "./outputs";
@@ -25,6 +25,8 @@ export interface SimulationInput {
   factors?: ShrinkFactors;
   /** Draws for the bands; 0 for the nominal frame alone. */
   draws?: number;
+  /** Another seed gives other draws. */
+  seed?: number;
 }
 
 /** One quantity of the cold frame. */
@@ -36,6 +38,10 @@ export interface SimulatedOutcome {
   nominal: number;
   /** What to expect, with the band that holds about nine in ten. */
   estimate: Estimate;
+  /** Share of the band's variance that each kind of scatter makes by itself; what is left they make together. Null without draws. */
+  wide: Record<ScatterName, number> | null;
+  /** Value in each draw, draw 0 nominal. */
+  draws: Float64Array;
   /** Nominal value after each step (of the same sum over points as at the end, for a flatness or a bow). */
   after: Float64Array;
   /** What is left of what each step did in the final nominal value; they add up to it. Squaring up takes back what came before. */
@@ -80,8 +86,11 @@ function* variant(
   return yield* new LowRankRun(condensed).whole(plan);
 }
 
-/** What scatter of stiffness does to the outputs, per standard deviation of its logarithm. */
-const STIFFNESS_SCATTER = ["joint"] as const;
+/** What scatters one by one in a frame. */
+const scatteredOf = (model: WeldedModel, steps: readonly SimulationStep[]) => ({
+  beads: steps.flatMap((s) => (s.do === "tack" || s.do === "bead" || s.do === "chord" ? [s.id] : [])),
+  joints: model.joints.map((j) => j.id),
+});
 
 /**
  * Works through the steps of a frame: movement after each, final shape with bands, what each step did to it.
@@ -89,16 +98,17 @@ const STIFFNESS_SCATTER = ["joint"] as const;
  * @throws RangeError when the frame or the steps have an error: ask frameProblems and stepProblems first.
  */
 export function* simulate(input: SimulationInput): Generator<number, Simulation> {
-  const { frame, steps, factors = FACTORS, draws: count = DRAWS } = input;
+  const { frame, steps, factors = FACTORS, draws: count = DRAWS, seed = SEED } = input;
   const nominal = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
-  const stages = count > 0 ? 2 + STIFFNESS_SCATTER.length : 2;
+  const stages = count > 0 ? 3 : 2;
   const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
   const model = weldedModel(frame, nominal);
   yield 0;
   const plan = yield* part(0, compilingLoads(new CompileCache(model, factors), steps));
   const outputs = input.outputs(model);
   const condensed: Condensed = yield* part(0, condensing(plan, outputs.rows));
-  const run = new LowRankRun(condensed, count > 0 ? drawsOf(factors, count + 1, SEED) : NO_DRAWS);
+  const draws = count > 0 ? drawsOf(factors, count + 1, seed, scatteredOf(model, steps)) : null;
+  const run = new LowRankRun(condensed, draws ?? NO_DRAWS);
   const m = condensed.outputs;
   const history: Float64Array[] = steps.map(() => new Float64Array(0));
   const clampForces: Simulation["clampForces"] = steps.map(() => []);
@@ -122,24 +132,17 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   );
 
   const samples = run.out;
-  if (count > 0) {
-    const scatter: Float64Array[] = [];
-    for (const [i, name] of STIFFNESS_SCATTER.entries()) {
-      const spread = Math.exp(Math.sqrt(Math.log(1 + factors[name].cv ** 2)));
-      const out = yield* part(2 + i, variant(input, factors, { ...nominal, [name]: nominal[name] * spread }));
-      scatter.push(out.map((v, o) => v - samples[o]));
-    }
-    for (const [i, effect] of scatter.entries()) {
-      const random = seeded(SEED + 1 + i);
-      for (let d = 1; d <= count; d++) {
-        const z = normalDraw(random);
-        for (let o = 0; o < m; o++) samples[d * m + o] = samples[d * m + o] + z * effect[o];
-      }
-    }
+  if (draws) {
+    // What scatter of the joints' stiffness does to the outputs, per standard deviation of its logarithm.
+    const spread = Math.exp(Math.sqrt(Math.log(1 + factors.joint.cv ** 2)));
+    const out = yield* part(2, variant(input, factors, { ...nominal, joint: nominal.joint * spread }));
+    const effect = out.map((v, o) => v - samples[o]);
+    for (let d = 1; d <= count; d++)
+      for (let o = 0; o < m; o++) samples[d * m + o] = samples[d * m + o] + draws.stiffness[d] * effect[o];
   }
   const outcomes: SimulatedOutcome[] = [];
   for (const q of input.outcomes(model, outputs))
-    outcomes.push(yield* simulatedOutcome(q, samples, m, count, history, steps));
+    outcomes.push(yield* simulatedOutcome(q, samples, m, draws, history, steps));
   return {
     steps,
     points: outputs.points,
@@ -171,7 +174,7 @@ function* simulatedOutcome(
   q: Outcome,
   samples: Float64Array,
   m: number,
-  count: number,
+  draws: FrameDraws | null,
   history: readonly Float64Array[],
   steps: readonly SimulationStep[],
 ): Generator<number, SimulatedOutcome> {
@@ -187,12 +190,12 @@ function* simulatedOutcome(
     if (step?.do === "square up") for (let i = 0; i < s; i++) byStep[i] = byStep[i] * step.residualShare;
     else byStep[s] = here - (s > 0 ? after[s - 1] : 0);
   });
-  const all: number[] = [];
-  for (let d = 1; d <= count; d++) {
-    all.push(outcomeAt(q, samples, d * m));
+  const all = new Float64Array(draws?.count ?? 1);
+  all[0] = nominal;
+  for (let d = 1; d < all.length; d++) {
+    all[d] = outcomeAt(q, samples, d * m);
     if (d % DRAWS_AT_ONCE === 0) yield 1;
   }
-  all.sort((a, b) => a - b);
   return {
     id: q.id,
     unit: q.unit,
@@ -200,7 +203,9 @@ function* simulatedOutcome(
     nominal,
     after,
     byStep,
-    estimate: band(all, nominal, q.unsigned),
+    wide: draws?.sharesOf(all) ?? null,
+    draws: all,
+    estimate: band(all.slice(1).sort(), nominal, q.unsigned),
   };
 }
 
@@ -208,14 +213,27 @@ function* simulatedOutcome(
  * Value and the band that holds about nine draws in ten. The value is the nominal one, or the middle of the draws for a
  * size that scatter can only add to (a flatness of the nominal frame is far smaller than any real one).
  */
-function band(sorted: readonly number[], nominal: number, unsigned: boolean): Estimate {
+function band(sorted: Float64Array, nominal: number, unsigned: boolean): Estimate {
   if (sorted.length === 0) return { value: nominal, low: nominal, high: nominal };
-  const quantile = (share: number): number => {
-    const place = share * (sorted.length - 1);
-    const i = Math.floor(place);
-    const [a, b] = [sorted[i], sorted[Math.min(sorted.length - 1, i + 1)]];
-    return a + (place - i) * (b - a);
-  };
+  const quantile = (share: number): number => smoothQuantile(sorted, share);
   const value = unsigned ? quantile(0.5) : nominal;
   return { value, low: Math.min(value, quantile(0.05)), high: Math.max(value, quantile(0.95)) };
+}
+
+/**
+ * A quantile as the mean of values around its place, weighted by how likely each is to be it: it scatters less than the one value there.
+ * Source: after Harrell and Davis (1982, from memory), with a normal weight of their variance for their beta weight.
+ */
+function smoothQuantile(sorted: Float64Array, share: number): number {
+  const n = sorted.length;
+  const place = share * (n + 1) - 1;
+  const spread = Math.sqrt(n * share * (1 - share));
+  let sum = 0;
+  let weights = 0;
+  for (let i = Math.max(0, Math.ceil(place - 4 * spread)); i <= Math.min(n - 1, place + 4 * spread); i++) {
+    const weight = Math.exp(-(((i - place) / spread) ** 2) / 2);
+    sum += weight * sorted[i];
+    weights += weight;
+  }
+  return sum / weights;
 }

@@ -49,6 +49,8 @@ export const FACTORS = {
   outside: { value: 1, cv: 0.3, source: "11.9 to 15.1 mrad per mm by the mesh of the finite elements" },
   /** Heat of a day: the same for all of a frame, on steel that was found cold or warm, by one hand. */
   day: { value: 1, cv: 0.1, source: "own judgement" },
+  /** Yield stress of one melt against the next, as a share of what the material states. */
+  yield: { value: 1, cv: 0.08, source: "mill tests of one grade scatter by 5 to 10 % (from memory)" },
   /** Other materials than the one that the factors were found on. */
   otherMaterial: { value: 1, cv: 0.3, source: "own judgement" },
 } as const satisfies Record<string, Factor>;

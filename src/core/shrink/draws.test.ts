@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { FACTORS } from "../weld";
 import { drawsOf } from "./draws";
 
-const made = (count: number) => drawsOf(FACTORS, count, 7, { beads: ["a", "b"], joints: ["A", "B"] });
+const made = (count: number) => drawsOf(FACTORS, count, 7, { tacks: [], beads: ["a", "b"], joints: ["A", "B"] });
 
 describe("draws", () => {
   it("are the same every time, begin with the nominal one, and have half above it", () => {
@@ -42,7 +42,9 @@ describe("draws", () => {
   it("say what an outcome hangs on", () => {
     const draws = made(200);
     const gap = draws.gap("A").map((v) => Math.log(v) / Math.sqrt(Math.log(1 + FACTORS.gap.cv ** 2)));
-    const heat = draws.shared(["transverse"]).map((v) => Math.log(v) / Math.sqrt(Math.log(1 + FACTORS.transverse.cv ** 2)));
+    const heat = draws
+      .shared(["transverse"])
+      .map((v) => Math.log(v) / Math.sqrt(Math.log(1 + FACTORS.transverse.cv ** 2)));
     const shares = draws.sharesOf(gap.map((v, d) => 3 * v + 4 * (heat[d] ?? 0)));
     expect(shares.gaps).toBeCloseTo(9 / 25, 1);
     expect(shares.heat).toBeCloseTo(16 / 25, 1);

@@ -8,7 +8,7 @@ const SHARED = ["transverse", "longitudinal", "filletClosing", "tackHeat", "day"
 const STIFFNESS = "stiffness of joints";
 
 /** Where scatter comes from, in groups that somebody could do something about. */
-export const SCATTERS = ["heat", "beads", "gaps", "joints", "strength"] as const;
+export const SCATTERS = ["heat", "tacks", "beads", "gaps", "joints", "strength"] as const;
 export type ScatterName = (typeof SCATTERS)[number];
 
 /** A source of scatter: its group and its standard normal value in each draw (nought in draw 0). */
@@ -26,8 +26,9 @@ function hash(text: string): number {
   return h >>> 0;
 }
 
-/** Beads and joints of a frame, by their ids. */
+/** Tacks, beads and joints of a frame, by their ids. */
 export interface Scattered {
+  tacks: readonly string[];
   beads: readonly string[];
   joints: readonly string[];
 }
@@ -66,6 +67,7 @@ export function drawsOf(factors: ShrinkFactors, count: number, seed: number, of:
   add(STIFFNESS, "joints");
   for (const id of [...of.joints].sort()) add(`gap ${id}`, "gaps");
   for (const id of [...of.joints].sort()) add(`joint ${id}`, "joints");
+  for (const id of [...new Set(of.tacks)].sort()) add(`bead ${id}`, "tacks");
   for (const id of [...new Set(of.beads)].sort()) add(`bead ${id}`, "beads");
 
   const column = (name: string): Float64Array => {

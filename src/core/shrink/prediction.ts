@@ -3,6 +3,7 @@ import type { StructureMechanics } from "../mechanics";
 import { partOf } from "../numeric";
 import { type Estimate, formatSmall, physical, type UnitPreference, wallWords } from "../units";
 import { FACTORS, factorsFor, heatJPerMm, type ShrinkFactors, type Weld } from "../weld";
+import { bandWords } from "./bandWords";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
 import { outcomeKey } from "./outcomeId";
 import type { OutputPoint } from "./outputs";
@@ -159,7 +160,8 @@ function reasonsOf(
           `A corner would move by ${formatSmall(Math.round(beyondMm), units)}: more than this model can say. Check heat, wall and sizes; nothing is set up off nominal.`,
         ]),
     `${physical("heat", heat, units)} on a wall of ${wallWords(wallMm, units)} closes a mitre freely by about ${formatSmall(closingMm, units, { decimals: 2 })} under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
-    "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter. They are wide because no coupon of this shop has been measured.",
+    "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter.",
+    ...bandWords(simulation.outcomes),
     ...(simulation.steps.some((s) => s.do === "clamp")
       ? ["Clamps hold it down on the bed; along the bed it is free to shrink."]
       : []),

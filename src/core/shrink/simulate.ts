@@ -88,7 +88,8 @@ function* variant(
 
 /** What scatters one by one in a frame. */
 const scatteredOf = (model: WeldedModel, steps: readonly SimulationStep[]) => ({
-  beads: steps.flatMap((s) => (s.do === "tack" || s.do === "bead" || s.do === "chord" ? [s.id] : [])),
+  tacks: steps.flatMap((s) => (s.do === "tack" ? [s.id] : [])),
+  beads: steps.flatMap((s) => (s.do === "bead" || s.do === "chord" ? [s.id] : [])),
   joints: model.joints.map((j) => j.id),
 });
 

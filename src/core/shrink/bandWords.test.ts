@@ -1,0 +1,47 @@
+import { describe, expect, it } from "vitest";
+import { ladder, simulationOf, tacksThenBeads } from "../../../tests/support/ladder";
+import { drain } from "../numeric";
+import { FACTORS } from "../weld";
+import { bandWords, COUPON_LEAVES, couponNarrows } from "./bandWords";
+import { outcomeKey } from "./outcomeId";
+import { simulate } from "./simulate";
+
+/** The factors once coupons were measured: what is shared by all beads scatters by so much less. */
+const learned = Object.fromEntries(
+  Object.entries(FACTORS).map(([name, factor]) => [
+    name,
+    ["transverse", "longitudinal", "filletClosing", "tackHeat", "day", "otherMaterial"].includes(name)
+      ? { ...factor, cv: COUPON_LEAVES * factor.cv }
+      : factor,
+  ]),
+) as unknown as typeof FACTORS;
+
+describe("what makes a band wide", () => {
+  const frames = [ladder(0), ladder(1), ladder(2, { size: "40", wall: "3", depth: "" })];
+  it("is true of the frame: with coupons the bands narrow by what it says or more", () => {
+    for (const frame of frames) {
+      const { steps } = tacksThenBeads(frame, { mitreTacks: 3, teeTacks: 2, teeBeads: 4 });
+      const of = (factors: typeof FACTORS) => drain(simulate(simulationOf(frame, steps, { factors }))).outcomes;
+      const [now, then] = [of(FACTORS), of(learned)];
+      now.forEach((outcome, i) => {
+        if (!["length", "square", "flat", "twist"].includes(outcome.id.kind)) return;
+        const [wide, narrow] = [outcome, then[i] ?? outcome].map(({ estimate }) => estimate.high - estimate.low);
+        const narrows = 1 - (narrow ?? 0) / (wide ?? 1);
+        expect(narrows, outcomeKey(outcome.id)).toBeGreaterThan(couponNarrows(outcome) - 0.03);
+      });
+    }
+  });
+  it("is told with its numbers, and nothing is told without draws", () => {
+    const [frame] = frames;
+    if (!frame) throw new Error("no frame");
+    const { steps } = tacksThenBeads(frame, { mitreTacks: 3, teeTacks: 0, teeBeads: 0 });
+    const { outcomes } = drain(simulate(simulationOf(frame, steps)));
+    const [what, coupons] = bandWords(outcomes);
+    const lengths = outcomes.filter((o) => o.id.kind === "length");
+    const share = lengths.reduce((s, o) => s + (o.wide?.heat ?? 0), 0) / lengths.length;
+    const said = Number(/lengths: heat that all beads share (\d+) %/.exec(what ?? "")?.[1]);
+    expect(Math.abs(said / 100 - share)).toBeLessThan(0.02);
+    expect(coupons).toMatch(/lengths by \d+ %.*; hardly that of .*AC less BD/);
+    expect(bandWords(drain(simulate(simulationOf(frame, steps, { draws: 0 }))).outcomes)).toEqual([]);
+  });
+});

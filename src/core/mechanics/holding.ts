@@ -60,130 +60,183 @@ const EXACT_MM = 1e-10;
 /** Stiffness of a line against itself that is always there, as a share of what its joint alone would hold it with. */
 const BREATH = 1e-6;
 
-/** An unknown of a joint: a line that may yield, or a seam that may touch. */
-interface OwnUnknown {
-  joint: JointStiffness;
-  /** Load on the joint per unit: of a mm of closing, of a N that presses. */
+/** What may change in a step at a joint: its lines, which may yield, then its seams, which may touch. */
+interface OwnUnknowns {
+  count: number;
+  /** Load on the joint per unit, six each: of a mm of closing, of a N that presses. */
   push: Float64Array;
   /** Line of the joint; -1 for a seam. */
-  line: number;
-  seam: Seam | null;
+  line: Int32Array;
+  /** Place among the joint's lines or seams. */
+  at: Int32Array;
   /** Force at which a line yields, N; nought for a seam. */
-  limit: number;
-}
-/** The same in a frame. */
-interface Unknown extends OwnUnknown {
-  spring: number;
-  /** Its place in the state. */
-  at: number;
+  limit: Float64Array;
+  seams: readonly (Seam | null)[];
 }
 
 /** Unknowns of joints seen so far. */
-const OF_JOINT = new WeakMap<JointStiffness, OwnUnknown[]>();
+const OF_JOINT = new WeakMap<JointStiffness, OwnUnknowns>();
 
-function unknownsOf(joint: JointStiffness): OwnUnknown[] {
+function unknownsOf(joint: JointStiffness): OwnUnknowns {
   const known = OF_JOINT.get(joint);
   if (known) return known;
-  const made = [
-    ...joint.lines.map(({ line, yieldN }) => ({
-      joint,
-      line,
-      seam: null,
-      push: columnOf(joint.push, line),
-      limit: yieldN,
-    })),
-    ...joint.seams.map((seam) => ({ joint, line: -1, seam, push: seam.push, limit: 0 })),
+  const own = [
+    ...joint.lines.map(({ line, yieldN }) => ({ line, at: line, push: columnOf(joint.push, line), yieldN, seam: null })),
+    ...joint.seams.map((seam) => ({ line: -1, at: seam.at, push: seam.push, yieldN: 0, seam })),
   ];
+  const made = {
+    count: own.length,
+    push: Float64Array.from(own.flatMap((u) => [...u.push])),
+    line: Int32Array.from(own, (u) => u.line),
+    at: Int32Array.from(own, (u) => u.at),
+    limit: Float64Array.from(own, (u) => u.yieldN),
+    seams: own.map((u) => u.seam),
+  };
   OF_JOINT.set(joint, made);
   return made;
+}
+
+/** An unknown of a step, as whoever works out what it does to the frame needs it. */
+interface Unknown {
+  spring: number;
+  /** Line that yields; -1 for a seam. */
+  line: number;
+  seam: Seam | null;
+  push: Float64Array;
 }
 
 /**
  * All that holds in a frame, in one problem: tacks and finished beads of every joint, each with at most its yield force, loading and
  * unloading, and the seams that are still open, which press where they touch and never pull. With d how far a joint moved, e what
  * its lines closed and p what its seams press with: N = Q e - D' K (d - D e) - W p, and a seam opens by V' d + W' e + G p.
+ * Room is kept from step to step; what holds at the joints is told by `begin`.
  */
 export class Holding {
-  private readonly unknowns: Unknown[] = [];
-  private readonly upper: Float64Array;
-  private readonly slack: Float64Array;
+  /** Unknowns of this step. */
+  private n = 0;
+  private joints: readonly (JointStiffness | null)[] = [];
+  /** First unknown of each joint, and their end. */
+  private readonly first: Int32Array;
+  private readonly spring: Int32Array;
+  private readonly line: Int32Array;
+  /** Place in the state. */
+  private readonly at: Int32Array;
+  private readonly isSeam: Uint8Array;
+  private readonly push: Float64Array;
+  private readonly limit: Float64Array;
   /** What every unknown comes to: force in a line, overlap at a seam. */
   private readonly r: Float64Array;
   private readonly start: Float64Array;
   private readonly before: Float64Array;
   /** Which unknowns are solved for. */
   private readonly among: Uint8Array;
-  private readonly isSeam: Uint8Array;
-  private readonly spring: Int32Array;
-  private readonly at: Int32Array;
   /** Which lines stood at their limits in the draw before: a good guess for the next. */
   private readonly stood: Int8Array;
-  private readonly columns: (Float64Array | undefined)[] = [];
+  private readonly columns: Float64Array[] = [];
+  private readonly hasColumn: Uint8Array;
   private readonly box = new BoxProblem();
   private strength = 1;
 
-  /**
-   * @param joints what holds at each joint. @param springs how many joints a draw's state has.
-   * @param limited whether lines yield; else only seams are looked at.
-   */
+  /** @param springs how many joints a draw's state has. @param limited whether lines yield; else only seams are looked at. */
   constructor(
-    joints: readonly (JointStiffness | null)[],
     private readonly springs: number,
-    limited = true,
+    private readonly limited = true,
   ) {
-    const limits: number[] = [];
-    for (let spring = 0; spring < joints.length; spring++) {
-      const joint = joints[spring];
+    const most = (LINES + SEAMS) * springs;
+    this.first = new Int32Array(springs + 1);
+    this.spring = new Int32Array(most);
+    this.line = new Int32Array(most);
+    this.at = new Int32Array(most);
+    this.isSeam = new Uint8Array(most);
+    this.push = new Float64Array(6 * most);
+    this.limit = new Float64Array(most);
+    this.r = new Float64Array(most);
+    this.start = new Float64Array(most);
+    this.before = new Float64Array(most);
+    this.among = new Uint8Array(most);
+    this.stood = new Int8Array(most);
+    this.hasColumn = new Uint8Array(most);
+  }
+
+  /** Begins a step. @param joints what holds at each joint after it. */
+  begin(joints: readonly (JointStiffness | null)[]): void {
+    const { first, spring, line, at, isSeam, push, limit } = this;
+    this.joints = joints;
+    let n = 0;
+    for (let j = 0; j < this.springs; j++) {
+      first[j] = n;
+      const joint = joints[j];
       if (!joint) continue;
-      for (const own of unknownsOf(joint)) {
-        if (!limited && !own.seam) continue;
-        this.unknowns.push({
-          ...own,
-          spring,
-          at: own.seam ? SEAMS * spring + own.seam.at : LINES * spring + own.line,
-        });
-        limits.push(own.limit);
+      const own = unknownsOf(joint);
+      for (let k = 0; k < own.count; k++) {
+        const seam = own.line[k] < 0;
+        if (!this.limited && !seam) continue;
+        spring[n] = j;
+        line[n] = own.line[k];
+        at[n] = (seam ? SEAMS : LINES) * j + own.at[k];
+        isSeam[n] = seam ? 1 : 0;
+        limit[n] = own.limit[k];
+        for (let i = 0; i < 6; i++) push[6 * n + i] = own.push[6 * k + i];
+        n++;
       }
     }
-    this.upper = Float64Array.from(limits);
-    this.slack = this.upper.map((v, i) => (this.unknowns[i].seam ? EXACT_MM : OVER * v));
-    this.r = new Float64Array(limits.length);
-    this.start = new Float64Array(limits.length);
-    this.before = new Float64Array(limits.length);
-    this.among = new Uint8Array(limits.length);
-    this.isSeam = Uint8Array.from(this.unknowns, (u) => Number(u.seam !== null));
-    this.spring = Int32Array.from(this.unknowns, (u) => u.spring);
-    this.at = Int32Array.from(this.unknowns, (u) => u.at);
-    this.stood = new Int8Array(limits.length);
+    first[this.springs] = n;
+    this.n = n;
+    this.stood.fill(0, 0, n);
+    this.hasColumn.fill(0, 0, n);
+  }
+
+  private seamOf(i: number): Seam | null {
+    if (this.isSeam[i] === 0) return null;
+    const place = this.at[i] - SEAMS * this.spring[i];
+    return this.joints[this.spring[i]]?.seams.find((s) => s.at === place) ?? null;
+  }
+
+  /** The unknown itself. */
+  unknown(i: number): Unknown {
+    return {
+      spring: this.spring[i],
+      line: this.line[i],
+      seam: this.seamOf(i),
+      push: this.push.slice(6 * i, 6 * i + 6),
+    };
+  }
+
+  /** Four times its joint's place and its line's, for a line. */
+  lineAt(i: number): number | null {
+    return this.isSeam[i] === 1 ? null : this.at[i];
   }
 
   /**
    * What something brings if nothing yields or touches: forces in lines, overlap at seams.
    * @param moved how far every spring moves. @param wish what a joint does by itself; null for what comes from outside.
    */
-  forces(moved: Float64Array, wish: OwnWish | null): Float64Array {
-    const out = new Float64Array(this.unknowns.length);
-    for (let i = 0; i < out.length; i++) {
-      const { spring, push } = this.unknowns[i];
-      const at = 6 * spring;
-      let sum =
-        push[0] * moved[at] +
-        push[1] * moved[at + 1] +
-        push[2] * moved[at + 2] +
-        push[3] * moved[at + 3] +
-        push[4] * moved[at + 4] +
-        push[5] * moved[at + 5];
-      if (wish && wish.spring === spring) sum -= this.ownOf(this.unknowns[i], wish);
-      out[i] = -sum;
+  forces(moved: Float64Array, wish: OwnWish | null, into: Float64Array = new Float64Array(this.n)): Float64Array {
+    const { n, spring, push } = this;
+    for (let i = 0, p = 0; i < n; i++, p += 6) {
+      const m = 6 * spring[i];
+      into[i] = -(
+        push[p] * moved[m] +
+        push[p + 1] * moved[m + 1] +
+        push[p + 2] * moved[m + 2] +
+        push[p + 3] * moved[m + 3] +
+        push[p + 4] * moved[m + 4] +
+        push[p + 5] * moved[m + 5]
+      );
     }
-    return out;
+    if (wish)
+      for (let i = this.first[wish.spring]; i < this.first[wish.spring + 1]; i++) into[i] = into[i] + this.ownOf(i, wish);
+    return into;
   }
 
-  private ownOf({ joint, line, seam, push }: Unknown, { closing, free, pressed }: OwnWish): number {
+  private ownOf(i: number, { spring, closing, free, pressed }: OwnWish): number {
+    const seam = this.seamOf(i);
+    const joint = this.joints[spring] as JointStiffness;
     let own = 0;
-    if (closing) own += (seam ? -seam.closed[closing.line] : joint.locked[4 * line + closing.line]) * closing.mm;
-    if (free) for (let k = 0; k < 6; k++) own += push[k] * free[k];
-    if (pressed) own -= seam ? seam.gives[pressed.at] : pressed.closed[line];
+    if (closing)
+      own += (seam ? -seam.closed[closing.line] : joint.locked[LINES * this.line[i] + closing.line]) * closing.mm;
+    if (free) for (let k = 0; k < 6; k++) own += this.push[6 * i + k] * free[k];
+    if (pressed) own -= seam ? seam.gives[pressed.at] : pressed.closed[this.line[i]];
     return own;
   }
 
@@ -192,33 +245,30 @@ export class Holding {
    * so that the forces between lines stay those of an energy.
    */
   private column(j: number, pushes: (unknown: number) => Float64Array): Float64Array {
-    const known = this.columns[j];
-    if (known) return known;
-    const { spring, line, seam, joint } = this.unknowns[j];
-    const wish: OwnWish = seam ? { spring, pressed: seam } : { spring, closing: { line, mm: 1 } };
-    const made = this.forces(pushes(j), wish);
+    if (this.hasColumn[j] === 1) return this.columns[j];
+    this.columns[j] ??= new Float64Array(this.r.length);
+    const made = this.columns[j];
+    const seam = this.seamOf(j);
+    const spring = this.spring[j];
+    const line = this.line[j];
+    this.forces(pushes(j), seam ? { spring, pressed: seam } : { spring, closing: { line, mm: 1 } }, made);
     // Closing that yields goes; a seam presses more.
-    if (seam) for (let i = 0; i < made.length; i++) made[i] = -made[i];
+    if (seam) for (let i = 0; i < this.n; i++) made[i] = -made[i];
     // What holds against a line is the small difference of large forces where little does: never less than nothing.
-    else made[j] = made[j] + BREATH * Math.abs(joint.locked[5 * line]);
-    this.columns[j] = made;
+    else made[j] = made[j] + BREATH * Math.abs((this.joints[spring] as JointStiffness).locked[(LINES + 1) * line]);
+    this.hasColumn[j] = 1;
     return made;
-  }
-
-  /** The unknown itself. */
-  unknown(i: number): Readonly<Unknown> {
-    return this.unknowns[i];
   }
 
   /** Adds unknowns that must be looked at: lines over their limits, seams that overlap, or press and came off. */
   private addWrong(among: number[], touchMm: number): boolean {
-    const { r, before, isSeam, upper, slack, strength, among: inside } = this;
+    const { n, r, before, isSeam, limit, strength, among: inside } = this;
     let added = false;
-    for (let i = 0; i < r.length; i++) {
+    for (let i = 0; i < n; i++) {
       if (inside[i] === 1) continue;
       const wrong = isSeam[i]
         ? r[i] > touchMm || (before[i] > 0 && r[i] < -touchMm)
-        : Math.abs(r[i]) > upper[i] * strength + slack[i];
+        : Math.abs(r[i]) > limit[i] * strength * (1 + OVER);
       if (!wrong) continue;
       among.push(i);
       inside[i] = 1;
@@ -244,29 +294,34 @@ export class Holding {
     pushes: (unknown: number) => Float64Array,
   ): [unknown: number, gained: number][] {
     this.strength = strength;
-    const { r, before, springs, isSeam, at, spring, among: inside } = this;
+    const { n, r, before, springs, isSeam, at, spring, among: inside } = this;
     const { tensions, pressed, gaps } = state;
     const line0 = draw * LINES * springs;
     const seam0 = draw * SEAMS * springs;
-    inside.fill(0);
     const among: number[] = [];
-    for (let i = 0; i < r.length; i++)
+    for (let i = 0; i < n; i++) {
+      inside[i] = 0;
       if (isSeam[i]) {
-        r[i] = -gaps[seam0 + at[i]];
+        const gap = gaps[seam0 + at[i]];
+        r[i] = -gap;
         before[i] = pressed[seam0 + at[i]];
-        if (spring[i] === worked && (before[i] > 0 || gaps[seam0 + at[i]] < 0)) {
+        if (spring[i] === worked && (before[i] > 0 || gap < 0)) {
           among.push(i);
           inside[i] = 1;
         }
-      } else r[i] = tensions[line0 + at[i]];
+      } else {
+        r[i] = tensions[line0 + at[i]];
+        before[i] = 0;
+      }
+    }
     for (const { forces, sizes } of brought) {
       const size = sizes[draw];
-      for (let i = 0; i < r.length; i++) r[i] = r[i] + forces[i] * size;
+      for (let i = 0; i < n; i++) r[i] = r[i] + forces[i] * size;
     }
     const touchMm = draw === 0 ? TOUCH_MM.nominal : TOUCH_MM.scattered;
     this.addWrong(among, touchMm);
     const gained = among.length > 0 ? this.settled(among, touchMm, pushes) : [];
-    for (let i = 0; i < r.length; i++)
+    for (let i = 0; i < n; i++)
       if (isSeam[i]) gaps[seam0 + at[i]] = -r[i];
       else tensions[line0 + at[i]] = r[i];
     for (const change of gained) {
@@ -283,7 +338,7 @@ export class Holding {
     touchMm: number,
     pushes: (unknown: number) => Float64Array,
   ): [unknown: number, by: number][] {
-    const { r, before, stood, isSeam, start, box } = this;
+    const { n: all, r, before, stood, isSeam, start, box } = this;
     start.set(r);
     for (;;) {
       const n = among.length;
@@ -292,9 +347,9 @@ export class Holding {
       for (let k = 0; k < n; k++) {
         const j = among[k];
         free[k] = start[j];
-        box.upper[k] = this.upper[j] * this.strength;
+        box.upper[k] = this.limit[j] * this.strength;
         box.lower[k] = isSeam[j] ? Number.NEGATIVE_INFINITY : -box.upper[k];
-        box.slack[k] = this.slack[j];
+        box.slack[k] = isSeam[j] ? EXACT_MM : OVER * box.upper[k];
         at[k] = isSeam[j] ? Number(before[j] > 0) : stood[j];
         const whole = this.column(j, pushes);
         for (let i = 0; i < n; i++) a[k * n + i] = whole[among[i]];
@@ -314,7 +369,7 @@ export class Holding {
         if (by === 0) continue;
         gained.push([j, by]);
         const whole = this.column(j, pushes);
-        for (let i = 0; i < r.length; i++) r[i] = r[i] - whole[i] * by;
+        for (let i = 0; i < all; i++) r[i] = r[i] - whole[i] * by;
       }
       if (!this.addWrong(among, touchMm)) return gained;
     }

@@ -13,6 +13,7 @@ export class LocalHolding {
   readonly closings = new Float64Array(LINES);
   /** Load on the joint that results. */
   readonly push = new Float64Array(6);
+  private readonly holding = new Holding(1);
 
   /**
    * @param f flexibility of the whole frame as this joint feels it, 6 x 6, with the joint's new stiffness in it.
@@ -27,7 +28,8 @@ export class LocalHolding {
       gaps: state.gaps.subarray(SEAMS * spring, SEAMS * (spring + 1)),
     };
     if (!action.tack) own.tensions[line] = 0;
-    const holding = new Holding([joint], 1);
+    const { holding } = this;
+    holding.begin([joint]);
     const moved = (by: Float64Array): Float64Array => matVec(f, by, 6, 6, new Float64Array(6));
     const wish = { spring: 0, closing: { line, mm: 1 } };
     ONE[0] = closingMm;

@@ -69,12 +69,17 @@ export class LowRankRun {
   private readonly q = new Float64Array(6);
   private readonly pull = new Float64Array(6);
   private readonly z: Float64Array;
+  /** What lines and seams do; null where nothing yields and nothing touches. */
+  private readonly holding: Holding | null;
+  /** Room for movements that are forgotten after an action, and how much of it is taken. */
+  private readonly room: Float64Array[] = [];
+  private taken = 0;
 
   constructor(
     readonly condensed: Condensed,
     readonly draws: Draws = NO_DRAWS,
     /** Whether beads and tacks yield. */
-    private readonly limited = true,
+    limited = true,
   ) {
     const { springColumns: n, columns, model, start, springs } = condensed;
     this.n = n;
@@ -98,16 +103,20 @@ export class LowRankRun {
     this.kinkColumns = new Int32Array(model.joints.length).fill(-1);
     this.out = new Float64Array(draws.count * condensed.outputs);
     this.z = new Float64Array(n);
+    const holds = limited || model.joints.some((j) => j.gapMm !== null);
+    this.holding = holds ? new Holding(model.joints.length, limited) : null;
   }
 
   /** Whether anybody asks how far springs move on the way: clamps that are on, lines that may yield. */
   private get isTracked(): boolean {
-    return this.holds || this.held > 0;
+    return this.holding !== null || this.held > 0;
   }
 
-  /** Whether lines may yield or seams touch. */
-  private get holds(): boolean {
-    return this.limited || this.condensed.model.joints.some((j) => j.gapMm !== null);
+  /** A movement of every spring, nought, that lasts until the next action. */
+  private movement(): Float64Array {
+    const at = this.taken++;
+    this.room[at] ??= new Float64Array(this.n);
+    return this.room[at].fill(0);
   }
 
   /** Back to the fitted frame. */
@@ -173,6 +182,7 @@ export class LowRankRun {
     for (let a = from; a < to; a++) {
       this.record.begin(a);
       this.yielded = [];
+      this.taken = 0;
       const action = plan.actions[a];
       switch (action.kind) {
         case "weld":
@@ -373,7 +383,7 @@ export class LowRankRun {
     const { condensed, n, draws, half } = this;
     const { columns, springColumns, start, outputs } = condensed;
     const sizes = new Float64Array(draws.count);
-    const moves = new Float64Array(n);
+    const moves = this.movement();
     if (load < 0 || by.every((v) => v === 0)) {
       if (this.isTracked) half.addTimes(null, first, q, moves);
       return { first, q, injected: null, direct: null, sizes, moves, pushes: moves };
@@ -386,7 +396,7 @@ export class LowRankRun {
       for (let o = 0; o < outputs; o++) direct[o] = direct[o] + by[k] * start[(springColumns + o) * columns + at + k];
     }
     const injected = this.pushedBack(moves);
-    const pushes = new Float64Array(n);
+    const pushes = this.movement();
     if (this.isTracked) {
       half.addTimes(null, first, q, pushes);
       half.addTimes(injected, 0, NONE, moves);
@@ -421,36 +431,32 @@ export class LowRankRun {
   private settle(a: number, pushing: readonly Source[], wishes: readonly (OwnWish | null)[]): void {
     for (const source of pushing) this.record.pushed(a, source);
     if (!this.isTracked) return;
-    const { n, held, place, draws, condensed } = this;
-    const holding = this.holds ? new Holding(this.joints, condensed.model.joints.length, this.limited) : null;
+    const { n, held, place, draws, condensed, holding } = this;
+    holding?.begin(this.joints);
     const brought =
       holding === null
         ? []
         : pushing.map(({ moves, sizes }, i) => ({ forces: holding.forces(moves, wishes[i] ?? null), sizes }));
     /** What each line that yields and each seam that touches somewhere does, made when it is first asked for. */
-    const made = new Map<number, Source>();
+    const made: (Source | undefined)[] = [];
     const sourceOf = (unknown: number): Source => {
-      const known = made.get(unknown);
+      const known = made[unknown];
       if (known) return known;
       const { spring, line, seam } = (holding as Holding).unknown(unknown);
       const source = seam
         ? this.source(condensed.offset[spring], seam.push, -1, NONE)
         : this.closing(spring, line, this.kinkColumns[spring]);
-      made.set(unknown, source);
+      made[unknown] = source;
       this.record.pushed(a, source);
       return source;
     };
     const strength = draws.shared(["yield"]);
     const worked = wishes[0]?.spring ?? -1;
+    const pushes = (unknown: number): Float64Array => sourceOf(unknown).pushes;
     for (let d = 0; d < draws.count; d++) {
-      const gained =
-        holding?.after(this.state, d, brought, worked, strength[d], (unknown) => sourceOf(unknown).pushes) ?? [];
+      const gained = holding?.after(this.state, d, brought, worked, strength[d], pushes) ?? [];
       for (const [unknown, by] of gained) sourceOf(unknown).sizes[d] = by;
-      if (d === 0)
-        this.yielded = gained.flatMap(([unknown]) => {
-          const { seam, at } = (holding as Holding).unknown(unknown);
-          return seam ? [] : [at];
-        });
+      if (d === 0) this.yielded = gained.flatMap(([unknown]) => holding?.lineAt(unknown) ?? []);
       for (let h = 0; h < held; h++) {
         let sum = place[d * held + h];
         for (const { sizes, moves } of pushing) sum += sizes[d] * moves[n - held + h];

@@ -49,6 +49,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   const fit = fittedState(Float64Array.from(model.joints, (j) => j.gapMm ?? 0));
   const state = fittedState(Float64Array.from(model.joints, (j) => j.gapMm ?? 0));
   const { tensions } = state;
+  const holding = new Holding(model.joints.length, limited);
   const joints: (JointStiffness | null)[] = model.joints.map(() => null);
   const kinkColumns = model.joints.map(() => -1);
   /** Load of a mm of closing of a line: push on its joint, kink of its chord. */
@@ -70,7 +71,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   const move = (b: Float64Array, wish: OwnWish | null = null) => {
     const by = solve(b);
     if (limited || model.joints.some((j) => j.gapMm !== null)) {
-      const holding = new Holding(joints, joints.length, limited);
+      holding.begin(joints);
       const made = new Map<number, { by: Float64Array; moved: Float64Array }>();
       const unit = (unknown: number) => {
         let known = made.get(unknown);

@@ -1,5 +1,3 @@
-import { luSolve } from "../numeric";
-
 /** Exchanges of whole sets that may fail to better things before unknowns are exchanged one at a time. */
 const PATIENCE = 8;
 const SINGULAR = 1e-12;
@@ -21,6 +19,8 @@ export class BoxProblem {
   upper = new Float64Array(0);
   /** Over a limit by no more than this is at it. */
   slack = new Float64Array(0);
+  /** Which are seams: against lines their rows have the other sign. */
+  isSeam = new Uint8Array(0);
   /** Which are guessed to stand at their limits, -1, 0 or 1 each: the answer is the same, nearer is sooner. Takes which do. */
   at = new Int8Array(0);
   /** Takes the answer. */
@@ -41,6 +41,7 @@ export class BoxProblem {
     for (const key of ["free", "lower", "upper", "slack", "p", "r", "right"] as const)
       this[key] = new Float64Array(room);
     this.at = new Int8Array(room);
+    this.isSeam = new Uint8Array(room);
     this.on = new Int32Array(room);
     this.wrong = new Int32Array(room);
   }
@@ -103,24 +104,59 @@ export class BoxProblem {
       if (at[i] !== 0) on[m++] = i;
     }
     if (m === 0) return;
-    this.fill(m, 0);
-    if (!luSolve(this.left, right, m, 1)) {
+    if (!this.solveOn(m, 0)) {
       // A line that nothing holds against has no force to limit: a breath of stiffness keeps the equations whole.
       let stiffest = 0;
       for (let k = 0; k < m; k++) stiffest = Math.max(stiffest, this.a[on[k] * (n + 1)]);
-      this.fill(m, SINGULAR * stiffest);
-      if (!luSolve(this.left, right, m, 1)) return;
+      if (!this.solveOn(m, SINGULAR * stiffest)) return;
     }
     for (let k = 0; k < m; k++) p[on[k]] = right[k];
   }
 
-  private fill(m: number, more: number): void {
-    const { n, a, free, lower, upper, at, on, left, right } = this;
+  /**
+   * Solves the equations of those at their limits. With the rows of seams turned about, the matrix is symmetric and quasi-definite (lines
+   * positive, seams negative): L D L' without pivots. Source: Vanderbei 1995 (from memory).
+   * @returns false where it is singular.
+   */
+  private solveOn(m: number, more: number): boolean {
+    const { n, a, free, lower, upper, at, on, left, right, isSeam } = this;
     for (let q = 0; q < m; q++) {
       const j = on[q];
-      for (let k = 0; k < m; k++) left[k * m + q] = a[j * n + on[k]];
-      left[q * m + q] = left[q * m + q] + more;
-      right[q] = free[j] - (at[j] > 0 ? upper[j] : lower[j]);
+      const sign = isSeam[j] ? -1 : 1;
+      // Row q of the lower half: column q of the matrix read up to its diagonal.
+      for (let k = 0; k <= q; k++) left[q * m + k] = sign * a[on[k] * n + j];
+      left[q * m + q] = left[q * m + q] + sign * more;
+      right[q] = sign * (free[j] - (at[j] > 0 ? upper[j] : lower[j]));
     }
+    for (let i = 0; i < m; i++) {
+      const row = i * m;
+      // left[i][k] becomes L D, then L.
+      for (let k = 0; k < i; k++) {
+        let sum = left[row + k];
+        const other = k * m;
+        for (let c = 0; c < k; c++) sum -= left[row + c] * left[other + c];
+        left[row + k] = sum;
+      }
+      const own = left[row + i];
+      let pivot = own;
+      for (let k = 0; k < i; k++) {
+        const l = left[row + k] / left[k * m + k];
+        pivot -= l * left[row + k];
+        left[row + k] = l;
+      }
+      if (!(Math.abs(pivot) > SINGULAR * Math.abs(own))) return false;
+      left[row + i] = pivot;
+    }
+    for (let i = 0; i < m; i++) {
+      let sum = right[i];
+      for (let k = 0; k < i; k++) sum -= left[i * m + k] * right[k];
+      right[i] = sum;
+    }
+    for (let i = 0; i < m; i++) right[i] = right[i] / left[i * m + i];
+    for (let i = m - 1; i >= 0; i--) {
+      const v = right[i];
+      for (let k = 0; k < i; k++) right[k] = right[k] - left[i * m + k] * v;
+    }
+    return true;
   }
 }

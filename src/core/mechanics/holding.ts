@@ -55,7 +55,7 @@ const OVER = 1e-12;
  * Seams of other joints than the one worked on are looked at again when they are off by this, mm; what is left is kept in their gaps and
  * not lost. Finer in the nominal frame than in draws of a band, whose scatter is far larger than what this changes.
  */
-const TOUCH_MM = { nominal: 2e-3, scattered: 2e-2 } as const;
+const TOUCH_MM = { nominal: 4e-3, scattered: 2e-2 } as const;
 const EXACT_MM = 1e-10;
 /** Stiffness of a line against itself that is always there, as a share of what its joint alone would hold it with. */
 const BREATH = 1e-6;
@@ -81,7 +81,13 @@ function unknownsOf(joint: JointStiffness): OwnUnknowns {
   const known = OF_JOINT.get(joint);
   if (known) return known;
   const own = [
-    ...joint.lines.map(({ line, yieldN }) => ({ line, at: line, push: columnOf(joint.push, line), yieldN, seam: null })),
+    ...joint.lines.map(({ line, yieldN }) => ({
+      line,
+      at: line,
+      push: columnOf(joint.push, line),
+      yieldN,
+      seam: null,
+    })),
     ...joint.seams.map((seam) => ({ line: -1, at: seam.at, push: seam.push, yieldN: 0, seam })),
   ];
   const made = {
@@ -225,7 +231,8 @@ export class Holding {
       );
     }
     if (wish)
-      for (let i = this.first[wish.spring]; i < this.first[wish.spring + 1]; i++) into[i] = into[i] + this.ownOf(i, wish);
+      for (let i = this.first[wish.spring]; i < this.first[wish.spring + 1]; i++)
+        into[i] = into[i] + this.ownOf(i, wish);
     return into;
   }
 
@@ -349,6 +356,7 @@ export class Holding {
         free[k] = start[j];
         box.upper[k] = this.limit[j] * this.strength;
         box.lower[k] = isSeam[j] ? Number.NEGATIVE_INFINITY : -box.upper[k];
+        box.isSeam[k] = isSeam[j];
         box.slack[k] = isSeam[j] ? EXACT_MM : OVER * box.upper[k];
         at[k] = isSeam[j] ? Number(before[j] > 0) : stood[j];
         const whole = this.column(j, pushes);

@@ -47,12 +47,28 @@ export class PackedSymmetric {
         }
         out[i] = out[i] + sum + s[i * n + i] * hi;
       }
-    for (let k = 0; k < q.length; k++) {
-      const c = first + k;
-      const by = q[k];
-      for (let j = 0; j <= c; j++) out[j] = out[j] + by * s[c * n + j];
-      for (let j = c + 1; j < n; j++) out[j] = out[j] + by * s[j * n + c];
-    }
+    if (q.length === 6) this.addSix(first, q, out);
+    else
+      for (let k = 0; k < q.length; k++) {
+        const c = first + k;
+        const by = q[k];
+        for (let j = 0; j <= c; j++) out[j] = out[j] + by * s[c * n + j];
+        for (let j = c + 1; j < n; j++) out[j] = out[j] + by * s[j * n + c];
+      }
+  }
+
+  /** out += S E_c q for a joint's six columns: each entry is read with its neighbours. */
+  private addSix(c: number, q: Float64Array, out: Float64Array): void {
+    const { s, n } = this;
+    const [q0, q1, q2, q3, q4, q5] = [q[0], q[1], q[2], q[3], q[4], q[5]];
+    const [r0, r1, r2, r3, r4, r5] = [c * n, (c + 1) * n, (c + 2) * n, (c + 3) * n, (c + 4) * n, (c + 5) * n];
+    for (let j = 0; j < c; j++)
+      out[j] =
+        out[j] + (q0 * s[r0 + j] + q1 * s[r1 + j] + q2 * s[r2 + j] + q3 * s[r3 + j] + q4 * s[r4 + j] + q5 * s[r5 + j]);
+    for (let i = 0; i < 6; i++) for (let k = 0; k < 6; k++) out[c + i] = out[c + i] + q[k] * this.at(c + i, c + k);
+    for (let j = c + 6, at = (c + 6) * n + c; j < n; j++, at += n)
+      out[j] =
+        out[j] + (q0 * s[at] + q1 * s[at + 1] + q2 * s[at + 2] + q3 * s[at + 3] + q4 * s[at + 4] + q5 * s[at + 5]);
   }
 
   /**

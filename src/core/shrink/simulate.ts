@@ -12,7 +12,7 @@ import type { OutputPoint, Outputs } from "./outputs";
 import type { SimulationStep } from "./simulationSteps";
 
 /** Draws for a band, the nominal frame besides. */
-export const DRAWS = 240;
+export const DRAWS = 160;
 /** Every band comes from the same draws, so that two orders differ by their order alone. */
 const SEED = 20_406;
 
@@ -228,7 +228,7 @@ function band(sorted: Float64Array, nominal: number, unsigned: boolean): Estimat
 function smoothQuantile(sorted: Float64Array, share: number): number {
   const n = sorted.length;
   const place = share * (n + 1) - 1;
-  const spread = Math.sqrt(n * share * (1 - share));
+  const spread = 0.6 * Math.sqrt(n * share * (1 - share));
   let sum = 0;
   let weights = 0;
   for (let i = Math.max(0, Math.ceil(place - 4 * spread)); i <= Math.min(n - 1, place + 4 * spread); i++) {

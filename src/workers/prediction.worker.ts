@@ -1,6 +1,6 @@
 import { expose } from "comlink";
 import { type Plan, predicting } from "@/core/job";
-import type { FramePrediction } from "@/core/shrink";
+import type { FramePrediction, LikelyValue } from "@/core/shrink";
 
 /** Works this long before it looks whether it shall stop, ms. */
 const TURN_MS = 12;
@@ -23,9 +23,14 @@ const turn = (): Promise<void> =>
 
 const api = {
   /** @returns null when it was cancelled or another one was begun. */
-  async predict(ticket: number, plan: Plan, progress: (share: number) => void): Promise<FramePrediction | null> {
+  async predict(
+    ticket: number,
+    plan: Plan,
+    progress: (share: number) => void,
+    early: (likely: readonly LikelyValue[]) => void,
+  ): Promise<FramePrediction | null> {
     current = ticket;
-    const work = predicting(plan);
+    const work = predicting(plan, early);
     let since = performance.now();
     let told = since;
     let furthest = 0;

@@ -1,6 +1,6 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
 import type { Plan } from "@/core/job";
-import type { FramePrediction } from "@/core/shrink";
+import type { FramePrediction, LikelyValue } from "@/core/shrink";
 import type { PredictionApi } from "./prediction.worker";
 
 /** Predictions off the main thread: one at a time, the newest wins. */
@@ -17,12 +17,16 @@ export class Predictions {
   }
 
   /**
-   * @param plan without errors. @param progress share done, 0 to 1.
+   * @param plan without errors. @param progress share done, 0 to 1. @param early likely values before their bands are there.
    * @returns null when it was cancelled or overtaken by another.
    */
-  predict(plan: Plan, progress: (share: number) => void): Promise<FramePrediction | null> {
+  predict(
+    plan: Plan,
+    progress: (share: number) => void,
+    early: (likely: readonly LikelyValue[]) => void,
+  ): Promise<FramePrediction | null> {
     this.ticket++;
-    return this.api.predict(this.ticket, plan, proxy(progress));
+    return this.api.predict(this.ticket, plan, proxy(progress), proxy(early));
   }
 
   /** Stops what is under way, within a few hundredths of a second. */

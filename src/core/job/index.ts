@@ -25,7 +25,7 @@ export { type GateReading, gateReading } from "./gateReading";
 export { type Job, jobSchema } from "./jobSchema";
 export { meantOtherwise, readLeaves } from "./leaves";
 export { levelMembers } from "./levelled";
-export { lossLines } from "./lossLines";
+export { likelyLosses, lossLines } from "./lossLines";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
 export { predict, predicting } from "./predict";

@@ -1,6 +1,6 @@
 import type { Structure } from "../frame";
 import { SIDES } from "../geometry";
-import { lossOf, type Prediction, predicted } from "../shrink";
+import { type LikelyValue, lossOf, predicted, type Told } from "../shrink";
 import type { Estimate } from "../units";
 
 /** One predicted loss of a frame, with the words that go before it. */
@@ -14,7 +14,7 @@ interface LossLine {
  * What a frame is predicted to lose: its sides as they are taped, then what members between others draw together where they stand.
  * A frame without sides is told by its members.
  */
-export function lossLines(prediction: Prediction, { quad, members }: Structure): LossLine[] {
+export function lossLines(prediction: Told, { quad, members }: Structure): LossLine[] {
   const sides = quad
     ? SIDES.flatMap((side): LossLine[] => {
         const change = predicted(prediction, { kind: "span", span: side });
@@ -28,3 +28,13 @@ export function lossLines(prediction: Prediction, { quad, members }: Structure):
   });
   return [...sides, ...others];
 }
+
+/** What a frame is likely to lose, before the bands are there: in the words and the order of `lossLines`. */
+export const likelyLosses = (
+  likely: readonly LikelyValue[],
+  structure: Structure,
+): { id: string; say: string; mm: number }[] =>
+  lossLines(
+    { outcomes: likely.map(({ id, nominal: v }) => ({ id, estimate: { value: v, low: v, high: v } })) },
+    structure,
+  ).map(({ id, say, loss }) => ({ id, say, mm: loss.value }));

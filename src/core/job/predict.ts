@@ -1,6 +1,6 @@
 import { drain } from "../numeric";
 import { clampedMechanics, loadSteps } from "../plan";
-import { type FramePrediction, predictFrame } from "../shrink";
+import { type FramePrediction, type LikelyValue, predictFrame } from "../shrink";
 import { FACTORS, unsureHeat } from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
@@ -9,9 +9,13 @@ import { weldOf } from "./settings";
 
 /**
  * Predicts the plan's frame in the plan's order. A generator: yields the share done and may be left at any point.
+ * @param early is told the likely values before the bands are there.
  * @throws RangeError when the plan has errors: ask canPredict first.
  */
-export function* predicting(plan: Plan): Generator<number, FramePrediction> {
+export function* predicting(
+  plan: Plan,
+  early?: (likely: readonly LikelyValue[]) => void,
+): Generator<number, FramePrediction> {
   const { structure, order, on } = builtOf(plan);
   if (!structure || !order) throw new RangeError("The frame has errors.");
   const { mechanics, clamps } = clampedMechanics(structure, on);
@@ -24,6 +28,7 @@ export function* predicting(plan: Plan): Generator<number, FramePrediction> {
     steps,
     weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS,
     plan.units,
+    early,
   );
 }
 

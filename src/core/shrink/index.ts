@@ -6,8 +6,15 @@ export { OrderSearch } from "./orderSearch";
 export { type OutcomeId, outcomeKey, outcomeWords } from "./outcomeId";
 export { bow } from "./outcomes";
 export { type Outputs, outputsOf } from "./outputs";
-export { lossOf, predicted } from "./predicted";
-export { type FramePrediction, type PredictedOutcome, type Prediction, predictFrame, type Replay } from "./prediction";
+export { lossOf, predicted, type Told } from "./predicted";
+export {
+  type FramePrediction,
+  type LikelyValue,
+  type PredictedOutcome,
+  type Prediction,
+  predictFrame,
+  type Replay,
+} from "./prediction";
 export type { SetUpShape, SetUpTarget } from "./settingUp";
 export { DRAWS, type SimulationInput, simulate } from "./simulate";
 export type { SimulationStep } from "./simulationSteps";

@@ -3,7 +3,7 @@ import type { StructureMechanics } from "../mechanics";
 import { partOf } from "../numeric";
 import { type Estimate, formatSmall, physical, type UnitPreference, wallWords } from "../units";
 import { FACTORS, factorsFor, heatJPerMm, type ShrinkFactors, type Weld } from "../weld";
-import { bandWords } from "./bandWords";
+import { bandCauses } from "./bandCauses";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
 import { outcomeKey } from "./outcomeId";
 import type { OutputPoint } from "./outputs";
@@ -45,18 +45,23 @@ export interface Replay {
   yielded: Yielded[];
 }
 
+/** A likely value that is known before its band is. */
+export type LikelyValue = Pick<SimulatedOutcome, "id" | "unit" | "nominal">;
+
 export interface FramePrediction {
   prediction: Prediction;
   replay: Replay;
 }
 
 /** Share of the work that finding the set-up shape takes, for progress. */
-const SET_UP_SHARE = 0.3;
+const SET_UP_SHARE = 0.2;
+const EARLY_SHARE = 0.1;
 
 /**
  * Predicts a frame welded in one order, set up off nominal for what that order does. A generator: yields the share done.
  * @param mechanics of the structure. @param steps the order of work as the mechanics sees it.
  * @param factors defaults, or what a shop has learned. @param units for the reasons.
+ * @param early is told the likely values before the bands are worked out; those of which only the draws can tell are not among them.
  * @throws RangeError when frame or steps have an error.
  */
 export function* predictFrame(
@@ -66,6 +71,7 @@ export function* predictFrame(
   steps: readonly SimulationStep[],
   factors: ShrinkFactors = FACTORS,
   units: UnitPreference = "mm",
+  early?: (likely: readonly LikelyValue[]) => void,
 ): Generator<number, FramePrediction> {
   const first = structure.members[0];
   if (!first) throw new RangeError("The frame has no member.");
@@ -73,18 +79,21 @@ export function* predictFrame(
   const own = factorsFor(first.material === "mild steel", factors);
   const heat = heatJPerMm(weld);
   const shape = yield* partOf(settingUp(structure, mechanics, steps, own), 0, SET_UP_SHARE);
-  const simulation = yield* partOf(
-    simulate({
-      frame: shape.frame,
-      steps,
-      outputs: frameOutputs(structure, mechanics.joints),
-      outcomes: frameOutcomes(structure, mechanics.joints),
-      factors: own,
-      draws: DRAWS,
-    }),
-    SET_UP_SHARE,
-    0.95 - SET_UP_SHARE,
-  );
+  const input = {
+    frame: shape.frame,
+    steps,
+    outputs: frameOutputs(structure, mechanics.joints),
+    outcomes: frameOutcomes(structure, mechanics.joints),
+    factors: own,
+  };
+  if (early) {
+    const nominal = yield* partOf(simulate({ ...input, draws: 0 }), SET_UP_SHARE, EARLY_SHARE);
+    early(
+      nominal.outcomes.filter((o) => !o.unsigned).map(({ id, unit, nominal: value }) => ({ id, unit, nominal: value })),
+    );
+  }
+  const begun = SET_UP_SHARE + (early ? EARLY_SHARE : 0);
+  const simulation = yield* partOf(simulate({ ...input, draws: DRAWS }), begun, 0.95 - begun);
   const twistNPerMm = yield* partOf(twistStiffness(structure, mechanics, own), 0.95, 0.05);
   const wallMm = Math.min(...structure.members.map((m) => m.properties.wallMm));
   const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * wallMm);
@@ -161,7 +170,7 @@ function reasonsOf(
         ]),
     `${physical("heat", heat, units)} on a wall of ${wallWords(wallMm, units)} closes a mitre freely by about ${formatSmall(closingMm, units, { decimals: 2 })} under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
     "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter.",
-    ...bandWords(simulation.outcomes),
+    ...bandCauses(simulation.outcomes),
     ...(simulation.steps.some((s) => s.do === "clamp")
       ? ["Clamps hold it down on the bed; along the bed it is free to shrink."]
       : []),

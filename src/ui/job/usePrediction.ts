@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Plan, predictionKey, whyNoPrediction } from "@/core/job";
-import type { Prediction, Replay } from "@/core/shrink";
+import type { LikelyValue, Prediction, Replay } from "@/core/shrink";
 import type { Predictions } from "@/workers/predictions";
 
 /** Waits for a pause in typing before it starts, ms. */
@@ -9,7 +9,8 @@ const PAUSE_MS = 120;
 /** How the prediction of the plan stands. */
 type PredictionState =
   | { status: "ready" }
-  | { status: "working"; share: number; cancel: () => void }
+  /** Likely values come first, their bands with the prediction. */
+  | { status: "working"; share: number; likely: readonly LikelyValue[]; cancel: () => void }
   | { status: "stopped" | "failed"; again: () => void }
   /** The plan has errors, or its frame cannot be simulated. */
   | { status: "none"; why: string };
@@ -49,6 +50,7 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
   const possible = why === null;
   const [result, setResult] = useState<Result | null>(() => first && { key, prediction: first, replay: null });
   const [share, setShare] = useState(0);
+  const [likely, setLikely] = useState<{ key: string; values: readonly LikelyValue[] } | null>(null);
   const [halted, setHalted] = useState<{ key: string; status: "stopped" | "failed" } | null>(null);
   const [replayWanted, setReplayWanted] = useState(false);
   const worker = useRef<Predictions | null>(null);
@@ -84,7 +86,11 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
       const { Predictions } = await import("@/workers/predictions");
       if (gone) return;
       worker.current ??= new Predictions(failed);
-      const found = await worker.current.predict(planRef.current, (s) => !gone && setShare(s));
+      const found = await worker.current.predict(
+        planRef.current,
+        (s) => !gone && setShare(s),
+        (values) => !gone && setLikely({ key, values }),
+      );
       if (!gone && found) setResult({ key, ...found });
     };
     const timer = window.setTimeout(() => void work().catch(failed), PAUSE_MS);
@@ -113,12 +119,17 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
         ? { status: halt, again: () => setHalted(null) }
         : ready
           ? { status: "ready" }
-          : { status: "working", share, cancel: () => setHalted({ key, status: "stopped" }) };
+          : {
+              status: "working",
+              share,
+              likely: likely?.key === key ? likely.values : [],
+              cancel: () => setHalted({ key, status: "stopped" }),
+            };
     return {
       prediction: possible && current ? result.prediction : null,
       replay: current ? result.replay : null,
       state,
       wantReplay,
     };
-  }, [why, halt, ready, share, key, possible, current, result, wantReplay]);
+  }, [why, halt, ready, share, likely, key, possible, current, result, wantReplay]);
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { bandWords, lossLines, predictedDecimals } from "@/core/job";
+import { bandWords, likelyLosses, lossLines, predictedDecimals } from "@/core/job";
 import { type OutcomeId, outcomeKey, outcomeWords, predicted, type SetUpShape, type SetUpTarget } from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
@@ -64,6 +64,28 @@ function Targets({ setUp, units }: { setUp: SetUpShape; units: UnitPreference })
 /** Shape of the cold frame beyond its sizes. */
 const SHAPE: readonly OutcomeId[] = [{ kind: "square" }, { kind: "flat" }, { kind: "twist" }];
 
+/** Likely losses while their bands are still worked out. */
+function Likely() {
+  const { evaluation, predicted: found, units } = useJob("evaluation", "predicted", "units");
+  const { structure } = evaluation;
+  if (found.state.status !== "working" || !structure || found.state.likely.length === 0) return null;
+  return (
+    <table className="w-full text-left" data-testid="likely">
+      <caption className="text-left text-sm text-soft">Likely values; their bands and the shape are on the way</caption>
+      <tbody>
+        {likelyLosses(found.state.likely, structure).map((line) => (
+          <tr key={line.id} className="border-t border-line">
+            <th className="py-1.5 font-normal">{line.say}</th>
+            <td className="fig py-1.5 text-right text-plum">
+              {formatSmall(line.mm, units, { decimals: predictedDecimals(units) })}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
 /** Predicted loss per side with its band, the shape of the cold frame, what cross members pull, what to set up. */
 export function PredictionPanel() {
   const { evaluation, units } = useJob("evaluation", "units");
@@ -71,6 +93,7 @@ export function PredictionPanel() {
   return (
     <div className="grid gap-3">
       <PredictionStatus />
+      <Likely />
       {prediction && structure ? (
         <>
           <table className="w-full text-left">

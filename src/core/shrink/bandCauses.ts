@@ -52,7 +52,7 @@ function together(outcomes: readonly Banded[], kinds: readonly string[]): Banded
  * What makes the bands of a frame wide, and what would narrow them, in words made from the draws of this very frame.
  * @returns nothing where there are no draws.
  */
-export function bandWords(outcomes: readonly Banded[]): string[] {
+export function bandCauses(outcomes: readonly Banded[]): string[] {
   const told = QUANTITIES.flatMap(({ kinds, words }) => {
     const whole = together(outcomes, kinds);
     return whole ? [{ words, whole }] : [];

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { ladder, simulationOf, tacksThenBeads } from "../../../tests/support/ladder";
 import { drain } from "../numeric";
 import { FACTORS } from "../weld";
-import { bandWords, COUPON_LEAVES, couponNarrows } from "./bandWords";
+import { bandCauses, COUPON_LEAVES, couponNarrows } from "./bandCauses";
 import { outcomeKey } from "./outcomeId";
 import { simulate } from "./simulate";
 
@@ -36,12 +36,12 @@ describe("what makes a band wide", () => {
     if (!frame) throw new Error("no frame");
     const { steps } = tacksThenBeads(frame, { mitreTacks: 3, teeTacks: 0, teeBeads: 0 });
     const { outcomes } = drain(simulate(simulationOf(frame, steps)));
-    const [what, coupons] = bandWords(outcomes);
+    const [what, coupons] = bandCauses(outcomes);
     const lengths = outcomes.filter((o) => o.id.kind === "length");
     const share = lengths.reduce((s, o) => s + (o.wide?.heat ?? 0), 0) / lengths.length;
     const said = Number(/lengths: heat that all beads share (\d+) %/.exec(what ?? "")?.[1]);
     expect(Math.abs(said / 100 - share)).toBeLessThan(0.02);
     expect(coupons).toMatch(/lengths by \d+ %.*; hardly that of .*AC less BD/);
-    expect(bandWords(drain(simulate(simulationOf(frame, steps, { draws: 0 }))).outcomes)).toEqual([]);
+    expect(bandCauses(drain(simulate(simulationOf(frame, steps, { draws: 0 }))).outcomes)).toEqual([]);
   });
 });

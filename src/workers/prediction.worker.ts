@@ -1,5 +1,5 @@
 import { expose } from "comlink";
-import { type Plan, predicting } from "@/core/job";
+import { type InsideTrade, insideTrade, type Plan, predicting } from "@/core/job";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 
 /** Works this long before it looks whether it shall stop, ms. */
@@ -21,33 +21,44 @@ const turn = (): Promise<void> =>
     port2.postMessage(null);
   });
 
+/** Drives work in turns, so that it can be stopped. @returns null when it was cancelled or another one was begun. */
+async function driven<T>(
+  ticket: number,
+  work: Generator<number, T>,
+  progress: (share: number) => void,
+): Promise<T | null> {
+  current = ticket;
+  let since = performance.now();
+  let told = since;
+  let furthest = 0;
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+    const now = performance.now();
+    if (now - since < TURN_MS) continue;
+    if (now - told > TELL_MS) {
+      told = now;
+      furthest = Math.max(furthest, step.value);
+      progress(furthest);
+    }
+    await turn();
+    if (current !== ticket) return null;
+    since = performance.now();
+  }
+}
+
 const api = {
-  /** @returns null when it was cancelled or another one was begun. */
-  async predict(
+  predict(
     ticket: number,
     plan: Plan,
     progress: (share: number) => void,
     early: (likely: readonly LikelyValue[]) => void,
   ): Promise<FramePrediction | null> {
-    current = ticket;
-    const work = predicting(plan, early);
-    let since = performance.now();
-    let told = since;
-    let furthest = 0;
-    for (;;) {
-      const step = work.next();
-      if (step.done) return step.value;
-      const now = performance.now();
-      if (now - since < TURN_MS) continue;
-      if (now - told > TELL_MS) {
-        told = now;
-        furthest = Math.max(furthest, step.value);
-        progress(furthest);
-      }
-      await turn();
-      if (current !== ticket) return null;
-      since = performance.now();
-    }
+    return driven(ticket, predicting(plan, early), progress);
+  },
+  /** Insides of the corners last against first; a worker of its own, so that no prediction waits for it. */
+  insideTrade(ticket: number, plan: Plan): Promise<InsideTrade | null> {
+    return driven(ticket, insideTrade(plan), () => undefined);
   },
   cancel(): void {
     current = 0;

@@ -1,5 +1,5 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
-import type { Plan } from "@/core/job";
+import type { InsideTrade, Plan } from "@/core/job";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 import type { PredictionApi } from "./prediction.worker";
 
@@ -27,6 +27,12 @@ export class Predictions {
   ): Promise<FramePrediction | null> {
     this.ticket++;
     return this.api.predict(this.ticket, plan, proxy(progress), proxy(early));
+  }
+
+  /** Insides of the corners last against first; null for a frame that has no such choice, or when it was cancelled. */
+  insideTrade(plan: Plan): Promise<InsideTrade | null> {
+    this.ticket++;
+    return this.api.insideTrade(this.ticket, plan);
   }
 
   /** Stops what is under way, within a few hundredths of a second. */

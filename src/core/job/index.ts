@@ -22,6 +22,8 @@ export { chanceWords, type Forecast, forecastWords, likelyFailure } from "./fore
 export { FORMAT } from "./format";
 export type { FrameRound } from "./frameRound";
 export { type GateReading, gateReading } from "./gateReading";
+export { type InsideTrade, insideTrade } from "./insideTrade";
+export { insideTradeWords } from "./insideTradeWords";
 export { type Job, jobSchema } from "./jobSchema";
 export { meantOtherwise, readLeaves } from "./leaves";
 export { levelMembers } from "./levelled";

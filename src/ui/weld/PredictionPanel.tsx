@@ -5,6 +5,7 @@ import { type OutcomeId, outcomeKey, outcomeWords, predicted, type SetUpShape, t
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { PredictionStatus } from "../job/PredictionStatus";
+import { InsideTrade } from "./InsideTrade";
 
 /** Camber that its scatter does not cover stands out by this much, mm. */
 const STANDS_OUT_MM = 0.05;
@@ -116,6 +117,7 @@ export function PredictionPanel() {
               })}
             </tbody>
           </table>
+          <InsideTrade />
           <Targets setUp={prediction.setUp} units={units} />
           <ul className="grid max-w-prose gap-1 text-sm text-soft">
             {prediction.reasons.map((r) => (

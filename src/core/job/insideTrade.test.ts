@@ -1,0 +1,48 @@
+import { describe, expect, it } from "vitest";
+import { squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
+import type { SimulationStep } from "../shrink";
+import { insidesFirst, insideTradeOf } from "./insideTrade";
+import { insideTradeWords } from "./insideTradeWords";
+
+const bead = (joint: string, line: "inside" | "outside" | "top"): SimulationStep => ({
+  id: `${joint}/${line}`,
+  do: "bead",
+  joint,
+  line,
+  heatJPerMm: 300,
+});
+
+describe("insides last or first", () => {
+  it("changes nothing but where the inside beads of the corners stand", () => {
+    const tack: SimulationStep = { id: "t", do: "tack", joint: "A", line: "inside", lengthMm: 10, heatJPerMm: 300 };
+    const steps = [tack, bead("A", "outside"), bead("B", "top"), bead("A", "inside"), bead("T", "inside")];
+    const other = insidesFirst(steps, new Set(["A", "B"]));
+    expect(other?.map((s) => s.id)).toEqual(["t", "A/inside", "A/outside", "B/top", "T/inside"]);
+    expect(insidesFirst(steps, new Set(["B"]))).toBeNull();
+  });
+  it("says of every frame what its own numbers bear, and never which is better where they are alike", () => {
+    for (const plan of [
+      sizesPlan(),
+      drawnPlan(started("ladder", {}, squareTube(60, 4))),
+      drawnPlan(started("rectangle", {}, squareTube(30, 2))),
+    ]) {
+      const trade = insideTradeOf(plan);
+      if (!trade) throw new Error("four mitres have the choice");
+      const [last, first, better] = insideTradeWords(trade, "mm");
+      expect(last).toContain(`± ${trade.last.squareMm.toFixed(2)}`);
+      expect(first).toContain(`flat within ${trade.first.flatMm.toFixed(2)}`);
+      for (const [what, a, b] of [
+        ["square", trade.last.squareMm, trade.first.squareMm],
+        ["flat", trade.last.flatMm, trade.first.flatMm],
+      ] as const) {
+        const said = new RegExp(`insides (last|first) for ${what}`).exec(better ?? "")?.[1];
+        const apart = Math.abs(a - b) / Math.max(a, b);
+        expect(said).toBe(apart < 0.1 ? undefined : a < b ? "last" : "first");
+      }
+    }
+  });
+  it("is no question for a frame without four corners", () => {
+    expect(insideTradeOf(drawnPlan(started("A-shaped drawbar")))).toBeNull();
+  });
+});

@@ -1,0 +1,62 @@
+import { drain } from "../numeric";
+import { clampedMechanics, loadSteps } from "../plan";
+import { type PredictedOutcome, predictFrame, type SimulationStep } from "../shrink";
+import { FACTORS, unsureHeat } from "../weld";
+import { builtOf } from "./built";
+import type { Plan } from "./planSchema";
+import { weldOf } from "./settings";
+
+/** What one way of laying the inside beads leaves, mm. */
+export interface InsideWay {
+  /** Half the band of AC less BD: how far it may lie from what the frame is set up for. */
+  squareMm: number;
+  /** What nine frames in ten are flatter than. */
+  flatMm: number;
+}
+
+/** Insides of the corners last, as in the order, or first: what each would leave of this very frame. */
+export interface InsideTrade {
+  last: InsideWay;
+  first: InsideWay;
+}
+
+const wayOf = (outcomes: readonly PredictedOutcome[]): InsideWay | null => {
+  const square = outcomes.find((o) => o.id.kind === "square")?.estimate;
+  const flat = outcomes.find((o) => o.id.kind === "flat")?.estimate;
+  return square && flat ? { squareMm: (square.high - square.low) / 2, flatMm: flat.high } : null;
+};
+
+/** The same steps with the inside beads of the corners before all other beads; null where the order has none, or no others. */
+export function insidesFirst(steps: readonly SimulationStep[], corners: ReadonlySet<string>): SimulationStep[] | null {
+  const isInside = (s: SimulationStep): boolean =>
+    s.do === "bead" && corners.has(s.joint) && (s.line === "inside" || s.line === "plus");
+  const insides = steps.filter(isInside);
+  const rest = steps.filter((s) => !isInside(s));
+  const before = rest.findIndex((s) => s.do === "bead");
+  if (insides.length === 0 || before < 0) return null;
+  return [...rest.slice(0, before), ...insides, ...rest.slice(before)];
+}
+
+/**
+ * Compares the order's way with the insides of all mitred corners first, everything else as it is. A generator, as a prediction is.
+ * @returns null for a frame without four corners, or an order without inside beads.
+ */
+export function* insideTrade(plan: Plan): Generator<number, InsideTrade | null> {
+  const { structure, order, on } = builtOf(plan);
+  if (!structure?.quad || !order) return null;
+  const { mechanics, clamps } = clampedMechanics(structure, on);
+  const weld = weldOf(plan);
+  const steps = loadSteps(structure, weld, order.steps, clamps);
+  const corners = new Set(structure.joints.filter((j) => j.kind === "mitre").map((j) => j.id));
+  const other = insidesFirst(steps, corners);
+  if (!other) return null;
+  const factors = weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS;
+  const [last, first] = [
+    wayOf((yield* predictFrame(structure, mechanics, weld, steps, factors)).prediction.outcomes),
+    wayOf((yield* predictFrame(structure, mechanics, weld, other, factors)).prediction.outcomes),
+  ];
+  return last && first ? { last, first } : null;
+}
+
+/** The comparison in one go. */
+export const insideTradeOf = (plan: Plan): InsideTrade | null => drain(insideTrade(plan));

@@ -33,7 +33,7 @@ import {
   squareCheck,
   twistOnDiagonals,
 } from "@/core/square";
-import { fraction, length, parseLength, slantMmPerM } from "@/core/units";
+import { fraction, length, parseLength, SLANT_UNITS, type SlantUnit, slantMmPerM } from "@/core/units";
 
 import { yieldOf } from "../support/box";
 import { mitred, mitredChain } from "../support/mitred";
@@ -187,13 +187,20 @@ function solved(places: Map<string, Vec2>, readings: SurveyReading[], uLevel = 0
 /** Places along one line. */
 const inLine = (x: readonly number[]): Map<string, Vec2> => new Map(x.map((v, k) => [`P${k}`, { x: v, y: 0 }]));
 
+/** A slope's unit by the names that cases use. */
+function slantUnit(name: string): SlantUnit {
+  const unit = SLANT_UNITS.find((u) => u === (name === "percent" ? "%" : name));
+  if (!unit) throw new Error(`unknown unit ${name} of a slope`);
+  return unit;
+}
+
 /** A level stepped along a line, each step where the last one ended. */
 function stepped(i: Inputs) {
   const slopes = i.slopes as number[];
   const places = inLine([...slopes, 0].map((_, k) => k * i.step_mm));
+  const unit = slantUnit(i.unit);
   // An uncertainty of a slope is small: its tangent is the angle.
-  const small = (u: number): number =>
-    i.unit === "deg" ? 1000 * radians(u) : slantMmPerM({ value: u, slant: i.unit });
+  const small = (u: number): number => (unit === "deg" ? 1000 * radians(u) : slantMmPerM({ value: u, slant: unit }));
   const { zMm, cov } = solved(
     places,
     slopes.map((value, k) => ({
@@ -201,7 +208,7 @@ function stepped(i: Inputs) {
       by: "slope",
       from: `P${k}`,
       at: `P${k + 1}`,
-      mmPerM: slantMmPerM({ value: value - i.zero_error, slant: i.unit }),
+      mmPerM: slantMmPerM({ value: value - i.zero_error, slant: unit }),
       uMm: (small(i.u_slope) * i.step_mm) / 1000,
       level: "level",
       direction: 1,

@@ -336,6 +336,36 @@ describe("a survey by any method", () => {
     expect(Math.abs(drawn.sd / (linear.uZoneMm as number) - 1)).toBeLessThan(0.06);
   });
 
+  it("finds the zero error of a level that nobody knows round a loop, and says nothing of it along an open chain", () => {
+    const square = new Map([
+      ["A", { x: 0, y: 0 }],
+      ["B", { x: 2000, y: 0 }],
+      ["C", { x: 2000, y: 1000 }],
+      ["D", { x: 0, y: 1000 }],
+    ]);
+    const slope = (from: string, at: string, mmPerM: number): SurveyReading => ({
+      id: `${from}${at}`,
+      by: "slope",
+      from,
+      at,
+      mmPerM,
+      uMm: 0.1,
+      level: "L",
+      direction: 1,
+    });
+    const chain = [slope("A", "B", 0.6), slope("B", "C", 0.2), slope("C", "D", 0.4)];
+    const unknown = { L: Number.POSITIVE_INFINITY };
+    // Round a corner even the heights are open; in one line they bend as before, however much the level is off.
+    expect(survey(square, chain, unknown).status).toBe("loose");
+    const line = new Map([...square.keys()].map((name, i) => [name, { x: 1000 * i, y: 0 }]));
+    const open = fitOf(survey(line, chain, unknown));
+    expect(open.errors).toEqual({});
+    expect(open.levelKnown).toBe(false);
+    const loop = fitOf(survey(square, [...chain, slope("D", "A", 0.2)], unknown));
+    // Once round, all that rises is the level's own: (1.2 + 0.2 + 0.8 + 0.2) / 6 m.
+    expect(loop.errors.L?.mmPerM).toBeCloseTo(0.4, 9);
+  });
+
   it("is not changed by turning the bed, by other names or by other units", () => {
     const readings: SurveyReading[] = [edge("R1", "R5", "R9"), ...[...places.keys()].map((p) => height(p))];
     const base = fitOf(survey(places, readings));

@@ -70,7 +70,7 @@ export interface SurveyFit {
   agree: boolean;
   readings: CheckedHeight[];
   diagnosis: Diagnosis;
-  /** Zero error or collimation of each instrument as these readings tell it, mm per metre. */
+  /** Zero error or collimation of each instrument as these readings tell it, mm per metre; left out where they do not tell it. */
   errors: Record<string, { mmPerM: number; uMmPerM: number }>;
 }
 
@@ -248,9 +248,11 @@ export function survey(
     })),
     diagnosis: diagnose(own2),
     errors: Object.fromEntries(
-      errors.map((e) => {
+      errors.flatMap((e) => {
         const i = index.get(e) as number;
-        return [e.slice("error ".length), { mmPerM: x[i], uMmPerM: Math.sqrt(cofactor[i][i]) }];
+        // What may be anything is not found, whatever the least of all answers says.
+        if (found.open.some((v) => Math.abs(v[i]) > 1e-9 * lengthOf(v))) return [];
+        return [[e.slice("error ".length), { mmPerM: x[i], uMmPerM: Math.sqrt(cofactor[i][i]) }] as const];
       }),
     ),
   };

@@ -19,6 +19,6 @@ export { type BareUnit, length, lengthParts, parseLength, readLength } from "./l
 export { type Length, lengthSchema } from "./lengthSchema";
 export { asKept, asShown, type Kind as PhysicalKind, physical, unitOf } from "./physical";
 export { fail, ok, type Problem, type Result } from "./result";
-export { bareSlope, readSlant, type Slant, type SlantUnit, slantMmPerM } from "./slant";
+export { bareSlope, readSlant, SLANT_UNITS, type Slant, type SlantUnit, slantMmPerM } from "./slant";
 export { slantSchema } from "./slantSchema";
 export { stated, statedExactly, typedText } from "./stated";

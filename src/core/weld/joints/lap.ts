@@ -3,6 +3,9 @@ import type { JointKind } from "../jointKind";
 import { branchPlace } from "./branch";
 import { direction, error, untabledSections, untabledSlope } from "./shared";
 
+/** Under this angle between them one member lies along the other, sine. */
+const ALONG_SINE = 0.17;
+
 /** The second member lies over the first and runs on. */
 export const LAP: JointKind = {
   name: "lap",
@@ -22,8 +25,9 @@ export const LAP: JointKind = {
   place: (input) => branchPlace(input, true),
   fillet: true,
   unfitted: (a, b, place) => [
-    "a lap is taken as a tee",
-    ...untabledSlope(place.angleDeg),
+    ...(Math.sin((place.angleDeg * Math.PI) / 180) < ALONG_SINE
+      ? ["two members side by side, whose seams run along both: they are taken as a tee, for want of anything better"]
+      : ["a lap is taken as a tee", ...untabledSlope(place.angleDeg)]),
     ...untabledSections(a, b, place.form),
   ],
 };

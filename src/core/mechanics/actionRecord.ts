@@ -112,18 +112,58 @@ export class ActionRecord {
         this.stiffen(a, m);
         const sources = this.sources[a];
         if (units.length < sources.length * outputs) units = new Float64Array(2 * sources.length * outputs);
-        sources.forEach(({ first, q, injected, direct }, k) => {
-          for (let o = 0; o < outputs; o++) {
-            let sum = direct ? direct[o] : 0;
-            for (let i = 0; i < q.length; i++) sum += m[o * n + first + i] * q[i];
-            if (injected) for (let j = 0; j < n; j++) sum += m[o * n + j] * injected[j];
-            units[k * outputs + o] = sum;
-          }
-        });
+        this.unitsOf(sources, m, units);
         addTimes(sources, units, outputs, draws, out);
       }
       each?.(a, out);
       yield a / count;
+    }
+  }
+
+  /** What each source moves the outputs by per unit, one row each. @param m flexibility from springs to outputs as it stands. */
+  private unitsOf(sources: readonly Source[], m: Float64Array, units: Float64Array): void {
+    const { n } = this;
+    const { outputs } = this.condensed;
+    const injected: { h: Float64Array; at: number }[] = [];
+    sources.forEach(({ first, q, injected: h, direct }, k) => {
+      const at = k * outputs;
+      for (let o = 0; o < outputs; o++) {
+        let sum = direct ? direct[o] : 0;
+        for (let i = 0, c = o * n + first; i < q.length; i++, c++) sum += m[c] * q[i];
+        units[at + o] = sum;
+      }
+      if (h) injected.push({ h, at });
+    });
+    // Up to four at a time: each entry of M is read once for all four.
+    let k = 0;
+    for (; k + 3 < injected.length; k += 4) {
+      const [a, b, c, d] = [injected[k], injected[k + 1], injected[k + 2], injected[k + 3]];
+      const [ha, hb, hc, hd] = [a.h, b.h, c.h, d.h];
+      for (let o = 0; o < outputs; o++) {
+        let sa = 0;
+        let sb = 0;
+        let sc = 0;
+        let sd = 0;
+        for (let j = 0, at = o * n; j < n; j++, at++) {
+          const v = m[at];
+          sa += v * ha[j];
+          sb += v * hb[j];
+          sc += v * hc[j];
+          sd += v * hd[j];
+        }
+        units[a.at + o] = units[a.at + o] + sa;
+        units[b.at + o] = units[b.at + o] + sb;
+        units[c.at + o] = units[c.at + o] + sc;
+        units[d.at + o] = units[d.at + o] + sd;
+      }
+    }
+    for (; k < injected.length; k++) {
+      const { h, at: to } = injected[k];
+      for (let o = 0; o < outputs; o++) {
+        let sum = 0;
+        for (let j = 0, at = o * n; j < n; j++, at++) sum += m[at] * h[j];
+        units[to + o] = units[to + o] + sum;
+      }
     }
   }
 
@@ -133,15 +173,25 @@ export class ActionRecord {
     const r = this.size[a];
     const c = this.first[a];
     const { outputs } = this.condensed;
+    const w0 = a * 6 * n;
+    const [w1, w2, w3, w4, w5] = [w0 + n, w0 + 2 * n, w0 + 3 * n, w0 + 4 * n, w0 + 5 * n];
     for (let o = 0; o < outputs; o++) {
       const row = o * n;
-      for (let i = 0; i < r; i++) this.g[i] = m[row + c + i];
-      for (let i = 0; i < r; i++) {
-        const v = this.g[i];
-        if (v === 0) continue;
-        const from = (a * 6 + i) * n;
-        for (let j = 0; j < n; j++) m[row + j] = m[row + j] - v * w[from + j];
+      if (r < 6) {
+        for (let i = 0; i < r; i++) this.g[i] = m[row + c + i];
+        for (let i = 0; i < r; i++) {
+          const from = w0 + i * n;
+          const v = this.g[i];
+          for (let j = 0; j < n; j++) m[row + j] = m[row + j] - v * w[from + j];
+        }
+        continue;
       }
+      const at = row + c;
+      const [v0, v1, v2, v3, v4, v5] = [m[at], m[at + 1], m[at + 2], m[at + 3], m[at + 4], m[at + 5]];
+      for (let j = 0; j < n; j++)
+        m[row + j] =
+          m[row + j] -
+          (v0 * w[w0 + j] + v1 * w[w1 + j] + v2 * w[w2 + j] + v3 * w[w3 + j] + v4 * w[w4 + j] + v5 * w[w5 + j]);
     }
   }
 

@@ -28,7 +28,8 @@ interface Attached {
 /** The state after some actions of an order. */
 export interface Snapshot {
   done: number;
-  s: Float64Array;
+  /** Flexibility of the springs, its lower half. */
+  half: Float64Array;
   total: Float64Array[];
   place: Float64Array;
   state: HeldState;
@@ -132,7 +133,7 @@ export class LowRankRun {
   snapshot(done: number): Snapshot {
     return {
       done,
-      s: this.half.s.slice(),
+      half: this.half.half(),
       total: this.total.map((t) => t.slice()),
       place: this.place.slice(),
       state: copiedState(this.state),
@@ -142,7 +143,7 @@ export class LowRankRun {
   }
 
   restore(kept: Snapshot): void {
-    this.half.s.set(kept.s);
+    this.half.setHalf(kept.half);
     kept.total.forEach((t, i) => {
       this.total[i]?.set(t);
     });

@@ -17,6 +17,20 @@ export class PackedSymmetric {
     this.u = new Float64Array(6 * n);
   }
 
+  /** The half that is kept up, row after row: half of the room. */
+  half(): Float64Array {
+    const { s, n } = this;
+    const out = new Float64Array((n * (n + 1)) / 2);
+    for (let i = 0, at = 0; i < n; at += i + 1, i++) out.set(s.subarray(i * n, i * n + i + 1), at);
+    return out;
+  }
+
+  /** Takes a half back. */
+  setHalf(kept: Float64Array): void {
+    const { s, n } = this;
+    for (let i = 0, at = 0; i < n; at += i + 1, i++) s.set(kept.subarray(at, at + i + 1), i * n);
+  }
+
   /** Entry (i, j), from whichever half. */
   at(i: number, j: number): number {
     return this.s[i >= j ? i * this.n + j : j * this.n + i];

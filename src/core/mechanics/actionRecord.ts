@@ -11,10 +11,8 @@ export interface Source {
   direct: Float64Array | null;
   /** One per draw. */
   sizes: Float64Array;
-  /** How far it moves every spring per unit, where that is tracked. */
-  moves: Float64Array;
-  /** The same by the push alone, without the load on members. */
-  pushes: Float64Array;
+  /** How far a load on members would move every spring of the fitted frame; null without one, and only until the next action. */
+  fitted: Float64Array | null;
 }
 
 /**

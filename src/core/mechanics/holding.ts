@@ -19,6 +19,14 @@ interface Brought {
   sizes: Float64Array;
 }
 
+/** How the frame answers to what lines and seams push on its joints. */
+export interface Answers {
+  /** Flexibility between two joints as they stand, 6 x 6: movement of the first per load on the second. */
+  between: (spring: number, other: number, into: Float64Array) => void;
+  /** How far every spring moves under loads on joints: six of each joint, one after the other. */
+  moved: (loads: Float64Array) => Float64Array;
+}
+
 /** Lines and seams of a joint. */
 export const LINES = 4;
 export const SEAMS = 8;
@@ -138,8 +146,14 @@ export class Holding {
   private readonly among: Uint8Array;
   /** Which lines stood at their limits in the draw before: a good guess for the next. */
   private readonly stood: Int8Array;
+  /** By how much each unknown takes others down per unit, as far as it was asked for; which joints' were. */
   private readonly columns: Float64Array[] = [];
-  private readonly hasColumn: Uint8Array;
+  private readonly hasPart: Uint8Array[] = [];
+  private readonly columnOf: Int32Array;
+  private made = 0;
+  private readonly block = new Float64Array(36);
+  private readonly six = new Float64Array(6);
+  private readonly loads: Float64Array;
   private readonly box = new BoxProblem();
   private strength = 1;
 
@@ -161,7 +175,8 @@ export class Holding {
     this.before = new Float64Array(most);
     this.among = new Uint8Array(most);
     this.stood = new Int8Array(most);
-    this.hasColumn = new Uint8Array(most);
+    this.columnOf = new Int32Array(most);
+    this.loads = new Float64Array(6 * springs);
   }
 
   /** Begins a step. @param joints what holds at each joint after it. */
@@ -189,7 +204,8 @@ export class Holding {
     first[this.springs] = n;
     this.n = n;
     this.stood.fill(0, 0, n);
-    this.hasColumn.fill(0, 0, n);
+    this.columnOf.fill(-1, 0, n);
+    this.made = 0;
   }
 
   private seamOf(i: number): Seam | null {
@@ -248,23 +264,92 @@ export class Holding {
   }
 
   /**
-   * By how much unknown j takes all others down per unit: the same for all draws of a step. What a chord's kink adds is left out,
-   * so that the forces between lines stay those of an energy.
+   * Column of unknown j: by how much it takes others down per unit, the same for all draws of a step. Parts are filled in as they are asked
+   * for, joint by joint (see `fill`).
    */
-  private column(j: number, pushes: (unknown: number) => Float64Array): Float64Array {
-    if (this.hasColumn[j] === 1) return this.columns[j];
-    this.columns[j] ??= new Float64Array(this.r.length);
-    const made = this.columns[j];
-    const seam = this.seamOf(j);
+  private columnAt(j: number): number {
+    if (this.columnOf[j] >= 0) return this.columnOf[j];
+    const at = this.made++;
+    this.columnOf[j] = at;
+    this.columns[at] ??= new Float64Array(this.r.length);
+    this.hasPart[at] ??= new Uint8Array(this.springs);
+    this.hasPart[at].fill(0);
+    return at;
+  }
+
+  /**
+   * Fills in what unknown j does to those of a joint. What a chord's kink adds is left out, so that the forces between lines stay those of
+   * an energy.
+   */
+  private fill(made: Float64Array, j: number, joint: number, answers: Answers): void {
+    const { block, push, first, six } = this;
     const spring = this.spring[j];
-    const line = this.line[j];
-    this.forces(pushes(j), seam ? { spring, pressed: seam } : { spring, closing: { line, mm: 1 } }, made);
     // Closing that yields goes; a seam presses more.
-    if (seam) for (let i = 0; i < this.n; i++) made[i] = -made[i];
-    // What holds against a line is the small difference of large forces where little does: never less than nothing.
-    else made[j] = made[j] + BREATH * Math.abs((this.joints[spring] as JointStiffness).locked[(LINES + 1) * line]);
-    this.hasColumn[j] = 1;
-    return made;
+    const sign = this.isSeam[j] === 1 ? -1 : 1;
+    answers.between(joint, spring, block);
+    for (let k = 0, at = 0, p = 6 * j; k < 6; k++, at += 6)
+      six[k] =
+        block[at] * push[p] +
+        block[at + 1] * push[p + 1] +
+        block[at + 2] * push[p + 2] +
+        block[at + 3] * push[p + 3] +
+        block[at + 4] * push[p + 4] +
+        block[at + 5] * push[p + 5];
+    const wish = joint === spring ? this.wishOf(j) : null;
+    for (let i = first[joint], p = 6 * i; i < first[joint + 1]; i++, p += 6) {
+      const sum =
+        push[p] * six[0] +
+        push[p + 1] * six[1] +
+        push[p + 2] * six[2] +
+        push[p + 3] * six[3] +
+        push[p + 4] * six[4] +
+        push[p + 5] * six[5];
+      made[i] = sign * (wish ? this.ownOf(i, wish) - sum : -sum);
+    }
+    if (joint === spring) made[j] = made[j] + this.breathOf(j);
+  }
+
+  /** What an unknown does at its joint by itself, per unit: of closing, or of pressure. */
+  private wishOf(j: number): OwnWish {
+    const spring = this.spring[j];
+    const seam = this.seamOf(j);
+    return seam ? { spring, pressed: seam } : { spring, closing: { line: this.line[j], mm: 1 } };
+  }
+
+  /** What holds against a line is the small difference of large forces where little does: never less than nothing. */
+  private breathOf(j: number): number {
+    if (this.isSeam[j] === 1) return 0;
+    const { locked } = this.joints[this.spring[j]] as JointStiffness;
+    return BREATH * Math.abs(locked[(LINES + 1) * this.line[j]]);
+  }
+
+  /** Brings what every unknown comes to up to date with what some of them gained. */
+  private bring(gained: readonly [unknown: number, by: number][], answers: Answers): void {
+    const { r, loads, push, isSeam, spring, first } = this;
+    loads.fill(0);
+    for (const [j, by] of gained) {
+      const amount = isSeam[j] === 1 ? by : -by;
+      const at = 6 * spring[j];
+      for (let k = 0; k < 6; k++) loads[at + k] = loads[at + k] + amount * push[6 * j + k];
+    }
+    const moved = answers.moved(loads);
+    for (let i = 0, p = 0; i < this.n; i++, p += 6) {
+      const m = 6 * spring[i];
+      r[i] =
+        r[i] -
+        (push[p] * moved[m] +
+          push[p + 1] * moved[m + 1] +
+          push[p + 2] * moved[m + 2] +
+          push[p + 3] * moved[m + 3] +
+          push[p + 4] * moved[m + 4] +
+          push[p + 5] * moved[m + 5]);
+    }
+    for (const [j, by] of gained) {
+      const amount = isSeam[j] === 1 ? by : -by;
+      const wish = this.wishOf(j);
+      for (let i = first[spring[j]]; i < first[spring[j] + 1]; i++) r[i] = r[i] + amount * this.ownOf(i, wish);
+      r[j] = r[j] - this.breathOf(j) * by;
+    }
   }
 
   /** Adds unknowns that must be looked at: lines over their limits, seams that overlap, or press and came off. */
@@ -289,7 +374,7 @@ export class Holding {
    * @param state of all draws; that of this one is changed. @param brought by everything that pushed in the step.
    * @param worked joint that is worked on: its seams are looked at whatever they do; -1 for none.
    * @param strength share of its yield force that every line has in this draw.
-   * @param pushes how far every spring moves per unit of an unknown, by its push alone.
+   * @param answers of the frame to what lines and seams push, by their pushes alone.
    * @returns unknowns that changed, with the closing (mm) or pressure (N) that they gained.
    */
   after(
@@ -298,7 +383,7 @@ export class Holding {
     brought: readonly Brought[],
     worked: number,
     strength: number,
-    pushes: (unknown: number) => Float64Array,
+    answers: Answers,
   ): [unknown: number, gained: number][] {
     this.strength = strength;
     const { n, r, before, springs, isSeam, at, spring, among: inside } = this;
@@ -327,7 +412,7 @@ export class Holding {
     }
     const touchMm = draw === 0 ? TOUCH_MM.nominal : TOUCH_MM.scattered;
     this.addWrong(among, touchMm);
-    const gained = among.length > 0 ? this.settled(among, touchMm, pushes) : [];
+    const gained = among.length > 0 ? this.settled(among, touchMm, answers) : [];
     for (let i = 0; i < n; i++)
       if (isSeam[i]) gaps[seam0 + at[i]] = -r[i];
       else tensions[line0 + at[i]] = r[i];
@@ -340,12 +425,8 @@ export class Holding {
   }
 
   /** Solves some unknowns together, and those that are wrong then with them, until none is. @returns what each gained. */
-  private settled(
-    among: number[],
-    touchMm: number,
-    pushes: (unknown: number) => Float64Array,
-  ): [unknown: number, by: number][] {
-    const { n: all, r, before, stood, isSeam, start, box } = this;
+  private settled(among: number[], touchMm: number, answers: Answers): [unknown: number, by: number][] {
+    const { r, before, stood, isSeam, spring, start, box } = this;
     start.set(r);
     for (;;) {
       const n = among.length;
@@ -359,8 +440,17 @@ export class Holding {
         box.isSeam[k] = isSeam[j];
         box.slack[k] = isSeam[j] ? EXACT_MM : OVER * box.upper[k];
         at[k] = isSeam[j] ? Number(before[j] > 0) : stood[j];
-        const whole = this.column(j, pushes);
-        for (let i = 0; i < n; i++) a[k * n + i] = whole[among[i]];
+        const column = this.columnAt(j);
+        const whole = this.columns[column];
+        const has = this.hasPart[column];
+        for (let i = 0; i < n; i++) {
+          const joint = spring[among[i]];
+          if (has[joint] === 0) {
+            has[joint] = 1;
+            this.fill(whole, j, joint, answers);
+          }
+          a[k * n + i] = whole[among[i]];
+        }
       }
       // What presses is asked for in total: without it, this is how things would be.
       for (let k = 0; k < n; k++) {
@@ -376,9 +466,8 @@ export class Holding {
         const by = p[k] - before[j];
         if (by === 0) continue;
         gained.push([j, by]);
-        const whole = this.column(j, pushes);
-        for (let i = 0; i < all; i++) r[i] = r[i] - whole[i] * by;
       }
+      this.bring(gained, answers);
       if (!this.addWrong(among, touchMm)) return gained;
     }
   }

@@ -37,7 +37,8 @@ export class LocalHolding {
     closings.fill(0);
     push.fill(0);
     closings[line] = closingMm;
-    for (const [unknown, by] of holding.after(own, 0, brought, 0, 1, (i) => moved(holding.unknown(i).push))) {
+    const answers = { between: (_: number, __: number, into: Float64Array) => into.set(f), moved };
+    for (const [unknown, by] of holding.after(own, 0, brought, 0, 1, answers)) {
       const { seam, line: yields, push: pushes } = holding.unknown(unknown);
       if (seam) for (let k = 0; k < 6; k++) push[k] = push[k] + by * pushes[k];
       else closings[yields] = closings[yields] + by;

@@ -1,7 +1,17 @@
 import { matVec } from "../numeric";
 import { ActionRecord, type Source } from "./actionRecord";
 import type { Condensed } from "./condensed";
-import { columnOf, copiedState, fittedState, type HeldState, Holding, LINES, type OwnWish, setState } from "./holding";
+import {
+  type Answers,
+  columnOf,
+  copiedState,
+  fittedState,
+  type HeldState,
+  Holding,
+  LINES,
+  type OwnWish,
+  setState,
+} from "./holding";
 import {
   type Action,
   type CompiledLoads,
@@ -72,6 +82,25 @@ export class LowRankRun {
   private readonly z: Float64Array;
   /** What lines and seams do; null where nothing yields and nothing touches. */
   private readonly holding: Holding | null;
+  /** How joints answer to what lines and seams push on them. */
+  private readonly answers: Answers = {
+    between: (spring, other, into) => {
+      const { offset } = this.condensed;
+      this.half.between(offset[spring], offset[other], into);
+    },
+    moved: (loads) => {
+      const out = this.answered.fill(0);
+      const { offset, model } = this.condensed;
+      for (let j = 0; j < model.joints.length; j++) {
+        const at = 6 * j;
+        let any = false;
+        for (let k = at; k < at + 6; k++) if (loads[k] !== 0) any = true;
+        if (any) this.half.addSix(offset[j], loads, out, at);
+      }
+      return out;
+    },
+  };
+  private readonly answered: Float64Array;
   /** Room for movements that are forgotten after an action, and how much of it is taken. */
   private readonly room: Float64Array[] = [];
   private taken = 0;
@@ -104,6 +133,7 @@ export class LowRankRun {
     this.kinkColumns = new Int32Array(model.joints.length).fill(-1);
     this.out = new Float64Array(draws.count * condensed.outputs);
     this.z = new Float64Array(n);
+    this.answered = new Float64Array(n);
     const holds = limited || model.joints.some((j) => j.gapMm !== null);
     this.holding = holds ? new Holding(model.joints.length, limited) : null;
   }
@@ -381,29 +411,27 @@ export class LowRankRun {
 
   /** A push on a spring together with loads on members. @param load first load column, -1 without. @param by how much of each. */
   private source(first: number, q: Float64Array, load: number, by: Float64Array): Source {
-    const { condensed, n, draws, half } = this;
+    const { condensed, n, draws } = this;
     const { columns, springColumns, start, outputs } = condensed;
     const sizes = new Float64Array(draws.count);
-    const moves = this.movement();
-    if (load < 0 || by.every((v) => v === 0)) {
-      if (this.isTracked) half.addTimes(null, first, q, moves);
-      return { first, q, injected: null, direct: null, sizes, moves, pushes: moves };
-    }
+    if (load < 0 || by.every((v) => v === 0)) return { first, q, injected: null, direct: null, fitted: null, sizes };
     const at = springColumns + load;
     const direct = new Float64Array(outputs);
+    const fitted = this.movement();
     for (let k = 0; k < by.length; k++) {
       if (by[k] === 0) continue;
-      for (let i = 0; i < n; i++) moves[i] = moves[i] + by[k] * start[i * columns + at + k];
+      for (let i = 0; i < n; i++) fitted[i] = fitted[i] + by[k] * start[i * columns + at + k];
       for (let o = 0; o < outputs; o++) direct[o] = direct[o] + by[k] * start[(springColumns + o) * columns + at + k];
     }
-    const injected = this.pushedBack(moves);
-    const pushes = this.movement();
-    if (this.isTracked) {
-      half.addTimes(null, first, q, pushes);
-      half.addTimes(injected, 0, NONE, moves);
-      for (let i = 0; i < n; i++) moves[i] = moves[i] + pushes[i];
-    }
-    return { first, q, injected, direct, sizes, moves, pushes };
+    return { first, q, injected: this.pushedBack(fitted), direct, fitted, sizes };
+  }
+
+  /** How far a source moves every spring per unit; until the next action. */
+  private movesOf({ first, q, injected, fitted }: Source): Float64Array {
+    const moves = this.movement();
+    this.half.addTimes(injected, first, q, moves);
+    if (fitted) for (let i = 0; i < this.n; i++) moves[i] = moves[i] + fitted[i];
+    return moves;
   }
 
   /** A unit push on each way of a spring. */
@@ -434,12 +462,14 @@ export class LowRankRun {
     if (!this.isTracked) return;
     const { n, held, place, draws, condensed, holding } = this;
     holding?.begin(this.joints);
+    const pushed = pushing.map((source) => ({ moves: this.movesOf(source), sizes: source.sizes }));
     const brought =
       holding === null
         ? []
-        : pushing.map(({ moves, sizes }, i) => ({ forces: holding.forces(moves, wishes[i] ?? null), sizes }));
+        : pushed.map(({ moves, sizes }, i) => ({ forces: holding.forces(moves, wishes[i] ?? null), sizes }));
     /** What each line that yields and each seam that touches somewhere does, made when it is first asked for. */
     const made: (Source | undefined)[] = [];
+    const moved: (Float64Array | undefined)[] = [];
     const sourceOf = (unknown: number): Source => {
       const known = made[unknown];
       if (known) return known;
@@ -453,15 +483,17 @@ export class LowRankRun {
     };
     const strength = draws.shared(["yield"]);
     const worked = wishes[0]?.spring ?? -1;
-    const pushes = (unknown: number): Float64Array => sourceOf(unknown).pushes;
     for (let d = 0; d < draws.count; d++) {
-      const gained = holding?.after(this.state, d, brought, worked, strength[d], pushes) ?? [];
+      const gained = holding?.after(this.state, d, brought, worked, strength[d], this.answers) ?? [];
       for (const [unknown, by] of gained) sourceOf(unknown).sizes[d] = by;
       if (d === 0) this.yielded = gained.flatMap(([unknown]) => holding?.lineAt(unknown) ?? []);
       for (let h = 0; h < held; h++) {
         let sum = place[d * held + h];
-        for (const { sizes, moves } of pushing) sum += sizes[d] * moves[n - held + h];
-        for (const [unknown, by] of gained) sum += by * sourceOf(unknown).moves[n - held + h];
+        for (const { sizes, moves } of pushed) sum += sizes[d] * moves[n - held + h];
+        for (const [unknown, by] of gained) {
+          moved[unknown] ??= this.movesOf(sourceOf(unknown));
+          sum += by * moved[unknown][n - held + h];
+        }
         place[d * held + h] = sum;
       }
     }

@@ -47,6 +47,15 @@ export class PackedSymmetric {
       }
   }
 
+  /** Rows from `row` and columns from `c` on, six of each. */
+  between(row: number, c: number, into: Float64Array): void {
+    const { s, n } = this;
+    if (row === c) this.block(c, 6, into);
+    else if (row > c)
+      for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) into[6 * i + j] = s[(row + i) * n + c + j];
+    else for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) into[6 * i + j] = s[(c + j) * n + row + i];
+  }
+
   /** out += S (h + E_first q). @param h over all columns, or null. */
   addTimes(h: Float64Array | null, first: number, q: Float64Array, out: Float64Array): void {
     const { s, n } = this;
@@ -71,15 +80,15 @@ export class PackedSymmetric {
       }
   }
 
-  /** out += S E_c q for a joint's six columns: each entry is read with its neighbours. */
-  private addSix(c: number, q: Float64Array, out: Float64Array): void {
+  /** out += S E_c q for a joint's six columns, q from `from` on: each entry is read with its neighbours. */
+  addSix(c: number, q: Float64Array, out: Float64Array, from = 0): void {
     const { s, n } = this;
-    const [q0, q1, q2, q3, q4, q5] = [q[0], q[1], q[2], q[3], q[4], q[5]];
+    const [q0, q1, q2, q3, q4, q5] = [q[from], q[from + 1], q[from + 2], q[from + 3], q[from + 4], q[from + 5]];
     const [r0, r1, r2, r3, r4, r5] = [c * n, (c + 1) * n, (c + 2) * n, (c + 3) * n, (c + 4) * n, (c + 5) * n];
     for (let j = 0; j < c; j++)
       out[j] =
         out[j] + (q0 * s[r0 + j] + q1 * s[r1 + j] + q2 * s[r2 + j] + q3 * s[r3 + j] + q4 * s[r4 + j] + q5 * s[r5 + j]);
-    for (let i = 0; i < 6; i++) for (let k = 0; k < 6; k++) out[c + i] = out[c + i] + q[k] * this.at(c + i, c + k);
+    for (let i = 0; i < 6; i++) for (let k = 0; k < 6; k++) out[c + i] = out[c + i] + q[from + k] * this.at(c + i, c + k);
     for (let j = c + 6, at = (c + 6) * n + c; j < n; j++, at += n)
       out[j] =
         out[j] + (q0 * s[at] + q1 * s[at + 1] + q2 * s[at + 2] + q3 * s[at + 3] + q4 * s[at + 4] + q5 * s[at + 5]);

@@ -1,5 +1,5 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
-import { columnOf, fittedState, Holding, LINES, type OwnWish } from "./holding";
+import { type Answers, columnOf, fittedState, Holding, LINES, type OwnWish } from "./holding";
 import { RIGID_HOLD } from "./holds";
 import type { CompiledLoads, JointStiffness } from "./loadActions";
 import type { MechanicalModel } from "./model";
@@ -72,22 +72,41 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     const by = solve(b);
     if (limited || model.joints.some((j) => j.gapMm !== null)) {
       holding.begin(joints);
-      const made = new Map<number, { by: Float64Array; moved: Float64Array }>();
-      const unit = (unknown: number) => {
-        let known = made.get(unknown);
-        if (!known) {
-          const { spring, line, seam, push } = holding.unknown(unknown);
-          const by = solve(spread(springs[spring].rows, push));
-          known = { by: seam ? by : solve(closing(spring, line)), moved: jointsMoved(by) };
-          made.set(unknown, known);
+      const known = new Map<number, Float64Array>();
+      /** How far all joints move per load on one way of one. */
+      const column = (way: number): Float64Array => {
+        let made = known.get(way);
+        if (!made) {
+          const unit = new Float64Array(6);
+          unit[way % 6] = 1;
+          made = jointsMoved(solve(spread(springs[Math.floor(way / 6)].rows, unit)));
+          known.set(way, made);
         }
-        return known;
+        return made;
+      };
+      const answers: Answers = {
+        between: (spring, other, into) => {
+          for (let k = 0; k < 6; k++)
+            for (let q = 0; q < 6; q++) into[6 * k + q] = column(6 * other + q)[6 * spring + k];
+        },
+        moved: (on) => {
+          const b = new Float64Array(n);
+          model.joints.forEach((_, j) => {
+            springs[j].rows.forEach((row, way) => {
+              if (on[6 * j + way] !== 0) sparseAdd(b, row, on[6 * j + way]);
+            });
+          });
+          return jointsMoved(solve(b));
+        },
       };
       const brought = [{ forces: holding.forces(jointsMoved(by), wish), sizes: Float64Array.of(1) }];
-      for (const [unknown, gained] of holding.after(state, 0, brought, wish?.spring ?? -1, 1, (i) => unit(i).moved))
-        unit(unknown).by.forEach((v, i) => {
+      for (const [unknown, gained] of holding.after(state, 0, brought, wish?.spring ?? -1, 1, answers)) {
+        const { spring, line, seam, push } = holding.unknown(unknown);
+        const unit = solve(seam ? spread(springs[spring].rows, push) : closing(spring, line));
+        unit.forEach((v, i) => {
           by[i] = by[i] + gained * v;
         });
+      }
     }
     by.forEach((v, i) => {
       u[i] = u[i] + v;

@@ -57,6 +57,28 @@ test("the order replays on the drawing by key, with true numbers and what did mo
   await page.getByRole("button", { name: "Pause the replay" }).click();
 });
 
+test("insides last or first is worked out for the frame when asked, with its numbers, by key", async ({
+  page,
+  address,
+}) => {
+  const job = await demoJob(page, address, "Ware cart base");
+  await page.goto(`${address}${job}/weld`);
+  const ask = page.getByRole("button", { name: "Would the insides be better first?" });
+  await ask.focus();
+  await page.keyboard.press("Enter");
+  const told = page.getByTestId("inside-trade").getByRole("listitem");
+  await expect(told.nth(0)).toHaveText(
+    /^Insides of the corners last, as in this order: AC less BD within ±\s[\d.]+\smm/,
+    {
+      timeout: 30_000,
+    },
+  );
+  await expect(told.nth(1)).toHaveText(/^Insides first, all else as it is: .*flat within [\d.]+\smm/);
+  await expect(told.nth(2)).toHaveText(/^On this frame (better|they are alike)/);
+  // What makes the bands wide stands with its numbers too.
+  await expect(page.getByText(/lengths: heat that all beads share \d+\s%/)).toBeVisible();
+});
+
 test("new settings bring a new prediction, and errors say so", async ({ page, address, watched }) => {
   watched.allow.push(/422/);
   const job = await startJob(page, address, "Hotter");

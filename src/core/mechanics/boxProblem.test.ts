@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { yieldOf } from "../../../tests/support/box";
+import { boxOf, yieldOf } from "../../../tests/support/box";
 
 const solve = (a: number[][], free: number[], limit: number[]) => {
   const p = yieldOf(a, free, limit);
@@ -86,6 +86,50 @@ describe("lines that yield together", () => {
           expect(v).toBeCloseTo(-(p[i] ?? 0), 9);
         });
       }),
+    );
+  });
+  it("and seams that touch are in the one state that fits: nothing pulls, nothing overlaps, nothing is over its limit", () => {
+    const number = (most: number) => fc.double({ min: -most, max: most, noNaN: true });
+    const mixed = fc.record({
+      lines: fc.integer({ min: 0, max: 3 }),
+      seams: fc.integer({ min: 1, max: 3 }),
+      l: fc.array(fc.array(number(2), { minLength: 6, maxLength: 6 }), { minLength: 6, maxLength: 6 }),
+      g: fc.array(fc.array(number(2), { minLength: 3, maxLength: 3 }), { minLength: 3, maxLength: 3 }),
+      free: fc.array(number(10), { minLength: 6, maxLength: 6 }),
+      limit: fc.array(fc.double({ min: 0.5, max: 5, noNaN: true }), { minLength: 3, maxLength: 3 }),
+    });
+    fc.assert(
+      fc.property(mixed, ({ lines, seams, l, g, free, limit }) => {
+        const n = lines + seams;
+        const own = matrix(l.slice(0, n).map((row) => row.slice(0, n)));
+        // Lines among themselves and seams among themselves as flexibilities are; between them what one gives the other takes.
+        const a = own.map((row, i) =>
+          row.map((v, j) =>
+            i < lines === j < lines ? v : i < lines ? -(g[i]?.[j - lines] ?? 0) : (g[j]?.[i - lines] ?? 0),
+          ),
+        );
+        const problem = {
+          a,
+          free: free.slice(0, n),
+          upper: a.map((_, i) => (i < lines ? (limit[i] ?? 1) : 0)),
+          isSeam: a.map((_, i) => i >= lines),
+        };
+        const p = boxOf(problem);
+        const r = problem.free.map((f, i) => f - (a[i] ?? []).reduce((sum, v, j) => sum + v * (p[j] ?? 0), 0));
+        const small = 1e-8;
+        r.forEach((v, i) => {
+          const up = problem.upper[i] ?? 0;
+          expect(v).toBeLessThanOrEqual(up + small);
+          if (problem.isSeam[i]) {
+            expect(p[i]).toBeGreaterThanOrEqual(0);
+            expect(Math.abs((p[i] ?? 0) * v)).toBeLessThan(small * 100);
+          } else {
+            expect(v).toBeGreaterThanOrEqual(-up - small);
+            if (Math.abs(p[i] ?? 0) > small) expect(Math.abs(v - Math.sign(p[i] ?? 0) * up)).toBeLessThan(small * 10);
+          }
+        });
+      }),
+      { numRuns: 300 },
     );
   });
   it("that nothing holds against carry nothing and stop nobody", () => {

@@ -88,7 +88,8 @@ export class PackedSymmetric {
     for (let j = 0; j < c; j++)
       out[j] =
         out[j] + (q0 * s[r0 + j] + q1 * s[r1 + j] + q2 * s[r2 + j] + q3 * s[r3 + j] + q4 * s[r4 + j] + q5 * s[r5 + j]);
-    for (let i = 0; i < 6; i++) for (let k = 0; k < 6; k++) out[c + i] = out[c + i] + q[from + k] * this.at(c + i, c + k);
+    for (let i = 0; i < 6; i++)
+      for (let k = 0; k < 6; k++) out[c + i] = out[c + i] + q[from + k] * this.at(c + i, c + k);
     for (let j = c + 6, at = (c + 6) * n + c; j < n; j++, at += n)
       out[j] =
         out[j] + (q0 * s[at] + q1 * s[at + 1] + q2 * s[at + 2] + q3 * s[at + 3] + q4 * s[at + 4] + q5 * s[at + 5]);

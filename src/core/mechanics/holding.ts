@@ -1,9 +1,7 @@
 import { BoxProblem } from "./boxProblem";
+import { type HeldState, LINES, SEAMS } from "./heldState";
 import type { JointStiffness, Seam } from "./loadActions";
-
-/** Line of a 6 x 4 matrix. */
-export const columnOf = (m: Float64Array, line: number): Float64Array =>
-  Float64Array.from({ length: 6 }, (_, i) => m[4 * i + line]);
+import { unknownsOf } from "./ownUnknowns";
 
 /** What a joint does by itself: close along a line by so much, move as heat in its chord would, press at a seam with a N. */
 export interface OwnWish {
@@ -27,37 +25,6 @@ export interface Answers {
   moved: (loads: Float64Array) => Float64Array;
 }
 
-/** Lines and seams of a joint. */
-export const LINES = 4;
-export const SEAMS = 8;
-
-/** What lines hold and how seams stand, of all draws one after the other. */
-export interface HeldState {
-  /** Tension in each line of each joint, N. */
-  tensions: Float64Array;
-  /** What each seam of each joint presses with, N. */
-  pressed: Float64Array;
-  /** How far it is open, mm. */
-  gaps: Float64Array;
-}
-
-/** Nothing held, every seam as far open as it was fitted. @param gapsMm of each joint in each draw, joint by joint. */
-export const fittedState = (gapsMm: Float64Array): HeldState => ({
-  tensions: new Float64Array(LINES * gapsMm.length),
-  pressed: new Float64Array(SEAMS * gapsMm.length),
-  gaps: Float64Array.from({ length: SEAMS * gapsMm.length }, (_, i) => gapsMm[Math.floor(i / SEAMS)]),
-});
-export const copiedState = ({ tensions, pressed, gaps }: HeldState): HeldState => ({
-  tensions: tensions.slice(),
-  pressed: pressed.slice(),
-  gaps: gaps.slice(),
-});
-export function setState(to: HeldState, from: HeldState): void {
-  to.tensions.set(from.tensions);
-  to.pressed.set(from.pressed);
-  to.gaps.set(from.gaps);
-}
-
 const OVER = 1e-12;
 /**
  * Seams of other joints than the one worked on are looked at again when they are off by this, mm; what is left is kept in their gaps and
@@ -67,48 +34,6 @@ const TOUCH_MM = { nominal: 4e-3, scattered: 2e-2 } as const;
 const EXACT_MM = 1e-10;
 /** Stiffness of a line against itself that is always there, as a share of what its joint alone would hold it with. */
 const BREATH = 1e-6;
-
-/** What may change in a step at a joint: its lines, which may yield, then its seams, which may touch. */
-interface OwnUnknowns {
-  count: number;
-  /** Load on the joint per unit, six each: of a mm of closing, of a N that presses. */
-  push: Float64Array;
-  /** Line of the joint; -1 for a seam. */
-  line: Int32Array;
-  /** Place among the joint's lines or seams. */
-  at: Int32Array;
-  /** Force at which a line yields, N; nought for a seam. */
-  limit: Float64Array;
-  seams: readonly (Seam | null)[];
-}
-
-/** Unknowns of joints seen so far. */
-const OF_JOINT = new WeakMap<JointStiffness, OwnUnknowns>();
-
-function unknownsOf(joint: JointStiffness): OwnUnknowns {
-  const known = OF_JOINT.get(joint);
-  if (known) return known;
-  const own = [
-    ...joint.lines.map(({ line, yieldN }) => ({
-      line,
-      at: line,
-      push: columnOf(joint.push, line),
-      yieldN,
-      seam: null,
-    })),
-    ...joint.seams.map((seam) => ({ line: -1, at: seam.at, push: seam.push, yieldN: 0, seam })),
-  ];
-  const made = {
-    count: own.length,
-    push: Float64Array.from(own.flatMap((u) => [...u.push])),
-    line: Int32Array.from(own, (u) => u.line),
-    at: Int32Array.from(own, (u) => u.at),
-    limit: Float64Array.from(own, (u) => u.yieldN),
-    seams: own.map((u) => u.seam),
-  };
-  OF_JOINT.set(joint, made);
-  return made;
-}
 
 /** An unknown of a step, as whoever works out what it does to the frame needs it. */
 interface Unknown {

@@ -9,7 +9,7 @@ export {
   type Station,
   type StructureMechanics,
 } from "./fromStructure";
-export { columnOf, copiedState, type HeldState, LINES, setState } from "./holding";
+export { copiedState, type HeldState, LINES, setState } from "./heldState";
 export { SUPPORT } from "./holds";
 export {
   type Action,
@@ -43,6 +43,7 @@ export {
   modelOf,
 } from "./model";
 export { movedFrame, placedBy } from "./movedFrame";
+export { columnOf } from "./ownUnknowns";
 export { plainRun, startingStiffness } from "./plainRun";
 export { splitWhereBranchesLand } from "./splitMembers";
 export { relativeRows } from "./springs";

@@ -1,6 +1,8 @@
 import { matVec } from "../numeric";
-import { columnOf, type HeldState, Holding, LINES, SEAMS } from "./holding";
+import { type HeldState, LINES, SEAMS } from "./heldState";
+import { Holding } from "./holding";
 import type { WeldAction } from "./loadActions";
+import { columnOf } from "./ownUnknowns";
 
 const ONE = new Float64Array(1);
 

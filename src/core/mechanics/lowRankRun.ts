@@ -1,17 +1,8 @@
 import { matVec } from "../numeric";
 import { ActionRecord, type Source } from "./actionRecord";
 import type { Condensed } from "./condensed";
-import {
-  type Answers,
-  columnOf,
-  copiedState,
-  fittedState,
-  type HeldState,
-  Holding,
-  LINES,
-  type OwnWish,
-  setState,
-} from "./holding";
+import { copiedState, fittedState, type HeldState, LINES, setState } from "./heldState";
+import { type Answers, Holding, type OwnWish } from "./holding";
 import {
   type Action,
   type CompiledLoads,
@@ -20,6 +11,7 @@ import {
   NO_DRAWS,
   type WeldAction,
 } from "./loadActions";
+import { columnOf } from "./ownUnknowns";
 import { PackedSymmetric } from "./packedSymmetric";
 
 /** Actions between two chances to stop. */

@@ -1,8 +1,10 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
-import { type Answers, columnOf, fittedState, Holding, LINES, type OwnWish } from "./holding";
+import { fittedState, LINES } from "./heldState";
+import { type Answers, Holding, type OwnWish } from "./holding";
 import { RIGID_HOLD } from "./holds";
 import type { CompiledLoads, JointStiffness } from "./loadActions";
 import type { MechanicalModel } from "./model";
+import { columnOf } from "./ownUnknowns";
 import { springEntries } from "./springs";
 
 /** What the plain path gives: the movement of every freedom after each step, mm and rad. */

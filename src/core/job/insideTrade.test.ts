@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { squareTube, started } from "../../../tests/support/drawnFrames";
 import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
+import { drain } from "../numeric";
 import type { SimulationStep } from "../shrink";
-import { insidesFirst, insideTradeOf } from "./insideTrade";
+import { insidesFirst, insideTrade } from "./insideTrade";
 import { insideTradeWords } from "./insideTradeWords";
 
 const bead = (joint: string, line: "inside" | "outside" | "top"): SimulationStep => ({
@@ -27,7 +28,7 @@ describe("insides last or first", () => {
       drawnPlan(started("ladder", {}, squareTube(60, 4))),
       drawnPlan(started("rectangle", {}, squareTube(30, 2))),
     ]) {
-      const trade = insideTradeOf(plan);
+      const trade = drain(insideTrade(plan));
       if (!trade) throw new Error("four mitres have the choice");
       const [last, first, better] = insideTradeWords(trade, "mm");
       expect(last).toContain(`± ${trade.last.squareMm.toFixed(2)}`);
@@ -43,6 +44,6 @@ describe("insides last or first", () => {
     }
   });
   it("is no question for a frame without four corners", () => {
-    expect(insideTradeOf(drawnPlan(started("A-shaped drawbar")))).toBeNull();
+    expect(drain(insideTrade(drawnPlan(started("A-shaped drawbar"))))).toBeNull();
   });
 });

@@ -1,4 +1,3 @@
-import { drain } from "../numeric";
 import { clampedMechanics, loadSteps } from "../plan";
 import { type PredictedOutcome, predictFrame, type SimulationStep } from "../shrink";
 import { FACTORS, unsureHeat } from "../weld";
@@ -57,6 +56,3 @@ export function* insideTrade(plan: Plan): Generator<number, InsideTrade | null> 
   ];
   return last && first ? { last, first } : null;
 }
-
-/** The comparison in one go. */
-export const insideTradeOf = (plan: Plan): InsideTrade | null => drain(insideTrade(plan));

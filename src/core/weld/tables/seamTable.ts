@@ -67,14 +67,11 @@ export function seamsOf(code: string, form: MitreForm): SeamState[] {
     });
     return { at: at(i), opens, closed, gives: new Float64Array(8) };
   });
-  let next = (3 + holds.length) * count;
-  const gives = Array.from({ length: count }, () => new Array<number>(count).fill(0));
-  for (let i = 0; i < count; i++)
-    for (let j = i; j < count; j++) {
-      const v = THOUSANDTH * (row[next++] ?? 0);
-      (gives[i] as number[])[j] = v;
-      (gives[j] as number[])[i] = v;
-    }
+  const given = (3 + holds.length) * count;
+  /** Upper triangle, row after row. */
+  const give = (i: number, j: number): number =>
+    i > j ? give(j, i) : THOUSANDTH * (row[given + i * count - (i * (i - 1)) / 2 + (j - i)] ?? 0);
+  const gives = seams.map((_, i) => seams.map((__, j) => give(i, j)));
   const { values, vectors } = symmetricEigen(gives);
   // Between knots of two kinds some of what gives may be lost: never less than the stiffest of the table.
   values.forEach((value, k) => {

@@ -2,10 +2,10 @@ import { describe, expect, it } from "vitest";
 import { squareTube, started } from "../../../tests/support/drawnFrames";
 import { drawnPlan } from "../../../tests/support/plans";
 import { SHAPES, STARTERS, setJoint } from "../frame";
-import { lossOf, outcomeKey, type Prediction, predicted } from "../shrink";
+import { type LikelyValue, lossOf, outcomeKey, type Prediction, predicted } from "../shrink";
 import { length } from "../units";
 import { builtOf } from "./built";
-import { predict } from "./predict";
+import { predict, predicting } from "./predict";
 import { whyNoPrediction } from "./predictable";
 
 const lossOfMember = (p: Prediction | undefined, member: string): number | undefined => {
@@ -58,6 +58,30 @@ describe("the prediction of any frame", () => {
           expect(Math.abs(q.nominal), `${shape} ${name} ${outcomeKey(q.id)}`).toBeLessThan(30);
         }
       }
+  });
+  it("tells likely values before their bands, the same as in the end, and none that only the draws can tell", () => {
+    for (const name of ["ladder", "A-shaped drawbar"]) {
+      let early: readonly LikelyValue[] = [];
+      let share = 1;
+      const work = predicting(drawnPlan(started(name)), (values) => {
+        early = values;
+      });
+      let step = work.next();
+      while (!step.done) {
+        if (early.length > 0) share = Math.min(share, step.value);
+        step = work.next();
+      }
+      const { outcomes } = step.value.prediction;
+      expect(share, name).toBeLessThan(0.5);
+      expect(early.map((v) => outcomeKey(v.id))).toEqual(
+        outcomes.filter((o) => !o.unsigned).map((o) => outcomeKey(o.id)),
+      );
+      for (const { id, nominal } of early)
+        expect(nominal, `${name} ${outcomeKey(id)}`).toBeCloseTo(
+          outcomes.find((o) => outcomeKey(o.id) === outcomeKey(id))?.nominal ?? Number.NaN,
+          9,
+        );
+    }
   });
   it("a larger bead pulls more, in the ratio of its area", () => {
     const free = started("ladder", { rungs: 1 });

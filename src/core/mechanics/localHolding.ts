@@ -4,8 +4,6 @@ import { Holding } from "./holding";
 import type { WeldAction } from "./loadActions";
 import { columnOf } from "./ownUnknowns";
 
-const ONE = new Float64Array(1);
-
 /**
  * One joint while a line of it contracts, the others of the frame taken as elastic: a quick answer, for screening. The lines and
  * seams of this joint are solved together, those of other joints stay as they are.
@@ -34,8 +32,9 @@ export class LocalHolding {
     holding.begin([joint]);
     const moved = (by: Float64Array): Float64Array => matVec(f, by, 6, 6, new Float64Array(6));
     const wish = { spring: 0, closing: { line, mm: 1 } };
-    ONE[0] = closingMm;
-    const brought = [{ forces: holding.forces(moved(columnOf(joint.push, line)), wish), sizes: ONE }];
+    const brought = [
+      { forces: holding.forces(moved(columnOf(joint.push, line)), wish), sizes: Float64Array.of(closingMm) },
+    ];
     closings.fill(0);
     push.fill(0);
     closings[line] = closingMm;

@@ -32,7 +32,7 @@ const narrower = (gone: number): number => 1 - Math.sqrt(Math.max(0, 1 - gone));
  * other things make together goes too, and is not in it.
  */
 export const couponNarrows = ({ wide }: Banded): number => narrower((1 - COUPON_LEAVES ** 2) * (wide?.heat ?? 0));
-/** By how much measuring the tacked frame before welding would: what tacks and their gaps did is known then. */
+/** By how much measuring the tacked frame before welding would: what the tacks did is known then. */
 const tackedNarrows = ({ wide }: Banded): number => narrower(wide?.tacks ?? 0);
 
 /** The outcomes of some kinds, taken together: each scatter's share as a mean weighted by the width of the bands. */

@@ -389,6 +389,39 @@ describe("the job on screen", () => {
     expect(server.entries.some((e) => e.kind === "note" && e.text === "left")).toBe(true);
   });
 
+  it("writes over nothing that an earlier page left, though something is typed before the device has been read", async () => {
+    const server = new FakeServer(plan);
+    const first = page(server);
+    await first.settle();
+    server.down = true;
+    first.store.keepText("frame.sizes.length", "twelve hundred");
+    first.store.edit((p) => ({ ...p, name: "Left" }));
+    await first.settle();
+    first.store.end();
+    // What is typed at once is written before the device is read, as the browser's own database does it.
+    const { device } = first;
+    const read = device.left.bind(device);
+    let answer = (): void => undefined;
+    const asked = new Promise<void>((done) => {
+      answer = done;
+    });
+    device.left = (prefix) => asked.then(() => read(prefix));
+    const second = page(server, device);
+    second.store.keepText("ab", "1000,5x");
+    second.store.edit(longer);
+    second.store.end();
+    // That page too was closed before it had read anything.
+    server.down = false;
+    const third = page(server, device);
+    third.store.keepText("bc", "500 or so");
+    answer();
+    await third.settle();
+    await third.settle();
+    expect(third.now().texts).toEqual({ "frame.sizes.length": "twelve hundred", ab: "1000,5x", bc: "500 or so" });
+    expect(server.plan).toMatchObject({ name: "Left", frame: { sizes: { length: { mm: 1100 } } } });
+    expect([...device.kept.keys()]).toEqual(["plumb/texts/job"]);
+  });
+
   it("takes up what a page of the first format left, in today's words", async () => {
     const server = new FakeServer(plan);
     server.entries.push({ kind: "round", id: "r", at: "", origin: "me", gate: "cut", method: "heights" });

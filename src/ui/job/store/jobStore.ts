@@ -117,8 +117,8 @@ export class JobStore {
     });
     const [boxes, drafts, texts] = await Promise.all([
       device.left(`plumb/outbox/${this.id}/`),
-      device.left(this.key("draft")),
-      device.left(this.key("texts")),
+      device.left(`plumb/draft/${this.id}`),
+      device.left(`plumb/texts/${this.id}`),
     ]);
     if (this.ended) return;
     // Each page keeps its own box, so that two of them never overwrite each other; one that was closed is taken over.
@@ -126,20 +126,24 @@ export class JobStore {
     const known = new Set(this.record.entries.map((e) => e.id));
     for (const [, box] of boxes)
       if (Array.isArray(box)) this.outbox.takeUp(upgradeEntries(box, (r) => gates.get(r)) as NewEntry[], known);
-    for (const [path, text] of texts.flatMap(([, all]) => (isTexts(all) ? Object.entries(all) : [])))
+    // What a page kept before it had taken up is newer than what lies under the shared key, and lies behind it.
+    for (const [path, text] of texts.toReversed().flatMap(([, all]) => (isTexts(all) ? Object.entries(all) : [])))
       if (!(path in this.texts.all)) this.texts.keep(path, text);
-    for (const [, draft] of drafts)
-      if (isDraft(draft))
+    for (const [key, draft] of drafts.toReversed())
+      if (isDraft(draft) && key !== this.key("draft"))
         this.document.takeUp({
           baseVersion: draft.baseVersion,
           base: upgradePlan(draft.base) as Plan,
           plan: upgradePlan(draft.plan) as Plan,
           ...(draft.sent ? { sent: [draft.sent].flat().map((sent) => upgradePlan(sent) as Plan) } : {}),
         });
+    const beside = [this.key("draft"), this.key("texts")];
     this.hasTakenUp = true;
     this.keep();
-    for (const [key] of boxes) if (key !== this.key("outbox")) device.put(key, null);
-    this.changed();
+    this.textsChanged(false);
+    const own = [this.key("outbox"), this.key("draft"), this.key("texts")];
+    for (const key of new Set([...beside, ...[...boxes, ...drafts, ...texts].map(([k]) => k)]))
+      if (!own.includes(key)) device.put(key, null);
     void this.flush();
   }
 
@@ -376,8 +380,10 @@ export class JobStore {
     return false;
   }
 
+  /** Until this page has taken up what an earlier one left, it keeps its own beside that and writes over nothing. */
   private key(what: "outbox" | "draft" | "texts"): string {
-    return what === "outbox" ? `plumb/outbox/${this.id}/${this.page}` : `plumb/${what}/${this.id}`;
+    const shared = `plumb/${what}/${this.id}`;
+    return what === "outbox" || !this.hasTakenUp ? `${shared}/${this.page}` : shared;
   }
 
   /** Keeps on the device what the server does not have. */
@@ -386,9 +392,8 @@ export class JobStore {
     this.put("draft", this.document.draft());
   }
 
-  /** What an earlier page left is not forgotten before it was taken up. */
   private put(what: "outbox" | "draft" | "texts", value: unknown): void {
-    if (value !== null || this.hasTakenUp) this.around.device.put(this.key(what), value);
+    this.around.device.put(this.key(what), value);
   }
 
   /** The same object as long as nothing in it changed: what is computed from it is computed once. */

@@ -133,7 +133,7 @@ export class PlanDocument {
    * saving finds that out and asks.
    */
   takeUp({ baseVersion, base, plan, sent }: KeptDraft): void {
-    const typed = this.canUndo ? collide(this.base, this.plan, plan).merged : plan;
+    const typed = this.isTouched ? collide(this.base, this.plan, plan).merged : plan;
     if (baseVersion === this.baseVersion) this.plan = typed;
     else if (planChanges(base, typed).length > 0) this.start(typed, base, baseVersion);
     this.sent = sent === undefined ? [] : [sent].flat();

@@ -1,3 +1,6 @@
+import { createHash } from "node:crypto";
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
 import type { NextConfig } from "next";
 
 const securityHeaders = [
@@ -6,7 +9,18 @@ const securityHeaders = [
   { key: "X-Frame-Options", value: "DENY" },
 ];
 
+/** What the computation is made of: predictions that are kept belong to it. */
+function modelHash(): string {
+  const core = path.join(import.meta.dirname, "src/core");
+  const hash = createHash("sha256");
+  for (const file of readdirSync(core, { recursive: true, encoding: "utf8" }).sort())
+    if (/\.(ts|json)$/.test(file) && !file.endsWith(".test.ts"))
+      hash.update(file).update(readFileSync(path.join(core, file)));
+  return hash.digest("hex");
+}
+
 const config: NextConfig = {
+  env: { PLUMB_MODEL: modelHash() },
   output: "standalone",
   outputFileTracingRoot: import.meta.dirname,
   turbopack: { root: import.meta.dirname },

@@ -1,21 +1,52 @@
 import "server-only";
-import { canPredict, type Plan, predicting, predictionKey } from "@/core/job";
+import { canPredict, jointsOf, type Plan, predicting, predictionKey } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
+import * as store from "@/store";
 
 /** Predictions kept, by what they depend on; the oldest goes first. */
 const KEEP = 200;
+/** Predictions kept over restarts. */
+const KEEP_STORED = 2000;
 /** Other requests get their turn after this long, ms. */
 const TURN_MS = 8;
+/** A page waits this long for a prediction that is not at hand; the browser works out what comes later, ms. */
+const WAIT_MS = 150;
+/** For a page, larger frames are worked out in its browser alone: here they would keep others waiting. */
+const MOST_JOINTS = 90;
+
+/** The model that this was built with; what another one made is not shown. Null when it was not built: nothing is kept then. */
+const model = (): string | null => process.env.PLUMB_MODEL ?? null;
 
 const known = new Map<string, Prediction>();
 const underWay = new Map<string, Promise<Prediction>>();
 
-async function work(plan: Plan): Promise<Prediction> {
+function remember(key: string, prediction: Prediction): Prediction {
+  const [oldest] = known.keys();
+  if (known.size >= KEEP && oldest !== undefined) known.delete(oldest);
+  known.set(key, prediction);
+  return prediction;
+}
+
+/** What was worked out before, also by an earlier start. A store that cannot be reached has nothing. */
+async function kept(key: string): Promise<Prediction | null> {
+  const here = known.get(key);
+  if (here) return here;
+  const built = model();
+  const stored = built ? await store.loadPrediction(store.pool(), key, built).catch(() => null) : null;
+  return stored && remember(key, stored);
+}
+
+async function work(plan: Plan, key: string): Promise<Prediction> {
   const run = predicting(plan);
   let turn = performance.now();
   for (;;) {
     const step = run.next();
-    if (step.done) return step.value.prediction;
+    if (step.done) {
+      const { prediction } = step.value;
+      const built = model();
+      if (built) await store.keepPrediction(store.pool(), key, built, prediction, KEEP_STORED).catch(() => undefined);
+      return remember(key, prediction);
+    }
     if (performance.now() - turn < TURN_MS) continue;
     await new Promise((resolve) => setImmediate(resolve));
     turn = performance.now();
@@ -26,27 +57,21 @@ async function work(plan: Plan): Promise<Prediction> {
 export async function predictionOf(plan: Plan): Promise<Prediction | null> {
   if (!canPredict(plan)) return null;
   const key = predictionKey(plan);
-  const ready = known.get(key);
-  if (ready) return ready;
   const running =
     underWay.get(key) ??
-    work(plan)
-      .then((prediction) => {
-        const [oldest] = known.keys();
-        if (known.size >= KEEP && oldest !== undefined) known.delete(oldest);
-        known.set(key, prediction);
-        return prediction;
-      })
+    kept(key)
+      .then((ready) => ready ?? work(plan, key))
       .finally(() => underWay.delete(key));
   underWay.set(key, running);
   return running;
 }
 
-/** A page waits this long for a prediction that is not at hand; the browser works out what comes later, ms. */
-const WAIT_MS = 150;
-
 /** The prediction that a page of a job starts with, or null when it would keep the page waiting. */
 export async function predictionInTime(plan: Plan): Promise<Prediction | null> {
-  const coming = predictionOf(plan).catch(() => null);
-  return Promise.race([coming, new Promise<null>((resolve) => setTimeout(() => resolve(null), WAIT_MS).unref())]);
+  if (!canPredict(plan)) return null;
+  const coming = jointsOf(plan) > MOST_JOINTS ? kept(predictionKey(plan)) : predictionOf(plan);
+  return Promise.race([
+    coming.catch(() => null),
+    new Promise<null>((resolve) => setTimeout(() => resolve(null), WAIT_MS).unref()),
+  ]);
 }

@@ -15,3 +15,4 @@ export {
   updateSummary,
 } from "./jobs";
 export { closePool, isDuplicate, isUnreachable, pool, type Transaction, transaction } from "./pool";
+export { keepPrediction, loadPrediction } from "./predictions";

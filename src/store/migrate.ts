@@ -13,6 +13,7 @@ const GRANTS: Record<string, string> = {
   job_plan: "SELECT, INSERT",
   entry: "SELECT, INSERT",
   instrument: "SELECT, INSERT",
+  prediction: "SELECT, INSERT, DELETE",
 };
 
 /** One numbered file, cut into statements. */

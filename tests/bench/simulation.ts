@@ -1,7 +1,7 @@
 // Measures the simulation on one thread, all in one run, as ratios where that says more: part of npm run bench
 import { performance } from "node:perf_hooks";
 import { newPlan, predict, predicting } from "@/core/job";
-import { fromStructure, plainRun } from "@/core/mechanics";
+import { fromStructure, PackedSymmetric, plainRun } from "@/core/mechanics";
 import { seeded } from "@/core/numeric";
 import { CompileCache, compileLoads, frameOutputs, OrderSearch, type SimulationStep } from "@/core/shrink";
 import { length } from "@/core/units";
@@ -116,7 +116,20 @@ function correlation(search: OrderSearch, steps: readonly SimulationStep[], tack
   return top.reduce((s, c) => s + c.r, 0) / top.length;
 }
 
+/** The low-rank update with the kernel against without, in one run. */
+function updates(joints: number): void {
+  const n = 6 * joints;
+  const start = Float64Array.from({ length: n * n }, (_, i) => (i % (n + 1) === 0 ? n : 0.1));
+  const d = Float64Array.from({ length: 36 }, (_, i) => (i % 7 === 0 ? 1e-6 : 0));
+  const w = new Float64Array(6 * n);
+  const [wide, plain] = [new PackedSymmetric(n, start), new PackedSymmetric(n, start, null)].map((s) =>
+    perSecond(() => s.update(6, 6, d, w, 0), 300),
+  ) as [number, number];
+  row(`update of ${joints} joints, kernel / plain`, (wide / plain).toFixed(2));
+}
+
 console.log("simulation, one thread");
+for (const joints of [10, 24, 86]) updates(joints);
 bench(
   "ladder",
   10,

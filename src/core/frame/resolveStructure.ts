@@ -227,6 +227,7 @@ export function resolveStructure(frame: DrawnFrame): {
       members,
       joints,
       quad: quadrilateralOf({ members, joints }),
+      rootGapMm: frame.gap.mm,
       parts,
       massKg,
       centreOfMass: massKg > 0 ? scale3(moment, 1 / massKg) : [0, 0, 0],

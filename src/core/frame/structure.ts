@@ -123,6 +123,8 @@ export interface Structure {
   joints: StructureJoint[];
   /** Its corners A to D, when it has four sides joined end to end. */
   quad: Quadrilateral | null;
+  /** Gap that is left at every joint before it is welded, mm; nought where they are pushed together. */
+  rootGapMm: number;
   parts: StructurePart[];
   massKg: number;
   centreOfMass: Vec3;

@@ -31,7 +31,7 @@ export { likelyLosses, lossLines } from "./lossLines";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
 export { predict, predicting } from "./predict";
-export { canPredict, predictionKey, whyNoPrediction } from "./predictable";
+export { canPredict, jointsOf, predictionKey, whyNoPrediction } from "./predictable";
 export type { SideLoss } from "./predictedMeasured";
 export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quantityId";
 export type { QuantityId } from "./quantitySchema";

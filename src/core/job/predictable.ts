@@ -10,8 +10,11 @@ export function predictionKey(plan: Plan): string {
   return JSON.stringify([members, weldOf(plan), on, plan.units === "mm"]);
 }
 
-/** Joints up to which a frame is predicted. */
-const MOST_JOINTS = 90;
+/** Joints up to which a frame is predicted: at so many it takes a minute or two. */
+const MOST_JOINTS = 150;
+
+/** How many joints a plan's frame has; none while it has errors. */
+export const jointsOf = (plan: Plan): number => builtOf(plan).structure?.joints.length ?? 0;
 
 /** Why a plan cannot be simulated, in words; null when it can. */
 export function whyNoPrediction(plan: Plan): string | null {

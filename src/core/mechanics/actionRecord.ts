@@ -97,10 +97,9 @@ export class ActionRecord {
     each?: (action: number, out: Float64Array) => void,
   ): Generator<number, void> {
     const { n } = this;
-    const { outputs, columns, springColumns, start } = this.condensed;
+    const { outputs, rows, springColumns, start } = this.condensed;
     const m = new Float64Array(outputs * n);
-    for (let o = 0; o < outputs; o++)
-      for (let j = 0; j < n; j++) m[o * n + j] = start[(springColumns + o) * columns + j];
+    for (let o = 0; o < outputs; o++) for (let j = 0; j < n; j++) m[o * n + j] = start[j * rows + springColumns + o];
     let units = new Float64Array(0);
     out.fill(0, 0, draws * outputs);
     for (let a = 0; a < count; a++) {
@@ -223,12 +222,10 @@ export class ActionRecord {
   /** out += S_out(0) z. */
   addOutputs(z: Float64Array, out: Float64Array, at: number): void {
     const { n } = this;
-    const { outputs, columns, springColumns, start } = this.condensed;
-    for (let o = 0; o < outputs; o++) {
-      const row = (springColumns + o) * columns;
-      let sum = out[at + o];
-      for (let j = 0; j < n; j++) sum += start[row + j] * z[j];
-      out[at + o] = sum;
+    const { outputs, rows, springColumns, start } = this.condensed;
+    for (let j = 0, c = springColumns; j < n; j++, c += rows) {
+      const by = z[j];
+      for (let o = 0; o < outputs; o++) out[at + o] = out[at + o] + by * start[c + o];
     }
   }
 }

@@ -17,6 +17,7 @@ export interface Condensed {
   outputs: number;
   rows: number;
   columns: number;
+  /** Column after column. */
   start: Float64Array;
 }
 
@@ -55,7 +56,7 @@ export function* condensing(
   const start = new Float64Array(all.length * columns);
   for (const [j, load] of [...springRows, ...loads].entries()) {
     const x = solver.solve(load);
-    for (let i = 0; i < all.length; i++) start[i * columns + j] = sparseDot(all[i], x);
+    for (let i = 0; i < all.length; i++) start[j * all.length + i] = sparseDot(all[i], x);
     if (j % COLUMNS_AT_ONCE === 0) yield j / columns;
   }
   return {

@@ -123,7 +123,15 @@ export function fromStructure(structure: Structure, wanted: readonly Station[] =
         ? on(j.b, j.atB)
         : (lineB.stations.find((x) => x.s === (j.endB === "from" ? 0 : lineB.lengthMm))?.name ?? on(j.b, j.atB));
     points.set(j.id, { a: pointA, b: pointB });
-    joints.push({ id: j.id, kind, a: j.a, b: j.b, point: pointA, ...(pointB === pointA ? {} : { pointB }) });
+    joints.push({
+      id: j.id,
+      kind,
+      a: j.a,
+      b: j.b,
+      point: pointA,
+      ...(pointB === pointA ? {} : { pointB }),
+      ...(structure.rootGapMm > 0 ? { gapMm: structure.rootGapMm } : {}),
+    });
   }
   const stations = wanted.map(({ member, at }) => on(member, at));
   const members = structure.members.map((m: StructureMember): BeamMember => {

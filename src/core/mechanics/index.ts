@@ -44,6 +44,7 @@ export {
 } from "./model";
 export { movedFrame, placedBy } from "./movedFrame";
 export { columnOf } from "./ownUnknowns";
+export { PackedSymmetric } from "./packedSymmetric";
 export { plainRun, startingStiffness } from "./plainRun";
 export { splitWhereBranchesLand } from "./splitMembers";
 export { relativeRows } from "./springs";

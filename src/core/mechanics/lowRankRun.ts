@@ -103,10 +103,10 @@ export class LowRankRun {
     /** Whether beads and tacks yield. */
     limited = true,
   ) {
-    const { springColumns: n, columns, model, start, springs } = condensed;
+    const { springColumns: n, rows, model, start, springs } = condensed;
     this.n = n;
     this.fitted = new Float64Array(n * n);
-    for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) this.fitted[i * n + j] = start[i * columns + j];
+    for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) this.fitted[i * n + j] = start[j * rows + i];
     this.half = new PackedSymmetric(n, this.fitted);
     this.record = new ActionRecord(condensed);
     this.total = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
@@ -265,11 +265,10 @@ export class LowRankRun {
   /** From one load to the outputs, as frozenJoint. */
   frozenLoad(load: number, count: number): Float64Array {
     const { condensed, z } = this;
-    const { outputs, columns, springColumns, start } = condensed;
-    const out = new Float64Array(outputs);
-    for (let o = 0; o < outputs; o++) out[o] = start[(springColumns + o) * columns + springColumns + load];
-    const moved = Float64Array.from({ length: this.n }, (_, i) => start[i * columns + springColumns + load]);
-    z.set(this.pushedBack(moved));
+    const { rows, springColumns, start } = condensed;
+    const at = (springColumns + load) * rows;
+    const out = start.slice(at + springColumns, at + rows);
+    z.set(this.pushedBack(start.subarray(at, at + springColumns)));
     for (let k = count - 1; k >= 0; k--) this.record.turnBack(k, z);
     this.record.addOutputs(z, out, 0);
     return out;
@@ -404,16 +403,16 @@ export class LowRankRun {
   /** A push on a spring together with loads on members. @param load first load column, -1 without. @param by how much of each. */
   private source(first: number, q: Float64Array, load: number, by: Float64Array): Source {
     const { condensed, n, draws } = this;
-    const { columns, springColumns, start, outputs } = condensed;
+    const { rows, springColumns, start, outputs } = condensed;
     const sizes = new Float64Array(draws.count);
     if (load < 0 || by.every((v) => v === 0)) return { first, q, injected: null, direct: null, fitted: null, sizes };
-    const at = springColumns + load;
     const direct = new Float64Array(outputs);
     const fitted = this.movement();
     for (let k = 0; k < by.length; k++) {
       if (by[k] === 0) continue;
-      for (let i = 0; i < n; i++) fitted[i] = fitted[i] + by[k] * start[i * columns + at + k];
-      for (let o = 0; o < outputs; o++) direct[o] = direct[o] + by[k] * start[(springColumns + o) * columns + at + k];
+      const column = (springColumns + load + k) * rows;
+      for (let i = 0; i < n; i++) fitted[i] = fitted[i] + by[k] * start[column + i];
+      for (let o = 0, c = column + springColumns; o < outputs; o++) direct[o] = direct[o] + by[k] * start[c + o];
     }
     return { first, q, injected: this.pushedBack(fitted), direct, fitted, sizes };
   }

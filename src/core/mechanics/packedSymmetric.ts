@@ -1,4 +1,5 @@
 import { luSolve } from "../numeric";
+import { type KernelRoom, kernelRoom } from "./kernel/kernelRoom";
 
 /** A symmetric matrix of which only the lower half is kept up, with updates of low rank. Nothing is allocated per update. */
 export class PackedSymmetric {
@@ -7,14 +8,18 @@ export class PackedSymmetric {
   private readonly m = new Float64Array(36);
   private readonly g = new Float64Array(36);
   private readonly u: Float64Array;
+  private readonly room: KernelRoom | null;
 
-  /** @param n size. @param start row-major; its upper half is not read. */
+  /** @param n size. @param start row-major; its upper half is not read. @param room where the kernel works; null without. */
   constructor(
     readonly n: number,
     start: Float64Array,
+    room: KernelRoom | null = kernelRoom(n),
   ) {
-    this.s = start.slice();
-    this.u = new Float64Array(6 * n);
+    this.room = room;
+    this.s = room?.s ?? new Float64Array(n * n);
+    this.s.set(start);
+    this.u = room?.u ?? new Float64Array(6 * n);
   }
 
   /** The half that is kept up, row after row: half of the room. */
@@ -149,6 +154,11 @@ export class PackedSymmetric {
     const [n1, n2, n3, n4, n5] = [n, 2 * n, 3 * n, 4 * n, 5 * n];
     const [b1, b2, b3, b4, b5] = [base + n, base + n2, base + n3, base + n4, base + n5];
     let i = 0;
+    if (this.room) {
+      this.room.w.set(w.subarray(base, base + 6 * n));
+      this.room.lower();
+      i = n - (n % 2);
+    }
     for (; i + 1 < n; i += 2) {
       const p = i * n;
       const q = p + n;

@@ -2,6 +2,7 @@ export { aimedSetUp, growing, leanNoise, memberGrowth } from "./aimed";
 export { CompileCache } from "./compileCache";
 export { type CompiledSteps, compileLoads } from "./compileSteps";
 export { frameOutcomes, frameOutputs } from "./frameOutcomes";
+export type { LikelyValue } from "./nominalRun";
 export { OrderSearch } from "./orderSearch";
 export { type OutcomeId, outcomeKey, outcomeWords } from "./outcomeId";
 export { bow } from "./outcomes";
@@ -9,7 +10,6 @@ export { type Outputs, outputsOf } from "./outputs";
 export { lossOf, predicted, type Told } from "./predicted";
 export {
   type FramePrediction,
-  type LikelyValue,
   type PredictedOutcome,
   type Prediction,
   predictFrame,

@@ -2,9 +2,10 @@ import { type FaceLine, MATERIALS, type MaterialName, type Structure } from "../
 import type { StructureMechanics } from "../mechanics";
 import { partOf } from "../numeric";
 import { type Estimate, formatSmall, physical, type UnitPreference, wallWords } from "../units";
-import { FACTORS, factorsFor, heatJPerMm, type ShrinkFactors, type Weld } from "../weld";
+import { FACTORS, factorsFor, heatJPerMm, NOMINAL_JOINTS, type ShrinkFactors, type Weld } from "../weld";
 import { bandCauses } from "./bandCauses";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
+import { type LikelyValue, likelyValues, nominalRun } from "./nominalRun";
 import { outcomeKey } from "./outcomeId";
 import type { OutputPoint } from "./outputs";
 import { lossOf } from "./predicted";
@@ -45,9 +46,6 @@ export interface Replay {
   yielded: Yielded[];
 }
 
-/** A likely value that is known before its band is. */
-export type LikelyValue = Pick<SimulatedOutcome, "id" | "unit" | "nominal">;
-
 export interface FramePrediction {
   prediction: Prediction;
   replay: Replay;
@@ -87,10 +85,12 @@ export function* predictFrame(
     factors: own,
   };
   if (early) {
-    const nominal = yield* partOf(simulate({ ...input, draws: 0 }), SET_UP_SHARE, EARLY_SHARE);
-    early(
-      nominal.outcomes.filter((o) => !o.unsigned).map(({ id, unit, nominal: value }) => ({ id, unit, nominal: value })),
-    );
+    // What was set up by a run is known by that run, to the last thousandth of a mm.
+    const joints = { ...NOMINAL_JOINTS, gapMm: own.gap.value };
+    const run =
+      shape.last ??
+      (yield* partOf(nominalRun(shape.frame, steps, own, joints, input.outputs), SET_UP_SHARE, EARLY_SHARE));
+    early(likelyValues(run, input.outcomes));
   }
   const begun = SET_UP_SHARE + (early ? EARLY_SHARE : 0);
   const simulation = yield* partOf(simulate({ ...input, draws: DRAWS }), begun, 0.95 - begun);

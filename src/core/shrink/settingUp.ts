@@ -1,22 +1,13 @@
 import type { Structure } from "../frame";
 import { CORNERS, ends, SPANS, type Span } from "../geometry";
-import {
-  condensing,
-  LowRankRun,
-  type MechanicalFrame,
-  movedFrame,
-  placedBy,
-  type StructureMechanics,
-} from "../mechanics";
-import { add3, norm3, sub3, type Vec3 } from "../numeric";
+import { type MechanicalFrame, movedFrame, placedBy, type StructureMechanics } from "../mechanics";
+import { add3, norm3, partOf, sub3, type Vec3 } from "../numeric";
 import { cornerAngleDeg } from "../square";
 import type { Estimate } from "../units";
-import { NOMINAL_JOINTS, type ShrinkFactors, weldedModel } from "../weld";
-import { CompileCache } from "./compileCache";
-import { compilingLoads } from "./compileSteps";
+import { NOMINAL_JOINTS, type ShrinkFactors } from "../weld";
 import { frameOutputs } from "./frameOutcomes";
+import { type NominalRun, nominalRun } from "./nominalRun";
 import { type OutcomeId, outcomeKey } from "./outcomeId";
-import type { Outputs } from "./outputs";
 import type { Simulation } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
 
@@ -48,6 +39,8 @@ interface SettingUp {
   beyondMm: number | null;
   /** The frame as it is set up. */
   frame: MechanicalFrame;
+  /** The last run: of this very frame, but for what was left. Null where none was of it. */
+  last: NominalRun | null;
   toSetUp: (simulation: Pick<Simulation, "outcomes" | "points" | "history">) => SetUpShape;
 }
 
@@ -65,17 +58,12 @@ function reachMm(structure: Structure): number {
   return MOST_SHARE * Math.max(size[1], 1);
 }
 
-/** What the corners of a quadrilateral move by, from the outputs of a run; nothing to follow without one. */
-function cornersOf({ quad }: Structure, { joints }: StructureMechanics, outputs: Outputs) {
+/** What the corners of a quadrilateral move by, by point, from the outputs of a run: they come first. Nothing without one. */
+function cornersMoved({ quad }: Structure, { joints }: StructureMechanics, out: Float64Array): Record<string, Vec3> {
   const points = quad ? CORNERS.map((c) => joints.get(quad.joints[c])?.a as string) : [];
-  return {
-    rows: outputs.rows.slice(0, 3 * points.length),
-    /** Movement by point. */
-    read: (out: Float64Array): Record<string, Vec3> =>
-      Object.fromEntries(
-        points.map((p, i) => [p, [out[3 * i], out[3 * i + 1], out[3 * i + 2]] as unknown as Vec3] as const),
-      ),
-  };
+  return Object.fromEntries(
+    points.map((p, i) => [p, [out[3 * i], out[3 * i + 1], out[3 * i + 2]] as unknown as Vec3] as const),
+  );
 }
 
 /**
@@ -95,22 +83,29 @@ export function* settingUp(
   const most = reachMm(structure);
   let moves: Record<string, Vec3> = {};
   let leftMm = structure.quad ? Number.POSITIVE_INFINITY : 0;
+  let run: NominalRun | null = null;
   let rounds = 0;
   while (rounds < MOST_ROUNDS && leftMm > CLOSE_MM) {
-    const model = weldedModel(movedFrame(frame, moves), { ...NOMINAL_JOINTS, gapMm: factors.gap.value });
-    yield Math.min(0.9, rounds / 3);
-    const plan = yield* compilingLoads(new CompileCache(model, factors), steps);
-    yield Math.min(0.9, rounds / 3);
-    const follow = cornersOf(structure, mechanics, frameOutputs(structure, mechanics.joints)(model));
-    const condensed = yield* condensing(plan, follow.rows);
-    const moved = follow.read(yield* new LowRankRun(condensed).whole(plan));
+    const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
+    const outputs = frameOutputs(structure, mechanics.joints);
+    run = yield* partOf(
+      nominalRun(movedFrame(frame, moves), steps, factors, joints, outputs),
+      Math.min(0.9, rounds / 2),
+      0.5,
+    );
+    const moved = cornersMoved(structure, mechanics, run.out);
     const next = Object.fromEntries(
       Object.entries(moved).map(([name, v]) => [name, v.map((x, i) => (i === depth ? 0 : -x)) as unknown as Vec3]),
     );
     const farthest = Math.max(...Object.values(next).map(norm3));
     if (!(farthest <= most)) {
       const how = { rounds, leftMm: farthest, beyondMm: farthest };
-      return { beyondMm: farthest, frame, toSetUp: (found) => shapeOf(structure, mechanics, frame, found, how) };
+      return {
+        beyondMm: farthest,
+        frame,
+        last: null,
+        toSetUp: (found) => shapeOf(structure, mechanics, frame, found, how),
+      };
     }
     leftMm = Math.max(...Object.entries(next).map(([p, v]) => norm3(sub3(v, moves[p] ?? STILL))));
     moves = next;
@@ -118,7 +113,7 @@ export function* settingUp(
   }
   const set = movedFrame(frame, moves);
   const how = { rounds, leftMm, beyondMm: null };
-  return { beyondMm: null, frame: set, toSetUp: (found) => shapeOf(structure, mechanics, set, found, how) };
+  return { beyondMm: null, frame: set, last: run, toSetUp: (found) => shapeOf(structure, mechanics, set, found, how) };
 }
 
 function shapeOf(

@@ -2,10 +2,11 @@ import type { FaceLine } from "../frame";
 import { type Condensed, condensing, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
 import { partOf } from "../numeric";
 import type { Estimate } from "../units";
-import { FACTORS, type JointFactors, NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
+import { FACTORS, NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { compilingLoads } from "./compileSteps";
 import { drawsOf, type FrameDraws, type ScatterName } from "./draws";
+import { nominalRun } from "./nominalRun";
 import type { OutcomeId } from "./outcomeId";
 import { type Outcome, outcomeAt } from "./outcomes";
 import type { OutputPoint, Outputs } from "./outputs";
@@ -73,19 +74,6 @@ export interface Simulation {
 /** Draws of a quantity between two chances to stop. */
 const DRAWS_AT_ONCE = 8;
 
-/** A run of the nominal frame alone under changed stiffness. @returns its outputs. */
-function* variant(
-  input: SimulationInput,
-  factors: ShrinkFactors,
-  joints: JointFactors,
-): Generator<number, Float64Array> {
-  const model = weldedModel(input.frame, joints);
-  yield 0;
-  const plan = yield* compilingLoads(new CompileCache(model, factors), input.steps);
-  const condensed = yield* condensing(plan, input.outputs(model).rows);
-  return yield* new LowRankRun(condensed).whole(plan);
-}
-
 /** What scatters one by one in a frame. */
 const scatteredOf = (model: WeldedModel, steps: readonly SimulationStep[]) => ({
   tacks: steps.flatMap((s) => (s.do === "tack" ? [s.id] : [])),
@@ -136,7 +124,8 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   if (draws) {
     // What scatter of the joints' stiffness does to the outputs, per standard deviation of its logarithm.
     const spread = Math.exp(Math.sqrt(Math.log(1 + factors.joint.cv ** 2)));
-    const out = yield* part(2, variant(input, factors, { ...nominal, joint: nominal.joint * spread }));
+    const stiffer = { ...nominal, joint: nominal.joint * spread };
+    const { out } = yield* part(2, nominalRun(frame, steps, factors, stiffer, input.outputs));
     const effect = out.map((v, o) => v - samples[o]);
     for (let d = 1; d <= count; d++)
       for (let o = 0; o < m; o++) samples[d * m + o] = samples[d * m + o] + draws.stiffness[d] * effect[o];

@@ -1,6 +1,6 @@
 import type { Structure } from "../frame";
 import { CORNERS } from "../geometry";
-import { condensing, LowRankRun, type StructureMechanics } from "../mechanics";
+import { condensing, LowRankRun, NO_DRAWS, type StructureMechanics } from "../mechanics";
 import { type ShrinkFactors, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { compilingLoads } from "./compileSteps";
@@ -36,7 +36,8 @@ export function* twistStiffness(
   const outputs = frameOutputs(structure, joints)(model);
   const corners = outputs.points.slice(0, CORNERS.length);
   const condensed = yield* condensing(plan, outputs.rows.slice(0, 3 * CORNERS.length));
-  const out = yield* new LowRankRun(condensed).whole(plan);
+  // Unit forces on what is finished: nothing yields, nothing is open.
+  const out = yield* new LowRankRun(condensed, NO_DRAWS, false).whole(plan);
   const twist = corners.reduce((s, p, i) => s + (i % 2 === 0 ? 1 : -1) * out[p.first + depth], 0);
   return 1 / twist;
 }

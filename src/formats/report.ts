@@ -24,7 +24,7 @@ import {
   tapWords,
   whyNoPrediction,
 } from "@/core/job";
-import { SCHOOL_NAMES, stepWords } from "@/core/plan";
+import { orderWords, stepWords } from "@/core/plan";
 import { fixed, formatLength, formatSmall, physical, type UnitPreference } from "@/core/units";
 
 /** A job with its prediction: what the screens show once it is worked out. */
@@ -156,7 +156,7 @@ export function reportData(job: Job) {
       verdicts: r.verdicts,
       overall: r.overall,
     })),
-    order: e.order && { tack: e.order.tack, weld: e.order.weld },
+    order: e.order && { by: e.order.by, tack: e.order.tack, weld: e.order.weld },
     steps: e.structure
       ? e.steps.map((s) => ({
           ...s,
@@ -194,7 +194,7 @@ export function reportText(job: Job): string {
     ...(e.bedRounds.length > 0 ? e.bedRounds.flatMap((r) => bedLines(r, u)) : ["Not surveyed."]),
     ...head("Square"),
     ...(e.frameRounds.length > 0 ? e.frameRounds.flatMap((r) => frameLines(r, u)) : ["Not measured."]),
-    ...head(e.order ? `Order: ${SCHOOL_NAMES[e.order.tack]}, then ${SCHOOL_NAMES[e.order.weld]}` : "Order"),
+    ...head(e.order ? `Order: ${orderWords(e.order)}` : "Order"),
     ...e.steps.map(
       (s, i) =>
         `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${e.structure ? stepWords(e.structure, s, job.plan.units).say : s.key}`,

@@ -8,13 +8,13 @@ import {
   type Structure,
   structureProblems,
 } from "../frame";
-import { type LiesOn, type Order, orderOfWork } from "../plan";
+import { chosenOrder, type LiesOn, type Order, type OrderChoice, ownOrderProblems } from "../plan";
 import type { Problem } from "../units";
 import type { Plan } from "./planSchema";
 import { liesOn } from "./restedOn";
 
 /** What a plan builds, worked out once for every plan. However it was entered, everything after reads this. */
-type Buildable = Pick<Plan, "frame" | "units" | "bed">;
+type Buildable = Pick<Plan, "frame" | "units" | "bed" | "order">;
 
 interface Built {
   problems: Problem[];
@@ -29,8 +29,8 @@ interface Built {
   drawn: { structure: Structure; clashes: Clash[]; placed: Map<string, Placed> } | null;
 }
 
-/** By what was drawn, and then by the bed that it lies on. */
-const KNOWN = new WeakMap<object, { bed: string; built: Built }>();
+/** By what was drawn, and then by the bed that it lies on and the order that was chosen. */
+const KNOWN = new WeakMap<object, { bed: string; order: OrderChoice | undefined; built: Built }>();
 const isBroken = (problems: readonly Problem[]): boolean => problems.some((p) => p.severity === "error");
 
 /** A plan's frame as members. The one place that asks how a frame was entered. */
@@ -56,16 +56,16 @@ function build(plan: Buildable): Built {
 export function builtOf(plan: Buildable): Built {
   const bed = plan.bed.school === "three" ? JSON.stringify(plan.bed.rests) : "";
   const known = KNOWN.get(plan.frame);
-  if (known?.bed === bed) return known.built;
+  if (known?.bed === bed && known.order === plan.order) return known.built;
   const built = known ? { ...known.built, ...orderOn(known.built.structure, plan) } : build(plan);
-  KNOWN.set(plan.frame, { bed, built });
+  KNOWN.set(plan.frame, { bed, order: plan.order, built });
   return built;
 }
 
 /** The order of a structure on what the plan lays it on. */
 function orderOn(structure: Structure | null, plan: Buildable): Pick<Built, "order" | "on"> {
   const on = structure ? liesOn(plan, structure) : "surface";
-  return { order: structure && orderOfWork(structure, on), on };
+  return { order: structure && chosenOrder(structure, on, plan.order), on };
 }
 
 /** Length and width over all, mm, for lists; of the sizes that were typed while nothing can be drawn. */
@@ -74,4 +74,11 @@ export function overallSizeMm(plan: Buildable): [number, number] {
   return drawn
     ? [drawn.high[0] - drawn.low[0], drawn.high[1] - drawn.low[1]]
     : [plan.frame.sizes.length.mm, plan.frame.sizes.width.mm];
+}
+
+/** What is wrong with the order that was chosen, on the frame as it is. */
+export function orderProblems(plan: Buildable): Problem[] {
+  const { structure } = builtOf(plan);
+  const { order } = plan;
+  return structure && order && order.by !== "schools" ? ownOrderProblems(structure, order.steps) : [];
 }

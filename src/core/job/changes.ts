@@ -1,3 +1,4 @@
+import { type OrderChoice, SCHOOL_NAMES, stepKey } from "../plan";
 import type { Change } from "./entrySchema";
 import type { Plan } from "./planSchema";
 
@@ -37,6 +38,7 @@ const LABELS: Record<string, string> = {
   "bed.feet": "Rests on feet",
   "frame.by": "Frame entered by",
   aim: "Squared to",
+  order: "Order of work",
   "limits.gap": "Gap limit",
   "limits.flush": "Flush limit",
   "limits.straight": "Straightness limit",
@@ -116,10 +118,21 @@ function inShort(value: unknown): string {
 
 const isLength = (v: object): v is { mm: number; text: string; unit: string } => "mm" in v && "text" in v;
 
+/** An order in a line: of one that was laid step by step, so much that two are told apart. */
+function orderInShort(order: OrderChoice): string {
+  const schools = `${SCHOOL_NAMES[order.tack]}, ${SCHOOL_NAMES[order.weld].toLowerCase()}`;
+  if (order.by === "schools") return schools;
+  let mark = 7;
+  for (const key of order.steps.map(stepKey)) for (const c of key) mark = (31 * mark + c.charCodeAt(0)) % 1_679_616;
+  const by = order.by === "own" ? "own order" : "computed order";
+  return `${by} of ${order.steps.length} steps, begun from ${schools} (${mark.toString(36)})`;
+}
+
 /** Flattens a plan to its leaves. A length is one leaf; items of lists go by their id, not their place. */
 function leaves(value: unknown, path: string, out: Leaves): Leaves {
   if (value === undefined) return out;
   if (value === null) out.set(path, "none");
+  else if (path === "order") out.set(path, orderInShort(value as OrderChoice));
   else if (path.startsWith("frame.drawn.") && path.split(".").length > 3) out.set(path, inShort(value));
   else if (Array.isArray(value))
     value.forEach((item, i) => {

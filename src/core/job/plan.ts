@@ -4,7 +4,7 @@ import { drillProblems, sawTestProblems, stockProblems } from "../cut";
 import type { Rectangle } from "../frame";
 import { length, type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import { weldProblems } from "../weld";
-import { builtOf } from "./built";
+import { builtOf, orderProblems } from "./built";
 import { FORMAT } from "./format";
 import type { Plan, Rest } from "./planSchema";
 import { materialOf, thinnestWallMm, weldOf } from "./settings";
@@ -23,6 +23,7 @@ export function planProblems(plan: Plan): Problem[] {
   const found = [
     ...limitProblems(plan.limits, plan.units),
     ...built.problems,
+    ...orderProblems(plan),
     ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan), plan.units),
     ...stockProblems(plan.stock, plan.units),
     ...drillProblems(built.structure, plan.drill, plan.units),

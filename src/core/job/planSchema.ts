@@ -3,6 +3,7 @@ import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from "../cut";
 import { drawnFrameSchema, memberNameSchema, rectangleSchema } from "../frame";
+import { orderChoiceSchema } from "../plan";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
 import { weldSchema } from "../weld";
 import { CARRIES } from "./carries";
@@ -52,6 +53,8 @@ export const planSchema = z.strictObject({
   /** What it is squared to before it is welded: off nominal for what the weld will do, or as drawn. */
   aim: z.enum(["set-up", "drawing"]),
   weld: weldSchema,
+  /** In which order it is tacked and welded; the usual schools when nobody chose. */
+  order: orderChoiceSchema.optional(),
   /** Members whose length must not move: nothing is added to them, whatever the weld or the limits would want. */
   fixed: z.array(memberNameSchema).max(200, "At most 200 members.").optional(),
   /** Points beside the frame that distances are taped to: a stop, a nail in the floor; from corner A, or where the drawing begins. */

@@ -1,4 +1,5 @@
 import { fromStructure } from "../mechanics";
+import { stepKey, USUAL_ORDER } from "../plan";
 import { frameProblems, heatJPerMm, weldProblems } from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
@@ -7,7 +8,10 @@ import { materialOf, thinnestWallMm, weldOf } from "./settings";
 /** What a prediction depends on: plans that share this text share their prediction. */
 export function predictionKey(plan: Plan): string {
   const { members, on } = builtOf(plan);
-  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm"]);
+  // The usual order is the same whether it was chosen or not.
+  const order = plan.order ?? USUAL_ORDER;
+  const worked = order.by === "schools" ? [order.tack, order.weld] : order.steps.map(stepKey);
+  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm", worked]);
 }
 
 /** Joints up to which a frame is predicted: at so many it takes a minute or two. */

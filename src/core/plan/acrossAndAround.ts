@@ -1,7 +1,7 @@
-import type { StructureFace } from "../frame";
 import { OrderBuilder } from "./orderBuilder";
 import type { Step, Up } from "./step";
-import { allJoints, type JointWork, type Workpiece } from "./workpiece";
+import { coolAndLetGo, facing, turned } from "./welding";
+import { allJoints, type Workpiece } from "./workpiece";
 
 /**
  * Welding, school "across and around": outside seams first, always to the opposite corner, then one face all round, the turn, the
@@ -24,8 +24,7 @@ export function acrossAndAround(work: Workpiece, up: Up): Step[] {
   });
   order.wait("touch", { kind: "hot reads long" });
   // Everything on the face that is up already, then what is left: a frame is turned no more often than its faces need.
-  const facing = (w: JointWork, side: Up): StructureFace | null => (side === "top" ? w.up : w.down);
-  const other: Up = up === "top" ? "bottom" : "top";
+  const other = turned(up);
   for (const w of all) order.weld("bead", w, facing(w, up), { kind: "face all round" });
   if (all.some((w) => facing(w, other))) order.turn(other, { kind: "second takes back" });
   for (const w of corners) order.weld("bead", w, facing(w, other), { kind: "second takes back" });
@@ -36,8 +35,6 @@ export function acrossAndAround(work: Workpiece, up: Up): Step[] {
   for (const w of branches) for (const f of w.more) order.weld("bead", w, f, { kind: "while it is up" });
   for (const w of branches)
     order.weld("bead", w, facing(w, other), { kind: facing(w, up) ? "second takes back" : "while it is up" });
-  order.wait("cold", { kind: "cold in its clamps" });
-  order.release({ kind: "now it shows" });
-  order.measure("cold", 1, { kind: "only cold counts" });
+  coolAndLetGo(order);
   return order.steps;
 }

@@ -2,8 +2,19 @@ export { clampedMechanics } from "./clamps";
 export { GATES, type Gate } from "./gates";
 export { likeRun } from "./likeRun";
 export { loadSteps } from "./loadSteps";
-export { type Order, orderOfWork } from "./schools";
-export { SCHOOL_NAMES, schoolWords } from "./schoolWords";
+export {
+  type OrderChoice,
+  orderChoiceSchema,
+  type SchoolId,
+  TACK_SCHOOLS,
+  type TackSchoolId,
+  USUAL_ORDER,
+  WELD_SCHOOLS,
+  type WeldSchoolId,
+} from "./orderSchema";
+export { facesLeft, ownOrderProblems } from "./ownOrder";
+export { chosenOrder, notForFrame, type Order, orderOfWork } from "./schools";
+export { orderWords, SCHOOL_NAMES, schoolWords } from "./schoolWords";
 export { type LiesOn, type Step, stepKey } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
 export { faceWords, jointWords, type StepWords, stepIdWords, stepWords } from "./stepWords";

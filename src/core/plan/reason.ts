@@ -22,4 +22,21 @@ export type Reason =
   | { kind: "while it is up" }
   | { kind: "cold in its clamps" }
   | { kind: "now it shows" }
-  | { kind: "only cold counts" };
+  | { kind: "only cold counts" }
+  | { kind: "outside holds" }
+  | { kind: "top and bottom soon" }
+  | { kind: "inside tacked last" }
+  | { kind: "half by itself" }
+  | { kind: "halves before joining" }
+  | { kind: "joins the halves" }
+  | { kind: "joined" }
+  | { kind: "all faces at once" }
+  | { kind: "what it took" }
+  | { kind: "carries" }
+  | { kind: "outside last" }
+  | { kind: "corners cool first" }
+  | { kind: "field jumps about" }
+  | { kind: "as they come" }
+  | { kind: "below in one go" }
+  | { kind: "short lengths" }
+  | { kind: "own" };

@@ -1,30 +1,65 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
-import { resolveStructure, STARTERS } from "../frame";
-import { orderOfWork } from "./schools";
+import { ladder } from "../../../tests/support/ladder";
+import { resolveStructure, STARTERS, type Structure } from "../frame";
+import { TACK_SCHOOLS, WELD_SCHOOLS } from "./orderSchema";
+import { facesLeft, ownOrderProblems } from "./ownOrder";
+import { chosenOrder, notForFrame, type Order, orderOfWork } from "./schools";
+import { schoolWords } from "./schoolWords";
+import type { Step } from "./step";
 
-describe("the order of any frame", () => {
-  it("tacks before it welds, beads every face that gets one just once, and turns back what it turned over", () => {
-    for (const s of STARTERS) {
-      const { steps } = orderOfWork(resolveStructure(started(s.name)).structure);
-      const keys = steps.map((x) => x.key);
-      expect(new Set(keys).size, s.name).toBe(keys.length);
-      const beads = steps.filter((x) => x.id.do === "bead");
-      for (const b of beads)
-        expect(
-          steps.findIndex((x) => x.id.do === "tack" && x.joint === b.joint),
-          `${s.name} ${b.key}`,
-        ).toBeLessThan(steps.indexOf(b));
-      expect(beads).toHaveLength(4 * new Set(beads.map((b) => b.joint)).size);
-      let up = "top";
-      for (const x of steps) {
-        if (x.id.do === "flip") up = x.up;
-        expect(x.up, `${s.name} ${x.key}`).toBe(up);
-      }
-      expect(keys.indexOf("release")).toBeGreaterThan(keys.lastIndexOf(beads.at(-1)?.key ?? ""));
-    }
+/** Any frame that one can start with, or a ladder of so many rungs, by any two schools that have something to say of it. */
+const anyOrder = fc.tuple(
+  fc.oneof(fc.constantFrom(...STARTERS.map((s) => s.name)), fc.integer({ min: 0, max: 5 })),
+  fc.constantFrom(...TACK_SCHOOLS),
+  fc.constantFrom(...WELD_SCHOOLS),
+);
+type Any = [string | number, (typeof TACK_SCHOOLS)[number], (typeof WELD_SCHOOLS)[number]];
+function built([frame, tack, weld]: Any): { structure: Structure; order: Order } {
+  const structure = typeof frame === "number" ? ladder(frame) : resolveStructure(started(frame)).structure;
+  fc.pre([tack, weld].every((id) => notForFrame(id, structure) === null));
+  return { structure, order: orderOfWork(structure, "surface", tack, weld) };
+}
+
+const beadsOf = (steps: readonly Step[]): Step[] => steps.filter((x) => x.id.do === "bead");
+
+function checkOrder(structure: Structure, { steps, tack, weld }: Order): void {
+  const name = `${tack}, ${weld}`;
+  const keys = steps.map((x) => x.key);
+  expect(new Set(keys).size, name).toBe(keys.length);
+  const beads = beadsOf(steps);
+  for (const b of beads)
+    expect(
+      steps.findIndex((x) => x.id.do === "tack" && x.joint === b.joint),
+      `${name} ${b.key}`,
+    ).toBeLessThan(steps.indexOf(b));
+  expect(beads.map((b) => b.key).sort(), name).toEqual(
+    structure.joints.flatMap((j) => j.faces.filter((f) => f.bead).map((f) => `bead/${j.id}/${f.line}`)).sort(),
+  );
+  let up = "top";
+  for (const x of steps) {
+    if (x.id.do === "flip") up = up === "top" ? "bottom" : "top";
+    expect(x.up, `${name} ${x.key}`).toBe(up);
+    const face = structure.joints.find((j) => j.id === x.joint)?.faces.find((f) => f.line === x.line);
+    // Nothing is tacked or welded overhead.
+    expect((face?.toward[2] ?? 0) * (up === "top" ? 1 : -1), `${name} ${x.key}`).toBeGreaterThan(-0.71);
+  }
+  expect(keys.indexOf("release"), name).toBeGreaterThan(keys.lastIndexOf(beads.at(-1)?.key ?? ""));
+  expect(keys.at(-1), name).toBe("measure/cold");
+}
+
+describe("the order of any frame, by every school", () => {
+  it("tacks before it welds, beads every face that gets one just once, never overhead, and ends cold", () => {
+    fc.assert(
+      fc.property(anyOrder, (any) => {
+        const { structure, order } = built(any);
+        checkOrder(structure, order);
+      }),
+      { numRuns: 150 },
+    );
   });
-  it("turns the frame no more often than its faces need: once for tacks below, once between the beads of either face", () => {
+  it("of the usual schools turns the frame no more often than its faces need", () => {
     for (const s of STARTERS) {
       const { steps } = orderOfWork(resolveStructure(started(s.name)).structure);
       const welded = steps.filter((x) => x.id.do === "tack" || x.id.do === "bead");
@@ -32,6 +67,53 @@ describe("the order of any frame", () => {
       const needed = [...lines("tack")].length - 1 + (lines("weld").has("top") && lines("weld").has("bottom") ? 1 : 0);
       expect(steps.filter((x) => x.id.do === "flip").length, s.name).toBeLessThanOrEqual(needed);
     }
+  });
+  it("differs by school, and each says what it does of steps that stand in it", () => {
+    const structure = ladder(2);
+    const tacks = TACK_SCHOOLS.map((tack) => {
+      const { steps } = orderOfWork(structure, "surface", tack);
+      expect(schoolWords(tack, steps).says, tack).toMatch(/^[A-Z].*\.$/);
+      expect(schoolWords(tack, steps).why, tack).not.toBe("");
+      return steps
+        .filter((s) => s.part === "tack")
+        .map((s) => s.key)
+        .join();
+    });
+    expect(new Set(tacks).size).toBe(TACK_SCHOOLS.length);
+    const welds = WELD_SCHOOLS.map((weld) => {
+      const { steps } = orderOfWork(structure, "surface", "hinge first", weld);
+      expect(schoolWords(weld, steps).says, weld).toMatch(/^[A-Z].*\.$/);
+      return beadsOf(steps)
+        .map((s) => s.key)
+        .join();
+    });
+    // Skip lays the same seams in the same order, in short lengths.
+    expect(new Set(welds).size).toBe(WELD_SCHOOLS.length - 1);
+  });
+  it("keeps to its rule", () => {
+    const keys = (tack: (typeof TACK_SCHOOLS)[number], weld: (typeof WELD_SCHOOLS)[number]) =>
+      orderOfWork(ladder(2), "surface", tack, weld).steps.map((s) => s.key);
+    // Outside first: outsides before anything else, insides after the turn.
+    const outside = keys("outside first", "strength first");
+    expect(outside.slice(2, 6)).toEqual(["tack/A/outside", "tack/C/outside", "tack/B/outside", "tack/D/outside"]);
+    expect(outside.indexOf("tack/A/inside")).toBeGreaterThan(outside.indexOf("tack/D/bottom"));
+    // Strength first: insides before any other bead, outsides after all.
+    const beads = outside.filter((k) => k.startsWith("bead"));
+    expect(beads.slice(0, 4).every((k) => k.endsWith("inside"))).toBe(true);
+    expect(beads.slice(-4).every((k) => k.endsWith("outside"))).toBe(true);
+    // Two halves: A and C are tacked round before B and D are touched.
+    const halves = keys("two halves", "corners then field");
+    expect(halves.indexOf("tack/B/inside")).toBeGreaterThan(halves.indexOf("tack/C/top"));
+    // Corners then field: no branch before the last corner.
+    const field = halves.filter((k) => k.startsWith("bead"));
+    expect(field.findIndex((k) => k.includes("/AB/") || k.includes("/CD/"))).toBe(16);
+    // Joint by joint: the faces above of a joint follow each other.
+    const row = keys("all held", "joint by joint").filter((k) => k.startsWith("bead"));
+    const joints = row.slice(0, 3 * 8).map((k) => k.slice(0, k.lastIndexOf("/")));
+    expect(new Set(joints).size).toBe(8);
+    joints.forEach((j, i) => {
+      expect(j).toBe(joints[3 * Math.floor(i / 3)]);
+    });
   });
   it("leaves out the faces that stay clear", () => {
     const free = started("ladder", { rungs: 1 });
@@ -49,5 +131,55 @@ describe("the order of any frame", () => {
     const keys = (f: typeof free) => orderOfWork(resolveStructure(f).structure).steps.map((x) => x.key);
     expect(keys(free)).toContain("bead/M1/AB/top");
     expect(keys(clear)).not.toContain("bead/M1/AB/top");
+  });
+  it("says why a school has nothing to say of a frame", () => {
+    expect(notForFrame("two halves", resolveStructure(started("A-shaped drawbar")).structure)).toMatch(/four sides/);
+    expect(notForFrame("corners then field", ladder(0))).toMatch(/between/);
+    expect(notForFrame("hinge first", ladder(0))).toBeNull();
+  });
+});
+
+describe("an order laid step by step", () => {
+  it("of the steps of any school is that school's: it lies, closes and ends alike, and nothing is wrong with it", () => {
+    fc.assert(
+      fc.property(anyOrder, (any) => {
+        const { structure, order } = built(any);
+        const own = chosenOrder(structure, "surface", { ...order, by: "own", steps: order.steps.map((s) => s.id) });
+        const bare = (s: Step) => [s.key, s.part, s.up, s.closes, s.gate, s.waitsFor];
+        expect(own.steps.map(bare)).toEqual(order.steps.map(bare));
+        expect(
+          ownOrderProblems(
+            structure,
+            order.steps.map((s) => s.id),
+          ),
+        ).toEqual([]);
+      }),
+      { numRuns: 100 },
+    );
+  });
+  it("says what is wrong with it: missing, twice, gone, loose, overhead, and too early", () => {
+    const structure = ladder(1);
+    const { steps } = orderOfWork(structure);
+    const ids = steps.map((s) => s.id);
+    const at = (key: string): number => steps.findIndex((s) => s.key === key);
+    const without = (key: string) => ids.filter((_, i) => i !== at(key));
+    const said = (list: typeof ids): string =>
+      ownOrderProblems(structure, list)
+        .map((p) => p.message)
+        .join(" ");
+    expect(said(without("bead/A/top"))).toBe("Not welded in this order: A, top face.");
+    expect(facesLeft(structure, without("bead/A/top"))).toEqual([
+      { do: "bead", joint: expect.any(String), line: "top" },
+    ]);
+    expect(said([...ids, ids[at("bead/A/top")] as (typeof ids)[number]])).toMatch(/Twice in the order, .*bead\/A\/top/);
+    expect(said([...ids, { do: "bead", joint: "Z", line: "top" }])).toMatch(/No longer in the frame, .*bead\/Z\/top/);
+    expect(said(ids.filter((id) => !(id.do === "tack" && id.joint === "A")))).toMatch(
+      /Welded before a tack holds it: A\./,
+    );
+    expect(said(ids.filter((id) => id.do !== "flip"))).toMatch(/Overhead as the frame lies then: .*bottom face/);
+    const [release] = ids.splice(at("release"), 1);
+    expect(said([...ids.slice(0, at("bead/A/top")), release as never, ...ids.slice(at("bead/A/top"))])).toMatch(
+      /clamps come off before the last bead/,
+    );
   });
 });

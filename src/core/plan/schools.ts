@@ -1,36 +1,82 @@
 import type { Structure } from "../frame";
 import { acrossAndAround } from "./acrossAndAround";
+import { allHeld } from "./allHeld";
+import { cornersThenField } from "./cornersThenField";
 import { hingeFirst } from "./hingeFirst";
+import { jointByJoint } from "./jointByJoint";
+import { type OrderChoice, type SchoolId, type TackSchoolId, USUAL_ORDER, type WeldSchoolId } from "./orderSchema";
+import { outsideFirst } from "./outsideFirst";
+import { ownOrder } from "./ownOrder";
+import { skip } from "./skip";
 import type { LiesOn, Step, Up } from "./step";
+import { strengthFirst } from "./strengthFirst";
+import { twoHalves } from "./twoHalves";
 import { type Workpiece, workpiece } from "./workpiece";
 
 /** An established order: a pure sorter of steps over the joints of a frame. */
-export interface School {
-  id: "hinge first" | "across and around";
-  part: Step["part"];
+interface School {
   /** @param up how the frame lies when this part begins. */
   order: (work: Workpiece, up: Up) => Step[];
+  /** Why it has nothing to say of a frame; null where it has. */
+  notFor?: (work: Workpiece) => string | null;
 }
 
-const TACK_SCHOOL: School = { id: "hinge first", part: "tack", order: (work) => hingeFirst(work) };
-const WELD_SCHOOL: School = { id: "across and around", part: "weld", order: acrossAndAround };
+const TACKING: Record<TackSchoolId, School> = {
+  "hinge first": { order: hingeFirst },
+  "outside first": { order: outsideFirst },
+  "two halves": {
+    order: twoHalves,
+    notFor: (work) =>
+      work.ring ? null : "It wants four sides that are joined end to end: this frame has no two halves.",
+  },
+  "all held": { order: allHeld },
+};
 
-/** An order of work with the schools that made it. */
+const WELDING: Record<WeldSchoolId, School> = {
+  "across and around": { order: acrossAndAround },
+  "strength first": { order: strengthFirst },
+  "corners then field": {
+    order: cornersThenField,
+    notFor: (work) =>
+      work.corners.length === 0
+        ? "It begins at corners: this frame has none."
+        : work.branches.length === 0
+          ? "Nothing lies between the corners of this frame."
+          : null,
+  },
+  "joint by joint": { order: jointByJoint },
+  skip: { order: skip },
+};
+
+const schoolOf = (id: SchoolId): School => (id in TACKING ? TACKING[id as TackSchoolId] : WELDING[id as WeldSchoolId]);
+
+/** Why a school has nothing to say of a frame; null where it has. */
+export const notForFrame = (id: SchoolId, structure: Structure): string | null =>
+  schoolOf(id).notFor?.(workpiece(structure)) ?? null;
+
+/** An order of work with the schools that made it, or that it was begun from. */
 export interface Order {
-  tack: School["id"];
-  weld: School["id"];
+  by: OrderChoice["by"];
+  tack: TackSchoolId;
+  weld: WeldSchoolId;
   steps: Step[];
 }
+
+/** The whole order for a frame, as it was chosen. @param on what it is built on. */
+export const chosenOrder = (structure: Structure, on: LiesOn, choice: OrderChoice = USUAL_ORDER): Order =>
+  choice.by === "schools"
+    ? orderOfWork(structure, on, choice.tack, choice.weld)
+    : { by: choice.by, tack: choice.tack, weld: choice.weld, steps: ownOrder(structure, on, choice.steps) };
 
 /** The whole order for a frame: tacking, then welding as the frame lies by then. @param on what it is built on. */
 export function orderOfWork(
   structure: Structure,
   on: LiesOn = "surface",
-  tack = TACK_SCHOOL,
-  weld = WELD_SCHOOL,
+  tack: TackSchoolId = "hinge first",
+  weld: WeldSchoolId = "across and around",
 ): Order {
   const work = workpiece(structure, on);
-  const first = tack.order(work, "top");
-  const second = weld.order(work, first.at(-1)?.up ?? "top");
-  return { tack: tack.id, weld: weld.id, steps: [...first, ...second] };
+  const first = TACKING[tack].order(work, "top");
+  const second = WELDING[weld].order(work, first.at(-1)?.up ?? "top");
+  return { by: "schools", tack, weld, steps: [...first, ...second] };
 }

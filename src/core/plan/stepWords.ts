@@ -89,6 +89,24 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
   "cold in its clamps": () => "Clamps that come off hot let the frame take a set; readings on hot steel are long.",
   "now it shows": () => "What the clamps held now shows, and the cold readings are of the frame as it will be used.",
   "only cold counts": () => "Only a cold frame can be held against its limits.",
+  "outside holds": () => "The middle of the outside holds the joint and lets it still turn.",
+  "top and bottom soon": () => "Top and bottom in quick succession, so that neither side lifts alone.",
+  "inside tacked last": () => "The inside last; first where it lies on the short diagonal.",
+  "half by itself": () => "Each half turns on one tack at its own corner, where nothing else can pull it.",
+  "halves before joining": () =>
+    "Each half is set to its angle while it turns: joined, the halves hold the frame as they are.",
+  "joins the halves": () => "Joins the halves: from here on their angles are those of the frame.",
+  joined: () => "What is off now lies in the halves: accept, or cut a corner of one and set it anew.",
+  "all faces at once": () => "Held on all sides while every face is tacked: nothing is let go before both sides hold.",
+  "what it took": () => "No joint was left to turn: what is off now is cut and re-fitted, or taken along.",
+  carries: () => "The fillet that carries comes first: it holds when the others pull.",
+  "outside last": () => "This school keeps the flat outside seam for last.",
+  "corners cool first": () => "The corners are done: let them cool before what lies between pulls on them.",
+  "field jumps about": () => "What lies between, jumping about, so that no member collects its pull in one place.",
+  "as they come": () => "Along the layout, every face that can be reached before going on.",
+  "below in one go": () => "The faces that looked down, along the same way.",
+  "short lengths": () => "In short lengths, moving on after each, so that no place collects the heat.",
+  own: () => "As this order was laid.",
 };
 
 /** A reason as it is said. */
@@ -96,6 +114,7 @@ const reasonWords = (reason: Reason): string => (REASONS[reason.kind] as (r: Rea
 
 const measureWords = (step: Step, ring: boolean): string => {
   const what = ring ? "four sides and both diagonals" : "sizes and diagonals";
+  if (step.closes && step.why.kind === "halves before joining") return "Measure each half and set it to its angle";
   if (step.closes) return "Measure across and close the error while the joints still turn";
   if (step.gate === "tacked") return "Measure again, all tacked";
   if (step.gate === "cold") return `Measure cold: ${what}${ring ? ", four corner heights" : ", heights"}`;

@@ -147,5 +147,9 @@ export function workpiece(structure: Structure, on: LiesOn = "surface"): Workpie
   };
 }
 
+/** Joints along the layout: from the lower left to the upper right. */
+export const alongLayout = (w: Workpiece): JointWork[] =>
+  allJoints(w).sort((a, b) => diagonalPlace(a.joint.at) - diagonalPlace(b.joint.at));
+
 /** Joints of a workpiece, corners first. */
 export const allJoints = (w: Workpiece): JointWork[] => [...w.corners, ...w.branches];

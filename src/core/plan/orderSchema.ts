@@ -1,0 +1,29 @@
+import * as z from "zod";
+import { stepIdSchema } from "./stepSchema";
+
+export const TACK_SCHOOLS = ["hinge first", "outside first", "two halves", "all held"] as const;
+export const WELD_SCHOOLS = [
+  "across and around",
+  "strength first",
+  "corners then field",
+  "joint by joint",
+  "skip",
+] as const;
+export type TackSchoolId = (typeof TACK_SCHOOLS)[number];
+export type WeldSchoolId = (typeof WELD_SCHOOLS)[number];
+export type SchoolId = TackSchoolId | WeldSchoolId;
+
+/** Which order a frame is worked in: by a school for each part, or step by step as somebody laid it. */
+export const orderChoiceSchema = z.discriminatedUnion("by", [
+  z.strictObject({ by: z.literal("schools"), tack: z.enum(TACK_SCHOOLS), weld: z.enum(WELD_SCHOOLS) }),
+  z.strictObject({
+    by: z.enum(["own", "computed"]),
+    /** What it was begun from. */
+    tack: z.enum(TACK_SCHOOLS),
+    weld: z.enum(WELD_SCHOOLS),
+    steps: z.array(stepIdSchema).max(3000, "At most 3000 steps."),
+  }),
+]);
+export type OrderChoice = z.infer<typeof orderChoiceSchema>;
+/** What is worked in where nobody chose. */
+export const USUAL_ORDER = { by: "schools", tack: "hinge first", weld: "across and around" } as const;

@@ -1,0 +1,118 @@
+import type { Structure, StructureFace } from "../frame";
+import type { Problem } from "../units";
+import type { LiesOn, Step, Up } from "./step";
+import { stepKey } from "./step";
+import type { StepId } from "./stepSchema";
+import { faceWords, jointWords } from "./stepWords";
+import { allJoints, workpiece } from "./workpiece";
+
+/** A face looks up or down when its way is this far from level. */
+const UPRIGHT = 0.7;
+
+const faceOf = (structure: Structure, id: StepId): StructureFace | null =>
+  id.do === "tack" || id.do === "bead"
+    ? (structure.joints.find((j) => j.id === id.joint)?.faces.find((f) => f.line === id.line) ?? null)
+    : null;
+
+const isWeld = (id: StepId): id is Extract<StepId, { joint: string }> => id.do === "tack" || id.do === "bead";
+
+/**
+ * An order that was laid step by step, on the frame as it is: how the frame lies follows from the turns; an error is closed where one
+ * measures while no joint has more than one tack. Steps at joints or faces that the frame no longer has, and faces that get no
+ * bead, are left out (see `ownOrderProblems`).
+ */
+export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[]): Step[] {
+  const tacks = new Map<string, number>();
+  const seen = new Set<string>();
+  let up: Up = "top";
+  let part: Step["part"] = "tack";
+  return ids.flatMap((id): Step[] => {
+    const key = stepKey(id);
+    if (seen.has(key) || (isWeld(id) && !faceOf(structure, id)?.bead)) return [];
+    seen.add(key);
+    if (id.do === "flip") up = up === "top" ? "bottom" : "top";
+    if (id.do === "flip") part = id.part;
+    if (id.do === "bead" || id.do === "wait" || id.do === "release") part = "weld";
+    const closes =
+      id.do === "measure" && part === "tack" && tacks.size > 0 && [...tacks.values()].every((n) => n === 1);
+    if (id.do === "tack") tacks.set(id.joint, (tacks.get(id.joint) ?? 0) + 1);
+    return [
+      {
+        id,
+        key,
+        part,
+        joint: isWeld(id) ? id.joint : null,
+        line: isWeld(id) ? id.line : null,
+        up,
+        gate: id.do === "measure" ? id.gate : null,
+        waitsFor: id.do === "wait" ? id.until : null,
+        closes,
+        why: { kind: closes ? "close while it turns" : "own" },
+        on,
+      },
+    ];
+  });
+}
+
+/** Faces of a frame that get a bead and have none in an order. */
+export function facesLeft(structure: Structure, ids: readonly StepId[]): Extract<StepId, { joint: string }>[] {
+  const there = new Set(ids.map(stepKey));
+  return allJoints(workpiece(structure)).flatMap(({ joint }) =>
+    joint.faces.flatMap((f) => {
+      const id = { do: "bead", joint: joint.id, line: f.line } as const;
+      return f.bead && !there.has(stepKey(id)) ? [id] : [];
+    }),
+  );
+}
+
+const MOST_NAMED = 3;
+const named = (words: readonly string[]): string =>
+  words.length <= MOST_NAMED
+    ? words.join("; ")
+    : `${words.slice(0, MOST_NAMED).join("; ")} and ${words.length - MOST_NAMED} more`;
+
+/** What is wrong with an order that was laid step by step, each named. Nothing of it keeps it from being worked through. */
+export function ownOrderProblems(structure: Structure, ids: readonly StepId[]): Problem[] {
+  const found: Problem[] = [];
+  const say = (message: string): void => void found.push({ path: "order", message, severity: "warning" });
+  const keys = ids.map(stepKey);
+  const twice = [...new Set(keys.filter((k, i) => keys.indexOf(k) !== i))];
+  if (twice.length > 0) say(`Twice in the order, and worked once: ${named(twice)}.`);
+  const gone = ids.filter((id) => isWeld(id) && !faceOf(structure, id));
+  if (gone.length > 0) say(`No longer in the frame, and left out: ${named(gone.map(stepKey))}.`);
+  const words = (id: StepId): string => {
+    const joint = isWeld(id) ? structure.joints.find((j) => j.id === id.joint) : undefined;
+    const face = faceOf(structure, id);
+    return joint && face ? faceWords(structure, joint, face) : stepKey(id);
+  };
+  const clear = ids.filter((id) => isWeld(id) && faceOf(structure, id)?.bead === false);
+  if (clear.length > 0) say(`Kept clear, and left out: ${named(clear.map(words))}.`);
+  const left = facesLeft(structure, ids);
+  if (left.length > 0) say(`Not welded in this order: ${named(left.map(words))}.`);
+  const steps = ownOrder(structure, "surface", ids);
+  const beads = steps.filter((s) => s.id.do === "bead");
+  const loose = new Set(
+    beads.flatMap((b) => {
+      const tack = steps.findIndex((s) => s.id.do === "tack" && s.joint === b.joint);
+      return tack < 0 || tack > steps.indexOf(b) ? [b.joint as string] : [];
+    }),
+  );
+  if (loose.size > 0)
+    say(
+      `Welded before a tack holds it: ${named([...loose].map((id) => jointWords(structure, structure.joints.find((j) => j.id === id) as never)))}. It will pull far.`,
+    );
+  const under = steps.filter((s) => {
+    const z = faceOf(structure, s.id)?.toward[2] ?? 0;
+    return (s.up === "top" ? z : -z) < -UPRIGHT;
+  });
+  if (under.length > 0) say(`Overhead as the frame lies then: ${named(under.map((s) => words(s.id)))}. Turn it first.`);
+  const last = steps.findLastIndex((s) => s.id.do === "bead");
+  for (const [key, what] of [
+    ["release", "The clamps come off"],
+    ["measure/cold", "The cold frame is measured"],
+  ] as const) {
+    const at = steps.findIndex((s) => s.key === key);
+    if (at >= 0 && at < last) say(`${what} before the last bead.`);
+  }
+  return found;
+}

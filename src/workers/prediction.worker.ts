@@ -1,5 +1,15 @@
 import { expose } from "comlink";
-import { type InsideTrade, insideTrade, type Plan, predicting } from "@/core/job";
+import {
+  type InsideTrade,
+  insideTrade,
+  type Job,
+  type OrderOutlook,
+  type Plan,
+  type PlanningState,
+  type PlanningWish,
+  planningOrder,
+  predicting,
+} from "@/core/job";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 
 /** Works this long before it looks whether it shall stop, ms. */
@@ -7,6 +17,8 @@ const TURN_MS = 12;
 /** Progress is told this often, ms. */
 const TELL_MS = 80;
 
+/** Whether a search shall end with what it has. */
+let enough = false;
 /** Ticket of the work that shall go on; a newer one or a cancel ends the older. */
 let current = 0;
 
@@ -47,18 +59,50 @@ async function driven<T>(
   }
 }
 
+/** The draws stay here: nobody on the page reads them one by one. */
+function* told(
+  plan: Plan,
+  early: (likely: readonly LikelyValue[]) => void,
+): Generator<number, Omit<FramePrediction, "drawn">> {
+  const { prediction, replay } = yield* predicting(plan, { early });
+  return { prediction, replay };
+}
+
 const api = {
   predict(
     ticket: number,
     plan: Plan,
     progress: (share: number) => void,
     early: (likely: readonly LikelyValue[]) => void,
-  ): Promise<FramePrediction | null> {
-    return driven(ticket, predicting(plan, early), progress);
+  ): Promise<Omit<FramePrediction, "drawn"> | null> {
+    return driven(ticket, told(plan, early), progress);
   },
   /** Insides of the corners last against first; a worker of its own, so that no prediction waits for it. */
   insideTrade(ticket: number, plan: Plan): Promise<InsideTrade | null> {
     return driven(ticket, insideTrade(plan), () => undefined);
+  },
+  /** Schools compared, and a better order searched for; in a worker of its own, as the trade of the insides. */
+  planOrder(
+    ticket: number,
+    job: Job,
+    wish: Omit<PlanningWish, "enough">,
+    tell: (state: PlanningState) => void,
+  ): Promise<OrderOutlook[] | null> {
+    enough = false;
+    let told = 0;
+    let doing = "";
+    const often = (state: PlanningState): void => {
+      const now = performance.now();
+      if (now - told < TELL_MS && state.doing === doing) return;
+      told = now;
+      doing = state.doing;
+      tell(state);
+    };
+    return driven(ticket, planningOrder(job, { ...wish, enough: () => enough }, often), () => undefined);
+  },
+  /** The search ends with what it has. */
+  enough(): void {
+    enough = true;
   },
   cancel(): void {
     current = 0;

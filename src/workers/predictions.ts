@@ -1,5 +1,5 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
-import type { InsideTrade, Plan } from "@/core/job";
+import type { InsideTrade, Job, OrderOutlook, Plan, PlanningState, PlanningWish } from "@/core/job";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 import type { PredictionApi } from "./prediction.worker";
 
@@ -24,7 +24,7 @@ export class Predictions {
     plan: Plan,
     progress: (share: number) => void,
     early: (likely: readonly LikelyValue[]) => void,
-  ): Promise<FramePrediction | null> {
+  ): Promise<Omit<FramePrediction, "drawn"> | null> {
     this.ticket++;
     return this.api.predict(this.ticket, plan, proxy(progress), proxy(early));
   }
@@ -33,6 +33,24 @@ export class Predictions {
   insideTrade(plan: Plan): Promise<InsideTrade | null> {
     this.ticket++;
     return this.api.insideTrade(this.ticket, plan);
+  }
+
+  /**
+   * Compares the schools on a job's frame, and searches for a better order when trials are wished.
+   * @param tell how it stands, with the outlooks so far. @returns null when it was cancelled.
+   */
+  planOrder(
+    job: Job,
+    wish: Omit<PlanningWish, "enough">,
+    tell: (state: PlanningState) => void,
+  ): Promise<OrderOutlook[] | null> {
+    this.ticket++;
+    return this.api.planOrder(this.ticket, job, wish, proxy(tell));
+  }
+
+  /** Ends a search with what it has. */
+  enough(): void {
+    if (!this.ended) void this.api.enough();
   }
 
   /** Stops what is under way, within a few hundredths of a second. */

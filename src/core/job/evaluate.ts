@@ -8,7 +8,7 @@ import type { Places, SetUp } from "../square";
 import type { Problem } from "../units";
 import { type BedRound, workOutBedRound } from "./bedRound";
 import { type CutRound, type EvaluationContext, evaluationContext } from "./evaluationContext";
-import { type Forecast, forecasts } from "./forecast";
+import { type Forecast, forecasts, lastRead } from "./forecast";
 import { type FrameRound, isLocked, workOutFrameRound } from "./frameRound";
 import { AT_ANY_GATE, gateReading } from "./gateReading";
 import type { Job } from "./jobSchema";
@@ -152,6 +152,27 @@ export function summaryOf(job: Job): Summary {
   return flat
     ? { stage, verdict: flat.verdict, about: `bed, round ${bed.number}` }
     : { stage, verdict: "not measured", about: "" };
+}
+
+/**
+ * How a job's cold frame is likely to stand against its limits, for outcomes that come to something else than the prediction's: one draw
+ * of many, or another order from the same start.
+ * @param predicted what the frame is set up by. @returns a forecast of every limit, and whether it starts from what was read.
+ */
+export function forecasting(
+  job: Job,
+  predicted: Prediction,
+): { of: (outcomes: Prediction["outcomes"]) => Forecast[]; isRead: boolean } {
+  const context = evaluationContext(job, predicted);
+  const { places, rounds, prediction } = context;
+  const before = beforeFirstBead(job);
+  const unwelded = places
+    ? rounds.filter((r) => ofFrame(r) && before(r)).map((r) => evaluateFrameRound(context, places, r))
+    : [];
+  return {
+    of: (outcomes) => forecasts({ ...context, prediction: prediction && { ...prediction, outcomes } }, unwelded),
+    isRead: lastRead(unwelded) !== null,
+  };
 }
 
 /**

@@ -34,6 +34,10 @@ const eitherWay = ({ upper }: Limit): number | null => (upper === null ? null : 
 
 const exactly = (value: number): Measured => ({ value, u: 0 });
 
+/** The round that a forecast starts from: the last that was read, without contradiction. */
+export const lastRead = (unwelded: readonly FrameRound[]): FrameRound | null =>
+  unwelded.findLast((r) => r.readings.size > 0 && r.square?.fit.agree !== false) ?? null;
+
 /**
  * How the cold frame is likely to stand against each limit, in the order of work as planned: from how it is to be set up, or
  * from how it was read last before welding.
@@ -44,7 +48,7 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
   if (!prediction || !structure) return [];
   const { quad } = structure;
   const setUp = job.plan.aim === "drawing" ? null : target;
-  const read = unwelded.findLast((r) => r.readings.size > 0 && r.square?.fit.agree !== false) ?? null;
+  const read = lastRead(unwelded);
   const change = (id: OutcomeId): Estimate | null => predicted(prediction, id);
   const worst = (
     limit: Limit,

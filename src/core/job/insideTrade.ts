@@ -13,8 +13,11 @@ export interface InsideWay {
   flatMm: number;
 }
 
-/** Insides of the corners last, as in the order, or first: what each would leave of this very frame. */
+/** Insides of the corners later, or before all other beads: what each would leave of this very frame. */
 export interface InsideTrade {
+  /** Where they stand in the order as it is planned. */
+  planned: "first" | "last" | "between";
+  /** As planned, or after all other beads where the plan has them first. */
   last: InsideWay;
   first: InsideWay;
 }
@@ -25,19 +28,35 @@ const wayOf = (outcomes: readonly PredictedOutcome[]): InsideWay | null => {
   return square && flat ? { squareMm: (square.high - square.low) / 2, flatMm: flat.high } : null;
 };
 
-/** The same steps with the inside beads of the corners before all other beads; null where the order has none, or no others. */
-export function insidesFirst(steps: readonly SimulationStep[], corners: ReadonlySet<string>): SimulationStep[] | null {
+/**
+ * The same steps with the inside beads of the corners before all other beads, and after them, with where they stand; null where the order
+ * has none, or no others.
+ */
+export function insidesMoved(
+  steps: readonly SimulationStep[],
+  corners: ReadonlySet<string>,
+): { first: SimulationStep[]; last: SimulationStep[]; planned: InsideTrade["planned"] } | null {
   const isInside = (s: SimulationStep): boolean =>
     s.do === "bead" && corners.has(s.joint) && (s.line === "inside" || s.line === "plus");
   const insides = steps.filter(isInside);
   const rest = steps.filter((s) => !isInside(s));
   const before = rest.findIndex((s) => s.do === "bead");
   if (insides.length === 0 || before < 0) return null;
-  return [...rest.slice(0, before), ...insides, ...rest.slice(before)];
+  const after = rest.findLastIndex((s) => s.do === "bead") + 1;
+  const first = [...rest.slice(0, before), ...insides, ...rest.slice(before)];
+  const last = [...rest.slice(0, after), ...insides, ...rest.slice(after)];
+  const areFirst = steps
+    .filter((s) => s.do === "bead")
+    .slice(0, insides.length)
+    .every(isInside);
+  const ofCorners = steps.filter((s) => s.do === "bead" && corners.has(s.joint));
+  const areLast = ofCorners.slice(-insides.length).every(isInside);
+  return { first, last, planned: areFirst ? "first" : areLast ? "last" : "between" };
 }
 
 /**
- * Compares the order's way with the insides of all mitred corners first, everything else as it is. A generator, as a prediction is.
+ * Compares the insides of all mitred corners later, as the order has them, with first, everything else as it is; where the order has them
+ * first, with last. A generator, as a prediction is.
  * @returns null for a frame without four corners, or an order without inside beads.
  */
 export function* insideTrade(plan: Plan): Generator<number, InsideTrade | null> {
@@ -47,12 +66,13 @@ export function* insideTrade(plan: Plan): Generator<number, InsideTrade | null> 
   const weld = weldOf(plan);
   const steps = loadSteps(structure, weld, order.steps, clamps);
   const corners = new Set(structure.joints.filter((j) => j.kind === "mitre").map((j) => j.id));
-  const other = insidesFirst(steps, corners);
-  if (!other) return null;
+  const ways = insidesMoved(steps, corners);
+  if (!ways) return null;
+  const later = ways.planned === "first" ? ways.last : steps;
   const factors = weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS;
   const [last, first] = [
-    wayOf((yield* predictFrame(structure, mechanics, weld, steps, factors)).prediction.outcomes),
-    wayOf((yield* predictFrame(structure, mechanics, weld, other, factors)).prediction.outcomes),
+    wayOf((yield* predictFrame(structure, mechanics, weld, later, factors)).prediction.outcomes),
+    wayOf((yield* predictFrame(structure, mechanics, weld, ways.first, factors)).prediction.outcomes),
   ];
-  return last && first ? { last, first } : null;
+  return last && first ? { planned: ways.planned, last, first } : null;
 }

@@ -63,8 +63,10 @@ describe("the prediction of any frame", () => {
     for (const name of ["ladder", "A-shaped drawbar"]) {
       let early: readonly LikelyValue[] = [];
       let share = 1;
-      const work = predicting(drawnPlan(started(name)), (values) => {
-        early = values;
+      const work = predicting(drawnPlan(started(name)), {
+        early: (values) => {
+          early = values;
+        },
       });
       let step = work.next();
       while (!step.done) {

@@ -1,6 +1,6 @@
 import { drain } from "../numeric";
 import { clampedMechanics, loadSteps } from "../plan";
-import { type FramePrediction, type LikelyValue, predictFrame } from "../shrink";
+import { type FramePrediction, type PredictHow, predictFrame } from "../shrink";
 import { FACTORS, unsureHeat } from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
@@ -9,13 +9,10 @@ import { weldOf } from "./settings";
 
 /**
  * Predicts the plan's frame in the plan's order. A generator: yields the share done and may be left at any point.
- * @param early is told the likely values before the bands are there.
+ * @param how early values, and draws that are not the usual ones; the units are the plan's.
  * @throws RangeError when the plan has errors: ask canPredict first.
  */
-export function* predicting(
-  plan: Plan,
-  early?: (likely: readonly LikelyValue[]) => void,
-): Generator<number, FramePrediction> {
+export function* predicting(plan: Plan, how: Omit<PredictHow, "units"> = {}): Generator<number, FramePrediction> {
   const { structure, order, on } = builtOf(plan);
   if (!structure || !order) throw new RangeError("The frame has errors.");
   const { mechanics, clamps } = clampedMechanics(structure, on);
@@ -27,8 +24,7 @@ export function* predicting(
     weld,
     steps,
     weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS,
-    plan.units,
-    early,
+    { ...how, units: plan.units },
   );
 }
 

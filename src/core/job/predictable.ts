@@ -5,13 +5,18 @@ import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
 import { materialOf, thinnestWallMm, weldOf } from "./settings";
 
+/** What every order of a plan's frame depends on. */
+export function frameKey(plan: Plan): string {
+  const { members, on } = builtOf(plan);
+  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm"]);
+}
+
 /** What a prediction depends on: plans that share this text share their prediction. */
 export function predictionKey(plan: Plan): string {
-  const { members, on } = builtOf(plan);
   // The usual order is the same whether it was chosen or not.
   const order = plan.order ?? USUAL_ORDER;
   const worked = order.by === "schools" ? [order.tack, order.weld] : order.steps.map(stepKey);
-  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm", worked]);
+  return `${frameKey(plan)} ${JSON.stringify(worked)}`;
 }
 
 /** Joints up to which a frame is predicted: at so many it takes a minute or two. */

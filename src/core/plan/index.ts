@@ -1,4 +1,5 @@
 export { clampedMechanics } from "./clamps";
+export { type Addition, additionsTo, withAdded, withMoved } from "./editOrder";
 export { GATES, type Gate } from "./gates";
 export { likeRun } from "./likeRun";
 export { loadSteps } from "./loadSteps";
@@ -18,3 +19,4 @@ export { orderWords, SCHOOL_NAMES, schoolWords } from "./schoolWords";
 export { type LiesOn, type Step, stepKey } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
 export { faceWords, jointWords, type StepWords, stepIdWords, stepWords } from "./stepWords";
+export { allJoints, type Workpiece, workpiece } from "./workpiece";

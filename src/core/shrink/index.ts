@@ -4,13 +4,16 @@ export { type CompiledSteps, compileLoads } from "./compileSteps";
 export { frameOutcomes, frameOutputs } from "./frameOutcomes";
 export type { LikelyValue } from "./nominalRun";
 export { OrderSearch } from "./orderSearch";
+export { OrderTrial } from "./orderTrial";
 export { type OutcomeId, outcomeKey, outcomeWords } from "./outcomeId";
 export { bow } from "./outcomes";
 export { type Outputs, outputsOf } from "./outputs";
 export { lossOf, predicted, type Told } from "./predicted";
 export {
+  type Drawn,
   type FramePrediction,
   type PredictedOutcome,
+  type PredictHow,
   type Prediction,
   predictFrame,
   type Replay,

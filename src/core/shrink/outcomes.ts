@@ -9,6 +9,8 @@ export interface Outcome {
   unit: "mm" | "°" | "mm/m";
   /** A size that cannot be negative: its likely value is that of the draws, scatter included, not that of the nominal frame. */
   unsigned: boolean;
+  /** Outputs that it may look at. */
+  uses: readonly number[];
   weights: (out: Float64Array, from: number) => Sparse;
 }
 
@@ -19,6 +21,9 @@ export function outcomeAt(outcome: Outcome, out: Float64Array, from = 0): number
   for (let i = 0; i < at.length; i++) sum += value[i] * out[from + at[i]];
   return sum;
 }
+
+/** Outputs of a point. */
+const three = (p: OutputPoint): number[] => [p.first, p.first + 1, p.first + 2];
 
 const toward = (p: OutputPoint, direction: Vec3, k: number, into: Sparse): Sparse => {
   for (let i = 0; i < 3; i++) {
@@ -34,7 +39,7 @@ const toward = (p: OutputPoint, direction: Vec3, k: number, into: Sparse): Spars
 export function distanceChange(id: OutcomeId, p: OutputPoint, q: OutputPoint): Outcome {
   const d = unit3(sub3(q.at, p.at));
   const row = toward(q, d, 1, toward(p, d, -1, { at: [], value: [] }));
-  return { id, unit: "mm", unsigned: false, weights: () => row };
+  return { id, unit: "mm", unsigned: false, uses: row.at, weights: () => row };
 }
 
 /** Sum of quantities with factors. */
@@ -47,6 +52,7 @@ export function combined(
     id,
     unit,
     unsigned: false,
+    uses: parts.flatMap(([, q]) => q.uses),
     weights: (out, from) => {
       const sum: Sparse = { at: [], value: [] };
       for (const [k, q] of parts) {
@@ -74,7 +80,7 @@ export function angleChange(id: OutcomeId, p: OutputPoint, q: OutputPoint, r: Ou
     toward(point, across, 1, row);
     toward(p, across, -1, row);
   }
-  return { id, unit: "°", unsigned: false, weights: () => row };
+  return { id, unit: "°", unsigned: false, uses: row.at, weights: () => row };
 }
 
 /** Height of points above the plane of three that rock on: z1 - z2 + z3 - z4 of four corners. */
@@ -83,7 +89,7 @@ export function twist(id: OutcomeId, four: readonly OutputPoint[], up: Vec3): Ou
   four.forEach((p, i) => {
     toward(p, up, i % 2 === 0 ? 1 : -1, row);
   });
-  return { id, unit: "mm", unsigned: false, weights: () => row };
+  return { id, unit: "mm", unsigned: false, uses: row.at, weights: () => row };
 }
 
 /** Flatness as the exact minimum zone of points, along up. */
@@ -96,6 +102,7 @@ export function flatnessOf(id: OutcomeId, points: readonly OutputPoint[], up: Ve
     id,
     unit: "mm",
     unsigned: true,
+    uses: points.flatMap(three),
     weights: (out, from) => {
       const z = points.map(
         (p) => i0 * out[from + p.first] + i1 * out[from + p.first + 1] + i2 * out[from + p.first + 2],
@@ -131,6 +138,7 @@ export function bow(id: OutcomeId, along: readonly OutputPoint[], direction: Vec
     id,
     unit: "mm",
     unsigned: false,
+    uses: along.flatMap(three),
     weights: (out, from) => {
       let best: Sparse = { at: [], value: [] };
       let most = -1;

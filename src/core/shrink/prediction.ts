@@ -49,6 +49,22 @@ export interface Replay {
 export interface FramePrediction {
   prediction: Prediction;
   replay: Replay;
+  /** Every outcome in every draw, draw 0 nominal. */
+  drawn: Drawn[];
+}
+
+/** One outcome in every draw. */
+export type Drawn = Pick<SimulatedOutcome, "id" | "draws">;
+
+/** How a frame is predicted. */
+export interface PredictHow {
+  /** For the reasons. */
+  units?: UnitPreference;
+  /** Is told the likely values before the bands are worked out; those of which only the draws can tell are not among them. */
+  early?: ((likely: readonly LikelyValue[]) => void) | undefined;
+  /** Draws of the bands, and their seed. */
+  draws?: number;
+  seed?: number;
 }
 
 /** Share of the work that finding the set-up shape takes, for progress. */
@@ -58,8 +74,7 @@ const EARLY_SHARE = 0.1;
 /**
  * Predicts a frame welded in one order, set up off nominal for what that order does. A generator: yields the share done.
  * @param mechanics of the structure. @param steps the order of work as the mechanics sees it.
- * @param factors defaults, or what a shop has learned. @param units for the reasons.
- * @param early is told the likely values before the bands are worked out; those of which only the draws can tell are not among them.
+ * @param factors defaults, or what a shop has learned.
  * @throws RangeError when frame or steps have an error.
  */
 export function* predictFrame(
@@ -68,8 +83,7 @@ export function* predictFrame(
   weld: Weld,
   steps: readonly SimulationStep[],
   factors: ShrinkFactors = FACTORS,
-  units: UnitPreference = "mm",
-  early?: (likely: readonly LikelyValue[]) => void,
+  { units = "mm", early, draws = DRAWS, seed }: PredictHow = {},
 ): Generator<number, FramePrediction> {
   const first = structure.members[0];
   if (!first) throw new RangeError("The frame has no member.");
@@ -93,7 +107,11 @@ export function* predictFrame(
     early(likelyValues(run, input.outcomes));
   }
   const begun = SET_UP_SHARE + (early ? EARLY_SHARE : 0);
-  const simulation = yield* partOf(simulate({ ...input, draws: DRAWS }), begun, 0.95 - begun);
+  const simulation = yield* partOf(
+    simulate({ ...input, draws, ...(seed === undefined ? {} : { seed }) }),
+    begun,
+    0.95 - begun,
+  );
   const twistNPerMm = yield* partOf(twistStiffness(structure, mechanics, own), 0.95, 0.05);
   const wallMm = Math.min(...structure.members.map((m) => m.properties.wallMm));
   const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * wallMm);
@@ -108,7 +126,8 @@ export function* predictFrame(
     twistNPerMm,
     reasons: reasonsOf({ wallMm, materials }, heat, closingMm, shape.beyondMm, simulation, units),
   };
-  return { prediction, replay: replayOf(simulation) };
+  const drawn = simulation.outcomes.map(({ id, draws: all }) => ({ id, draws: all }));
+  return { prediction, replay: replayOf(simulation), drawn };
 }
 
 /**

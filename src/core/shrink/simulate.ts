@@ -75,7 +75,7 @@ export interface Simulation {
 const DRAWS_AT_ONCE = 8;
 
 /** What scatters one by one in a frame. */
-const scatteredOf = (model: WeldedModel, steps: readonly SimulationStep[]) => ({
+export const scatteredOf = (model: WeldedModel, steps: readonly SimulationStep[]) => ({
   tacks: steps.flatMap((s) => (s.do === "tack" ? [s.id] : [])),
   beads: steps.flatMap((s) => (s.do === "bead" || s.do === "chord" ? [s.id] : [])),
   joints: model.joints.map((j) => j.id),
@@ -214,7 +214,7 @@ function band(sorted: Float64Array, nominal: number, unsigned: boolean): Estimat
  * A quantile as the mean of values around its place, weighted by how likely each is to be it: it scatters less than the one value there.
  * Source: after Harrell and Davis (1982, from memory), with a normal weight of their variance for their beta weight.
  */
-function smoothQuantile(sorted: Float64Array, share: number): number {
+export function smoothQuantile(sorted: Float64Array, share: number): number {
   const n = sorted.length;
   const place = share * (n + 1) - 1;
   const spread = 0.6 * Math.sqrt(n * share * (1 - share));

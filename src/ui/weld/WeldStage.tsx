@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useCallback, useEffect, useId, useRef, useState } from "react";
 
 import { type GateReading, gateReading, STAGE_CAUTIONS } from "@/core/job";
-import { jointWords, likeRun, SCHOOL_NAMES, type Step, schoolWords } from "@/core/plan";
+import { jointWords, likeRun, SCHOOL_NAMES, type Step } from "@/core/plan";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { Forecasts, LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
@@ -18,6 +18,8 @@ import { Caution, Section } from "../parts/Sheet";
 import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
 import { Verdict } from "../parts/Verdict";
+import { OrderEditor } from "./OrderEditor";
+import { OrderPanel } from "./OrderPanel";
 import { PredictionPanel } from "./PredictionPanel";
 import { ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
 import { useStepWords } from "./useStepWords";
@@ -136,6 +138,7 @@ export function WeldStage() {
   const { units } = job.plan;
   const wordsOf = useStepWords();
   const [asked, move] = useAddress("step");
+  const [editing, setEditing] = useState(false);
   useWakeLock();
   useEffect(wantReplay, [wantReplay]);
   const show = useCallback(
@@ -184,7 +187,8 @@ export function WeldStage() {
             <div className="border-l-4 border-plum pl-4" data-testid="now">
               <p className="text-sm text-soft">
                 Step <span className="fig">{index + 1}</span> of <span className="fig">{steps.length}</span>,{" "}
-                {SCHOOL_NAMES[order[now.part]].toLowerCase()} · {now.up} face up
+                {order.by === "schools" ? SCHOOL_NAMES[order[now.part]].toLowerCase() : `${order.by} order`} · {now.up}{" "}
+                face up
                 {done ? " · done" : ""}
               </p>
               <p className="mt-1 text-3xl leading-tight font-bold text-plum" aria-live="polite">
@@ -279,7 +283,10 @@ export function WeldStage() {
               </span>
             }
           >
-            <StepList steps={steps} now={now} onPick={go} />
+            {editing ? <OrderEditor /> : <StepList steps={steps} now={now} onPick={go} />}
+          </Section>
+          <Section title="Which order">
+            <OrderPanel editing={editing} onEdit={setEditing} />
           </Section>
           <Forecasts />
           {replay && shownStep ? (
@@ -291,20 +298,6 @@ export function WeldStage() {
               </div>
             </Section>
           ) : null}
-          <Section title="Why this order">
-            <dl className="grid max-w-prose gap-2">
-              {[order.tack, order.weld]
-                .map((id) => schoolWords(id, steps))
-                .map((s) => (
-                  <div key={s.name}>
-                    <dt className="font-semibold">{s.name}</dt>
-                    <dd>
-                      {s.says} <span className="text-soft">{s.why}</span>
-                    </dd>
-                  </div>
-                ))}
-            </dl>
-          </Section>
           <Section title="Predicted when cold" aside={<span className="text-sm text-soft">nine frames in ten</span>}>
             <PredictionPanel />
           </Section>

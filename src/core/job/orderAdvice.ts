@@ -1,0 +1,72 @@
+import { limitName } from "../check";
+import { type OrderChoice, orderWords } from "../plan";
+import { chanceWords } from "./forecast";
+import { EQUAL, type OrderOutlook } from "./orderOutlook";
+
+/** What comparing orders comes to. */
+export interface OrderAdvice {
+  /** The order that is advised; null where nothing can be told of any. */
+  choice: OrderChoice | null;
+  /** In words, each with the numbers that bear it. */
+  words: string[];
+}
+
+const isSame = (a: OrderChoice, b: OrderChoice): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** By how much each limit is likelier kept in one order than in another; the one that gains most, where any gains enough to tell. */
+function gainsMost(by: OrderOutlook, than: OrderOutlook): string | null {
+  const gains = by.limits.map(({ limit, chance }) => ({
+    limit,
+    gain: chance - (than.limits.find((l) => l.limit.id === limit.id)?.chance ?? chance),
+  }));
+  const most = gains.reduce<(typeof gains)[number] | null>((a, g) => (g.gain > (a?.gain ?? EQUAL) ? g : a), null);
+  return most && limitName(most.limit);
+}
+
+/**
+ * Which of several orders is advised, and why: the likeliest to keep every limit; of those that are equal to it the one as planned, else
+ * a school before a computed order, then fewer turns.
+ * @param outlooks by the same draws, any order. @param current as planned.
+ */
+export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderChoice): OrderAdvice {
+  const told = outlooks.filter((o) => o.chance !== null) as (OrderOutlook & { chance: number })[];
+  const planned = told.find((o) => isSame(o.choice, current));
+  if (told.length === 0 || !planned)
+    return {
+      choice: null,
+      words: ["Nothing is predicted of the limits of this job, so no order is better than another."],
+    };
+  const top = Math.max(...told.map((o) => o.chance));
+  const equal = told.filter((o) => top - o.chance < EQUAL);
+  const advised = equal.includes(planned)
+    ? planned
+    : ([...equal].sort(
+        (a, b) =>
+          Number(a.choice.by !== "schools") - Number(b.choice.by !== "schools") ||
+          a.turns - b.turns ||
+          b.chance - a.chance,
+      )[0] as (typeof told)[number]);
+  const [first] = told[0]?.untold ?? [];
+  const without = first
+    ? [`Not counted, for nothing is predicted of it: ${(told[0]?.untold ?? []).map(limitName).join(", ")}.`]
+    : [];
+  if (advised === planned)
+    return {
+      choice: current,
+      words: [
+        `As planned is as good as any of the ${told.length} worked out here. Chance that every limit is kept: ${chanceWords(planned.chance)}. Less than ${100 * EQUAL} in 100 apart is equal.`,
+        ...without,
+      ],
+    };
+  const gain = gainsMost(advised, planned);
+  return {
+    choice: advised.choice,
+    words: [
+      `Advised: ${orderWords(advised.choice).replace(/^./, (c) => c.toLowerCase())}. Chance that every limit is kept: ${chanceWords(advised.chance)}; as planned: ${chanceWords(planned.chance)}.${gain ? ` It gains most on ${gain}.` : ""}`,
+      ...(advised.turns === planned.turns
+        ? []
+        : [`It turns the frame over ${advised.turns} times instead of ${planned.turns}.`]),
+      ...without,
+    ],
+  };
+}

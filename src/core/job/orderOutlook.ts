@@ -1,0 +1,75 @@
+import type { Limit } from "../check";
+import type { OrderChoice } from "../plan";
+import type { Drawn, Prediction } from "../shrink";
+import { builtOf } from "./built";
+import { forecasting } from "./evaluate";
+import type { Job } from "./jobSchema";
+import { predicting } from "./predict";
+
+/** How an order is likely to end, by draws that nobody searched with. */
+export interface OrderOutlook {
+  choice: OrderChoice;
+  /** Chance that every limit of which something is predicted is kept; null where nothing is predicted of any. */
+  chance: number | null;
+  /** Chance of each of these limits by itself. */
+  limits: { limit: Limit; chance: number }[];
+  /** Limits of which nothing is predicted. */
+  untold: Limit[];
+  /** How often the frame is turned over. */
+  turns: number;
+}
+
+/** Draws behind a chance that a person reads: so many leave it off by two points or so. */
+export const OUTLOOK_DRAWS = 400;
+const SEED = 90_221;
+/** Chances nearer than this are called equal. */
+export const EQUAL = 0.02;
+
+/** A job in another order. */
+export const inOrder = (job: Job, choice: OrderChoice): Job => ({ ...job, plan: { ...job.plan, order: choice } });
+
+/** How often an order turns the frame over. */
+export const turnsOf = (job: Job): number =>
+  builtOf(job.plan).order?.steps.filter((s) => s.id.do === "flip").length ?? 0;
+
+/** The outcomes of a prediction as they are in one draw: no band is left of them. */
+const ofDraw = (prediction: Prediction, drawn: readonly Drawn[], d: number): Prediction["outcomes"] =>
+  prediction.outcomes.map((o, i) => {
+    const value = drawn[i]?.draws[d] ?? o.nominal;
+    return { ...o, estimate: { value, low: value, high: value } };
+  });
+
+/** Draws between two chances to stop. */
+const AT_ONCE = 10;
+
+/**
+ * Chance that a job's frame ends within all its limits in an order, from draws of their own. A generator, as a prediction is.
+ * @param job without errors: ask canPredict first.
+ */
+export function* orderOutlook(job: Job, choice: OrderChoice, draws = OUTLOOK_DRAWS): Generator<number, OrderOutlook> {
+  const own = inOrder(job, choice);
+  const { prediction, drawn } = yield* predicting(own.plan, { draws, seed: SEED });
+  const { of } = forecasting(own, prediction);
+  const whole = of(prediction.outcomes);
+  const told = whole.flatMap((f, i) => (f.chance === null ? [] : [i]));
+  const sums = told.map(() => 0);
+  let all = 0;
+  for (let d = 1; d <= draws; d++) {
+    const here = of(ofDraw(prediction, drawn, d));
+    let product = 1;
+    told.forEach((i, k) => {
+      const chance = here[i]?.chance ?? 0;
+      sums[k] = (sums[k] ?? 0) + chance;
+      product *= chance;
+    });
+    all += product;
+    if (d % AT_ONCE === 0) yield 1;
+  }
+  return {
+    choice,
+    chance: told.length > 0 ? all / draws : null,
+    limits: told.map((i, k) => ({ limit: (whole[i] as (typeof whole)[number]).limit, chance: (sums[k] ?? 0) / draws })),
+    untold: whole.filter((f) => f.chance === null).map((f) => f.limit),
+    turns: turnsOf(own),
+  };
+}

@@ -1,0 +1,163 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
+import { job as jobOf } from "../../../tests/support/jobs";
+import { drawnPlan, sized } from "../../../tests/support/plans";
+import { drain } from "../numeric";
+import { chosenOrder, type OrderChoice, ownOrderProblems, stepKey, USUAL_ORDER, workpiece } from "../plan";
+import { length } from "../units";
+import { builtOf } from "./built";
+import type { Job } from "./jobSchema";
+import { orderAdvice } from "./orderAdvice";
+import { type Bead, classesOf, moved } from "./orderMoves";
+import { EQUAL, inOrder, type OrderOutlook, orderOutlook } from "./orderOutlook";
+import { type PlanningState, planningOrder } from "./orderPlanning";
+import { newPlan } from "./plan";
+
+const plain = (): Job => jobOf([]);
+const planned = (job: Job, trials: number, more: { seed?: number; mostTurns?: number } = {}): OrderOutlook[] =>
+  drain(planningOrder(job, { trials, mostTurns: 2, draws: 24, ...more }, () => undefined));
+
+describe("planning an order", () => {
+  it("of a rectangle finds one that is likelier to hold than any school, or equal to the best", () => {
+    const job = plain();
+    const told: PlanningState[] = [];
+    const all = drain(planningOrder(job, { trials: 60, mostTurns: 2, draws: 96 }, (s) => told.push(s)));
+    const schools = all.filter((o) => o.choice.by === "schools");
+    const computed = all.filter((o) => o.choice.by === "computed");
+    expect(schools.length).toBe(12);
+    expect(computed.length).toBeGreaterThan(0);
+    const best = Math.max(...schools.map((o) => o.chance ?? 0));
+    expect(Math.max(...computed.map((o) => o.chance ?? 0))).toBeGreaterThan(best - EQUAL);
+    // Best first, chances as such, and it says how it goes.
+    for (const [i, o] of all.entries()) {
+      expect(o.chance).toBeGreaterThanOrEqual(0);
+      expect(o.chance).toBeLessThanOrEqual(1);
+      expect(o.chance ?? 0).toBeLessThanOrEqual(all[Math.max(0, i - 1)]?.chance ?? 1);
+      // Every limit together is never likelier than one of them.
+      for (const l of o.limits) expect(o.chance ?? 0).toBeLessThanOrEqual(l.chance + 1e-9);
+    }
+    expect(told.map((s) => s.doing)).toEqual(expect.arrayContaining(["schools", "search", "chances"]));
+  });
+
+  it("gives orders that are whole, and turn the frame no more often than was allowed", () => {
+    for (const mostTurns of [1, 2]) {
+      const job = jobOf([], () => drawnPlan(started("A-shaped drawbar")));
+      const { structure } = builtOf(job.plan);
+      if (!structure) throw new Error("no frame");
+      for (const { choice, turns } of planned(job, 12, { mostTurns })) {
+        if (choice.by === "schools") continue;
+        expect(turns).toBeLessThanOrEqual(mostTurns);
+        expect(ownOrderProblems(structure, choice.steps)).toEqual([]);
+      }
+    }
+  });
+
+  it("is the same for the same seed", () => {
+    const keys = (seed: number) =>
+      planned(plain(), 12, { seed }).map(({ choice, chance }) => [
+        choice.by === "schools" ? "" : choice.steps.map(stepKey).join(),
+        chance,
+      ]);
+    expect(keys(3)).toEqual(keys(3));
+  });
+
+  it("leaves what is welded where it is, and differs in the rest alone", () => {
+    const steps = chosenOrder(builtOf(newPlan("x", "mm")).structure as never, "surface", USUAL_ORDER).steps;
+    const done = steps.filter((s) => s.id.do === "tack" || /bead\/[AC]\/outside/.test(s.key));
+    const job = jobOf(
+      done.map(
+        (s, i) =>
+          ({
+            kind: "tick",
+            id: `t${i}`,
+            at: "2026-11-24T08:00:00.000Z",
+            origin: "me",
+            step: s.id,
+            done: true,
+          }) as never,
+      ),
+    );
+    const all = planned(job, 6);
+    const computed = all.filter((o) => o.choice.by === "computed");
+    expect(computed.length).toBeGreaterThan(2);
+    for (const { choice } of computed) {
+      if (choice.by === "schools") continue;
+      expect(choice.tack).toBe("hinge first");
+      const beads = choice.steps.filter((s) => s.do === "bead").map(stepKey);
+      expect(beads.slice(0, 2)).toEqual(["bead/A/outside", "bead/C/outside"]);
+    }
+  });
+
+  it("claims no chance where nothing is predicted of a limit", () => {
+    const outlook = drain(orderOutlook(plain(), USUAL_ORDER, 24));
+    expect(outlook.untold.map((l) => l.kind)).not.toContain("size");
+    for (const l of outlook.untold) expect(outlook.limits.some((x) => x.limit.id === l.id)).toBe(false);
+  });
+});
+
+describe("moves of an order of beads", () => {
+  const { structure } = builtOf(sized(newPlan("x", "mm"), { cross: [{ id: "M1", at: length("500") }] }));
+  const work = workpiece(structure as never);
+  const classes = classesOf(work);
+  const beads = chosenOrder(structure as never, "surface").steps.flatMap((s) =>
+    s.id.do === "bead" ? [s.id as Bead] : [],
+  );
+  it("lose nothing and add nothing", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0, max: 0.999999, noNaN: true }), { minLength: 4, maxLength: 4 }),
+        (numbers) => {
+          let i = 0;
+          const next = moved(beads, classes, () => numbers[i++ % 4] as number);
+          expect(next.map(stepKey).sort()).toEqual(beads.map(stepKey).sort());
+        },
+      ),
+    );
+  });
+});
+
+describe("the advice on an order", () => {
+  const outlooks = planned(plain(), 10);
+  it("is the likeliest to hold, in its own numbers; what is as planned stays when it is equal", () => {
+    const top = Math.max(...outlooks.map((o) => o.chance ?? 0));
+    for (const { choice } of outlooks) {
+      const { choice: advised, words } = orderAdvice(outlooks, choice);
+      const chance = outlooks.find((o) => JSON.stringify(o.choice) === JSON.stringify(advised))?.chance ?? 0;
+      expect(top - chance).toBeLessThan(EQUAL);
+      const own = outlooks.find((o) => o.choice === choice)?.chance ?? 0;
+      expect(JSON.stringify(advised) === JSON.stringify(choice)).toBe(top - own < EQUAL);
+      const said = words.join(" ");
+      if (advised !== choice) {
+        if (own < 0.985 && own > 0.015) expect(said).toContain(`as planned: ${Math.round(100 * own)} in 100`);
+        const gains = /It gains most on (.+?)\./.exec(said)?.[1];
+        const by = outlooks.find((o) => o.choice === advised);
+        const than = outlooks.find((o) => o.choice === choice);
+        // Where a limit is named, it is the one that gains most.
+        if (gains) {
+          const gain = (id: string) =>
+            (by?.limits.find((l) => l.limit.id === id)?.chance ?? 0) -
+            (than?.limits.find((l) => l.limit.id === id)?.chance ?? 0);
+          const most = [...(by?.limits ?? [])].sort((a, b) => gain(b.limit.id) - gain(a.limit.id))[0];
+          expect(gain(most?.limit.id ?? "")).toBeGreaterThan(EQUAL);
+        }
+      } else expect(said).toMatch(/^As planned is as good as any/);
+    }
+  });
+  it("says so where nothing is predicted", () => {
+    const none = outlooks.map((o) => ({ ...o, chance: null, limits: [] }));
+    expect(orderAdvice(none, USUAL_ORDER)).toEqual({
+      choice: null,
+      words: [expect.stringMatching(/no order is better/)],
+    });
+  });
+});
+
+describe("an order in a plan", () => {
+  it("is what is predicted: another order, another prediction", () => {
+    const own: OrderChoice = { by: "schools", tack: "two halves", weld: "strength first" };
+    const [a, b] = [USUAL_ORDER, own].map((c) => drain(orderOutlook(plain(), c, 24)));
+    expect(a?.chance).not.toBe(b?.chance);
+    expect(builtOf(inOrder(plain(), own).plan).order?.weld).toBe("strength first");
+  });
+});

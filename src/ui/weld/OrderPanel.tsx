@@ -1,0 +1,223 @@
+"use client";
+
+import { useId } from "react";
+import type { Structure } from "@/core/frame";
+import { chanceWords, EQUAL, type OrderOutlook, orderAdvice, whyNoPrediction } from "@/core/job";
+import {
+  chosenOrder,
+  notForFrame,
+  type Order,
+  type OrderChoice,
+  orderWords,
+  SCHOOL_NAMES,
+  schoolWords,
+  TACK_SCHOOLS,
+  USUAL_ORDER,
+  WELD_SCHOOLS,
+} from "@/core/plan";
+import { useJob } from "../job/JobProvider";
+import { usePlanField } from "../job/usePlanField";
+import { Button } from "../parts/Button";
+import { FieldMessage } from "../parts/Field";
+import { SelectField } from "../parts/SelectField";
+import { useOrderPlanning } from "./useOrderPlanning";
+
+/** Orders that a search tries before it ends by itself. */
+const TRIALS = 400;
+/** Rows that are shown at first. */
+const MOST_SHOWN = 6;
+
+const isSame = (a: OrderChoice, b: OrderChoice): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** Whether an order is that of the schools that it was begun from, step by step. */
+const isSchools = (structure: Structure, { tack, weld, steps }: Order): boolean => {
+  const whole = chosenOrder(structure, "surface", { by: "schools", tack, weld }).steps;
+  return whole.length === steps.length && whole.every((s, i) => s.key === steps[i]?.key);
+};
+
+/** Which order the frame is worked in: chosen by school, compared, searched for. */
+export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void; editing: boolean }) {
+  const { job, evaluation } = useJob("job", "evaluation");
+  const { plan, edit } = usePlanField();
+  const { structure, order, steps, problems } = evaluation;
+  const { planning, begin, enough, stop } = useOrderPlanning(job);
+  const id = useId();
+  if (!structure || !order) return null;
+  const current = plan.order ?? USUAL_ORDER;
+  const take = (choice: OrderChoice) => {
+    onEdit(false);
+    edit((p) => ({ ...p, order: choice }));
+  };
+  const fitting = <T extends (typeof TACK_SCHOOLS)[number] | (typeof WELD_SCHOOLS)[number]>(all: readonly T[]) =>
+    all.filter((s) => notForFrame(s, structure) === null).map((s) => [s, SCHOOL_NAMES[s]] as const);
+  const unfit = [...TACK_SCHOOLS, ...WELD_SCHOOLS].flatMap((s) => {
+    const why = notForFrame(s, structure);
+    return why ? [`${SCHOOL_NAMES[s]}: ${why}`] : [];
+  });
+  const wrong = problems.filter((p) => p.path === "order");
+  const turns = steps.filter((s) => s.id.do === "flip").length;
+  const working = planning?.is === "working";
+  const possible = whyNoPrediction(plan) === null;
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="order-panel">
+      <div className="grid gap-3 sm:grid-cols-2">
+        <SelectField
+          label="Tacking"
+          value={order.tack}
+          options={fitting(TACK_SCHOOLS)}
+          onChange={(tack) => take({ by: "schools", tack, weld: order.weld })}
+        />
+        <SelectField
+          label="Welding"
+          value={order.weld}
+          options={fitting(WELD_SCHOOLS)}
+          onChange={(weld) => take({ by: "schools", tack: order.tack, weld })}
+        />
+      </div>
+      {order.by === "schools" ? (
+        <dl className="grid max-w-prose gap-2">
+          {[order.tack, order.weld]
+            .map((s) => schoolWords(s, steps))
+            .map((s) => (
+              <div key={s.name}>
+                <dt className="font-semibold">{s.name}</dt>
+                <dd>
+                  {s.says} <span className="text-soft">{s.why}</span>
+                </dd>
+              </div>
+            ))}
+        </dl>
+      ) : (
+        <p className="max-w-prose">{orderWords(order)}. Choosing a school lays it anew; undo brings this order back.</p>
+      )}
+      {unfit.length > 0 ? <p className="max-w-prose text-sm text-soft">{unfit.join(" ")}</p> : null}
+      {wrong.map((p) => (
+        <FieldMessage key={p.message} severity="warning">
+          {p.message}
+        </FieldMessage>
+      ))}
+      <div className="flex flex-wrap gap-2">
+        {working ? (
+          <>
+            {planning.searching && planning.state?.doing === "search" ? (
+              <Button look="advise" onClick={enough}>
+                Enough: take the best so far
+              </Button>
+            ) : null}
+            <Button onClick={stop}>Stop</Button>
+          </>
+        ) : (
+          <>
+            <Button disabled={!possible} onClick={() => void begin(0, turns)}>
+              Compare the schools
+            </Button>
+            <Button disabled={!possible} onClick={() => void begin(TRIALS, Math.max(turns, 1))}>
+              Search for a better order
+            </Button>
+          </>
+        )}
+        <Button
+          aria-pressed={editing}
+          onClick={() => {
+            const { tack, weld } = order;
+            if (!editing && current.by === "schools")
+              edit((p) => ({ ...p, order: { by: "own", tack, weld, steps: steps.map((s) => s.id) } }));
+            // What was changed back is the schools' order still.
+            if (editing && isSchools(structure, order)) edit((p) => ({ ...p, order: { by: "schools", tack, weld } }));
+            onEdit(!editing);
+          }}
+        >
+          {editing ? "Leave the order so" : "Change it step by step"}
+        </Button>
+      </div>
+      <div aria-live="polite" className="grid grid-cols-[minmax(0,1fr)] gap-3">
+        {working ? <p className="text-soft">{doingWords(planning.state?.doing, planning.state?.tried ?? 0)}</p> : null}
+        {planning?.is === "failed" ? <p>It could not be worked out. Try again.</p> : null}
+        {planning?.is === "known" ? (
+          <ul className="grid max-w-prose gap-1" data-testid="order-advice">
+            {orderAdvice(planning.outlooks, current).words.map((w) => (
+              <li key={w}>{w}</li>
+            ))}
+          </ul>
+        ) : null}
+      </div>
+      {planning ? (
+        <Outlooks
+          id={id}
+          outlooks={planning.is === "working" ? (planning.state?.outlooks ?? []) : planning.outlooks}
+          current={current}
+          onTake={take}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+const doingWords = (doing: "schools" | "search" | "chances" | undefined, tried: number): string =>
+  doing === "search"
+    ? `${tried} orders tried so far.`
+    : doing === "chances"
+      ? "Working out the chances with draws of their own."
+      : "Trying every school on this frame.";
+
+const turnsWords = (n: number): string =>
+  n === 0 ? "never turned over" : `turned over ${n === 1 ? "once" : n === 2 ? "twice" : `${n} times`}`;
+
+/** Orders with the chance that every limit is kept, best first. Of the computed ones the best alone. */
+function Outlooks({
+  id,
+  outlooks,
+  current,
+  onTake,
+}: {
+  id: string;
+  outlooks: readonly OrderOutlook[];
+  current: OrderChoice;
+  onTake: (c: OrderChoice) => void;
+}) {
+  const computed = outlooks.find((o) => o.choice.by === "computed");
+  const shown = outlooks.filter(
+    (o, i) => isSame(o.choice, current) || o === computed || (o.choice.by === "schools" && i < MOST_SHOWN),
+  );
+  if (shown.length === 0) return null;
+  return (
+    <table className="w-full border-collapse text-left" aria-labelledby={id} data-testid="outlooks">
+      <caption id={id} className="pb-1 text-left text-sm text-soft">
+        Chance that every limit is kept; less than {100 * EQUAL} in 100 apart is equal.
+      </caption>
+      <thead className="sr-only">
+        <tr>
+          <th scope="col">Order</th>
+          <th scope="col">Chance</th>
+          <th scope="col">Choose</th>
+        </tr>
+      </thead>
+      <tbody>
+        {shown.map((o) => {
+          const planned = isSame(o.choice, current);
+          return (
+            <tr key={JSON.stringify(o.choice)} className="border-t border-line">
+              <th scope="row" className={`py-1.5 pr-3 ${planned ? "font-semibold" : "font-normal"}`}>
+                {orderWords(o.choice)}
+                <span className="block text-sm font-normal text-soft">
+                  {planned ? "as planned, " : ""}
+                  {turnsWords(o.turns)}
+                </span>
+              </th>
+              <td className="fig py-1.5 pr-3 text-right whitespace-nowrap">
+                {o.chance === null ? "–" : chanceWords(o.chance)}
+              </td>
+              <td className="py-1.5 text-right">
+                {planned ? null : (
+                  <Button onClick={() => onTake(o.choice)} aria-label={`Take ${orderWords(o.choice)}`}>
+                    Take
+                  </Button>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

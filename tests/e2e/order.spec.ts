@@ -1,0 +1,100 @@
+import { BENCH, expect, expectAccessible, saved, startJob, test } from "./fixtures";
+
+test("an order is chosen by school, compared by its chance, and taken", async ({ page, address }) => {
+  const job = await startJob(page, address, "By school");
+  await page.goto(`${address}${job}/weld`);
+  const panel = page.getByTestId("order-panel");
+  await expect(panel.getByText("Corners then field: Nothing lies between the corners of this frame.")).toBeVisible();
+  const list = page.getByRole("list", { name: "Order of work" });
+  await panel.getByLabel("Tacking").selectOption("Outside first");
+  await expect(list.getByRole("button").nth(2)).toContainText("Tack A, outside corner");
+  await panel.getByLabel("Welding").selectOption("Strength first");
+  await expect(panel.getByText(/The fillets that carry first/)).toBeVisible();
+  await saved(page);
+
+  await panel.getByRole("button", { name: "Compare the schools" }).click();
+  await expect(page.getByTestId("order-advice")).toContainText(/Chance that every limit is kept/, { timeout: 90_000 });
+  const rows = page.getByTestId("outlooks").getByRole("row");
+  await expect(rows.filter({ hasText: "as planned" })).toContainText("Outside first, then strength first");
+  const first = page
+    .getByTestId("outlooks")
+    .getByRole("button", { name: /^Take / })
+    .first();
+  const name = ((await first.getAttribute("aria-label")) ?? "").replace("Take ", "");
+  await first.click();
+  await expect(rows.filter({ hasText: "as planned" })).toContainText(name);
+  await saved(page);
+  await page.reload();
+  await expect(panel.getByLabel("Tacking")).toHaveValue(name.split(",")[0]?.toLowerCase() ?? "");
+  await expectAccessible(page);
+});
+
+test("a search beats or equals the schools, ends when it is told to, and its order is worked as it stands", async ({
+  page,
+  address,
+}) => {
+  const job = await startJob(page, address, "Searched");
+  await page.goto(`${address}${job}/weld`);
+  const panel = page.getByTestId("order-panel");
+  await panel.getByRole("button", { name: "Search for a better order" }).click();
+  await panel.getByRole("button", { name: "Enough: take the best so far" }).click({ timeout: 60_000 });
+  const computed = page.getByRole("button", { name: /^Take Computed order/ });
+  await expect(page.getByTestId("order-advice")).toBeVisible({ timeout: 90_000 });
+  await computed.click();
+  await expect(page.getByTestId("now")).toContainText("computed order");
+  await saved(page);
+  await page.getByRole("button", { name: "Done", exact: true }).click();
+  await expect(page.getByText("1 of ")).toBeVisible();
+});
+
+test("an order is changed step by step, by key too, and what is wrong with it is named", async ({ page, address }) => {
+  const job = await startJob(page, address, "Own order");
+  await page.goto(`${address}${job}/weld`);
+  const panel = page.getByTestId("order-panel");
+  await panel.getByRole("button", { name: "Change it step by step" }).click();
+  const rows = page.getByTestId("order-editor").getByRole("listitem");
+  const before = await rows.count();
+  await expect(rows.nth(2)).toContainText("Tack A, inside corner");
+  // Later, by its button.
+  await rows.nth(2).getByRole("button", { name: "Later: Tack A, inside corner" }).click();
+  await expect(rows.nth(3)).toContainText("Tack A, inside corner");
+  // By key: taken up, moved, put down.
+  await rows
+    .nth(3)
+    .getByRole("button", { name: /^Drag step/ })
+    .focus();
+  await page.keyboard.press("Space");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Space");
+  await expect(rows.nth(4)).toContainText("Tack A, inside corner");
+  // What is left out is named, and put in again.
+  await rows.getByRole("button", { name: "Leave out: Weld A, top face" }).click();
+  await expect(rows).toHaveCount(before - 1);
+  await expect(panel.getByText("Not welded in this order: A, top face.")).toBeVisible();
+  await page.getByRole("button", { name: "Put in" }).click();
+  await expect(rows).toHaveCount(before);
+  await expect(panel.getByText("Not welded in this order")).toHaveCount(0);
+  await panel.getByRole("button", { name: "Leave the order so" }).click();
+  await expect(panel.getByText(/^Own order, begun from hinge first/)).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole("list", { name: "Order of work" }).getByRole("button").nth(4)).toContainText(
+    "Tack A, inside corner",
+  );
+  // A school lays it anew.
+  await panel.getByLabel("Welding").selectOption("Joint by joint");
+  await expect(panel.getByText(/Along the layout/)).toBeVisible();
+});
+
+test.describe("on a phone", () => {
+  test.use({ viewport: BENCH });
+  test("an order that is being changed is no wider than the glass", async ({ page, address }) => {
+    const job = await startJob(page, address, "Own, on a phone");
+    await page.goto(`${address}${job}/weld`);
+    await page.getByRole("button", { name: "Change it step by step" }).click();
+    await expect(page.getByTestId("order-editor").getByRole("listitem").first()).toBeVisible();
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(wide).toBeLessThanOrEqual(BENCH.width);
+    await expectAccessible(page);
+  });
+});

@@ -64,7 +64,11 @@ test("an order is changed step by step, by key too, and what is wrong with it is
     .getByRole("button", { name: /^Drag step/ })
     .focus();
   await page.keyboard.press("Space");
+  const said = page.getByRole("status").filter({ hasText: /Taken up|place/ });
+  await expect(said).toHaveText(/Taken up: Tack A, inside corner/);
+  await expect(rows.nth(3).getByRole("button", { name: /^Drag step/ })).toHaveAttribute("aria-pressed", "true");
   await page.keyboard.press("ArrowDown");
+  await expect(said).toHaveText("Now at place 5.");
   await page.keyboard.press("Space");
   await expect(rows.nth(4)).toContainText("Tack A, inside corner");
   // What is left out is named, and put in again.
@@ -97,4 +101,17 @@ test.describe("on a phone", () => {
     expect(wide).toBeLessThanOrEqual(BENCH.width);
     await expectAccessible(page);
   });
+});
+
+test("what is welded tells how long it still wants to cool, by its ticks", async ({ page, address }) => {
+  const job = await startJob(page, address, "Cooling");
+  await page.goto(`${address}${job}/weld?step=wait%2Ftouch`);
+  const cooling = page.getByTestId("cooling");
+  await expect(cooling).toContainText(/Welded without a pause it can be touched about \d+\smin later/);
+  await expect(page.getByTestId("order-time")).toContainText(/Takes about .*: arc \d+\smin, cooling \d+\smin/);
+  const list = page.getByRole("list", { name: "Order of work" });
+  await list.getByRole("button", { name: /Weld B, outside corner/ }).click();
+  await page.getByRole("button", { name: "Done", exact: true }).click();
+  await list.getByRole("button", { name: /Wait until all four corners can be touched/ }).click();
+  await expect(cooling).toContainText(/About \d+\smin more until all of it can be touched; B is the last/);
 });

@@ -13,6 +13,8 @@ interface Material {
   densityKgPerMm3: number;
   /** Specific heat by volume, J/(mm3 K). */
   heatJPerMm3K: number;
+  /** Thermal conductivity, W/(m K). */
+  conductsWPerMK: number;
   /** Whether it loses strength beside the weld (heat-treated or work-hardened). */
   heatSoftens: boolean;
   /** What a person must know before trusting a prediction; null when there is nothing. */
@@ -32,6 +34,7 @@ export const MATERIALS = {
     alphaPerK: 12e-6,
     densityKgPerMm3: 7.85e-6,
     heatJPerMm3K: 3.6e-3,
+    conductsWPerMK: 45,
     heatSoftens: false,
     caution: null,
   },
@@ -43,6 +46,7 @@ export const MATERIALS = {
     alphaPerK: 16.5e-6,
     densityKgPerMm3: 7.9e-6,
     heatJPerMm3K: 3.95e-3,
+    conductsWPerMK: 16,
     heatSoftens: false,
     caution: "Stainless pulls more than mild steel and the factors here were found on mild steel: expect a wide band.",
   },
@@ -54,6 +58,7 @@ export const MATERIALS = {
     alphaPerK: 16e-6,
     densityKgPerMm3: 8e-6,
     heatJPerMm3K: 4e-3,
+    conductsWPerMK: 15,
     heatSoftens: false,
     caution: "Stainless pulls more than mild steel and the factors here were found on mild steel: expect a wide band.",
   },
@@ -65,6 +70,7 @@ export const MATERIALS = {
     alphaPerK: 23.6e-6,
     densityKgPerMm3: 2.7e-6,
     heatJPerMm3K: 2.43e-3,
+    conductsWPerMK: 167,
     heatSoftens: true,
     caution:
       "A heat-treated alloy loses strength beside the weld. Ask the designer before welding anything that carries load.",
@@ -77,6 +83,7 @@ export const MATERIALS = {
     alphaPerK: 23.8e-6,
     densityKgPerMm3: 2.66e-6,
     heatJPerMm3K: 2.39e-3,
+    conductsWPerMK: 117,
     heatSoftens: true,
     caution:
       "A work-hardened alloy goes back to its soft strength beside the weld. Ask the designer before welding anything that carries load.",

@@ -29,7 +29,7 @@ export { meantOtherwise, readLeaves } from "./leaves";
 export { levelMembers } from "./levelled";
 export { likelyLosses, lossLines } from "./lossLines";
 export { type OrderAdvice, orderAdvice } from "./orderAdvice";
-export { EQUAL, inOrder, type OrderOutlook, orderOutlook } from "./orderOutlook";
+export { EQUAL, inOrder, type OrderOutlook, orderOutlook, timeOf } from "./orderOutlook";
 export { type PlanningState, type PlanningWish, planningOrder } from "./orderPlanning";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";

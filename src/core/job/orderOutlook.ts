@@ -1,10 +1,11 @@
 import type { Limit } from "../check";
-import type { OrderChoice } from "../plan";
+import { type OrderChoice, type Timeline, timelineOf } from "../plan";
 import type { Drawn, Prediction } from "../shrink";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
 import type { Job } from "./jobSchema";
 import { predicting } from "./predict";
+import { weldOf } from "./settings";
 
 /** How an order is likely to end, by draws that nobody searched with. */
 export interface OrderOutlook {
@@ -17,6 +18,8 @@ export interface OrderOutlook {
   untold: Limit[];
   /** How often the frame is turned over. */
   turns: number;
+  /** How long it takes, cooling and handling included, s. */
+  totalS: number;
 }
 
 /** Draws behind a chance that a person reads: so many leave it off by two points or so. */
@@ -31,6 +34,12 @@ export const inOrder = (job: Job, choice: OrderChoice): Job => ({ ...job, plan: 
 /** How often an order turns the frame over. */
 export const turnsOf = (job: Job): number =>
   builtOf(job.plan).order?.steps.filter((s) => s.id.do === "flip").length ?? 0;
+
+/** How long a job's order takes; null while its frame has errors. */
+export function timeOf({ plan }: Job): Timeline | null {
+  const { structure, order } = builtOf(plan);
+  return structure && order ? timelineOf(structure, weldOf(plan), order.steps) : null;
+}
 
 /** The outcomes of a prediction as they are in one draw: no band is left of them. */
 const ofDraw = (prediction: Prediction, drawn: readonly Drawn[], d: number): Prediction["outcomes"] =>
@@ -71,5 +80,6 @@ export function* orderOutlook(job: Job, choice: OrderChoice, draws = OUTLOOK_DRA
     limits: told.map((i, k) => ({ limit: (whole[i] as (typeof whole)[number]).limit, chance: (sums[k] ?? 0) / draws })),
     untold: whole.filter((f) => f.chance === null).map((f) => f.limit),
     turns: turnsOf(own),
+    totalS: timeOf(own)?.totalS ?? 0,
   };
 }

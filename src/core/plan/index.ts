@@ -19,4 +19,5 @@ export { orderWords, SCHOOL_NAMES, schoolWords } from "./schoolWords";
 export { type LiesOn, type Step, stepKey } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
 export { faceWords, jointWords, type StepWords, stepIdWords, stepWords } from "./stepWords";
+export { coolsFor, type Timeline, timelineOf, timeWords } from "./timeline";
 export { allJoints, type Workpiece, workpiece } from "./workpiece";

@@ -26,8 +26,7 @@ const TACKING: Record<TackSchoolId, School> = {
   "outside first": { order: outsideFirst },
   "two halves": {
     order: twoHalves,
-    notFor: (work) =>
-      work.ring ? null : "It wants four sides that are joined end to end: this frame has no two halves.",
+    notFor: (work) => (work.ring ? null : "It wants a ring of four members, and this frame has none."),
   },
   "all held": { order: allHeld },
 };

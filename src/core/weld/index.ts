@@ -1,4 +1,5 @@
 export { kinkLoad } from "./chordLoad";
+export { COLD_RISE_K, type CoolingJoint, coolingJoint, type HeatPulse, secondsUntil, TOUCH_RISE_K } from "./cooling";
 export { lineLengthMm } from "./faces";
 export { FACTORS, type FactorName, factorsFor, type ShrinkFactors } from "./factors";
 export { frameProblems } from "./frameProblems";

@@ -96,6 +96,11 @@ export function OrderEditor() {
     edit((p) => ({ ...p, order: { by: "own", tack: own.tack, weld: own.weld, steps: next } }));
   // What the frame no longer has is not shown, and goes when the order is changed.
   const ids = steps.map((s) => s.id);
+  const at = (id: unknown): number => steps.findIndex((s) => s.key === id);
+  const say = (id: unknown): string => {
+    const step = steps[at(id)];
+    return step ? wordsOf(step).say : "";
+  };
   const additions = additionsTo(structure, ids);
   const options = additions.map((a) => [stepKey(a.id), a.say] as const);
   const [first] = additions;
@@ -105,8 +110,17 @@ export function OrderEditor() {
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
+        accessibility={{
+          announcements: {
+            onDragStart: ({ active }) => `Taken up: ${say(active.id)}. Up and down move it, space puts it down.`,
+            onDragOver: ({ active, over }) =>
+              over && over.id !== active.id ? `Now at place ${at(over.id) + 1}.` : undefined,
+            onDragEnd: ({ over }) => (over ? `Put down at place ${at(over.id) + 1}.` : "Put back."),
+            onDragCancel: () => "Put back.",
+          },
+          screenReaderInstructions: { draggable: "Space takes the step up; up and down move it; escape puts it back." },
+        }}
         onDragEnd={({ active, over }) => {
-          const at = (id: unknown): number => steps.findIndex((s) => s.key === id);
           if (over && active.id !== over.id) lay(withMoved(ids, at(active.id), at(over.id)));
         }}
       >

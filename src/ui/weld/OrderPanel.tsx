@@ -2,7 +2,7 @@
 
 import { useId } from "react";
 import type { Structure } from "@/core/frame";
-import { chanceWords, EQUAL, type OrderOutlook, orderAdvice, whyNoPrediction } from "@/core/job";
+import { chanceWords, EQUAL, type OrderOutlook, orderAdvice, timeOf, whyNoPrediction } from "@/core/job";
 import {
   chosenOrder,
   notForFrame,
@@ -12,6 +12,7 @@ import {
   SCHOOL_NAMES,
   schoolWords,
   TACK_SCHOOLS,
+  timeWords,
   USUAL_ORDER,
   WELD_SCHOOLS,
 } from "@/core/plan";
@@ -57,6 +58,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
   const wrong = problems.filter((p) => p.path === "order");
   const turns = steps.filter((s) => s.id.do === "flip").length;
   const working = planning?.is === "working";
+  const time = timeOf(job);
   const possible = whyNoPrediction(plan) === null;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="order-panel">
@@ -90,6 +92,12 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
       ) : (
         <p className="max-w-prose">{orderWords(order)}. Choosing a school lays it anew; undo brings this order back.</p>
       )}
+      {time ? (
+        <p className="max-w-prose" data-testid="order-time">
+          Takes about {timeWords(time.totalS)}: arc {timeWords(time.arcS)}, cooling {timeWords(time.waitS)}, the rest
+          handling, for one person.
+        </p>
+      ) : null}
       {unfit.length > 0 ? <p className="max-w-prose text-sm text-soft">{unfit.join(" ")}</p> : null}
       {wrong.map((p) => (
         <FieldMessage key={p.message} severity="warning">
@@ -201,7 +209,7 @@ function Outlooks({
                 {orderWords(o.choice)}
                 <span className="block text-sm font-normal text-soft">
                   {planned ? "as planned, " : ""}
-                  {turnsWords(o.turns)}
+                  {turnsWords(o.turns)}, about {timeWords(o.totalS)}
                 </span>
               </th>
               <td className="fig py-1.5 pr-3 text-right whitespace-nowrap">

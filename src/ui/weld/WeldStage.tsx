@@ -18,6 +18,7 @@ import { Caution, Section } from "../parts/Sheet";
 import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
 import { Verdict } from "../parts/Verdict";
+import { Cooling } from "./Cooling";
 import { OrderEditor } from "./OrderEditor";
 import { OrderPanel } from "./OrderPanel";
 import { PredictionPanel } from "./PredictionPanel";
@@ -230,6 +231,7 @@ export function WeldStage() {
               </Link>
             ) : null}
           </div>
+          {now?.waitsFor && !done ? <Cooling until={now.waitsFor} stepKey={now.key} /> : null}
           {run.length > 1 ? (
             <div className="flex flex-wrap items-center gap-x-4 gap-y-2" data-testid="run">
               <p className="max-w-prose text-soft">

@@ -1,0 +1,121 @@
+import type { Structure } from "../frame";
+import { COLD_RISE_K, coolingJoint, type HeatPulse, secondsUntil, TOUCH_RISE_K, type Weld } from "../weld";
+import { loadSteps } from "./loadSteps";
+import type { Step } from "./step";
+
+/** What handling takes, s (own judgement, for one person at a bench). */
+const HANDLING_S = {
+  hold: 600,
+  release: 120,
+  flip: 240,
+  measure: 240,
+  /** To the next place, helmet down. */
+  move: 20,
+} as const;
+
+/** What a weld puts into its joint. */
+interface Heat {
+  joint: string;
+  energyJ: number;
+  arcS: number;
+}
+
+/** Heat of every tack and bead of an order, by its key. */
+function heats(structure: Structure, weld: Weld, steps: readonly Step[]): Map<string, Heat> {
+  const lengths = new Map<string, number>(
+    structure.joints.flatMap((j) => j.faces.map((f) => [`${j.id}/${f.line}`, f.lengthMm] as const)),
+  );
+  return new Map(
+    loadSteps(structure, weld, steps, []).flatMap((s): [string, Heat][] => {
+      if (s.do !== "tack" && s.do !== "bead") return [];
+      const step = steps.find((x) => x.key === s.id);
+      const lengthMm = s.do === "tack" ? s.lengthMm : (lengths.get(`${step?.joint}/${step?.line}`) ?? 0);
+      return [[s.id, { joint: s.joint, energyJ: (s.heatJPerMm ?? 0) * lengthMm, arcS: lengthMm / weld.travelMmPerS }]];
+    }),
+  );
+}
+
+/** How long until the last of the joints is cool enough, and which that is; null where nothing is warm. */
+function lastToCool(
+  structure: Structure,
+  pulses: ReadonlyMap<string, readonly HeatPulse[]>,
+  fromS: number,
+  until: "touch" | "cold",
+): { joint: string; seconds: number } | null {
+  const rise = until === "touch" ? TOUCH_RISE_K : COLD_RISE_K;
+  let last: { joint: string; seconds: number } | null = null;
+  for (const joint of structure.joints) {
+    const own = pulses.get(joint.id);
+    if (!own) continue;
+    const seconds = secondsUntil(coolingJoint(structure, joint), own, fromS, rise);
+    if (seconds > (last?.seconds ?? 0)) last = { joint: joint.id, seconds };
+  }
+  return last;
+}
+
+/** How long an order takes, as it is planned. */
+export interface Timeline {
+  /** When each step begins and how long it takes, s, by its key. */
+  steps: ReadonlyMap<string, { atS: number; takesS: number }>;
+  totalS: number;
+  /** With the arc on. */
+  arcS: number;
+  /** Of waiting for steel to cool. */
+  waitS: number;
+}
+
+/**
+ * Times of an order: arc by length over travel, cooling by what was welded until then, handling by what is usual.
+ * @param weld settings without errors.
+ */
+export function timelineOf(structure: Structure, weld: Weld, steps: readonly Step[]): Timeline {
+  const heat = heats(structure, weld, steps);
+  const pulses = new Map<string, HeatPulse[]>();
+  const times = new Map<string, { atS: number; takesS: number }>();
+  let now = 0;
+  let arcS = 0;
+  let waitS = 0;
+  for (const step of steps) {
+    let takesS = 0;
+    const own = heat.get(step.key);
+    if (own) {
+      takesS = HANDLING_S.move + own.arcS;
+      arcS += own.arcS;
+      pulses.set(own.joint, [...(pulses.get(own.joint) ?? []), { atS: now + takesS, energyJ: own.energyJ }]);
+    } else if (step.waitsFor) {
+      takesS = lastToCool(structure, pulses, now, step.waitsFor)?.seconds ?? 0;
+      waitS += takesS;
+    } else takesS = HANDLING_S[step.id.do as "hold" | "release" | "flip" | "measure"] ?? 0;
+    times.set(step.key, { atS: now, takesS });
+    now += takesS;
+  }
+  return { steps: times, totalS: now, arcS, waitS };
+}
+
+/**
+ * How long a frame still wants to cool, from when its steps were ticked.
+ * @param ticked when each step was ticked, s from whatever `nowS` counts from. @returns null where nothing is too warm.
+ */
+export function coolsFor(
+  structure: Structure,
+  weld: Weld,
+  steps: readonly Step[],
+  ticked: ReadonlyMap<string, number>,
+  nowS: number,
+  until: "touch" | "cold",
+): { joint: string; seconds: number } | null {
+  const pulses = new Map<string, HeatPulse[]>();
+  for (const [key, { joint, energyJ }] of heats(structure, weld, steps)) {
+    const atS = ticked.get(key);
+    if (atS !== undefined) pulses.set(joint, [...(pulses.get(joint) ?? []), { atS, energyJ }]);
+  }
+  return lastToCool(structure, pulses, nowS, until);
+}
+
+/** A time as one says it: minutes up to an hour and a half, then hours. */
+export function timeWords(seconds: number): string {
+  const minutes = Math.max(1, Math.round(seconds / 60));
+  if (minutes < 90) return `${minutes} min`;
+  const quarter = Math.round(minutes / 15) / 4;
+  return `${Math.floor(quarter)} h${quarter % 1 === 0 ? "" : ` ${60 * (quarter % 1)} min`}`;
+}

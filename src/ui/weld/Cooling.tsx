@@ -1,0 +1,57 @@
+"use client";
+
+import { useEffect, useState } from "react";
+import { tickKey, timeOf, weldOf } from "@/core/job";
+import { coolsFor, jointWords, timeWords } from "@/core/plan";
+import { useJob } from "../job/JobProvider";
+
+/** The clock is looked at this often, ms. */
+const LOOK_MS = 5000;
+
+/** How long there is still to wait: by when the steps were ticked, or, before the first, as planned. */
+export function Cooling({ until, stepKey: key }: { until: "touch" | "cold"; stepKey: string }) {
+  const { job, evaluation } = useJob("job", "evaluation");
+  const { structure, steps, ticked } = evaluation;
+  /** Null until the page is live: what the server's clock says is nothing of the bench. */
+  const [nowS, setNowS] = useState<number | null>(null);
+  useEffect(() => {
+    const look = () => setNowS(Date.now() / 1000);
+    look();
+    const timer = window.setInterval(look, LOOK_MS);
+    return () => window.clearInterval(timer);
+  }, []);
+  if (!structure || nowS === null) return null;
+  const times = new Map(
+    job.entries.flatMap((e) =>
+      e.kind === "tick" && e.done && ticked.has(tickKey(e.step))
+        ? [[tickKey(e.step), Date.parse(e.at) / 1000] as const]
+        : [],
+    ),
+  );
+  const welded = [...times.keys()].some((k) => k.startsWith("bead/") || k.startsWith("tack/"));
+  const what = until === "touch" ? "can be touched" : "is cold";
+  if (!welded) {
+    const planned = timeOf(job)?.steps.get(key)?.takesS ?? 0;
+    return (
+      <p className="max-w-prose text-lg" data-testid="cooling">
+        Welded without a pause it {what} about <span className="fig font-semibold">{timeWords(planned)}</span> later;
+        counted from the ticks when there are some.
+      </p>
+    );
+  }
+  const left = coolsFor(structure, weldOf(job.plan), steps, times, nowS, until);
+  const joint = left && structure.joints.find((j) => j.id === left.joint);
+  return (
+    <p className="max-w-prose text-lg" role="timer" data-testid="cooling">
+      {left && joint ? (
+        <>
+          About <span className="fig font-semibold">{timeWords(left.seconds)}</span> more until all of it {what};{" "}
+          {jointWords(structure, joint)} is the last. Reckoned for still air in a shop, from when the steps were ticked:
+          feel for it with the back of the hand, close but not on it.
+        </>
+      ) : (
+        <>By the ticks all of it {what}. Make sure with the back of the hand, close but not on it.</>
+      )}
+    </p>
+  );
+}

@@ -8,7 +8,7 @@ import type { Places, SetUp } from "../square";
 import type { Problem } from "../units";
 import { type BedRound, workOutBedRound } from "./bedRound";
 import { type CutRound, type EvaluationContext, evaluationContext } from "./evaluationContext";
-import { type Forecast, forecasts, lastRead } from "./forecast";
+import { type Forecast, forecasts, gateOf, lastRead } from "./forecast";
 import { type FrameRound, isLocked, workOutFrameRound } from "./frameRound";
 import { AT_ANY_GATE, gateReading } from "./gateReading";
 import type { Job } from "./jobSchema";
@@ -162,7 +162,7 @@ export function summaryOf(job: Job): Summary {
 export function forecasting(
   job: Job,
   predicted: Prediction,
-): { of: (outcomes: Prediction["outcomes"]) => Forecast[]; isRead: boolean } {
+): { of: (outcomes: Prediction["outcomes"]) => Forecast[]; isRead: boolean; gate: string | null } {
   const context = evaluationContext(job, predicted);
   const { places, rounds, prediction } = context;
   const before = beforeFirstBead(job);
@@ -172,6 +172,7 @@ export function forecasting(
   return {
     of: (outcomes) => forecasts({ ...context, prediction: prediction && { ...prediction, outcomes } }, unwelded),
     isRead: lastRead(unwelded) !== null,
+    gate: gateOf(context, unwelded, lastRead(unwelded)),
   };
 }
 
@@ -186,6 +187,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const cold = frameRounds.findLast(isCold) ?? null;
   const steps = order?.steps ?? [];
   const unwelded = frameRounds.filter(beforeFirstBead(job));
+  const since = (round: FrameRound): string | null => gateOf(context, unwelded, round);
   return {
     problems,
     structure,
@@ -207,8 +209,8 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
     ]),
     cold,
     forecasts: forecasts(context, unwelded),
-    losses: prediction ? sideLosses(prediction, unwelded, cold) : [],
-    shapes: prediction ? shapeChanges(prediction, unwelded, cold) : [],
+    losses: prediction ? sideLosses(prediction, unwelded, cold, since) : [],
+    shapes: prediction ? shapeChanges(prediction, unwelded, cold, since) : [],
     closed: ticked.has(tickKey(CLOSE)),
     summary: summaryOf(job),
   };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { base, job, opened, read } from "../../../tests/support/jobs";
+import { base, job as jobOf, opened, read, round } from "../../../tests/support/jobs";
 import { chanceWithin } from "../check";
 import { predicted } from "../shrink";
 import { length } from "../units";
@@ -8,6 +8,8 @@ import { evaluate } from "./evaluate";
 import { chanceWords, forecastWords, likelyFailure } from "./forecast";
 import type { Plan } from "./planSchema";
 import { predict } from "./predict";
+
+const job = (entries: Entry[] = [], change: (p: Plan) => Plan = (p) => p) => jobOf(entries, change);
 
 const withLimits =
   (change: object) =>
@@ -49,6 +51,31 @@ describe("how the cold frame is likely to stand against its limits", () => {
     expect((racked?.cold?.high ?? 0) - (racked?.cold?.low ?? 0)).toBeGreaterThan(
       (before?.cold?.high ?? 0) - (before?.cold?.low ?? 0),
     );
+  });
+  it("at the second gate of the tacks counts only what is still to come, and is surer of it", () => {
+    const plain = job();
+    const found = predict(plain.plan);
+    const steps = evaluate(plain, null).order?.steps ?? [];
+    const second = steps.findIndex((s) => s.key === "measure/tacked-2");
+    const ticks = steps
+      .slice(0, second)
+      .filter((s) => s.joint !== null)
+      .map((s): Entry => ({ ...base(), kind: "tick", step: s.id, done: true }));
+    const taped = (side: string): Entry[] =>
+      round("tacked", { AB: side, BC: "600.3", CD: side, DA: "600.3", AC: "1166.7", BD: "1166.7" });
+    const at = of([...taped("1000.4"), ...ticks, ...taped("1000.3")]).find("AB");
+    const once = of(taped("1000.3")).find("AB");
+    if (!found || !at?.cold || !once?.cold) throw new Error("no forecast");
+    const replayed = found.replay.outcomes.find((o) => o.id.kind === "span" && o.id.span === "AB");
+    const [end, there] = [
+      replayed?.after.at(-1) ?? 0,
+      replayed?.after[found.replay.ids.indexOf("measure/tacked-2")] ?? 0,
+    ];
+    // Some of the loss was there already when it was read.
+    expect(there).toBeLessThan(-0.02);
+    expect(at.cold.value).toBeCloseTo(1000.3 + end - there, 6);
+    expect(once.cold.value).toBeCloseTo(1000.3 + end, 6);
+    expect(at.cold.high - at.cold.low).toBeLessThan(once.cold.high - once.cold.low);
   });
   it("starts from before the first bead: what is read between beads has moved by some of it already", () => {
     const [tacked, between] = [opened("tacked"), opened("tacked")];

@@ -5,6 +5,7 @@ import { cornerAngleDeg, type Measured } from "../square";
 import { type Estimate, formatLength, formatSmall, physical, type UnitPreference, unitOf } from "../units";
 import type { EvaluationContext } from "./evaluationContext";
 import type { FrameRound } from "./frameRound";
+import { gateReading } from "./gateReading";
 import { fullU } from "./rounds";
 
 /** One limit of the job with how the cold frame is likely to stand against it. */
@@ -38,6 +39,12 @@ const exactly = (value: number): Measured => ({ value, u: 0 });
 export const lastRead = (unwelded: readonly FrameRound[]): FrameRound | null =>
   unwelded.findLast((r) => r.readings.size > 0 && r.square?.fit.agree !== false) ?? null;
 
+/** The step at which a round was read, by its key; null where none of the order asked for it. */
+export const gateOf = ({ order, ticked }: EvaluationContext, rounds: readonly FrameRound[], round: FrameRound | null) =>
+  order?.steps.findLast(
+    (s) => round !== null && gateReading(s, { steps: order.steps, ticked }, rounds)?.round === round,
+  )?.key ?? null;
+
 /**
  * How the cold frame is likely to stand against each limit, in the order of work as planned: from how it is to be set up, or
  * from how it was read last before welding.
@@ -49,7 +56,9 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
   const { quad } = structure;
   const setUp = job.plan.aim === "drawing" ? null : target;
   const read = lastRead(unwelded);
-  const change = (id: OutcomeId): Estimate | null => predicted(prediction, id);
+  // What was read has the tacks in it that were there by then.
+  const gate = gateOf(context, unwelded, read);
+  const change = (id: OutcomeId, since: string | null = null): Estimate | null => predicted(prediction, id, since);
   const worst = (
     limit: Limit,
     all: readonly { cold: Estimate | null; where: string }[],
@@ -68,16 +77,17 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
   return limits.flatMap((limit): Forecast[] => {
     switch (limit.kind) {
       case "size": {
-        const e = change({ kind: "span", span: limit.id as "AB" });
         const mean = read?.means.get(limit.id);
+        const e = change({ kind: "span", span: limit.id as "AB" }, mean ? gate : null);
         const start = mean
           ? { value: mean.mm, u: fullU(mean) }
           : exactly(setUp?.targets[limit.id as "AB"] ?? limit.nominal);
         return [worst(limit, [{ cold: e && after(start, e), where: "" }])];
       }
       case "diagonal": {
-        const e = change({ kind: "square" });
-        const start = read?.square?.diagonalDifferenceMm ?? exactly(setUp?.diagonalDifferenceMm ?? 0);
+        const known = read?.square?.diagonalDifferenceMm;
+        const e = change({ kind: "square" }, known ? gate : null);
+        const start = known ?? exactly(setUp?.diagonalDifferenceMm ?? 0);
         return [worst(limit, [{ cold: e && after(start, e), where: "" }])];
       }
       case "corner": {
@@ -87,9 +97,10 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
           worst(
             limit,
             CORNERS.map((c) => {
-              const e = change({ kind: "angle", corner: c });
+              const known = read?.square?.angleDeg?.[c];
+              const e = change({ kind: "angle", corner: c }, known ? gate : null);
               const drawn = cornerAngleDeg(quad.corners, c);
-              const angle = read?.square?.angleDeg?.[c] ?? exactly(setUp ? cornerAngleDeg(setUp.corners, c) : drawn);
+              const angle = known ?? exactly(setUp ? cornerAngleDeg(setUp.corners, c) : drawn);
               const cold = e && after({ value: angle.value - drawn, u: angle.u }, e);
               return {
                 cold: cold && { value: perDeg * cold.value, low: perDeg * cold.low, high: perDeg * cold.high },

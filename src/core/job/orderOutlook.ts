@@ -1,6 +1,7 @@
 import type { Limit } from "../check";
 import { type OrderChoice, type Timeline, timelineOf } from "../plan";
 import type { Drawn, Prediction } from "../shrink";
+import type { Estimate } from "../units";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
 import type { Job } from "./jobSchema";
@@ -41,11 +42,14 @@ export function timeOf({ plan }: Job): Timeline | null {
   return structure && order ? timelineOf(structure, weldOf(plan), order.steps) : null;
 }
 
+const exact = (value: number): Estimate => ({ value, low: value, high: value });
+
 /** The outcomes of a prediction as they are in one draw: no band is left of them. */
 const ofDraw = (prediction: Prediction, drawn: readonly Drawn[], d: number): Prediction["outcomes"] =>
   prediction.outcomes.map((o, i) => {
     const value = drawn[i]?.draws[d] ?? o.nominal;
-    return { ...o, estimate: { value, low: value, high: value } };
+    const from = Object.entries(drawn[i]?.from ?? {}).map(([gate, { draws }]) => [gate, exact(draws[d] ?? 0)] as const);
+    return { ...o, estimate: exact(value), from: Object.fromEntries(from) };
   });
 
 /** Draws between two chances to stop. */

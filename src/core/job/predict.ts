@@ -1,5 +1,5 @@
 import { drain } from "../numeric";
-import { clampedMechanics, loadSteps } from "../plan";
+import { clampedMechanics, laterGates, loadSteps } from "../plan";
 import { type FramePrediction, type PredictHow, predictFrame } from "../shrink";
 import { FACTORS, unsureHeat } from "../weld";
 import { builtOf } from "./built";
@@ -12,7 +12,10 @@ import { weldOf } from "./settings";
  * @param how early values, and draws that are not the usual ones; the units are the plan's.
  * @throws RangeError when the plan has errors: ask canPredict first.
  */
-export function* predicting(plan: Plan, how: Omit<PredictHow, "units"> = {}): Generator<number, FramePrediction> {
+export function* predicting(
+  plan: Plan,
+  how: Omit<PredictHow, "units" | "gates"> = {},
+): Generator<number, FramePrediction> {
   const { structure, order, on } = builtOf(plan);
   if (!structure || !order) throw new RangeError("The frame has errors.");
   const { mechanics, clamps } = clampedMechanics(structure, on);
@@ -24,7 +27,7 @@ export function* predicting(plan: Plan, how: Omit<PredictHow, "units"> = {}): Ge
     weld,
     steps,
     weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS,
-    { ...how, units: plan.units },
+    { ...how, units: plan.units, gates: laterGates(order.steps) },
   );
 }
 

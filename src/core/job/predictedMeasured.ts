@@ -26,12 +26,17 @@ export interface ShapeChange {
 }
 
 /** Loss of each side, predicted and from the last round before welding to the last cold one. */
-export function sideLosses(prediction: Prediction, rounds: FrameRound[], cold: FrameRound | null): SideLoss[] {
+export function sideLosses(
+  prediction: Prediction,
+  rounds: FrameRound[],
+  cold: FrameRound | null,
+  gateOf: (round: FrameRound) => string | null = () => null,
+): SideLoss[] {
   const before = [...rounds]
     .reverse()
     .find((r) => ["dry fit", "tacked"].includes(r.round.gate) && SIDES.every((s) => r.readings.has(s)));
   return SIDES.flatMap((side): SideLoss[] => {
-    const change = predicted(prediction, { kind: "span", span: side });
+    const change = predicted(prediction, { kind: "span", span: side }, before ? gateOf(before) : null);
     if (!change) return [];
     const expected = lossOf(change);
     const first = before?.means.get(side);
@@ -66,7 +71,12 @@ function shapeAgreement(predicted: Estimate, { value, u }: Measured): ShapeChang
 }
 
 /** Change of the diagonals and of the twist, predicted and measured. */
-export function shapeChanges(prediction: Prediction, rounds: FrameRound[], cold: FrameRound | null): ShapeChange[] {
+export function shapeChanges(
+  prediction: Prediction,
+  rounds: FrameRound[],
+  cold: FrameRound | null,
+  gateOf: (round: FrameRound) => string | null = () => null,
+): ShapeChange[] {
   const diagonals = ["AC", "BD"];
   const before = rounds.findLast(
     (r) => ["dry fit", "tacked"].includes(r.round.gate) && diagonals.every((d) => r.means.has(d)),
@@ -88,7 +98,7 @@ export function shapeChanges(prediction: Prediction, rounds: FrameRound[], cold:
         }
       : null;
   return (["square", "twist"] as const).flatMap((id): ShapeChange[] => {
-    const found = predicted(prediction, { kind: id });
+    const found = predicted(prediction, { kind: id }, id === "square" && before ? gateOf(before) : null);
     if (!found) return [];
     const measured = id === "square" ? square : twist;
     return [

@@ -1,6 +1,6 @@
 export { clampedMechanics } from "./clamps";
 export { type Addition, additionsTo, withAdded, withMoved } from "./editOrder";
-export { GATES, type Gate } from "./gates";
+export { GATES, type Gate, laterGates } from "./gates";
 export { likeRun } from "./likeRun";
 export { loadSteps } from "./loadSteps";
 export {

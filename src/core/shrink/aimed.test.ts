@@ -75,6 +75,7 @@ describe("a frame made longer and wider than drawn", () => {
           unsigned: false,
           nominal: value,
           wide: null,
+          from: {},
           estimate: { value, low: value - half, high: value + half },
         },
       ],

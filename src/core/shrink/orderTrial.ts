@@ -53,10 +53,9 @@ export class OrderTrial {
     this.search = new OrderSearch(model, factors, steps, { rows: this.places.map((o) => outputs.rows[o]) }, draws);
   }
 
-  /** @param order a rearrangement of the steps, of the same step objects. */
-  of(order: readonly SimulationStep[]): Told {
+  /** Outcomes of every draw, from outputs as the search gives them. */
+  private valuesOf(out: Float64Array): Float64Array[] {
     const { outcomes, places, one } = this;
-    const out = this.search.exact(order);
     const values = outcomes.map(() => new Float64Array(TRIAL_DRAWS));
     for (let d = 1; d <= TRIAL_DRAWS; d++) {
       for (let i = 0; i < places.length; i++) one[places[i]] = out[d * places.length + i];
@@ -64,6 +63,22 @@ export class OrderTrial {
         values[k][d - 1] = outcomeAt(q, one);
       });
     }
+    return values;
+  }
+
+  /**
+   * @param order a rearrangement of the steps, of the same step objects.
+   * @param gate step from which on changes are asked about, but of sizes that cannot be negative; null for the whole order.
+   */
+  of(order: readonly SimulationStep[], gate: string | null = null): Told {
+    const { outcomes } = this;
+    const at = gate === null ? -1 : order.findLastIndex((s) => s.id === gate);
+    const there = at < 0 ? null : this.valuesOf(this.search.exact(order.slice(0, at + 1)));
+    const values = this.valuesOf(this.search.exact(order));
+    if (there)
+      outcomes.forEach(({ unsigned }, k) => {
+        if (!unsigned) for (let d = 0; d < TRIAL_DRAWS; d++) values[k][d] = values[k][d] - there[k][d];
+      });
     return {
       outcomes: outcomes.map(({ id, unsigned }, k) => {
         const all = values[k];

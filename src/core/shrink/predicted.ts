@@ -4,12 +4,17 @@ import type { Prediction } from "./prediction";
 
 /** Outcomes with what is told of them. */
 export interface Told {
-  outcomes: readonly Pick<Prediction["outcomes"][number], "id" | "estimate">[];
+  outcomes: readonly (Pick<Prediction["outcomes"][number], "id" | "estimate"> & { from?: Record<string, Estimate> })[];
 }
 
-/** What is predicted of one outcome; null when nothing is. */
-export const predicted = ({ outcomes }: Told, id: OutcomeId): Estimate | null =>
-  outcomes.find((o) => outcomeKey(o.id) === outcomeKey(id))?.estimate ?? null;
+/**
+ * What is predicted of one outcome; null when nothing is.
+ * @param gate step from which on the change is asked about; of the whole order without one, or where nothing is told of it.
+ */
+export function predicted({ outcomes }: Told, id: OutcomeId, gate: string | null = null): Estimate | null {
+  const found = outcomes.find((o) => outcomeKey(o.id) === outcomeKey(id));
+  return (gate === null ? undefined : found?.from?.[gate]) ?? found?.estimate ?? null;
+}
 
 /** A change as a loss: positive when the frame gets smaller. */
 export const lossOf = ({ value, low, high }: Estimate): Estimate => ({ value: -value, low: -high, high: -low });

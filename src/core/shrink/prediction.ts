@@ -15,7 +15,10 @@ import type { SimulationStep } from "./simulationSteps";
 import { twistStiffness } from "./twistStiffness";
 
 /** One predicted quantity of the cold frame: change from how it was set up, unless it is a size of its own. */
-export type PredictedOutcome = Pick<SimulatedOutcome, "id" | "unit" | "unsigned" | "nominal" | "estimate" | "wide">;
+export type PredictedOutcome = Pick<SimulatedOutcome, "id" | "unit" | "unsigned" | "nominal" | "estimate" | "wide"> & {
+  /** What is still to come from a gate on, by its step's id: for a frame that was read there. */
+  from: Record<string, Estimate>;
+};
 
 /** What welding in one order is expected to do to one frame. */
 export interface Prediction {
@@ -54,7 +57,7 @@ export interface FramePrediction {
 }
 
 /** One outcome in every draw. */
-export type Drawn = Pick<SimulatedOutcome, "id" | "draws">;
+export type Drawn = Pick<SimulatedOutcome, "id" | "draws" | "from">;
 
 /** How a frame is predicted. */
 export interface PredictHow {
@@ -65,6 +68,8 @@ export interface PredictHow {
   /** Draws of the bands, and their seed. */
   draws?: number;
   seed?: number;
+  /** Steps, by their ids, from which on changes are asked about besides the whole. */
+  gates?: readonly string[];
 }
 
 /** Share of the work that finding the set-up shape takes, for progress. */
@@ -83,7 +88,7 @@ export function* predictFrame(
   weld: Weld,
   steps: readonly SimulationStep[],
   factors: ShrinkFactors = FACTORS,
-  { units = "mm", early, draws = DRAWS, seed }: PredictHow = {},
+  { units = "mm", early, draws = DRAWS, seed, gates = [] }: PredictHow = {},
 ): Generator<number, FramePrediction> {
   const first = structure.members[0];
   if (!first) throw new RangeError("The frame has no member.");
@@ -108,7 +113,7 @@ export function* predictFrame(
   }
   const begun = SET_UP_SHARE + (early ? EARLY_SHARE : 0);
   const simulation = yield* partOf(
-    simulate({ ...input, draws, ...(seed === undefined ? {} : { seed }) }),
+    simulate({ ...input, draws, gates, ...(seed === undefined ? {} : { seed }) }),
     begun,
     0.95 - begun,
   );
@@ -120,13 +125,16 @@ export function* predictFrame(
   const prediction: Prediction = {
     heatJPerMm: heat,
     closingMm,
-    outcomes: simulation.outcomes.map(({ byStep: _, after: __, draws: ___, ...q }) => q),
+    outcomes: simulation.outcomes.map(({ byStep: _, after: __, draws: ___, from, ...q }) => ({
+      ...q,
+      from: Object.fromEntries(Object.entries(from).map(([gate, { estimate }]) => [gate, estimate])),
+    })),
     setUp,
     allowancesMm: allowances(structure, setUp, simulation.outcomes),
     twistNPerMm,
     reasons: reasonsOf({ wallMm, materials }, heat, closingMm, shape.beyondMm, simulation, units),
   };
-  const drawn = simulation.outcomes.map(({ id, draws: all }) => ({ id, draws: all }));
+  const drawn = simulation.outcomes.map(({ id, draws: all, from }) => ({ id, draws: all, from }));
   return { prediction, replay: replayOf(simulation), drawn };
 }
 

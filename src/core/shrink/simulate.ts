@@ -28,6 +28,8 @@ export interface SimulationInput {
   draws?: number;
   /** Another seed gives other draws. */
   seed?: number;
+  /** Steps, by their ids, from which on changes are asked about besides the whole: moments when the frame is read. */
+  gates?: readonly string[];
 }
 
 /** One quantity of the cold frame. */
@@ -43,6 +45,8 @@ export interface SimulatedOutcome {
   wide: Record<ScatterName, number> | null;
   /** Value in each draw, draw 0 nominal. */
   draws: Float64Array;
+  /** What is still to come from each of the gates on, by its step's id; not of sizes that cannot be negative. */
+  from: Record<string, { estimate: Estimate; draws: Float64Array }>;
   /** Nominal value after each step (of the same sum over points as at the end, for a flatness or a bow). */
   after: Float64Array;
   /** What is left of what each step did in the final nominal value; they add up to it. Squaring up takes back what came before. */
@@ -87,7 +91,7 @@ export const scatteredOf = (model: WeldedModel, steps: readonly SimulationStep[]
  * @throws RangeError when the frame or the steps have an error: ask frameProblems and stepProblems first.
  */
 export function* simulate(input: SimulationInput): Generator<number, Simulation> {
-  const { frame, steps, factors = FACTORS, draws: count = DRAWS, seed = SEED } = input;
+  const { frame, steps, factors = FACTORS, draws: count = DRAWS, seed = SEED, gates = [] } = input;
   const nominal = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
   const stages = count > 0 ? 3 : 2;
   const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
@@ -102,6 +106,8 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const history: Float64Array[] = steps.map(() => new Float64Array(0));
   const clampForces: Simulation["clampForces"] = steps.map(() => []);
   const yielded: Yielded[] = [];
+  /** Outputs of every draw at each gate. */
+  const atGates = new Map<string, Float64Array>();
   yield* part(
     1,
     run.whole(
@@ -115,7 +121,10 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
         }
       },
       (a, out) => {
-        history[plan.stepOf[a]] = out.slice(0, m);
+        const step = plan.stepOf[a];
+        history[step] = out.slice(0, m);
+        const { id } = steps[step] as SimulationStep;
+        if (gates.includes(id)) atGates.set(id, out.slice());
       },
     ),
   );
@@ -132,7 +141,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   }
   const outcomes: SimulatedOutcome[] = [];
   for (const q of input.outcomes(model, outputs))
-    outcomes.push(yield* simulatedOutcome(q, samples, m, draws, history, steps));
+    outcomes.push(yield* simulatedOutcome(q, samples, m, draws, history, steps, atGates));
   return {
     steps,
     points: outputs.points,
@@ -167,6 +176,7 @@ function* simulatedOutcome(
   draws: FrameDraws | null,
   history: readonly Float64Array[],
   steps: readonly SimulationStep[],
+  atGates: ReadonlyMap<string, Float64Array>,
 ): Generator<number, SimulatedOutcome> {
   const nominal = outcomeAt(q, samples, 0);
   const { at, value } = q.weights(samples, 0);
@@ -186,10 +196,17 @@ function* simulatedOutcome(
     all[d] = outcomeAt(q, samples, d * m);
     if (d % DRAWS_AT_ONCE === 0) yield 1;
   }
+  const from: SimulatedOutcome["from"] = {};
+  if (!q.unsigned)
+    for (const [gate, out] of atGates) {
+      const left = all.map((v, d) => v - outcomeAt(q, out, d * m));
+      from[gate] = { draws: left, estimate: band(left.slice(1).sort(), left[0] as number, false) };
+    }
   return {
     id: q.id,
     unit: q.unit,
     unsigned: q.unsigned,
+    from,
     nominal,
     after,
     byStep,

@@ -215,7 +215,12 @@ export function CheckStage() {
         </Section>
         <Section
           title="Predicted against measured"
-          aside={<span className="text-sm text-soft">loss per side, {units === "mm" ? "mm" : "in"}</span>}
+          aside={
+            <span className="text-sm text-soft">
+              loss per side{measured.length > 0 ? " since last read before welding" : ""},{" "}
+              {units === "mm" ? "mm" : "in"}
+            </span>
+          }
         >
           {losses.length === 0 ? (
             <PredictionStatus />

@@ -1,0 +1,106 @@
+import {
+  chosenOrder,
+  clampedMechanics,
+  laterGates,
+  loadSteps,
+  type OrderChoice,
+  type Step,
+  USUAL_ORDER,
+} from "../plan";
+import {
+  frameOutcomes,
+  frameOutputs,
+  leanNoise,
+  OrderTrial,
+  type OutcomeId,
+  type Prediction,
+  type SimulationStep,
+} from "../shrink";
+import { FACTORS, factorsFor, unsureHeat } from "../weld";
+import { builtOf } from "./built";
+import { forecasting } from "./evaluate";
+import type { Job } from "./jobSchema";
+import { schoolChoices } from "./orderChoices";
+import { weldOf } from "./settings";
+
+/** A limit that is all but lost counts as this chance, so that orders can still be told apart. */
+const LOST = 1e-6;
+const NOTHING: Prediction = {
+  heatJPerMm: 0,
+  closingMm: 0,
+  outcomes: [],
+  setUp: { targets: [], offsetsMm: {}, rounds: 0, leftMm: 0, beyondMm: null },
+  allowancesMm: {},
+  twistNPerMm: null,
+  reasons: [],
+};
+
+/** What any limit may be about. */
+const LIMITED: readonly OutcomeId["kind"][] = ["span", "square", "angle", "flat", "twist"];
+
+/** Worth of an order by a few draws that all orders share: the sum of the logarithms of the chances of its limits. */
+export function worthBy(job: Job): (choice: OrderChoice) => number {
+  const { structure, on } = builtOf(job.plan);
+  if (!structure) throw new RangeError("The frame has errors.");
+  const { mechanics, clamps } = clampedMechanics(structure, on);
+  const weld = weldOf(job.plan);
+  const factors = factorsFor(
+    structure.members[0]?.material === "mild steel",
+    weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS,
+  );
+  const known = new Map<string, SimulationStep[]>();
+  const load = (steps: readonly Step[]): SimulationStep[] =>
+    steps.flatMap((s) => {
+      const key = `${s.key} ${s.up} ${s.closes}`;
+      const made = known.get(key) ?? loadSteps(structure, weld, [s], clamps);
+      known.set(key, made);
+      return made;
+    });
+  const stepsOf = (choice: OrderChoice): SimulationStep[] => load(chosenOrder(structure, on, choice).steps);
+  const { of, isRead, gate } = forecasting(job, NOTHING);
+  // What was read is known: from there on all orders are compared.
+  const since = gate !== null && laterGates(builtOf(job.plan).order?.steps ?? []).includes(gate) ? gate : null;
+  const straight = of([]).some((f) => f.limit.kind === "straight");
+  const trial = new OrderTrial(
+    mechanics.frame,
+    stepsOf(USUAL_ORDER),
+    schoolChoices(job).flatMap(stepsOf),
+    factors,
+    frameOutputs(structure, mechanics.joints),
+    frameOutcomes(structure, mechanics.joints),
+    ({ kind }) => LIMITED.includes(kind) || straight,
+  );
+  // What is set up off nominal ends on nominal, but for a lean that is less than its scatter.
+  const isSetOff = structure.quad !== null && job.plan.aim === "set-up" && !isRead;
+  return (choice) => {
+    const rough = trial.of(stepsOf(choice), since).outcomes.map(({ id, estimate }) => ({
+      id,
+      estimate,
+      unit: "mm" as const,
+      unsigned: false,
+      nominal: estimate.value,
+      wide: null,
+      from: {},
+    }));
+    const stays = new Set<string>([
+      "flat",
+      "twist",
+      "bow",
+      "lift",
+      ...(leanNoise({ outcomes: rough }) ? ["square"] : []),
+    ]);
+    const centred = rough.map((o) =>
+      isSetOff && !stays.has(o.id.kind)
+        ? {
+            ...o,
+            estimate: {
+              value: 0,
+              low: o.estimate.low - o.estimate.value,
+              high: o.estimate.high - o.estimate.value,
+            },
+          }
+        : o,
+    );
+    return of(centred).reduce((sum, f) => sum + (f.chance === null ? 0 : Math.log(Math.max(f.chance, LOST))), 0);
+  };
+}

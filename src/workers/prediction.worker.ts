@@ -4,12 +4,13 @@ import {
   insideTrade,
   type Job,
   type OrderOutlook,
+  orderOutlook,
+  ordersToLookAt,
   type Plan,
-  type PlanningState,
   type PlanningWish,
-  planningOrder,
   predicting,
 } from "@/core/job";
+import type { OrderChoice } from "@/core/plan";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 
 /** Works this long before it looks whether it shall stop, ms. */
@@ -81,24 +82,26 @@ const api = {
   insideTrade(ticket: number, plan: Plan): Promise<InsideTrade | null> {
     return driven(ticket, insideTrade(plan), () => undefined);
   },
-  /** Schools compared, and a better order searched for; in a worker of its own, as the trade of the insides. */
-  planOrder(
+  /** Orders that are worth a look; in a worker of its own, as the trade of the insides. */
+  ordersToLookAt(
     ticket: number,
     job: Job,
     wish: Omit<PlanningWish, "enough">,
-    tell: (state: PlanningState) => void,
-  ): Promise<OrderOutlook[] | null> {
+    tell: (doing: "schools" | "search", tried: number) => void,
+  ): Promise<OrderChoice[] | null> {
     enough = false;
     let told = 0;
-    let doing = "";
-    const often = (state: PlanningState): void => {
+    const often = (doing: "schools" | "search", tried: number): void => {
       const now = performance.now();
-      if (now - told < TELL_MS && state.doing === doing) return;
+      if (now - told < TELL_MS) return;
       told = now;
-      doing = state.doing;
-      tell(state);
+      tell(doing, tried);
     };
-    return driven(ticket, planningOrder(job, { ...wish, enough: () => enough }, often), () => undefined);
+    return driven(ticket, ordersToLookAt(job, { ...wish, enough: () => enough }, often), () => undefined);
+  },
+  /** How likely one order ends within all limits. */
+  orderOutlook(ticket: number, job: Job, choice: OrderChoice): Promise<OrderOutlook | null> {
+    return driven(ticket, orderOutlook(job, choice), () => undefined);
   },
   /** The search ends with what it has. */
   enough(): void {

@@ -1,5 +1,6 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
-import type { InsideTrade, Job, OrderOutlook, Plan, PlanningState, PlanningWish } from "@/core/job";
+import type { InsideTrade, Job, OrderOutlook, Plan, PlanningWish } from "@/core/job";
+import type { OrderChoice } from "@/core/plan";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 import type { PredictionApi } from "./prediction.worker";
 
@@ -35,17 +36,20 @@ export class Predictions {
     return this.api.insideTrade(this.ticket, plan);
   }
 
-  /**
-   * Compares the schools on a job's frame, and searches for a better order when trials are wished.
-   * @param tell how it stands, with the outlooks so far. @returns null when it was cancelled.
-   */
-  planOrder(
+  /** Orders that are worth a look. @param tell what it does and how many it tried. @returns null when it was cancelled. */
+  ordersToLookAt(
     job: Job,
     wish: Omit<PlanningWish, "enough">,
-    tell: (state: PlanningState) => void,
-  ): Promise<OrderOutlook[] | null> {
+    tell: (doing: "schools" | "search", tried: number) => void,
+  ): Promise<OrderChoice[] | null> {
     this.ticket++;
-    return this.api.planOrder(this.ticket, job, wish, proxy(tell));
+    return this.api.ordersToLookAt(this.ticket, job, wish, proxy(tell));
+  }
+
+  /** How likely an order ends within all limits; null when it was cancelled. */
+  orderOutlook(job: Job, choice: OrderChoice): Promise<OrderOutlook | null> {
+    this.ticket++;
+    return this.api.orderOutlook(this.ticket, job, choice);
   }
 
   /** Ends a search with what it has. */

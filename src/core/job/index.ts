@@ -30,7 +30,7 @@ export { levelMembers } from "./levelled";
 export { likelyLosses, lossLines } from "./lossLines";
 export { type OrderAdvice, orderAdvice } from "./orderAdvice";
 export { EQUAL, inOrder, type OrderOutlook, orderOutlook, timeOf } from "./orderOutlook";
-export { type PlanningState, type PlanningWish, planningOrder } from "./orderPlanning";
+export { ordersToLookAt, type PlanningWish, ranked } from "./orderPlanning";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
 export { predict, predicting } from "./predict";

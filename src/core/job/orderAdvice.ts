@@ -1,5 +1,5 @@
 import { limitName } from "../check";
-import { type OrderChoice, orderWords } from "../plan";
+import { type OrderChoice, orderKey, orderWords } from "../plan";
 import { chanceWords } from "./forecast";
 import { EQUAL, type OrderOutlook } from "./orderOutlook";
 
@@ -10,8 +10,6 @@ export interface OrderAdvice {
   /** In words, each with the numbers that bear it. */
   words: string[];
 }
-
-const isSame = (a: OrderChoice, b: OrderChoice): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** By how much each limit is likelier kept in one order than in another; the one that gains most, where any gains enough to tell. */
 function gainsMost(by: OrderOutlook, than: OrderOutlook): string | null {
@@ -30,22 +28,23 @@ function gainsMost(by: OrderOutlook, than: OrderOutlook): string | null {
  */
 export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderChoice): OrderAdvice {
   const told = outlooks.filter((o) => o.chance !== null) as (OrderOutlook & { chance: number })[];
-  const planned = told.find((o) => isSame(o.choice, current));
-  if (told.length === 0 || !planned)
+  const planned = told.find((o) => orderKey(o.choice) === orderKey(current));
+  if (told.length === 0)
     return {
       choice: null,
       words: ["Nothing is predicted of the limits of this job, so no order is better than another."],
     };
   const top = Math.max(...told.map((o) => o.chance));
   const equal = told.filter((o) => top - o.chance < EQUAL);
-  const advised = equal.includes(planned)
-    ? planned
-    : ([...equal].sort(
-        (a, b) =>
-          Number(a.choice.by !== "schools") - Number(b.choice.by !== "schools") ||
-          a.turns - b.turns ||
-          b.chance - a.chance,
-      )[0] as (typeof told)[number]);
+  const advised =
+    planned && equal.includes(planned)
+      ? planned
+      : ([...equal].sort(
+          (a, b) =>
+            Number(a.choice.by !== "schools") - Number(b.choice.by !== "schools") ||
+            a.turns - b.turns ||
+            b.chance - a.chance,
+        )[0] as (typeof told)[number]);
   const [first] = told[0]?.untold ?? [];
   const without = first
     ? [`Not counted, for nothing is predicted of it: ${(told[0]?.untold ?? []).map(limitName).join(", ")}.`]
@@ -55,6 +54,14 @@ export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderCho
       choice: current,
       words: [
         `As planned is as good as any of the ${told.length} worked out here. Chance that every limit is kept: ${chanceWords(planned.chance)}. Less than ${100 * EQUAL} in 100 apart is equal.`,
+        ...without,
+      ],
+    };
+  if (!planned)
+    return {
+      choice: advised.choice,
+      words: [
+        `Advised: ${orderWords(advised.choice).replace(/^./, (c) => c.toLowerCase())}. Chance that every limit is kept: ${chanceWords(advised.chance)}. The order as planned was not among those compared: compare again.`,
         ...without,
       ],
     };

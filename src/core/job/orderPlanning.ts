@@ -1,10 +1,10 @@
 import { seeded } from "../numeric";
-import { type OrderChoice, stepKey, USUAL_ORDER } from "../plan";
+import { type OrderChoice, orderKey, USUAL_ORDER } from "../plan";
 import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
 import { beadSpace, schoolChoices } from "./orderChoices";
 import { type Bead, byClass, moved } from "./orderMoves";
-import { inOrder, type OrderOutlook, orderOutlook, turnsOf } from "./orderOutlook";
+import { inOrder, type OrderOutlook, turnsOf } from "./orderOutlook";
 import { worthBy } from "./orderWorth";
 
 /** What is asked of a search. */
@@ -14,19 +14,8 @@ export interface PlanningWish {
   /** How often the frame may be turned over. */
   mostTurns: number;
   seed?: number;
-  /** Draws behind each chance. */
-  draws?: number;
   /** Asked after every trial: whether to end the search with what it has. */
   enough?: () => boolean;
-}
-
-/** How planning stands. */
-export interface PlanningState {
-  doing: "schools" | "search" | "chances";
-  /** Orders tried so far. */
-  tried: number;
-  /** Outlooks by draws that no search has seen, best first. */
-  outlooks: OrderOutlook[];
 }
 
 /** Random rows of face classes that are tried before single beads are moved, at most this share of the trials. */
@@ -81,54 +70,40 @@ export function* searching(
 }
 
 /**
- * Compares all schools on a job's frame and, when asked, searches for a better order of the beads behind the best school's tacks. Told
- * step by step; may be left at any point. The same wish gives the same orders.
- * @param job without errors: ask canPredict first. @param tell is told how it stands.
+ * Orders of a job that are worth a look: as planned, the best that a search finds when one is wished, then every pair of schools, the
+ * likeliest first by a few draws. Told step by step; may be left at any point. The same wish gives the same orders.
+ * @param job without errors: ask canPredict first. @param tell is told what it does and how many orders it tried.
  */
-export function* planningOrder(
+export function* ordersToLookAt(
   job: Job,
   wish: PlanningWish,
-  tell: (state: PlanningState) => void,
-): Generator<number, OrderOutlook[]> {
+  tell: (doing: "schools" | "search", tried: number) => void,
+): Generator<number, OrderChoice[]> {
   if (!builtOf(job.plan).order) throw new RangeError("The frame has errors.");
-  const { trials, draws } = wish;
-  const outlooks: OrderOutlook[] = [];
   let tried = 0;
-  const say = (doing: PlanningState["doing"]): void => tell({ doing, tried, outlooks: ranked(outlooks) });
   const worth = worthBy(job);
   yield 0;
-  const current = job.plan.order ?? USUAL_ORDER;
   const schools: Tried[] = [];
   for (const choice of schoolChoices(job)) {
     schools.push({ choice, worth: worth(choice) });
-    tried++;
-    say("schools");
+    tell("schools", ++tried);
     yield 0.1;
   }
   schools.sort((a, b) => b.worth - a.worth);
   const [start] = schools;
   const found =
-    trials > 0 && start
+    wish.trials > 0 && start
       ? yield* searching(job, start.choice, wish, worth, () => {
-          tried++;
-          if (tried % TELL_EVERY === 0) say("search");
+          if (++tried % TELL_EVERY === 0) tell("search", tried);
         })
       : [];
-  const chosen = [{ choice: current }, ...found, ...schools].map((s) => s.choice);
-  const wanted = [...new Map(chosen.map((c) => [keyOf(c), c])).values()];
-  for (const choice of wanted) {
-    say("chances");
-    outlooks.push(yield* orderOutlook(job, choice, draws));
-  }
-  say("chances");
-  return ranked(outlooks);
+  const all = [{ choice: job.plan.order ?? USUAL_ORDER }, ...found, ...schools].map((s) => s.choice);
+  const seen = new Set<string>();
+  return all.filter((c) => !seen.has(orderKey(c)) && seen.add(orderKey(c)));
 }
 
-/** An order by what it does: two that do the same are one. */
-const keyOf = (choice: OrderChoice): string =>
-  choice.by === "schools" ? `${choice.tack}/${choice.weld}` : choice.steps.map(stepKey).join();
-
-const ranked = (outlooks: readonly OrderOutlook[]): OrderOutlook[] =>
+/** Outlooks, the likeliest to hold first. */
+export const ranked = (outlooks: readonly OrderOutlook[]): OrderOutlook[] =>
   [...outlooks].sort((a, b) => (b.chance ?? -1) - (a.chance ?? -1) || a.turns - b.turns);
 
 function shuffled<T>(list: readonly T[], random: () => number): T[] {

@@ -1,4 +1,4 @@
-import { matVec } from "../numeric";
+import { drain, matVec } from "../numeric";
 import { ActionRecord, type Source } from "./actionRecord";
 import type { Condensed } from "./condensed";
 import { copiedState, fittedState, type HeldState, LINES, setState } from "./heldState";
@@ -235,8 +235,10 @@ export class LowRankRun {
 
   /** Gathers the outputs of `count` actions that forward has done. */
   gather(count: number): Float64Array {
-    for (let d = 0; d < this.draws.count; d++) this.record.gather(count, d, this.out);
-    return this.out;
+    const { draws, out, record } = this;
+    if (draws.count > FEW_DRAWS) drain(record.gatherAll(count, draws.count, out));
+    else for (let d = 0; d < draws.count; d++) record.gather(count, d, out);
+    return out;
   }
 
   /**

@@ -8,7 +8,7 @@ import { type OrderChoice, type SchoolId, type TackSchoolId, USUAL_ORDER, type W
 import { outsideFirst } from "./outsideFirst";
 import { ownOrder } from "./ownOrder";
 import { skip } from "./skip";
-import type { LiesOn, Step, Up } from "./step";
+import { type LiesOn, type Step, stepKey, type Up } from "./step";
 import { strengthFirst } from "./strengthFirst";
 import { twoHalves } from "./twoHalves";
 import { type Workpiece, workpiece } from "./workpiece";
@@ -60,6 +60,12 @@ export interface Order {
   weld: WeldSchoolId;
   steps: Step[];
 }
+
+/** An order by what it does, in a word: two that weld the same in the same order are one. Skip lays the beads of across and around. */
+export const orderKey = (choice: OrderChoice): string =>
+  choice.by === "schools"
+    ? `${choice.tack}/${choice.weld === "skip" ? "across and around" : choice.weld}`
+    : choice.steps.map(stepKey).join();
 
 /** The whole order for a frame, as it was chosen. @param on what it is built on. */
 export const chosenOrder = (structure: Structure, on: LiesOn, choice: OrderChoice = USUAL_ORDER): Order =>

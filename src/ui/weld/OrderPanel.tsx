@@ -8,6 +8,7 @@ import {
   notForFrame,
   type Order,
   type OrderChoice,
+  orderKey,
   orderWords,
   SCHOOL_NAMES,
   schoolWords,
@@ -21,14 +22,14 @@ import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
 import { FieldMessage } from "../parts/Field";
 import { SelectField } from "../parts/SelectField";
-import { useOrderPlanning } from "./useOrderPlanning";
+import { type Planning, useOrderPlanning } from "./useOrderPlanning";
 
 /** Orders that a search tries before it ends by itself. */
 const TRIALS = 400;
 /** Rows that are shown at first. */
 const MOST_SHOWN = 6;
 
-const isSame = (a: OrderChoice, b: OrderChoice): boolean => JSON.stringify(a) === JSON.stringify(b);
+const isSame = (a: OrderChoice, b: OrderChoice): boolean => orderKey(a) === orderKey(b);
 
 /** Whether an order is that of the schools that it was begun from, step by step. */
 const isSchools = (structure: Structure, { tack, weld, steps }: Order): boolean => {
@@ -57,7 +58,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
   });
   const wrong = problems.filter((p) => p.path === "order");
   const turns = steps.filter((s) => s.id.do === "flip").length;
-  const working = planning?.is === "working";
+  const working = planning !== null && ["schools", "search", "chances"].includes(planning.is);
   const time = timeOf(job);
   const possible = whyNoPrediction(plan) === null;
   return (
@@ -107,7 +108,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
       <div className="flex flex-wrap gap-2">
         {working ? (
           <>
-            {planning.searching && planning.state?.doing === "search" ? (
+            {planning.is === "search" ? (
               <Button look="advise" onClick={enough}>
                 Enough: take the best so far
               </Button>
@@ -139,7 +140,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
         </Button>
       </div>
       <div aria-live="polite" className="grid grid-cols-[minmax(0,1fr)] gap-3">
-        {working ? <p className="text-soft">{doingWords(planning.state?.doing, planning.state?.tried ?? 0)}</p> : null}
+        {working ? <p className="text-soft">{doingWords(planning.is, planning.tried)}</p> : null}
         {planning?.is === "failed" ? <p>It could not be worked out. Try again.</p> : null}
         {planning?.is === "known" ? (
           <ul className="grid max-w-prose gap-1" data-testid="order-advice">
@@ -149,19 +150,12 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
           </ul>
         ) : null}
       </div>
-      {planning ? (
-        <Outlooks
-          id={id}
-          outlooks={planning.is === "working" ? (planning.state?.outlooks ?? []) : planning.outlooks}
-          current={current}
-          onTake={take}
-        />
-      ) : null}
+      {planning ? <Outlooks id={id} outlooks={planning.outlooks} current={current} onTake={take} /> : null}
     </div>
   );
 }
 
-const doingWords = (doing: "schools" | "search" | "chances" | undefined, tried: number): string =>
+const doingWords = (doing: Planning["is"], tried: number): string =>
   doing === "search"
     ? `${tried} orders tried so far.`
     : doing === "chances"
@@ -204,7 +198,7 @@ function Outlooks({
         {shown.map((o) => {
           const planned = isSame(o.choice, current);
           return (
-            <tr key={JSON.stringify(o.choice)} className="border-t border-line">
+            <tr key={orderKey(o.choice)} className="border-t border-line">
               <th scope="row" className={`py-1.5 pr-3 ${planned ? "font-semibold" : "font-normal"}`}>
                 {orderWords(o.choice)}
                 <span className="block text-sm font-normal text-soft">

@@ -1,43 +1,70 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { frameKey, type Job, type OrderOutlook, type PlanningState } from "@/core/job";
+import { frameKey, type Job, type OrderOutlook, ranked } from "@/core/job";
+import type { OrderChoice } from "@/core/plan";
 import type { Predictions } from "@/workers/predictions";
 
-/** How the comparison of orders stands. */
-export type Planning = { key: string } & (
-  | { is: "working"; searching: boolean; state: PlanningState | null }
-  | { is: "known"; outlooks: readonly OrderOutlook[] }
-  | { is: "stopped" | "failed"; outlooks: readonly OrderOutlook[] }
-);
+/** How the comparison of orders stands, with the outlooks that are there by now, the likeliest first. */
+export interface Planning {
+  key: string;
+  is: "schools" | "search" | "chances" | "known" | "stopped" | "failed";
+  /** Orders tried so far. */
+  tried: number;
+  outlooks: readonly OrderOutlook[];
+}
+
+/** Workers at most: a page must still answer. */
+const MOST_WORKERS = 2;
 
 /** What a comparison is of: the frame with its settings and limits, and what was read; not the order that is planned. */
 const planningKey = ({ plan, entries }: Job): string =>
   `${frameKey(plan)} ${JSON.stringify([plan.limits, plan.aim])} ${entries.length}`;
 
-/** Compares orders in a worker of its own. */
+/** Compares orders in workers of its own, as many as the device has cores for. */
 export function useOrderPlanning(job: Job) {
   const [planning, setPlanning] = useState<Planning | null>(null);
-  const worker = useRef<Predictions | null>(null);
+  const workers = useRef<Predictions[]>([]);
+  /** The comparison that is under way; another one, or none, when it was stopped. */
+  const run = useRef(0);
   const end = useCallback(() => {
-    worker.current?.end();
-    worker.current = null;
+    run.current++;
+    for (const worker of workers.current) worker.end();
+    workers.current = [];
   }, []);
   useEffect(() => end, [end]);
   const key = planningKey(job);
   const begin = async (trials: number, mostTurns: number): Promise<void> => {
-    let latest: readonly OrderOutlook[] = [];
+    end();
+    const own = run.current;
+    const isOver = (): boolean => run.current !== own;
     const failed = () => {
+      if (isOver()) return;
       end();
-      setPlanning({ key, is: "failed", outlooks: latest });
+      setPlanning((p) => p && { ...p, is: "failed" });
     };
-    setPlanning({ key, is: "working", searching: trials > 0, state: null });
+    setPlanning({ key, is: "schools", tried: 0, outlooks: [] });
     try {
       const { Predictions } = await import("@/workers/predictions");
-      worker.current ??= new Predictions(failed);
-      const outlooks = await worker.current.planOrder(job, { trials, mostTurns }, (state) => {
-        latest = state.outlooks;
-        setPlanning((p) => (p?.is === "working" ? { ...p, state } : p));
+      if (isOver()) return;
+      const count = Math.min(MOST_WORKERS, Math.max(1, navigator.hardwareConcurrency));
+      workers.current = Array.from({ length: count }, () => new Predictions(failed));
+      const [first] = workers.current as [Predictions];
+      const choices = await first.ordersToLookAt(job, { trials, mostTurns }, (doing, tried) => {
+        if (!isOver()) setPlanning((p) => p && { ...p, is: doing, tried });
       });
-      setPlanning(outlooks ? { key, is: "known", outlooks } : { key, is: "stopped", outlooks: latest });
+      if (isOver() || !choices) return;
+      setPlanning((p) => p && { ...p, is: "chances" });
+      // As planned first, then the likeliest: whoever waits no longer has seen those.
+      const queue: OrderChoice[] = [...choices];
+      const work = async (worker: Predictions): Promise<void> => {
+        for (let next = queue.shift(); next && !isOver(); next = queue.shift()) {
+          const outlook = await worker.orderOutlook(job, next);
+          if (outlook && !isOver()) setPlanning((p) => p && { ...p, outlooks: ranked([...p.outlooks, outlook]) });
+        }
+      };
+      await Promise.all(workers.current.map(work));
+      if (isOver()) return;
+      end();
+      setPlanning((p) => p && { ...p, is: "known" });
     } catch {
       failed();
     }
@@ -46,7 +73,10 @@ export function useOrderPlanning(job: Job) {
     // Of another frame or other limits, what was worked out is nothing of this one.
     planning: planning?.key === key ? planning : null,
     begin,
-    enough: () => worker.current?.enough(),
-    stop: () => worker.current?.cancel(),
+    enough: () => workers.current[0]?.enough(),
+    stop: () => {
+      end();
+      setPlanning((p) => p && { ...p, is: "stopped" });
+    },
   };
 }

@@ -7,7 +7,7 @@ import { fits, splitForSize } from "./sizeLimit";
 describe("sub-assemblies and room", () => {
   it("joins in order, tells which joints are each one's own, and warns of one that hangs in the air", () => {
     const frame = started("two frames stacked");
-    const order = joiningOrder(frame, resolveStructure(frame).structure);
+    const order = joiningOrder(resolveStructure(frame).structure);
     expect(order.map((g) => g.name)).toEqual(["lower frame", "upper frame"]);
     expect(order[0]?.own).toHaveLength(6);
     expect(order[1]?.own).toHaveLength(4);
@@ -21,7 +21,7 @@ describe("sub-assemblies and room", () => {
         { id: "U2", name: "stretcher", members: ["T3"] },
       ],
     };
-    expect(joiningOrder(table, resolveStructure(table).structure)[1]?.warning).toMatch(/touches nothing/);
+    expect(joiningOrder(resolveStructure(table).structure)[1]?.warning).toMatch(/touches nothing/);
   });
   it("fits in any turn, and parts what does not between joints, cutting least", () => {
     expect(fits([10, 20, 30], [30, 10, 20])).toBe(true);

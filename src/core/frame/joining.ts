@@ -1,4 +1,3 @@
-import type { DrawnFrame } from "./drawnSchema";
 import type { Structure } from "./structure";
 
 /** One step of putting sub-assemblies together. */
@@ -15,12 +14,12 @@ interface Joining {
 }
 
 /** Sub-assemblies in their order, with the joints of each; members in none come last, one by one fitted on. */
-export function joiningOrder(frame: DrawnFrame, structure: Structure): Joining[] {
-  const grouped = new Set(frame.groups.flatMap((g) => g.members));
+export function joiningOrder(structure: Structure): Joining[] {
+  const grouped = new Set(structure.groups.flatMap((g) => g.members));
   const rest = structure.members.filter((m) => !grouped.has(m.id)).map((m) => m.id);
   const groups = [
-    ...frame.groups,
-    ...(rest.length > 0 && frame.groups.length > 0 ? [{ id: "", name: "what is left", members: rest }] : []),
+    ...structure.groups,
+    ...(rest.length > 0 && structure.groups.length > 0 ? [{ id: "", name: "what is left", members: rest }] : []),
   ];
   const together = new Set<string>();
   return groups.map((g, i) => {

@@ -229,6 +229,7 @@ export function resolveStructure(frame: DrawnFrame): {
       quad: quadrilateralOf({ members, joints }),
       rootGapMm: frame.gap.mm,
       parts,
+      groups: frame.groups,
       massKg,
       centreOfMass: massKg > 0 ? scale3(moment, 1 / massKg) : [0, 0, 0],
       surfaceMm2: all.reduce((s, m) => s + m.surfaceMm2, 0),

@@ -126,6 +126,8 @@ export interface Structure {
   /** Gap that is left at every joint before it is welded, mm; nought where they are pushed together. */
   rootGapMm: number;
   parts: StructurePart[];
+  /** Sub-assemblies, in the order in which they are joined, by their members. */
+  groups: readonly { id: string; name: string; members: readonly string[] }[];
   massKg: number;
   centreOfMass: Vec3;
   surfaceMm2: number;

@@ -35,7 +35,7 @@ export function schoolChoices(job: Job): OrderChoice[] {
   const tackedBy = (job.plan.order ?? USUAL_ORDER).tack;
   const up = liesUp(workpiece(structure, on));
   const goneOn = (choice: OrderChoice): OrderChoice => {
-    if (beads.length === 0) return choice;
+    if (beads.length === 0 || structure.groups.length > 0) return choice;
     const steps = chosenOrder(structure, on, choice).steps;
     const done = new Set(beads.map(stepKey));
     const rest = beadsOf(steps).filter((b) => !done.has(stepKey(b)));
@@ -95,7 +95,8 @@ export function beadSpace(job: Job, start: OrderChoice): BeadSpace {
   const { beads: done } = doneOf(job);
   const isDone = new Set(done.map(stepKey));
   return {
-    beads: beadsOf(steps).filter((b) => !isDone.has(stepKey(b))),
+    // Sub-assemblies keep their order: there a search has nothing to move.
+    beads: structure.groups.length > 0 ? [] : beadsOf(steps).filter((b) => !isDone.has(stepKey(b))),
     classes: classesOf(work),
     choiceOf: (beads) => ({
       by: "computed",

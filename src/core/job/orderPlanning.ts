@@ -60,6 +60,7 @@ export function* searching(
     found.unshift({ choice, worth: value });
     found.length = Math.min(found.length, FINALISTS);
   };
+  if (all.length === 0) return [];
   consider(all);
   for (let t = 0; t < trials && all.length > 1 && !enough(); t++) {
     consider(t < PHASES * trials ? byClass(all, classes, shuffled(names, random)) : moved(beads, classes, random));

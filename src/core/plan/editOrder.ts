@@ -36,12 +36,18 @@ export function additionsTo(structure: Structure, steps: readonly StepId[]): Add
   });
   const flip = nextNth(steps, (s) => (s.do === "flip" && s.part === "weld" ? s.nth : null));
   const gate = nextNth(steps, (s) => (s.do === "measure" && s.gate === "tacked" ? s.nth : null));
-  const touch = { do: "wait", until: "touch" } as const;
+  const waits = (["touch", "cold"] as const).map((until): Addition => {
+    const nth = nextNth(steps, (s) => (s.do === "wait" && s.until === until ? (s.nth ?? 1) : null));
+    return {
+      id: nth === 1 ? { do: "wait", until } : { do: "wait", until, nth },
+      say: until === "touch" ? "Wait until it can be touched" : "Wait until it is cold",
+    };
+  });
   return [
     ...beads,
     { id: { do: "flip", part: "weld", nth: flip }, say: "Turn the frame over" },
     { id: { do: "measure", gate: "tacked", nth: gate }, say: "Measure, tacked" },
-    ...(there.has(stepKey(touch)) ? [] : [{ id: touch, say: "Wait until it can be touched" }]),
+    ...waits,
     ...tacks,
   ];
 }

@@ -16,6 +16,18 @@ const faceOf = (structure: Structure, id: StepId): StructureFace | null =>
 
 const isWeld = (id: StepId): id is Extract<StepId, { joint: string }> => id.do === "tack" || id.do === "bead";
 
+/** The part of the work that a step belongs to. */
+function partOf(id: StepId): Step["part"] {
+  switch (id.do) {
+    case "flip":
+      return id.part;
+    case "measure":
+      return ["hot", "cold"].includes(id.gate) ? "weld" : "tack";
+    default:
+      return id.do === "tack" || id.do === "hold" ? "tack" : "weld";
+  }
+}
+
 /**
  * An order that was laid step by step, on the frame as it is: how the frame lies follows from the turns; an error is closed where one
  * measures while no joint has more than one tack. Steps at joints or faces that the frame no longer has, and faces that get no
@@ -25,16 +37,16 @@ export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[
   const tacks = new Map<string, number>();
   const seen = new Set<string>();
   let up: Up = "top";
-  let part: Step["part"] = "tack";
+  let welded = false;
   return ids.flatMap((id): Step[] => {
     const key = stepKey(id);
     if (seen.has(key) || (isWeld(id) && !faceOf(structure, id)?.bead)) return [];
     seen.add(key);
     if (id.do === "flip") up = up === "top" ? "bottom" : "top";
-    if (id.do === "flip") part = id.part;
-    if (id.do === "bead" || id.do === "wait" || id.do === "release") part = "weld";
+    if (id.do === "bead") welded = true;
+    const part = partOf(id);
     const closes =
-      id.do === "measure" && part === "tack" && tacks.size > 0 && [...tacks.values()].every((n) => n === 1);
+      id.do === "measure" && part === "tack" && !welded && tacks.size > 0 && [...tacks.values()].every((n) => n === 1);
     if (id.do === "tack") tacks.set(id.joint, (tacks.get(id.joint) ?? 0) + 1);
     return [
       {

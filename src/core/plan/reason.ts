@@ -10,6 +10,7 @@ export type Reason =
   | { kind: "corners are locked" }
   | { kind: "opposes the other side" }
   | { kind: "below wants a tack" }
+  | { kind: "back on its bottom" }
   | { kind: "opposes above" }
   | { kind: "last cheap moment" }
   | { kind: "outside first" }
@@ -39,4 +40,5 @@ export type Reason =
   | { kind: "as they come" }
   | { kind: "below in one go" }
   | { kind: "short lengths" }
+  | { kind: "sub-assembly cold"; name: string }
   | { kind: "own" };

@@ -61,12 +61,50 @@ describe("the order of any frame, by every school", () => {
   });
   it("of the usual schools turns the frame no more often than its faces need", () => {
     for (const s of STARTERS) {
-      const { steps } = orderOfWork(resolveStructure(started(s.name)).structure);
+      const { structure } = resolveStructure(started(s.name));
+      // Sub-assemblies are turned each by itself.
+      if (structure.groups.length > 0) continue;
+      const { steps } = orderOfWork(structure);
       const welded = steps.filter((x) => x.id.do === "tack" || x.id.do === "bead");
       const lines = (part: string): Set<string> => new Set(welded.filter((x) => x.part === part).map((x) => x.up));
       const needed = [...lines("tack")].length - 1 + (lines("weld").has("top") && lines("weld").has("bottom") ? 1 : 0);
       expect(steps.filter((x) => x.id.do === "flip").length, s.name).toBeLessThanOrEqual(needed);
     }
+  });
+  it("welds every sub-assembly, and lets it cool, before anything is set on it; what joins them comes when both are done", () => {
+    const drawn = started("two frames stacked");
+    const { structure } = resolveStructure(drawn);
+    const own = drawn.groups.map((g) =>
+      structure.joints.filter((j) => g.members.includes(j.a) && g.members.includes(j.b)).map((j) => j.id),
+    );
+    const joining = structure.joints.filter((j) => !own.flat().includes(j.id)).map((j) => j.id);
+    expect(own.every((ids) => ids.length > 0)).toBe(true);
+    expect(joining.length).toBeGreaterThan(0);
+    for (const tack of TACK_SCHOOLS)
+      for (const weld of WELD_SCHOOLS) {
+        const { steps } = orderOfWork(structure, "surface", tack, weld);
+        const name = `${tack}, ${weld}`;
+        const places = (ids: readonly string[]): number[] =>
+          steps.flatMap((s, i) => (s.joint && ids.includes(s.joint) ? [i] : []));
+        const stages = [...own, joining].map(places);
+        stages.slice(1).forEach((stage, k) => {
+          const [before, next] = [Math.max(...(stages[k] ?? [])), Math.min(...stage)];
+          expect(before, name).toBeLessThan(next);
+          const between = steps.slice(before, next);
+          expect(
+            between.some((s) => s.id.do === "wait" && s.id.until === "cold"),
+            name,
+          ).toBe(true);
+        });
+        for (const once of ["hold", "release"])
+          expect(
+            steps.filter((s) => s.id.do === once),
+            name,
+          ).toHaveLength(1);
+        // Closing an error would take back what is welded already.
+        const closed = steps.findLastIndex((s) => s.closes);
+        expect(closed, name).toBeLessThan(Math.min(...(stages[1] ?? [])));
+      }
   });
   it("differs by school, and each says what it does of steps that stand in it", () => {
     const structure = ladder(2);

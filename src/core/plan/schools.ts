@@ -10,6 +10,7 @@ import { ownOrder } from "./ownOrder";
 import { skip } from "./skip";
 import { type LiesOn, type Step, stepKey, type Up } from "./step";
 import { strengthFirst } from "./strengthFirst";
+import { inTurn, stagesOf } from "./subAssemblies";
 import { twoHalves } from "./twoHalves";
 import { type Workpiece, workpiece } from "./workpiece";
 
@@ -73,15 +74,22 @@ export const chosenOrder = (structure: Structure, on: LiesOn, choice: OrderChoic
     ? orderOfWork(structure, on, choice.tack, choice.weld)
     : { by: choice.by, tack: choice.tack, weld: choice.weld, steps: ownOrder(structure, on, choice.steps) };
 
-/** The whole order for a frame: tacking, then welding as the frame lies by then. @param on what it is built on. */
+/** The whole order for a frame: tacking, then welding as the frame lies by then; sub-assemblies one after the other. @param on what it is built on. */
 export function orderOfWork(
   structure: Structure,
   on: LiesOn = "surface",
   tack: TackSchoolId = "hinge first",
   weld: WeldSchoolId = "across and around",
 ): Order {
-  const work = workpiece(structure, on);
-  const first = TACKING[tack].order(work, "top");
-  const second = WELDING[weld].order(work, first.at(-1)?.up ?? "top");
-  return { by: "schools", tack, weld, steps: [...first, ...second] };
+  const parts = stagesOf(structure, on).map(({ work, coolsAs }) => {
+    // A part of which a school has nothing to say is worked by the usual one.
+    const [tacking, welding] = [TACKING[tack], WELDING[weld]];
+    const first = (tacking.notFor?.(work) ? TACKING["hinge first"] : tacking).order(work, "top");
+    const second = (welding.notFor?.(work) ? WELDING["across and around"] : welding).order(
+      work,
+      first.at(-1)?.up ?? "top",
+    );
+    return { steps: [...first, ...second], coolsAs };
+  });
+  return { by: "schools", tack, weld, steps: inTurn(parts) };
 }

@@ -41,7 +41,7 @@ export function stepKey(id: StepId): string {
     case "flip":
       return `flip/${id.part}-${id.nth}`;
     case "wait":
-      return `wait/${id.until}`;
+      return `wait/${id.until}${(id.nth ?? 1) === 1 ? "" : `-${id.nth}`}`;
     default:
       return id.do;
   }

@@ -11,7 +11,8 @@ export const stepIdSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.enum(["tack", "bead"]), joint: jointName, line: z.enum(FACE_LINES) }),
   z.strictObject({ do: z.literal("measure"), gate: z.enum(GATES), nth }),
   z.strictObject({ do: z.literal("flip"), part: z.enum(["tack", "weld"]), nth }),
-  z.strictObject({ do: z.literal("wait"), until: z.enum(["touch", "cold"]) }),
+  // The first wait of a kind has no number: so it was kept from the beginning.
+  z.strictObject({ do: z.literal("wait"), until: z.enum(["touch", "cold"]), nth: nth.optional() }),
   z.strictObject({ do: z.enum(["hold", "release"]) }),
 ]);
 export type StepId = z.infer<typeof stepIdSchema>;

@@ -75,6 +75,7 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
   "corners are locked": () => "The corners are locked, so it sets no shape of its own.",
   "opposes the other side": () => "Opposes the other side of the same joint.",
   "below wants a tack": () => "Faces that looked down want a tack before any bead, or the first beads lift them.",
+  "back on its bottom": () => "The next part is set on from above.",
   "opposes above": () => "Opposes the tack above; now every side holds.",
   "last cheap moment": () => "Last moment to cut a tack and put it right cheaply: accept, nudge, or cut and re-fit.",
   "outside first": () => "The school begins outside: the seams there make the corners stiff for the others.",
@@ -106,6 +107,8 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
   "as they come": () => "Along the layout, every face that can be reached before going on.",
   "below in one go": () => "The faces that looked down, along the same way.",
   "short lengths": () => "In short lengths, moving on after each, so that no place collects the heat.",
+  "sub-assembly cold": ({ name }) =>
+    `Not before ${name} is cold: what is set on it now would be set on a frame that still moves.`,
   own: () => "As this order was laid.",
 };
 
@@ -115,7 +118,8 @@ const reasonWords = (reason: Reason): string => (REASONS[reason.kind] as (r: Rea
 const measureWords = (step: Step, ring: boolean): string => {
   const what = ring ? "four sides and both diagonals" : "sizes and diagonals";
   if (step.closes && step.why.kind === "halves before joining") return "Measure each half and set it to its angle";
-  if (step.closes) return "Measure across and close the error while the joints still turn";
+  if (step.closes || step.why.kind === "close while it turns")
+    return "Measure across and close the error while the joints still turn";
   if (step.gate === "tacked") return "Measure again, all tacked";
   if (step.gate === "cold") return `Measure cold: ${what}${ring ? ", four corner heights" : ", heights"}`;
   return `Measure ${what}, dry`;

@@ -105,9 +105,17 @@ function supported(joints: readonly StructureJoint[], held: Iterable<string>): S
   return out;
 }
 
-/** What there is to weld on a structure. @param on what it lies on meanwhile. */
-export function workpiece(structure: Structure, on: LiesOn = "surface"): Workpiece {
-  const { quad, joints } = structure;
+/**
+ * What there is to weld on a structure. @param on what it lies on meanwhile. @param held members that stand already, besides those that
+ * lie on the bed.
+ */
+export function workpiece(structure: Structure, on: LiesOn = "surface", held: readonly string[] = []): Workpiece {
+  const { joints } = structure;
+  // A ring is one where all its corners are among what there is to weld.
+  const quad =
+    structure.quad && CORNERS.every((c) => joints.some((j) => j.id === structure.quad?.joints[c]))
+      ? structure.quad
+      : null;
   const ofRing = quad ? ACROSS.map((c) => joints.find((j) => j.id === quad.joints[c]) as StructureJoint) : [];
   const work = (list: readonly StructureJoint[], corner: boolean): JointWork[] =>
     list.map((j) => workOf(structure, j, corner || isCorner(j)));
@@ -118,7 +126,7 @@ export function workpiece(structure: Structure, on: LiesOn = "surface"): Workpie
       on,
       corners: work(ofRing, true),
       ring: true,
-      branches: work(supported(jumping(structure, rest), Object.values(quad.sides)), false),
+      branches: work(supported(jumping(structure, rest), [...held, ...Object.values(quad.sides)]), false),
     };
   }
   const corners = jumping(
@@ -131,7 +139,7 @@ export function workpiece(structure: Structure, on: LiesOn = "surface"): Workpie
   );
   const lowest = Math.min(...structure.members.map((m) => Math.min(m.from[2], m.to[2])));
   const lying = structure.members.filter((m) => Math.max(m.from[2], m.to[2]) - lowest < 1).map((m) => m.id);
-  const all = supported([...corners, ...others], lying);
+  const all = supported([...corners, ...others], [...held, ...lying]);
   return {
     structure,
     on,

@@ -93,6 +93,12 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
       ) : (
         <p className="max-w-prose">{orderWords(order)}. Choosing a school lays it anew; undo brings this order back.</p>
       )}
+      {structure.groups.length > 0 ? (
+        <p className="max-w-prose text-sm text-soft">
+          Sub-assemblies are welded one after the other, each cold before the next is set on; an error is closed in the
+          first alone. No search moves their beads.
+        </p>
+      ) : null}
       {time ? (
         <p className="max-w-prose" data-testid="order-time">
           Takes about {timeWords(time.totalS)}: arc {timeWords(time.arcS)}, cooling {timeWords(time.waitS)}, the rest
@@ -120,9 +126,11 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
             <Button disabled={!possible} onClick={() => void begin(0, turns)}>
               Compare the schools
             </Button>
-            <Button disabled={!possible} onClick={() => void begin(TRIALS, Math.max(turns, 1))}>
-              Search for a better order
-            </Button>
+            {structure.groups.length === 0 ? (
+              <Button disabled={!possible} onClick={() => void begin(TRIALS, Math.max(turns, 1))}>
+                Search for a better order
+              </Button>
+            ) : null}
           </>
         )}
         <Button

@@ -20,7 +20,7 @@ export function SetsPanel({
   onEdit: (frame: DrawnFrame) => void;
 }) {
   const { units } = useJob("units");
-  const order = joiningOrder(frame, structure);
+  const order = joiningOrder(structure);
   const free = Array.from({ length: 20 }, (_, i) => `U${i + 1}`).find((id) => !frame.groups.some((g) => g.id === id));
   const half = picked.length >= 2 && picked.length % 2 === 0;
   const move = (i: number, by: number) => {

@@ -93,3 +93,20 @@ describe("plumb simulate", () => {
     expect(run("weigh", file)).toMatchObject({ code: 2, err: expect.stringMatching(/Unknown command "weigh"/) });
   });
 });
+
+describe("plumb orders", () => {
+  it("compares the schools as the screen does, with the chance of each, and advises one of them", () => {
+    const [job] = demoJobs().map((d) => ({ ...d.job, entries: [], plan: sized(d.job.plan, { cross: [] }) }));
+    if (!job) throw new Error("no demo job");
+    const file = put("orders.json", writeJobFile(job));
+    const { orders, advised } = JSON.parse(run("orders", "--json", file).out);
+    expect(orders.length).toBe(12);
+    const chances = orders.map((o: { chance: number }) => o.chance);
+    expect(chances).toEqual([...chances].sort((a, b) => b - a));
+    expect(orders.map((o: { order: unknown }) => o.order)).toContainEqual(advised);
+    const text = run("orders", file);
+    expect(text).toMatchObject({ code: 0, err: "" });
+    expect(text.out).toMatch(/Chance that every limit is kept/);
+    expect(text.out.split("\n").filter((l) => /turns, about/.test(l))).toHaveLength(12);
+  });
+});

@@ -1,10 +1,20 @@
 import { readFileSync, statSync } from "node:fs";
-import { JOB_FILE_LIMIT_BYTES, readJobFile, reportData, reportText, simulationData, simulationText } from "@/formats";
+import {
+  JOB_FILE_LIMIT_BYTES,
+  ordersData,
+  ordersText,
+  readJobFile,
+  reportData,
+  reportText,
+  simulationData,
+  simulationText,
+} from "@/formats";
 
 const USAGE = `Usage: script/plumb COMMAND JOBFILE.json [--json]
 
   report     what the screens would say about a job: cut list, prediction, shims, nudge, order, verdict
   simulate   every tack and bead in order: what it does to the frame, the cold shape with bands, what to set up
+  orders     every pair of schools worked through: the chance that every limit is kept, and which is advised
   --json     the same as data
 `;
 
@@ -12,6 +22,7 @@ const USAGE = `Usage: script/plumb COMMAND JOBFILE.json [--json]
 const COMMANDS = {
   report: { text: reportText, data: reportData },
   simulate: { text: simulationText, data: simulationData },
+  orders: { text: ordersText, data: ordersData },
 } as const;
 const isCommand = (word: string | undefined): word is keyof typeof COMMANDS => word !== undefined && word in COMMANDS;
 

@@ -1,0 +1,57 @@
+import {
+  chanceWords,
+  type Job,
+  type OrderOutlook,
+  orderAdvice,
+  orderOutlook,
+  ordersToLookAt,
+  ranked,
+  whyNoPrediction,
+} from "@/core/job";
+import { drain } from "@/core/numeric";
+import { orderWords, timeWords, USUAL_ORDER } from "@/core/plan";
+
+/** Every pair of schools and the order as planned, the likeliest to hold first. @returns why not, in words, where nothing can be predicted. */
+function compared(job: Job): OrderOutlook[] | string {
+  const why = whyNoPrediction(job.plan);
+  if (why) return why;
+  const choices = drain(ordersToLookAt(job, { trials: 0, mostTurns: 0 }, () => undefined));
+  return ranked(choices.map((c) => drain(orderOutlook(job, c))));
+}
+
+/** Orders compared, as data. */
+export function ordersData(job: Job) {
+  const outlooks = compared(job);
+  if (typeof outlooks === "string") return { why: outlooks };
+  const { choice, words } = orderAdvice(outlooks, job.plan.order ?? USUAL_ORDER);
+  return {
+    advised: choice,
+    words,
+    orders: outlooks.map((o) => ({
+      order: o.choice,
+      chance: o.chance,
+      limits: o.limits.map(({ limit, chance }) => ({ id: limit.id, chance })),
+      untold: o.untold.map((l) => l.id),
+      turns: o.turns,
+      minutes: Math.round(o.totalS / 60),
+    })),
+  };
+}
+
+/** Orders compared, in words. */
+export function ordersText(job: Job): string {
+  const outlooks = compared(job);
+  if (typeof outlooks === "string") return `${outlooks}\n`;
+  const { words } = orderAdvice(outlooks, job.plan.order ?? USUAL_ORDER);
+  return [
+    job.plan.name,
+    ...words,
+    "",
+    "Chance that every limit is kept:",
+    ...outlooks.map(
+      (o) =>
+        `  ${(o.chance === null ? "not told" : chanceWords(o.chance)).padEnd(12)} ${orderWords(o.choice)}; ${o.turns} turns, about ${timeWords(o.totalS)}`,
+    ),
+    "",
+  ].join("\n");
+}

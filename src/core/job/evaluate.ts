@@ -10,6 +10,7 @@ import { type BedRound, workOutBedRound } from "./bedRound";
 import { type CutRound, type EvaluationContext, evaluationContext } from "./evaluationContext";
 import { type Forecast, forecasts, gateOf, lastRead } from "./forecast";
 import { type FrameRound, isLocked, workOutFrameRound } from "./frameRound";
+import { type GateAdvice, gateAdvice } from "./gateAdvice";
 import { AT_ANY_GATE, gateReading } from "./gateReading";
 import type { Job } from "./jobSchema";
 import type { Plan } from "./planSchema";
@@ -52,6 +53,8 @@ export interface Evaluation {
   cold: FrameRound | null;
   /** Chance to pass each limit, by the order as planned; empty without a prediction. */
   forecasts: Forecast[];
+  /** What the last reading before welding asks for; null where there is none, or nothing is predicted. */
+  atGate: GateAdvice | null;
   losses: SideLoss[];
   shapes: ShapeChange[];
   closed: boolean;
@@ -188,6 +191,8 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const steps = order?.steps ?? [];
   const unwelded = frameRounds.filter(beforeFirstBead(job));
   const since = (round: FrameRound): string | null => gateOf(context, unwelded, round);
+  const likely = forecasts(context, unwelded);
+  const last = lastRead(unwelded);
   return {
     problems,
     structure,
@@ -208,7 +213,17 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
       ...steps.flatMap((s) => (gateReading(s, { steps, ticked }, frameRounds)?.state === "read" ? [s.key] : [])),
     ]),
     cold,
-    forecasts: forecasts(context, unwelded),
+    forecasts: likely,
+    atGate:
+      last &&
+      gateAdvice(
+        likely,
+        forecasts(
+          context,
+          unwelded.filter((r) => r !== last),
+        ),
+        last.locked,
+      ),
     losses: prediction ? sideLosses(prediction, unwelded, cold, since) : [],
     shapes: prediction ? shapeChanges(prediction, unwelded, cold, since) : [],
     closed: ticked.has(tickKey(CLOSE)),

@@ -21,6 +21,7 @@ export { following } from "./following";
 export { chanceWords, type Forecast, forecastWords, likelyFailure } from "./forecast";
 export { FORMAT } from "./format";
 export type { FrameRound } from "./frameRound";
+export type { GateAdvice } from "./gateAdvice";
 export { type GateReading, gateReading } from "./gateReading";
 export { type InsideTrade, insideTrade } from "./insideTrade";
 export { insideTradeWords } from "./insideTradeWords";

@@ -2,7 +2,7 @@ import type { StructureFace } from "../frame";
 import { allJoints, type StepId, stepKey, type Workpiece } from "../plan";
 
 /** A bead of an order. */
-export type Bead = Extract<StepId, { joint: string }>;
+export type Bead = Extract<StepId, { do: "bead" }>;
 
 /** A face looks up or down when its way is this far from level. */
 const UPRIGHT = 0.7;

@@ -175,5 +175,23 @@ describe("an order in a plan", () => {
     const [a, b] = [USUAL_ORDER, own].map((c) => drain(orderOutlook(plain(), c, 24)));
     expect(a?.chance).not.toBe(b?.chance);
     expect(builtOf(inOrder(plain(), own).plan).order?.weld).toBe("strength first");
+    // A face that is tacked twice, and a wait more, are worked too.
+    const { steps } = builtOf(plain().plan).order ?? { steps: [] };
+    const at = steps.findIndex((s) => s.key === "tack/A/outside");
+    const again = { do: "tack", joint: "A", line: "outside", nth: 2 } as const;
+    const twice: OrderChoice = {
+      by: "own",
+      tack: "hinge first",
+      weld: "across and around",
+      steps: [
+        ...steps.slice(0, at + 1).map((s) => s.id),
+        again,
+        { do: "wait", until: "cold", nth: 2 },
+        ...steps.slice(at + 1).map((s) => s.id),
+      ],
+    };
+    const c = drain(orderOutlook(plain(), twice, 24));
+    expect(c.chance).toBeGreaterThan(0);
+    expect(c.chance).not.toBe(a?.chance);
   });
 });

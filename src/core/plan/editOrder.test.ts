@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { ladder } from "../../../tests/support/ladder";
 import { additionsTo, withAdded, withMoved } from "./editOrder";
 import { ownOrderProblems } from "./ownOrder";
-import { orderOfWork } from "./schools";
+import { chosenOrder, orderOfWork } from "./schools";
 import { stepKey } from "./step";
 
 const structure = ladder(1);
@@ -34,7 +34,12 @@ describe("an order that is edited", () => {
     );
   });
   it("offers turns and gates as often as one likes, each a step of its own", () => {
-    for (const say of ["Turn the frame over", "Measure, tacked"]) {
+    for (const say of [
+      "Turn the frame over",
+      "Measure, tacked",
+      "Wait until it is cold",
+      "Tack A, inside corner, once more",
+    ]) {
       const once = additionsTo(structure, ids).find((a) => a.say === say);
       if (!once) throw new Error(say);
       const more = withAdded(ids, once.id, 4);
@@ -42,5 +47,16 @@ describe("an order that is edited", () => {
       expect(stepKey(twice?.id as (typeof ids)[number])).not.toBe(stepKey(once.id));
       expect(ownOrderProblems(structure, more).some((p) => p.message.includes("Twice"))).toBe(false);
     }
+  });
+  it("still turns on two tacks of one face, and no more on tacks of two", () => {
+    const closes = (list: typeof ids): boolean =>
+      chosenOrder(structure, "surface", { by: "own", tack: "hinge first", weld: "skip", steps: list }).steps.some(
+        (s) => s.key === "measure/tacked" && s.closes,
+      );
+    const before = ids.findIndex((id) => id.do === "measure" && id.gate === "tacked");
+    const [hinge] = ids.filter((id) => id.do === "tack");
+    if (hinge?.do !== "tack") throw new Error("a tack");
+    expect(closes(withAdded(ids, { ...hinge, nth: 2 }, before - 1))).toBe(true);
+    expect(closes(withAdded(ids, { do: "tack", joint: hinge.joint, line: "top" }, before - 1))).toBe(false);
   });
 });

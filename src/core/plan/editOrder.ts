@@ -1,6 +1,5 @@
 import type { Structure } from "../frame";
 import { facesLeft } from "./ownOrder";
-import { stepKey } from "./step";
 import type { StepId } from "./stepSchema";
 import { faceWords } from "./stepWords";
 
@@ -21,18 +20,19 @@ export interface Addition {
 const nextNth = (steps: readonly StepId[], is: (s: StepId) => number | null): number =>
   1 + Math.max(0, ...steps.map((s) => is(s) ?? 0));
 
-/** What may still be put into an order: turns, gates, a wait, beads that are missing, tacks on faces that have none. */
+/** What may still be put into an order: turns, gates, a wait, beads that are missing, tacks. */
 export function additionsTo(structure: Structure, steps: readonly StepId[]): Addition[] {
-  const there = new Set(steps.map(stepKey));
   const words = (joint: string, line: string): string => {
     const j = structure.joints.find((x) => x.id === joint);
     const f = j?.faces.find((x) => x.line === line);
     return j && f ? faceWords(structure, j, f) : `${joint}, ${line}`;
   };
   const beads = facesLeft(structure, steps).map((id) => ({ id, say: `Weld ${words(id.joint, id.line)}` }));
-  const tacks = facesLeft(structure, []).flatMap(({ joint, line }): Addition[] => {
-    const id = { do: "tack", joint, line } as const;
-    return there.has(stepKey(id)) ? [] : [{ id, say: `Tack ${words(joint, line)}` }];
+  const tacks = facesLeft(structure, []).map(({ joint, line }): Addition => {
+    const nth = nextNth(steps, (s) => (s.do === "tack" && s.joint === joint && s.line === line ? (s.nth ?? 1) : null));
+    return nth === 1
+      ? { id: { do: "tack", joint, line }, say: `Tack ${words(joint, line)}` }
+      : { id: { do: "tack", joint, line, nth }, say: `Tack ${words(joint, line)}, once more` };
   });
   const flip = nextNth(steps, (s) => (s.do === "flip" && s.part === "weld" ? s.nth : null));
   const gate = nextNth(steps, (s) => (s.do === "measure" && s.gate === "tacked" ? s.nth : null));

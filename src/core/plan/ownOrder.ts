@@ -34,7 +34,7 @@ function partOf(id: StepId): Step["part"] {
  * bead, are left out (see `ownOrderProblems`).
  */
 export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[]): Step[] {
-  const tacks = new Map<string, number>();
+  const tacks = new Map<string, Set<string>>();
   const seen = new Set<string>();
   let up: Up = "top";
   let welded = false;
@@ -46,8 +46,12 @@ export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[
     if (id.do === "bead") welded = true;
     const part = partOf(id);
     const closes =
-      id.do === "measure" && part === "tack" && !welded && tacks.size > 0 && [...tacks.values()].every((n) => n === 1);
-    if (id.do === "tack") tacks.set(id.joint, (tacks.get(id.joint) ?? 0) + 1);
+      id.do === "measure" &&
+      part === "tack" &&
+      !welded &&
+      tacks.size > 0 &&
+      [...tacks.values()].every((lines) => lines.size === 1);
+    if (id.do === "tack") tacks.set(id.joint, (tacks.get(id.joint) ?? new Set()).add(id.line));
     return [
       {
         id,
@@ -67,7 +71,7 @@ export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[
 }
 
 /** Faces of a frame that get a bead and have none in an order. */
-export function facesLeft(structure: Structure, ids: readonly StepId[]): Extract<StepId, { joint: string }>[] {
+export function facesLeft(structure: Structure, ids: readonly StepId[]): Extract<StepId, { do: "bead" }>[] {
   const there = new Set(ids.map(stepKey));
   return allJoints(workpiece(structure)).flatMap(({ joint }) =>
     joint.faces.flatMap((f) => {

@@ -30,18 +30,21 @@ export interface Step {
 /** What a frame is built on. */
 export type LiesOn = "surface" | "three rests";
 
+const again = (nth = 1): string => (nth === 1 ? "" : `-${nth}`);
+
 /** One word for a step, to look it up by and for addresses; nothing reads it back. */
 export function stepKey(id: StepId): string {
   switch (id.do) {
     case "tack":
+      return `tack/${id.joint}/${id.line}${again(id.nth)}`;
     case "bead":
-      return `${id.do}/${id.joint}/${id.line}`;
+      return `bead/${id.joint}/${id.line}`;
     case "measure":
       return id.nth === 1 ? `measure/${id.gate}` : `measure/${id.gate}-${id.nth}`;
     case "flip":
       return `flip/${id.part}-${id.nth}`;
     case "wait":
-      return `wait/${id.until}${(id.nth ?? 1) === 1 ? "" : `-${id.nth}`}`;
+      return `wait/${id.until}${again(id.nth)}`;
     default:
       return id.do;
   }

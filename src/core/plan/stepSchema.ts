@@ -8,7 +8,9 @@ const nth = z.int().min(1).max(99);
 
 /** What a step is, for good: it stays the same when the order changes, so that ticks stay with it. */
 export const stepIdSchema = z.discriminatedUnion("do", [
-  z.strictObject({ do: z.enum(["tack", "bead"]), joint: jointName, line: z.enum(FACE_LINES) }),
+  // The first tack of a face has no number: so it was kept from the beginning. Others make it longer.
+  z.strictObject({ do: z.literal("tack"), joint: jointName, line: z.enum(FACE_LINES), nth: nth.optional() }),
+  z.strictObject({ do: z.literal("bead"), joint: jointName, line: z.enum(FACE_LINES) }),
   z.strictObject({ do: z.literal("measure"), gate: z.enum(GATES), nth }),
   z.strictObject({ do: z.literal("flip"), part: z.enum(["tack", "weld"]), nth }),
   // The first wait of a kind has no number: so it was kept from the beginning.

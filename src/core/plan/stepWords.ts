@@ -155,7 +155,7 @@ export function stepWords(structure: Structure, step: Step, units: UnitPreferenc
       const joint = structure.joints.find((j) => j.id === id.joint);
       const face = joint?.faces.find((f) => f.line === id.line);
       const where = joint && face ? faceWords(structure, joint, face) : `${id.joint}, ${id.line}`;
-      if (id.do === "tack") return plain(`Tack ${where}`);
+      if (id.do === "tack") return plain(`Tack ${where}${(id.nth ?? 1) > 1 ? ", once more" : ""}`);
       const ground = face?.care === "grind flush" ? " It is ground flush afterwards: keep it full and small." : "";
       return { say: `Weld ${where}`, why: `${why}${ground}`, caution: null };
     }

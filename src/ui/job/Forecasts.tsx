@@ -16,7 +16,10 @@ export function LikelyFailure() {
         As planned, {limitName(bad.limit)} is likely to fail: it passes {chanceWords(bad.chance ?? 0)}.
       </p>
       <p className="mt-1 max-w-prose">
-        {forecastWords(bad, units)}. Change heat, order or set-up before the first bead.
+        {forecastWords(bad, units)}.{" "}
+        {evaluation.atGate?.do === "act"
+          ? evaluation.atGate.say
+          : "Change heat, order or set-up before the first bead."}
       </p>
     </div>
   );

@@ -4,7 +4,7 @@ import { Check, ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { useCallback, useEffect, useId, useRef, useState } from "react";
 
-import { type GateReading, gateReading, STAGE_CAUTIONS } from "@/core/job";
+import { type GateAdvice, type GateReading, gateReading, STAGE_CAUTIONS } from "@/core/job";
 import { jointWords, likeRun, SCHOOL_NAMES, type Step } from "@/core/plan";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { Forecasts, LikelyFailure } from "../job/Forecasts";
@@ -74,16 +74,36 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
   );
 }
 
+/** What the last reading before welding asks for, and what it moved; a limit that is likely to fail is said at the top. */
+function FromHere({ advice }: { advice: GateAdvice }) {
+  return (
+    <div data-testid="from-here">
+      <p className="text-lg font-semibold">{advice.say}</p>
+      {advice.moved.map((m) => (
+        <p key={m} className="text-sm text-soft">
+          {m}
+        </p>
+      ))}
+    </div>
+  );
+}
+
 /** What a step that asks for readings found, and the way past it, with a reason. */
 function AtGate({ gate, done, onGoOn }: { gate: GateReading; done: boolean; onGoOn: (why: string) => void }) {
   const [why, setWhy] = useState("");
   const [said, setSaid] = useState<string | null>(null);
   const id = useId();
+  const { evaluation } = useJob("evaluation");
   if (gate.state === "read")
     return (
-      <p className="flex flex-wrap items-center gap-3">
-        <Verdict verdict="pass" /> Read in the round {gate.round?.round.gate} {gate.round?.number}.
-      </p>
+      <div className="grid max-w-prose gap-1">
+        <p className="flex flex-wrap items-center gap-3">
+          <Verdict verdict="pass" /> Read in the round {gate.round?.round.gate} {gate.round?.number}.
+        </p>
+        {evaluation.atGate && evaluation.atGate.do !== "act" && !evaluation.cold ? (
+          <FromHere advice={evaluation.atGate} />
+        ) : null}
+      </div>
     );
   if (done) return null;
   return (

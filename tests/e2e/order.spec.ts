@@ -115,3 +115,18 @@ test("what is welded tells how long it still wants to cool, by its ticks", async
   await list.getByRole("button", { name: /Wait until all four corners can be touched/ }).click();
   await expect(cooling).toContainText(/About \d+\smin more until all of it can be touched; B is the last/);
 });
+
+test("the order goes on paper, every step with its box, gates with lines to write on", async ({ page, address }) => {
+  const job = await startJob(page, address, "On paper");
+  await page.goto(`${address}${job}/weld`);
+  await page.getByTestId("order-panel").getByRole("link", { name: "On paper" }).click();
+  await expect(page.getByRole("heading", { name: "Order of work: On paper" })).toBeVisible();
+  const steps = page.getByTestId("order-sheet").getByRole("listitem");
+  await expect(steps.filter({ hasText: "Tack A, inside corner" })).toContainText("☐");
+  await expect(steps.filter({ hasText: "Measure cold" })).toContainText("height D");
+  await expectAccessible(page);
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("button", { name: "Print" })).toBeHidden();
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(wide).toBeLessThanOrEqual(page.viewportSize()?.width ?? 0);
+});

@@ -3,6 +3,9 @@ import { type OrderChoice, orderKey, orderWords } from "../plan";
 import { chanceWords } from "./forecast";
 import { EQUAL, type OrderOutlook } from "./orderOutlook";
 
+/** Chances below this are said to be unlikely whatever the order. */
+const UNLIKELY = 0.5;
+
 /** What comparing orders comes to. */
 export interface OrderAdvice {
   /** The order that is advised; null where nothing can be told of any. */
@@ -45,10 +48,13 @@ export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderCho
             a.turns - b.turns ||
             b.chance - a.chance,
         )[0] as (typeof told)[number]);
+  const hopeless =
+    top < UNLIKELY ? ["No order compared here makes it likely: change heat, holding, set-up or limits."] : [];
   const [first] = told[0]?.untold ?? [];
-  const without = first
+  const besides = first
     ? [`Not counted, for nothing is predicted of it: ${(told[0]?.untold ?? []).map(limitName).join(", ")}.`]
     : [];
+  const without = [...hopeless, ...besides];
   if (advised === planned)
     return {
       choice: current,

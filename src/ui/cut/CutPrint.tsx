@@ -1,7 +1,5 @@
 "use client";
 
-import Link from "next/link";
-import { useState } from "react";
 import { drillList, holeAdvice, sheetStartsMm } from "@/core/cut";
 import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
 import { drillWords, formatLength, formatSmall } from "@/core/units";
@@ -9,15 +7,10 @@ import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { stagePath } from "../job/stages";
-import { Button, buttonClass } from "../parts/Button";
-import { Choice } from "../parts/Choice";
+import { Paper } from "../parts/Paper";
 import { sheetWidthMm, TemplateSheet, templatesOf } from "./CopeTemplates";
 import { Laying } from "./Laying";
 import { PiecePicture } from "./PiecePicture";
-
-type Paper = "A4" | "Letter";
-/** Printable width, mm, with the margins below. */
-const WIDE: Record<Paper, number> = { A4: 186, Letter: 191 };
 
 const COLUMNS = ["Pieces", "Members", "Long point", "Short point", "Added", "Cut to", "Done"];
 
@@ -25,7 +18,6 @@ const COLUMNS = ["Pieces", "Members", "Long point", "Short point", "Added", "Cut
 export function CutPrint() {
   const { job, evaluation, predicted } = useJob("job", "evaluation", "predicted");
   const { units } = job.plan;
-  const [paper, setPaper] = useState<Paper>(units === "mm" ? "A4" : "Letter");
   const { structure, cut } = evaluation;
   const waits = predicted.state.status === "working";
   const scene = useScene(structure);
@@ -35,114 +27,98 @@ export function CutPrint() {
   const drills = drillList(structure, job.plan.drill, job.plan.units);
   const templates = templatesOf(structure, "inner");
   return (
-    <>
-      <style>{`@page { size: ${paper}; margin: 12mm; }`}</style>
-      <div className="screen-only flex flex-wrap items-end gap-3">
-        <Choice
-          label="Paper"
-          value={paper}
-          options={[
-            ["A4", "A4"],
-            ["Letter", "Letter"],
-          ]}
-          onChange={setPaper}
-        />
-        <Button look="advise" onClick={() => window.print()}>
-          Print
-        </Button>
-        <Link href={stagePath(job.id, "cut")} className={buttonClass()}>
-          Back to the cut list
-        </Link>
-      </div>
-      <article className="grid gap-4" style={{ maxWidth: `${WIDE[paper]}mm` }}>
-        <h1 className="text-2xl">Cut list: {job.plan.name}</h1>
-        <p>{STAGE_CAUTIONS.cut}</p>
-        <FrameDrawing scene={scene} units={units} label={`Frame of ${job.plan.name}`} maxHeight={260} />
-        <table className="w-full text-left text-sm">
-          <thead>
-            <tr>
-              {COLUMNS.map((h) => (
-                <th key={h} className="border-b border-ink py-1 pr-3 font-semibold">
-                  {h}
-                </th>
+    <Paper units={units} back="Back to the cut list" backTo={stagePath(job.id, "cut")}>
+      {(wideMm) => (
+        <>
+          <h1 className="text-2xl">Cut list: {job.plan.name}</h1>
+          <p>{STAGE_CAUTIONS.cut}</p>
+          <FrameDrawing scene={scene} units={units} label={`Frame of ${job.plan.name}`} maxHeight={260} />
+          <table className="w-full text-left text-sm">
+            <thead>
+              <tr>
+                {COLUMNS.map((h) => (
+                  <th key={h} className="border-b border-ink py-1 pr-3 font-semibold">
+                    {h}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            {cut.map((p) => (
+              <tbody key={p.members.join()} className="break-inside-avoid border-b border-line align-top">
+                <tr>
+                  <td className="fig pt-1 pr-3 whitespace-nowrap">{p.quantity} ×</td>
+                  <td className="pt-1 pr-3">
+                    {p.members.join(", ")}
+                    <span className="block whitespace-nowrap text-soft">{pieceSection(job.plan, p)}</span>
+                  </td>
+                  <td className="fig pt-1 pr-3 whitespace-nowrap">{show(p.longPointMm)}</td>
+                  <td className="fig pt-1 pr-3 whitespace-nowrap">{show(p.shortPointMm)}</td>
+                  <td className="fig pt-1 pr-3">
+                    {addedWords(p, units)}
+                    {p.aimMm !== 0
+                      ? ` and ${formatSmall(p.aimMm, units, { decimals: predictedDecimals(units), signed: true })} to the middle of the limits`
+                      : ""}
+                  </td>
+                  <td className="fig pt-1 pr-3 font-bold">{cutToWords(p, units, waits)}</td>
+                  <td className="pt-1">☐</td>
+                </tr>
+                {/* What a compound cut takes to say goes over the whole width. */}
+                <tr>
+                  <td />
+                  <td colSpan={COLUMNS.length - 1} className="pb-1 text-soft">
+                    {p.ends}
+                  </td>
+                </tr>
+              </tbody>
+            ))}
+          </table>
+          <section>
+            <h2 className="text-lg">Holes, finish: {job.plan.finish}</h2>
+            <ul className="text-sm">
+              {holes.map((a) => (
+                <li key={a.volume.members.join()}>
+                  {a.volume.members.join(", ")}: {a.count === 1 ? "one hole" : `${a.count} holes`} of{" "}
+                  {drillWords(a.diameterMm, units)}, {a.where}
+                </li>
               ))}
-            </tr>
-          </thead>
-          {cut.map((p) => (
-            <tbody key={p.members.join()} className="break-inside-avoid border-b border-line align-top">
-              <tr>
-                <td className="fig pt-1 pr-3 whitespace-nowrap">{p.quantity} ×</td>
-                <td className="pt-1 pr-3">
-                  {p.members.join(", ")}
-                  <span className="block whitespace-nowrap text-soft">{pieceSection(job.plan, p)}</span>
-                </td>
-                <td className="fig pt-1 pr-3 whitespace-nowrap">{show(p.longPointMm)}</td>
-                <td className="fig pt-1 pr-3 whitespace-nowrap">{show(p.shortPointMm)}</td>
-                <td className="fig pt-1 pr-3">
-                  {addedWords(p, units)}
-                  {p.aimMm !== 0
-                    ? ` and ${formatSmall(p.aimMm, units, { decimals: predictedDecimals(units), signed: true })} to the middle of the limits`
-                    : ""}
-                </td>
-                <td className="fig pt-1 pr-3 font-bold">{cutToWords(p, units, waits)}</td>
-                <td className="pt-1">☐</td>
-              </tr>
-              {/* What a compound cut takes to say goes over the whole width. */}
-              <tr>
-                <td />
-                <td colSpan={COLUMNS.length - 1} className="pb-1 text-soft">
-                  {p.ends}
-                </td>
-              </tr>
-            </tbody>
-          ))}
-        </table>
-        <section>
-          <h2 className="text-lg">Holes, finish: {job.plan.finish}</h2>
-          <ul className="text-sm">
-            {holes.map((a) => (
-              <li key={a.volume.members.join()}>
-                {a.volume.members.join(", ")}: {a.count === 1 ? "one hole" : `${a.count} holes`} of{" "}
-                {drillWords(a.diameterMm, units)}, {a.where}
-              </li>
-            ))}
-            {drills.map(({ drill, pilotMm, notes }) => (
-              <li key={drill.id}>
-                {drill.id}, {drill.for}: {drillWords(drill.diameter.mm, units)} in {drill.member}, {show(drill.at.mm)}{" "}
-                from its first end, {drill.face}
-                {drill.through ? ", through both walls" : ""}
-                {pilotMm ? `; pilot ${drillWords(pilotMm, units)}` : ""}. {notes.join(" ")}
-              </li>
-            ))}
-          </ul>
-        </section>
-        {cut.map((p) => (
-          <section key={p.members.join()} className="grid break-inside-avoid gap-1 border-t border-ink pt-2">
-            <p className="text-xl">
-              <strong className="fig">{p.quantity} ×</strong> {p.members.join(", ")}
-            </p>
-            <p className="fig text-5xl font-bold">{cutToWords(p, units, waits)}</p>
-            <PiecePicture piece={p} width={360} height={48} />
-            <p>{p.ends}</p>
-            <Laying structure={structure} members={p.members} />
+              {drills.map(({ drill, pilotMm, notes }) => (
+                <li key={drill.id}>
+                  {drill.id}, {drill.for}: {drillWords(drill.diameter.mm, units)} in {drill.member}, {show(drill.at.mm)}{" "}
+                  from its first end, {drill.face}
+                  {drill.through ? ", through both walls" : ""}
+                  {pilotMm ? `; pilot ${drillWords(pilotMm, units)}` : ""}. {notes.join(" ")}
+                </li>
+              ))}
+            </ul>
           </section>
-        ))}
-        {templates.flatMap((t) => {
-          const sheets = sheetStartsMm(sheetWidthMm(t.template), WIDE[paper]);
-          return sheets.map((fromMm, i) => (
-            <section key={`${t.name}/${fromMm}`} className="break-before-page overflow-hidden">
-              <h2 className="text-lg">Template: {t.name}</h2>
-              <p className="text-sm">
-                Print at 100 % and measure the rule. Fits the inner edge of the wall.
-                {sheets.length > 1
-                  ? ` Sheet ${i + 1} of ${sheets.length}: lay the curve and the dashed lines over those of the sheet before.`
-                  : ""}
+          {cut.map((p) => (
+            <section key={p.members.join()} className="grid break-inside-avoid gap-1 border-t border-ink pt-2">
+              <p className="text-xl">
+                <strong className="fig">{p.quantity} ×</strong> {p.members.join(", ")}
               </p>
-              <TemplateSheet template={t.template} name={t.name} units={units} part={{ fromMm, wideMm: WIDE[paper] }} />
+              <p className="fig text-5xl font-bold">{cutToWords(p, units, waits)}</p>
+              <PiecePicture piece={p} width={360} height={48} />
+              <p>{p.ends}</p>
+              <Laying structure={structure} members={p.members} />
             </section>
-          ));
-        })}
-      </article>
-    </>
+          ))}
+          {templates.flatMap((t) => {
+            const sheets = sheetStartsMm(sheetWidthMm(t.template), wideMm);
+            return sheets.map((fromMm, i) => (
+              <section key={`${t.name}/${fromMm}`} className="break-before-page overflow-hidden">
+                <h2 className="text-lg">Template: {t.name}</h2>
+                <p className="text-sm">
+                  Print at 100 % and measure the rule. Fits the inner edge of the wall.
+                  {sheets.length > 1
+                    ? ` Sheet ${i + 1} of ${sheets.length}: lay the curve and the dashed lines over those of the sheet before.`
+                    : ""}
+                </p>
+                <TemplateSheet template={t.template} name={t.name} units={units} part={{ fromMm, wideMm }} />
+              </section>
+            ));
+          })}
+        </>
+      )}
+    </Paper>
   );
 }

@@ -1,5 +1,6 @@
 "use client";
 
+import Link from "next/link";
 import { useId } from "react";
 import type { Structure } from "@/core/frame";
 import { chanceWords, EQUAL, type OrderOutlook, orderAdvice, timeOf, whyNoPrediction } from "@/core/job";
@@ -18,8 +19,9 @@ import {
   WELD_SCHOOLS,
 } from "@/core/plan";
 import { useJob } from "../job/JobProvider";
+import { stagePath } from "../job/stages";
 import { usePlanField } from "../job/usePlanField";
-import { Button } from "../parts/Button";
+import { Button, buttonClass } from "../parts/Button";
 import { FieldMessage } from "../parts/Field";
 import { SelectField } from "../parts/SelectField";
 import { type Planning, useOrderPlanning } from "./useOrderPlanning";
@@ -146,6 +148,9 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
         >
           {editing ? "Leave the order so" : "Change it step by step"}
         </Button>
+        <Link href={`${stagePath(job.id, "weld")}/print`} className={buttonClass()}>
+          On paper
+        </Link>
       </div>
       <div aria-live="polite" className="grid grid-cols-[minmax(0,1fr)] gap-3">
         {working ? <p className="text-soft">{doingWords(planning.is, planning.tried)}</p> : null}

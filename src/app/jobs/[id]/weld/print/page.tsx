@@ -1,0 +1,5 @@
+import { OrderPrint } from "@/ui/weld/OrderPrint";
+
+export default function Page() {
+  return <OrderPrint />;
+}

@@ -1,0 +1,77 @@
+"use client";
+
+import { STAGE_CAUTIONS, settingsWords, timeOf } from "@/core/job";
+import { orderWords, type Step, timeWords } from "@/core/plan";
+import { FrameDrawing, useScene } from "../drawing";
+import { useJob } from "../job/JobProvider";
+import { NotYet } from "../job/NotYet";
+import { stagePath } from "../job/stages";
+import { Paper } from "../parts/Paper";
+import { useStepWords } from "./useStepWords";
+
+/** What is read at a gate, in walking order: a line to write on for each. */
+const linesOf = (step: Step, ring: boolean): readonly string[] =>
+  step.gate === null || !ring
+    ? []
+    : [
+        "AB",
+        "BC",
+        "CD",
+        "DA",
+        "AC",
+        "BD",
+        ...(step.gate === "cold" ? ["A", "B", "C", "D"].map((c) => `height ${c}`) : []),
+      ];
+
+/** The order on paper: boxes to tick and room for readings. */
+export function OrderPrint() {
+  const { job, evaluation } = useJob("job", "evaluation");
+  const { units } = job.plan;
+  const { structure, order, steps, ticked } = evaluation;
+  const wordsOf = useStepWords();
+  const scene = useScene(structure);
+  if (!structure || !order || !scene) return <NotYet stage="Order of work on paper" />;
+  const time = timeOf(job);
+  const ring = structure.quad !== null;
+  return (
+    <Paper units={units} back="Back to the order" backTo={stagePath(job.id, "weld")}>
+      {() => (
+        <>
+          <h1 className="text-2xl">Order of work: {job.plan.name}</h1>
+          <p>
+            {orderWords(order)}; {steps.length} steps{time ? `, about ${timeWords(time.totalS)}` : ""}. Version{" "}
+            {job.version}. {settingsWords(job.plan).replace(/^./, (c) => c.toUpperCase())}.
+          </p>
+          <p>{STAGE_CAUTIONS.weld}</p>
+          <FrameDrawing scene={scene} units={units} label={`Frame of ${job.plan.name}`} maxHeight={240} />
+          <ol className="text-base" data-testid="order-sheet">
+            {steps.map((s, i) => {
+              const words = wordsOf(s);
+              const before = steps[i - 1];
+              return (
+                <li key={s.key} className="flex break-inside-avoid gap-3 border-t border-line py-1">
+                  <span aria-hidden="true">{ticked.has(s.key) ? "☑" : "☐"}</span>
+                  <span className="fig w-8 shrink-0 text-right">{i + 1}</span>
+                  <span className="grow">
+                    <span className={s.joint === null ? "font-semibold" : ""}>{words.say}</span>
+                    {s.up !== (before?.up ?? "top") ? <span> ({s.up} face up from here)</span> : null}
+                    {words.caution ? <span className="block text-sm">Mind: {words.caution}</span> : null}
+                    {linesOf(s, ring).length > 0 ? (
+                      <span className="mt-1 grid grid-cols-4 gap-x-4 gap-y-2 text-sm">
+                        {linesOf(s, ring).map((l) => (
+                          <span key={l} className="flex items-end gap-1">
+                            {l} <span className="grow border-b border-ink">&nbsp;</span>
+                          </span>
+                        ))}
+                      </span>
+                    ) : null}
+                  </span>
+                </li>
+              );
+            })}
+          </ol>
+        </>
+      )}
+    </Paper>
+  );
+}

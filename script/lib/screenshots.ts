@@ -16,7 +16,15 @@ const job = (name: string): string => {
 };
 const cart = job("Ware cart base");
 
-const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean; heading?: string; press?: string[] }[] = [
+const VIEWS: {
+  name: string;
+  path: string;
+  size: typeof DESK;
+  dark?: boolean;
+  heading?: string;
+  press?: string[];
+  compare?: boolean;
+}[] = [
   { name: "jobs", path: "/", size: DESK },
   { name: "job", path: cart, size: DESK },
   { name: "frame", path: `${job("Drying-loft deck")}/frame`, size: DESK },
@@ -24,7 +32,7 @@ const VIEWS: { name: string; path: string; size: typeof DESK; dark?: boolean; he
   { name: "cut", path: `${cart}/cut`, size: DESK },
   { name: "saw", path: `${job("Courtyard gate leaf")}/cut?piece=X1`, size: BENCH, heading: "At the saw" },
   { name: "bars", path: `${job("Drying-loft deck")}/cut`, size: DESK, heading: "Test of the saw" },
-  { name: "replay", path: `${cart}/weld?step=bead%2FA%2Finside`, size: DESK, heading: "Why this order" },
+  { name: "order", path: `${job("Kiln-shelf stand")}/weld`, size: DESK, heading: "Which order", compare: true },
   { name: "bed", path: `${cart}/bed`, size: DESK },
   { name: "survey", path: `${cart}/bed`, size: DESK, heading: "The bed from above" },
   { name: "shelf", path: "/shelf", size: DESK },
@@ -63,6 +71,13 @@ for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.
       await page.waitForTimeout(300);
     }
     await heading.evaluate((e) => e.scrollIntoView({ block: "start" }));
+    await page.waitForTimeout(700);
+  }
+  if (view.compare) {
+    await page.getByRole("button", { name: "Compare the schools" }).click();
+    const advice = page.getByTestId("order-advice");
+    await advice.waitFor({ timeout: 120_000 });
+    await advice.evaluate((e) => e.scrollIntoView({ block: "start" }));
     await page.waitForTimeout(700);
   }
   await page.screenshot({ path: `${folder}/${view.name}.png` });

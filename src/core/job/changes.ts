@@ -121,7 +121,7 @@ const isLength = (v: object): v is { mm: number; text: string; unit: string } =>
 /** An order in a line: of one that was laid step by step, so much that two are told apart. */
 function orderInShort(order: OrderChoice): string {
   const schools = `${SCHOOL_NAMES[order.tack]}, ${SCHOOL_NAMES[order.weld].toLowerCase()}`;
-  if (order.by === "schools") return schools;
+  if (order.by === "schools") return order.together ? `${schools}, sub-assemblies together` : schools;
   let mark = 7;
   for (const key of order.steps.map(stepKey)) for (const c of key) mark = (31 * mark + c.charCodeAt(0)) % 1_679_616;
   const by = order.by === "own" ? "own order" : "computed order";

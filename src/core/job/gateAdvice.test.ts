@@ -47,7 +47,7 @@ describe("what a gate asks for", () => {
           const chances = forecasts.flatMap((f) => (f.chance === null ? [] : [f.chance]));
           const worst = Math.min(...chances);
           expect(atGate.do).toBe(worst < 0.5 ? "act" : worst < 0.8 ? "weigh" : "go on");
-          expect(atGate.say).toContain(chanceWords(worst));
+          if (atGate.do !== "act") expect(atGate.say).toContain(chanceWords(worst));
           const limit = forecasts.find((f) => f.chance === worst)?.limit;
           if (atGate.do === "act" && limit?.kind === "diagonal")
             expect(atGate.say).toMatch(frameRounds.at(-1)?.locked ? /^Cut the tacks/ : /^Nudge it square now/);

@@ -20,17 +20,16 @@ const isTold = (f: Forecast): f is Told => f.chance !== null;
 
 /** What is done about a limit that is likelier failed than kept. */
 function remedy(f: Told, locked: boolean): string {
-  const name = limitName(f.limit);
   switch (f.limit.kind) {
     case "diagonal":
     case "corner":
       return locked
-        ? `Cut the tacks of one corner, bring it square, and tack it again: ${name}`
-        : `Nudge it square now, while the joints still turn: ${name}`;
+        ? "Cut the tacks of one corner, bring it square, and tack it again."
+        : "Nudge it square now, while the joints still turn.";
     case "size":
-      return `Re-fit or re-cut before any bead holds it: ${name}`;
+      return `Re-fit or re-cut before any bead holds it: ${limitName(f.limit)}.`;
     default:
-      return `Change heat, order or holding before the first bead: ${name}`;
+      return "Change heat, order or holding before the first bead.";
   }
 }
 
@@ -55,7 +54,7 @@ export function gateAdvice(
       ? [`${f.limit.label}: kept ${chanceWords(was)} before this reading, ${chanceWords(f.chance)} from it.`]
       : [];
   });
-  if (worst.chance < EVEN) return { do: "act", say: `${remedy(worst, locked)} is kept ${chance} as it stands.`, moved };
+  if (worst.chance < EVEN) return { do: "act", say: remedy(worst, locked), moved };
   if (worst.chance < SURE)
     return {
       do: "weigh",

@@ -44,7 +44,10 @@ export function schoolChoices(job: Job): OrderChoice[] {
   const fits = (id: (typeof TACK_SCHOOLS)[number] | (typeof WELD_SCHOOLS)[number]) =>
     notForFrame(id, structure) === null;
   return TACK_SCHOOLS.filter((t) => (isTacked ? t === tackedBy : fits(t))).flatMap((tack) =>
-    WELD_SCHOOLS.filter((w) => w !== "skip" && fits(w)).map((weld) => goneOn({ by: "schools", tack, weld })),
+    WELD_SCHOOLS.filter((w) => w !== "skip" && fits(w)).flatMap((weld): OrderChoice[] => {
+      const apart = goneOn({ by: "schools", tack, weld });
+      return structure.groups.length > 0 ? [apart, { by: "schools", tack, weld, together: true }] : [apart];
+    }),
   );
 }
 

@@ -100,6 +100,20 @@ describe("planning an order", () => {
     }
   });
 
+  it("compares sub-assemblies one after the other and together", () => {
+    const choices = drain(
+      ordersToLookAt(
+        jobOf([], () => drawnPlan(started("two frames stacked"))),
+        { trials: 5, mostTurns: 9 },
+        () => undefined,
+      ),
+    );
+    const ways = choices.map((c) => c.by === "schools" && c.together === true);
+    expect(new Set(ways)).toEqual(new Set([true, false]));
+    expect(choices.every((c) => c.by === "schools")).toBe(true);
+    expect(choices.length).toBeLessThanOrEqual(17);
+  });
+
   it("claims no chance where nothing is predicted of a limit", () => {
     const outlook = drain(orderOutlook(plain(), USUAL_ORDER, 24));
     expect(outlook.untold.map((l) => l.kind)).not.toContain("size");

@@ -22,6 +22,8 @@ export interface PlanningWish {
 const PHASES = 0.3;
 /** Orders of the search whose chance is worked out by fresh draws: the best few, for the one that the trial's draws favoured need not be the best. */
 const FINALISTS = 3;
+/** Pairs of schools whose chance is worked out: all of them, but of a frame with sub-assemblies the likelier half. */
+const MOST_SCHOOLS = 16;
 /** Trials between two reports. */
 const TELL_EVERY = 10;
 
@@ -98,7 +100,8 @@ export function* ordersToLookAt(
           if (++tried % TELL_EVERY === 0) tell("search", tried);
         })
       : [];
-  const all = [{ choice: job.plan.order ?? USUAL_ORDER }, ...found, ...schools].map((s) => s.choice);
+  const likely = schools.slice(0, MOST_SCHOOLS);
+  const all = [{ choice: job.plan.order ?? USUAL_ORDER }, ...found, ...likely].map((s) => s.choice);
   const seen = new Set<string>();
   return all.filter((c) => !seen.has(orderKey(c)) && seen.add(orderKey(c)));
 }

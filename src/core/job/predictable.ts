@@ -15,7 +15,7 @@ export function frameKey(plan: Plan): string {
 export function predictionKey(plan: Plan): string {
   // The usual order is the same whether it was chosen or not.
   const order = plan.order ?? USUAL_ORDER;
-  const worked = order.by === "schools" ? [order.tack, order.weld] : order.steps.map(stepKey);
+  const worked = order.by === "schools" ? [order.tack, order.weld, order.together ?? false] : order.steps.map(stepKey);
   return `${frameKey(plan)} ${JSON.stringify(worked)}`;
 }
 

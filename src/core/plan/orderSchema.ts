@@ -15,7 +15,13 @@ export type SchoolId = TackSchoolId | WeldSchoolId;
 
 /** Which order a frame is worked in: by a school for each part, or step by step as somebody laid it. */
 export const orderChoiceSchema = z.discriminatedUnion("by", [
-  z.strictObject({ by: z.literal("schools"), tack: z.enum(TACK_SCHOOLS), weld: z.enum(WELD_SCHOOLS) }),
+  z.strictObject({
+    by: z.literal("schools"),
+    tack: z.enum(TACK_SCHOOLS),
+    weld: z.enum(WELD_SCHOOLS),
+    /** Sub-assemblies are worked as one frame; one after the other when left out. */
+    together: z.literal(true).optional(),
+  }),
   z.strictObject({
     by: z.enum(["own", "computed"]),
     /** What it was begun from. */
@@ -26,4 +32,8 @@ export const orderChoiceSchema = z.discriminatedUnion("by", [
 ]);
 export type OrderChoice = z.infer<typeof orderChoiceSchema>;
 /** What is worked in where nobody chose. */
-export const USUAL_ORDER = { by: "schools", tack: "hinge first", weld: "across and around" } as const;
+export const USUAL_ORDER: Extract<OrderChoice, { by: "schools" }> = {
+  by: "schools",
+  tack: "hinge first",
+  weld: "across and around",
+};

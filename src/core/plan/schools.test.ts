@@ -106,6 +106,29 @@ describe("the order of any frame, by every school", () => {
         expect(closed, name).toBeLessThan(Math.min(...(stages[1] ?? [])));
       }
   });
+  it("works sub-assemblies as one frame when that was chosen", () => {
+    const { structure } = resolveStructure(started("two frames stacked"));
+    const keys = (together: true | undefined): string[] =>
+      chosenOrder(structure, "surface", {
+        by: "schools",
+        tack: "hinge first",
+        weld: "strength first",
+        ...(together ? { together } : {}),
+      }).steps.map((s) => s.key);
+    expect(keys(true)).toEqual(
+      orderOfWork({ ...structure, groups: [] }, "surface", "hinge first", "strength first").steps.map((s) => s.key),
+    );
+    expect(
+      keys(true)
+        .filter((k) => k.startsWith("bead"))
+        .sort(),
+    ).toEqual(
+      keys(undefined)
+        .filter((k) => k.startsWith("bead"))
+        .sort(),
+    );
+    expect(keys(true)).not.toEqual(keys(undefined));
+  });
   it("differs by school, and each says what it does of steps that stand in it", () => {
     const structure = ladder(2);
     const tacks = TACK_SCHOOLS.map((tack) => {

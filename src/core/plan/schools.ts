@@ -59,19 +59,24 @@ export interface Order {
   by: OrderChoice["by"];
   tack: TackSchoolId;
   weld: WeldSchoolId;
+  /** Sub-assemblies as one frame. */
+  together?: true | undefined;
   steps: Step[];
 }
 
 /** An order by what it does, in a word: two that weld the same in the same order are one. Skip lays the beads of across and around. */
 export const orderKey = (choice: OrderChoice): string =>
   choice.by === "schools"
-    ? `${choice.tack}/${choice.weld === "skip" ? "across and around" : choice.weld}`
+    ? `${choice.tack}/${choice.weld === "skip" ? "across and around" : choice.weld}${choice.together ? "/together" : ""}`
     : choice.steps.map(stepKey).join();
 
 /** The whole order for a frame, as it was chosen. @param on what it is built on. */
 export const chosenOrder = (structure: Structure, on: LiesOn, choice: OrderChoice = USUAL_ORDER): Order =>
   choice.by === "schools"
-    ? orderOfWork(structure, on, choice.tack, choice.weld)
+    ? {
+        ...orderOfWork(choice.together ? { ...structure, groups: [] } : structure, on, choice.tack, choice.weld),
+        together: choice.together,
+      }
     : { by: choice.by, tack: choice.tack, weld: choice.weld, steps: ownOrder(structure, on, choice.steps) };
 
 /** The whole order for a frame: tacking, then welding as the frame lies by then; sub-assemblies one after the other. @param on what it is built on. */

@@ -22,6 +22,7 @@ import { useJob } from "../job/JobProvider";
 import { stagePath } from "../job/stages";
 import { usePlanField } from "../job/usePlanField";
 import { Button, buttonClass } from "../parts/Button";
+import { Choice } from "../parts/Choice";
 import { FieldMessage } from "../parts/Field";
 import { SelectField } from "../parts/SelectField";
 import { type Planning, useOrderPlanning } from "./useOrderPlanning";
@@ -43,11 +44,12 @@ const isSchools = (structure: Structure, { tack, weld, steps }: Order): boolean 
 export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void; editing: boolean }) {
   const { job, evaluation } = useJob("job", "evaluation");
   const { plan, edit } = usePlanField();
-  const { structure, order, steps, problems } = evaluation;
+  const { structure, order, steps, problems, ticked } = evaluation;
   const { planning, begin, enough, stop } = useOrderPlanning(job);
   const id = useId();
   if (!structure || !order) return null;
   const current = plan.order ?? USUAL_ORDER;
+  const together = current.by === "schools" && current.together ? { together: true as const } : {};
   const take = (choice: OrderChoice) => {
     onEdit(false);
     edit((p) => ({ ...p, order: choice }));
@@ -62,7 +64,9 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
   const turns = steps.filter((s) => s.id.do === "flip").length;
   const working = planning !== null && ["schools", "search", "chances"].includes(planning.is);
   const time = timeOf(job);
-  const possible = whyNoPrediction(plan) === null;
+  // When all is welded there is nothing left to put in order.
+  const isOpen = steps.some((s) => s.id.do === "bead" && !ticked.has(s.key));
+  const possible = isOpen && whyNoPrediction(plan) === null;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="order-panel">
       <div className="grid gap-3 sm:grid-cols-2">
@@ -70,15 +74,33 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
           label="Tacking"
           value={order.tack}
           options={fitting(TACK_SCHOOLS)}
-          onChange={(tack) => take({ by: "schools", tack, weld: order.weld })}
+          onChange={(tack) => take({ by: "schools", tack, weld: order.weld, ...together })}
         />
         <SelectField
           label="Welding"
           value={order.weld}
           options={fitting(WELD_SCHOOLS)}
-          onChange={(weld) => take({ by: "schools", tack: order.tack, weld })}
+          onChange={(weld) => take({ by: "schools", tack: order.tack, weld, ...together })}
         />
       </div>
+      {structure.groups.length > 0 ? (
+        <Choice
+          label="Sub-assemblies"
+          value={"together" in together ? "together" : "apart"}
+          options={[
+            ["apart", "One after the other"],
+            ["together", "Together, as one frame"],
+          ]}
+          onChange={(how) =>
+            take({
+              by: "schools",
+              tack: order.tack,
+              weld: order.weld,
+              ...(how === "together" ? { together: true as const } : {}),
+            })
+          }
+        />
+      ) : null}
       {order.by === "schools" ? (
         <dl className="grid max-w-prose gap-2">
           {[order.tack, order.weld]
@@ -97,8 +119,8 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
       )}
       {structure.groups.length > 0 ? (
         <p className="max-w-prose text-sm text-soft">
-          Sub-assemblies are welded one after the other, each cold before the next is set on; an error is closed in the
-          first alone. No search moves their beads.
+          One after the other, each is cold before the next is set on, and an error is closed in the first alone. Both
+          ways are compared; no search moves their beads.
         </p>
       ) : null}
       {time ? (
@@ -113,6 +135,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
           {p.message}
         </FieldMessage>
       ))}
+      {isOpen ? null : <p className="max-w-prose text-sm text-soft">All is welded: no order is left to choose.</p>}
       <div className="flex flex-wrap gap-2">
         {working ? (
           <>

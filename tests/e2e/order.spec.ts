@@ -45,6 +45,12 @@ test("a search beats or equals the schools, ends when it is told to, and its ord
   await saved(page);
   await page.getByRole("button", { name: "Done", exact: true }).click();
   await expect(page.getByText("1 of ")).toBeVisible();
+  // Faces below cannot be welded without a turn: it says so.
+  await panel.getByLabel("In the search, turned over at most").selectOption("never");
+  await panel.getByRole("button", { name: "Search for a better order" }).click();
+  await expect(page.getByTestId("order-advice")).toContainText("no order that turns it over so seldom", {
+    timeout: 90_000,
+  });
 });
 
 test("an order is changed step by step, by key too, and what is wrong with it is named", async ({ page, address }) => {

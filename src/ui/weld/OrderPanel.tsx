@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import { useId } from "react";
+import { useId, useState } from "react";
 import type { Structure } from "@/core/frame";
 import { chanceWords, EQUAL, type OrderOutlook, orderAdvice, timeOf, whyNoPrediction } from "@/core/job";
 import {
@@ -29,6 +29,8 @@ import { type Planning, useOrderPlanning } from "./useOrderPlanning";
 
 /** Orders that a search tries before it ends by itself. */
 const TRIALS = 400;
+/** How often a frame may be turned over in an order that is searched for. */
+const MOST_TURNS = [0, 1, 2, 3, 4, 5, 6];
 /** Rows that are shown at first. */
 const MOST_SHOWN = 6;
 
@@ -47,6 +49,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
   const { structure, order, steps, problems, ticked } = evaluation;
   const { planning, begin, enough, stop } = useOrderPlanning(job);
   const id = useId();
+  const [asked, setMost] = useState<number | null>(null);
   if (!structure || !order) return null;
   const current = plan.order ?? USUAL_ORDER;
   const together = current.by === "schools" && current.together ? { together: true as const } : {};
@@ -63,6 +66,8 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
   const wrong = problems.filter((p) => p.path === "order");
   const turns = steps.filter((s) => s.id.do === "flip").length;
   const working = planning !== null && ["schools", "search", "chances"].includes(planning.is);
+  // As often as the order as planned, until somebody says how often.
+  const most = asked ?? Math.min(turns, MOST_TURNS.at(-1) ?? turns);
   const time = timeOf(job);
   // When all is welded there is nothing left to put in order.
   const isOpen = steps.some((s) => s.id.do === "bead" && !ticked.has(s.key));
@@ -152,7 +157,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
               Compare the schools
             </Button>
             {structure.groups.length === 0 ? (
-              <Button disabled={!possible} onClick={() => void begin(TRIALS, Math.max(turns, 1))}>
+              <Button disabled={!possible} onClick={() => void begin(TRIALS, most)}>
                 Search for a better order
               </Button>
             ) : null}
@@ -175,6 +180,17 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
           On paper
         </Link>
       </div>
+      {structure.groups.length === 0 && possible ? (
+        <SelectField
+          label="In the search, turned over at most"
+          value={String(most)}
+          options={MOST_TURNS.map((n) => [
+            String(n),
+            n === 0 ? "never" : n === 1 ? "once" : n === 2 ? "twice" : `${n} times`,
+          ])}
+          onChange={(n) => setMost(Number(n))}
+        />
+      ) : null}
       <div aria-live="polite" className="grid grid-cols-[minmax(0,1fr)] gap-3">
         {working ? <p className="text-soft">{doingWords(planning.is, planning.tried)}</p> : null}
         {planning?.is === "failed" ? <p>It could not be worked out. Try again.</p> : null}
@@ -183,6 +199,9 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
             {orderAdvice(planning.outlooks, current).words.map((w) => (
               <li key={w}>{w}</li>
             ))}
+            {planning.searched && !planning.outlooks.some((o) => o.choice.by === "computed") ? (
+              <li>The search found no order that turns it over so seldom: its faces want more.</li>
+            ) : null}
           </ul>
         ) : null}
       </div>

@@ -7,6 +7,8 @@ import type { Predictions } from "@/workers/predictions";
 export interface Planning {
   key: string;
   is: "schools" | "search" | "chances" | "known" | "stopped" | "failed";
+  /** Whether a better order was searched for, besides the schools. */
+  searched: boolean;
   /** Orders tried so far. */
   tried: number;
   outlooks: readonly OrderOutlook[];
@@ -41,7 +43,7 @@ export function useOrderPlanning(job: Job) {
       end();
       setPlanning((p) => p && { ...p, is: "failed" });
     };
-    setPlanning({ key, is: "schools", tried: 0, outlooks: [] });
+    setPlanning({ key, is: "schools", searched: trials > 0, tried: 0, outlooks: [] });
     try {
       const { Predictions } = await import("@/workers/predictions");
       if (isOver()) return;

@@ -199,7 +199,8 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
             {orderAdvice(planning.outlooks, current).words.map((w) => (
               <li key={w}>{w}</li>
             ))}
-            {planning.searched && !planning.outlooks.some((o) => o.choice.by === "computed") ? (
+            {planning.searched &&
+            !planning.outlooks.some((o) => o.choice.by === "computed" && !isSame(o.choice, current)) ? (
               <li>The search found no order that turns it over so seldom: its faces want more.</li>
             ) : null}
           </ul>

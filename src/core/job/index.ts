@@ -29,7 +29,7 @@ export { type Job, jobSchema } from "./jobSchema";
 export { meantOtherwise, readLeaves } from "./leaves";
 export { levelMembers } from "./levelled";
 export { likelyLosses, lossLines } from "./lossLines";
-export { type OrderAdvice, orderAdvice } from "./orderAdvice";
+export { orderAdvice } from "./orderAdvice";
 export { EQUAL, inOrder, type OrderOutlook, orderOutlook, timeOf } from "./orderOutlook";
 export { ordersToLookAt, type PlanningWish, ranked } from "./orderPlanning";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";

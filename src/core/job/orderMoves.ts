@@ -1,11 +1,8 @@
 import type { StructureFace } from "../frame";
-import { allJoints, type StepId, stepKey, type Workpiece } from "../plan";
+import { allJoints, type StepId, stepKey, upWhenFacing, type Workpiece } from "../plan";
 
 /** A bead of an order. */
 export type Bead = Extract<StepId, { do: "bead" }>;
-
-/** A face looks up or down when its way is this far from level. */
-const UPRIGHT = 0.7;
 
 /** The face class of every bead: outsides, insides, sides, tops, undersides, of corners and of what lies between. */
 export function classesOf(work: Workpiece): Map<string, string> {
@@ -31,11 +28,7 @@ export function classesOf(work: Workpiece): Map<string, string> {
 export function liesUp(work: Workpiece): (bead: Bead) => "top" | "bottom" | null {
   const up = new Map(
     work.structure.joints.flatMap((j) =>
-      j.faces.map((f) => {
-        const z = f.toward[2];
-        const way = z > UPRIGHT ? ("top" as const) : z < -UPRIGHT ? ("bottom" as const) : null;
-        return [stepKey({ do: "bead", joint: j.id, line: f.line }), way] as const;
-      }),
+      j.faces.map((f) => [stepKey({ do: "bead", joint: j.id, line: f.line }), upWhenFacing(f.toward)] as const),
     ),
   );
   return (bead) => up.get(stepKey(bead)) ?? null;

@@ -1,6 +1,6 @@
 import { OrderBuilder } from "./orderBuilder";
 import type { Step, Up } from "./step";
-import { coolAndLetGo, facing, turned } from "./welding";
+import { coolAndLetGo, facing, outsidesAcross, turned } from "./welding";
 import { allJoints, type Workpiece } from "./workpiece";
 
 /**
@@ -13,15 +13,7 @@ export function acrossAndAround(work: Workpiece, up: Up): Step[] {
   const all = allJoints(work);
   const corners = all.filter((w) => w.corner);
   const branches = all.filter((w) => !w.corner);
-  corners.forEach((w, i) => {
-    const before = corners[i - 1];
-    order.weld(
-      "bead",
-      w,
-      w.second,
-      before ? { kind: "across from", joint: before.joint.id } : { kind: "outside first" },
-    );
-  });
+  outsidesAcross(order, corners);
   order.wait("touch", { kind: "hot reads long" });
   // Everything on the face that is up already, then what is left: a frame is turned no more often than its faces need.
   const other = turned(up);

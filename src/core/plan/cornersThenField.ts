@@ -1,6 +1,6 @@
 import { OrderBuilder } from "./orderBuilder";
 import type { Step, Up } from "./step";
-import { coolAndLetGo, facing, turned } from "./welding";
+import { coolAndLetGo, facing, outsidesAcross, turned } from "./welding";
 import { allJoints, type JointWork, type Workpiece } from "./workpiece";
 
 /**
@@ -13,15 +13,7 @@ export function cornersThenField(work: Workpiece, up: Up): Step[] {
   const all = allJoints(work);
   const corners = all.filter((w) => w.corner);
   const branches = all.filter((w) => !w.corner);
-  corners.forEach((w, i) => {
-    const before = corners[i - 1];
-    order.weld(
-      "bead",
-      w,
-      w.second,
-      before ? { kind: "across from", joint: before.joint.id } : { kind: "outside first" },
-    );
-  });
+  outsidesAcross(order, corners);
   flats(order, corners);
   for (const w of corners) for (const f of w.more) order.weld("bead", w, f, { kind: "while it is up" });
   for (const w of corners) order.weld("bead", w, w.first, { kind: "inside last" });

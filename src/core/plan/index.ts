@@ -1,5 +1,5 @@
 export { clampedMechanics } from "./clamps";
-export { type Addition, additionsTo, withAdded, withMoved } from "./editOrder";
+export { additionsTo, withAdded, withMoved } from "./editOrder";
 export { GATES, type Gate, laterGates } from "./gates";
 export { likeRun } from "./likeRun";
 export { loadSteps } from "./loadSteps";
@@ -20,4 +20,4 @@ export { type LiesOn, type Step, stepKey } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
 export { faceWords, jointWords, type StepWords, stepIdWords, stepWords } from "./stepWords";
 export { coolsFor, type Timeline, timelineOf, timeWords } from "./timeline";
-export { allJoints, type Workpiece, workpiece } from "./workpiece";
+export { allJoints, upWhenFacing, type Workpiece, workpiece } from "./workpiece";

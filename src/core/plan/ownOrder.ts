@@ -4,10 +4,7 @@ import type { LiesOn, Step, Up } from "./step";
 import { stepKey } from "./step";
 import type { StepId } from "./stepSchema";
 import { faceWords, jointWords } from "./stepWords";
-import { allJoints, workpiece } from "./workpiece";
-
-/** A face looks up or down when its way is this far from level. */
-const UPRIGHT = 0.7;
+import { allJoints, upWhenFacing, workpiece } from "./workpiece";
 
 const faceOf = (structure: Structure, id: StepId): StructureFace | null =>
   id.do === "tack" || id.do === "bead"
@@ -118,8 +115,9 @@ export function ownOrderProblems(structure: Structure, ids: readonly StepId[]): 
       `Welded before a tack holds it: ${named([...loose].map((id) => jointWords(structure, structure.joints.find((j) => j.id === id) as never)))}. It will pull far.`,
     );
   const under = steps.filter((s) => {
-    const z = faceOf(structure, s.id)?.toward[2] ?? 0;
-    return (s.up === "top" ? z : -z) < -UPRIGHT;
+    const face = faceOf(structure, s.id);
+    const wants = face && upWhenFacing(face.toward);
+    return wants !== null && wants !== s.up;
   });
   if (under.length > 0) say(`Overhead as the frame lies then: ${named(under.map((s) => words(s.id)))}. Turn it first.`);
   const last = steps.findLastIndex((s) => s.id.do === "bead");

@@ -8,6 +8,19 @@ export const facing = (w: JointWork, side: Up): StructureFace | null => (side ==
 
 export const turned = (up: Up): Up => (up === "top" ? "bottom" : "top");
 
+/** The outside of every corner, each across from the one before. */
+export function outsidesAcross(order: OrderBuilder, corners: readonly JointWork[]): void {
+  corners.forEach((w, i) => {
+    const before = corners[i - 1];
+    order.weld(
+      "bead",
+      w,
+      w.second,
+      before ? { kind: "across from", joint: before.joint.id } : { kind: "outside first" },
+    );
+  });
+}
+
 /** Cold in its clamps, off, and measured. */
 export function coolAndLetGo(order: OrderBuilder): void {
   order.wait("cold", { kind: "cold in its clamps" });

@@ -1,10 +1,14 @@
 import type { Structure, StructureFace, StructureJoint } from "../frame";
 import { CORNERS } from "../geometry";
 import { dot3, scale3, sub3, type Vec3 } from "../numeric";
-import type { LiesOn } from "./step";
+import type { LiesOn, Up } from "./step";
 
 /** A face looks up or down when its way is this far from level. */
 const UPRIGHT = 0.7;
+
+/** Which way up the frame lies when a face with this way looks up; null where it looks aside. */
+export const upWhenFacing = (toward: Vec3): Up | null =>
+  toward[2] > UPRIGHT ? "top" : toward[2] < -UPRIGHT ? "bottom" : null;
 
 /** One joint with its faces that get a bead, told apart by which way they look. */
 export interface JointWork {
@@ -47,8 +51,8 @@ function workOf(structure: Structure, joint: StructureJoint, corner: boolean): J
       )
     : scale3([0, 1, 2].map((i) => (structure.low[i] as number) + (structure.high[i] as number)) as never, 0.5);
   const faces = joint.faces.filter((f) => f.bead);
-  const up = faces.find((f) => f.toward[2] > UPRIGHT) ?? null;
-  const down = faces.find((f) => f.toward[2] < -UPRIGHT) ?? null;
+  const up = faces.find((f) => upWhenFacing(f.toward) === "top") ?? null;
+  const down = faces.find((f) => upWhenFacing(f.toward) === "bottom") ?? null;
   const level = faces.filter((f) => f !== up && f !== down);
   // Inward for a corner, toward the lower left for a branch.
   const worth = (f: StructureFace): number =>

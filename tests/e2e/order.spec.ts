@@ -24,6 +24,10 @@ test("an order is chosen by school, compared by its chance, and taken", async ({
   await first.click();
   await expect(rows.filter({ hasText: "as planned" })).toContainText(name);
   await saved(page);
+  // The record of that change arrives, and what was compared still stands.
+  await page.evaluate(() => window.dispatchEvent(new Event("focus")));
+  await page.waitForResponse((r) => r.url().includes("/news"));
+  await expect(rows.filter({ hasText: "as planned" })).toContainText(name);
   await page.reload();
   await expect(panel.getByLabel("Tacking")).toHaveValue(name.split(",")[0]?.toLowerCase() ?? "");
   await expectAccessible(page);

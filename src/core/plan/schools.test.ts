@@ -193,6 +193,14 @@ describe("the order of any frame, by every school", () => {
     expect(keys(free)).toContain("bead/M1/AB/top");
     expect(keys(clear)).not.toContain("bead/M1/AB/top");
   });
+  it("is the usual one, and called that, where a school that was chosen has nothing to say of the frame any more", () => {
+    const { structure } = resolveStructure(started("A-shaped drawbar"));
+    const usual = orderOfWork(structure);
+    expect(orderOfWork(structure, "surface", "two halves", "across and around")).toEqual(usual);
+    const plain = orderOfWork(ladder(0), "surface", "hinge first", "corners then field");
+    expect(plain).toEqual(orderOfWork(ladder(0)));
+    expect(plain.weld).toBe("across and around");
+  });
   it("says why a school has nothing to say of a frame", () => {
     expect(notForFrame("two halves", resolveStructure(started("A-shaped drawbar")).structure)).toMatch(/ring of four/);
     expect(notForFrame("corners then field", ladder(0))).toMatch(/between/);

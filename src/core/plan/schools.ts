@@ -50,6 +50,8 @@ const WELDING: Record<WeldSchoolId, School> = {
 
 const schoolOf = (id: SchoolId): School => (id in TACKING ? TACKING[id as TackSchoolId] : WELDING[id as WeldSchoolId]);
 
+const saysOf = (id: SchoolId, work: Workpiece): boolean => (schoolOf(id).notFor?.(work) ?? null) === null;
+
 /** Why a school has nothing to say of a frame; null where it has. */
 export const notForFrame = (id: SchoolId, structure: Structure): string | null =>
   schoolOf(id).notFor?.(workpiece(structure)) ?? null;
@@ -86,15 +88,18 @@ export function orderOfWork(
   tack: TackSchoolId = "hinge first",
   weld: WeldSchoolId = "across and around",
 ): Order {
-  const parts = stagesOf(structure, on).map(({ work, coolsAs }) => {
+  const stages = stagesOf(structure, on);
+  const parts = stages.map(({ work, coolsAs }) => {
     // A part of which a school has nothing to say is worked by the usual one.
-    const [tacking, welding] = [TACKING[tack], WELDING[weld]];
-    const first = (tacking.notFor?.(work) ? TACKING["hinge first"] : tacking).order(work, "top");
-    const second = (welding.notFor?.(work) ? WELDING["across and around"] : welding).order(
-      work,
-      first.at(-1)?.up ?? "top",
-    );
+    const first = TACKING[saysOf(tack, work) ? tack : USUAL_ORDER.tack].order(work, "top");
+    const second = WELDING[saysOf(weld, work) ? weld : USUAL_ORDER.weld].order(work, first.at(-1)?.up ?? "top");
     return { steps: [...first, ...second], coolsAs };
   });
-  return { by: "schools", tack, weld, steps: inTurn(parts) };
+  const isWorked = (id: SchoolId): boolean => stages.some(({ work }) => saysOf(id, work));
+  return {
+    by: "schools",
+    tack: isWorked(tack) ? tack : USUAL_ORDER.tack,
+    weld: isWorked(weld) ? weld : USUAL_ORDER.weld,
+    steps: inTurn(parts),
+  };
 }

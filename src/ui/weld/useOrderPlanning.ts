@@ -17,9 +17,12 @@ export interface Planning {
 /** Workers at most: a page must still answer. */
 const MOST_WORKERS = 2;
 
-/** What a comparison is of: the frame with its settings and limits, and what was read; not the order that is planned. */
+/**
+ * What a comparison is of: the frame with its settings and limits, what was read and what was done; not the order that is planned, nor
+ * what the record says of changes.
+ */
 const planningKey = ({ plan, entries }: Job): string =>
-  `${frameKey(plan)} ${JSON.stringify([plan.limits, plan.aim])} ${entries.length}`;
+  `${frameKey(plan)} ${JSON.stringify([plan.limits, plan.aim])} ${entries.filter((e) => e.kind !== "change" && e.kind !== "note").length}`;
 
 /** Compares orders in workers of its own, as many as the device has cores for. */
 export function useOrderPlanning(job: Job) {

@@ -200,7 +200,7 @@ function* simulatedOutcome(
   if (!q.unsigned)
     for (const [gate, out] of atGates) {
       const left = all.map((v, d) => v - outcomeAt(q, out, d * m));
-      from[gate] = { draws: left, estimate: band(left.slice(1).sort(), left[0] as number, false) };
+      from[gate] = { draws: left, estimate: band(left.slice(1).sort(), left[0], false) };
     }
   return {
     id: q.id,

@@ -32,18 +32,21 @@ export function schoolChoices(job: Job): OrderChoice[] {
   const { structure, on } = builtOf(job.plan);
   if (!structure) return [];
   const { beads, isTacked } = doneOf(job);
-  const tackedBy = (job.plan.order ?? USUAL_ORDER).tack;
+  const current = job.plan.order ?? USUAL_ORDER;
+  /** What is tacked already, as it was planned; null while nothing is. */
+  const tacked = isTacked ? tackingOf(chosenOrder(structure, on, current).steps) : null;
   const up = liesUp(workpiece(structure, on));
   const goneOn = (choice: OrderChoice): OrderChoice => {
-    if (beads.length === 0 || structure.groups.length > 0) return choice;
+    const isAsPlanned = beads.length === 0 && (tacked === null || current.by === "schools");
+    if (isAsPlanned || structure.groups.length > 0) return choice;
     const steps = chosenOrder(structure, on, choice).steps;
     const done = new Set(beads.map(stepKey));
     const rest = beadsOf(steps).filter((b) => !done.has(stepKey(b)));
-    return { ...choice, by: "computed", steps: laid(tackingOf(steps), [...beads, ...rest], up) };
+    return { ...choice, by: "computed", steps: laid(tacked ?? tackingOf(steps), [...beads, ...rest], up) };
   };
   const fits = (id: (typeof TACK_SCHOOLS)[number] | (typeof WELD_SCHOOLS)[number]) =>
     notForFrame(id, structure) === null;
-  return TACK_SCHOOLS.filter((t) => (isTacked ? t === tackedBy : fits(t))).flatMap((tack) =>
+  return TACK_SCHOOLS.filter((t) => (isTacked ? t === current.tack : fits(t))).flatMap((tack) =>
     WELD_SCHOOLS.filter((w) => w !== "skip" && fits(w)).flatMap((weld): OrderChoice[] => {
       const apart = goneOn({ by: "schools", tack, weld });
       return structure.groups.length > 0 ? [apart, { by: "schools", tack, weld, together: true }] : [apart];

@@ -100,6 +100,26 @@ describe("planning an order", () => {
     }
   });
 
+  it("keeps the tacks of an own order once tacking began, a doubled one too", () => {
+    const { steps } = builtOf(plain().plan).order ?? { steps: [] };
+    const ids = steps.map((s) => s.id);
+    const at = steps.findIndex((s) => s.key === "tack/A/outside");
+    const again = { do: "tack", joint: "A", line: "outside", nth: 2 } as const;
+    const own: OrderChoice = {
+      by: "own",
+      tack: "hinge first",
+      weld: "across and around",
+      steps: [...ids.slice(0, at + 1), again, ...ids.slice(at + 1)],
+    };
+    const [first] = steps.filter((s) => s.id.do === "tack");
+    const tick = { kind: "tick", id: "t0", at: "2026-11-24T08:00:00.000Z", origin: "me", step: first?.id, done: true };
+    const job = jobOf([tick as never], (p) => ({ ...p, order: own }));
+    const choices = drain(ordersToLookAt(job, { trials: 4, mostTurns: 2 }, () => undefined));
+    expect(choices.length).toBeGreaterThan(3);
+    for (const choice of choices)
+      expect(choice.by === "schools" ? [] : choice.steps.map(stepKey)).toContain("tack/A/outside-2");
+  });
+
   it("compares sub-assemblies one after the other and together", () => {
     const choices = drain(
       ordersToLookAt(

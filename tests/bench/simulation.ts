@@ -46,7 +46,7 @@ function bench(
   name: string,
   rungs: number,
   counts: Parameters<typeof tacksThenBeads>[1],
-  targets: Record<"setUp" | "exact" | "prefix" | "frozen", string>,
+  targets: Record<"setUp" | "exact" | "prefix", string>,
 ): void {
   const frame = ladder(rungs, rungs === 0 ? { size: "50.8", wall: "4.8", depth: "" } : undefined);
   const { steps, tacks } = tacksThenBeads(frame, counts);
@@ -68,11 +68,7 @@ function bench(
   const half = Math.floor(steps.length / 2);
   const prefix = perSecond(() => void search.exact(shuffled(steps, Math.max(half, tacks))));
   row("exact, common start kept (change after half)", rate(prefix), targets.prefix);
-  const screen = search.screen(steps, tacks);
-  const frozen = perSecond(() => void screen.evaluate(shuffled(steps, tacks)));
-  row("frozen screening", rate(frozen), targets.frozen);
   row("  common start / exact", (prefix / exact).toFixed(2));
-  row("  frozen / exact", (frozen / exact).toFixed(1));
   const plan = compileLoads(new CompileCache(model, FACTORS), steps);
   const start = performance.now();
   const full = plainRun(plan);
@@ -86,34 +82,6 @@ function bench(
   );
   row("  exact / full-matrix reference", ((exact * plainMs) / 1000).toFixed(0));
   row("  largest difference from the full matrix, mm", worst.toExponential(1));
-  const ranks = correlation(search, steps, tacks);
-  row("  frozen against exact, correlation over 16 orders", ranks.toFixed(2));
-}
-
-/** Mean correlation of frozen and exact outputs over random orders of the beads, over the outputs that vary most. */
-function correlation(search: OrderSearch, steps: readonly SimulationStep[], tacks: number): number {
-  const screen = search.screen(steps, tacks);
-  const pairs = Array.from({ length: 16 }, () => {
-    const order = shuffled(steps, tacks);
-    return [search.exact(order).slice(), screen.evaluate(order).slice()] as const;
-  });
-  const columns = Array.from({ length: OUTPUTS }, (_, o) => {
-    const x = pairs.map(([e]) => e[o] as number);
-    const y = pairs.map(([, f]) => f[o] as number);
-    const mean = (v: number[]) => v.reduce((a, b) => a + b, 0) / v.length;
-    const [mx, my] = [mean(x), mean(y)];
-    const [sxx, syy, sxy] = x.reduce(
-      ([a, b, c], v, i) => [
-        a + (v - mx) ** 2,
-        b + ((y[i] as number) - my) ** 2,
-        c + (v - mx) * ((y[i] as number) - my),
-      ],
-      [0, 0, 0],
-    );
-    return { spread: sxx, r: sxy / Math.sqrt(sxx * syy || 1) };
-  });
-  const top = columns.sort((a, b) => b.spread - a.spread).slice(0, 8);
-  return top.reduce((s, c) => s + c.r, 0) / top.length;
 }
 
 /** The low-rank update with the kernel against without, in one run. */
@@ -138,15 +106,9 @@ bench(
     setUp: "target under 50 ms",
     exact: "targets 20 and 50 /s",
     prefix: "target 136 /s",
-    frozen: "target 1000 /s",
   },
 );
-bench(
-  "square",
-  0,
-  { mitreTacks: 4, teeTacks: 0, teeBeads: 0 },
-  { setUp: "", exact: "target 1700 /s", prefix: "", frozen: "" },
-);
+bench("square", 0, { mitreTacks: 4, teeTacks: 0, teeBeads: 0 }, { setUp: "", exact: "target 1700 /s", prefix: "" });
 
 console.log("\na whole prediction: set-up shape, draws, bands, attribution");
 const plan = newPlan("bench", "mm");

@@ -1,4 +1,5 @@
 import type { Condensed } from "./condensed";
+import { sizedRoomFor } from "./sized";
 
 /** Something that pushed in a step, by a size of its own in each draw. */
 export interface Source {
@@ -230,7 +231,7 @@ export class ActionRecord {
   }
 }
 
-/** out (draws x outputs) += sizes' units, up to four sources at a time: each output is read and written once for all four. */
+/** out (draws x outputs) += sizes' units. */
 function addTimes(
   sources: readonly Source[],
   units: Float64Array,
@@ -238,33 +239,22 @@ function addTimes(
   draws: number,
   out: Float64Array,
 ): void {
-  const some: { sizes: Float64Array; at: number }[] = [];
-  sources.forEach(({ sizes }, k) => {
-    for (let d = 0; d < draws; d++)
-      if (sizes[d] !== 0) {
-        some.push({ sizes, at: k * outputs });
-        return;
-      }
+  const room = sizedRoomFor({
+    out: draws * outputs,
+    units: sources.length * outputs,
+    sizes: sources.length * draws,
   });
   let k = 0;
-  for (; k + 3 < some.length; k += 4) {
-    const [a, b, c, e] = [some[k], some[k + 1], some[k + 2], some[k + 3]];
-    for (let d = 0; d < draws; d++) {
-      const [va, vb, vc, ve] = [a.sizes[d], b.sizes[d], c.sizes[d], e.sizes[d]];
-      if (va === 0 && vb === 0 && vc === 0 && ve === 0) continue;
-      const row = d * outputs;
-      for (let o = 0; o < outputs; o++)
-        out[row + o] =
-          out[row + o] + (va * units[a.at + o] + vb * units[b.at + o] + vc * units[c.at + o] + ve * units[e.at + o]);
-    }
-  }
-  for (; k < some.length; k++) {
-    const { sizes, at } = some[k];
-    for (let d = 0; d < draws; d++) {
-      const v = sizes[d];
-      if (v === 0) continue;
-      const row = d * outputs;
-      for (let o = 0; o < outputs; o++) out[row + o] = out[row + o] + v * units[at + o];
-    }
-  }
+  sources.forEach(({ sizes }, source) => {
+    let any = false;
+    for (let d = 0; d < draws && !any; d++) any = sizes[d] !== 0;
+    if (!any) return;
+    room.units.set(units.subarray(source * outputs, (source + 1) * outputs), k * outputs);
+    room.sizes.set(sizes, k * draws);
+    k++;
+  });
+  const used = room.out.subarray(0, draws * outputs);
+  used.set(out.length === used.length ? out : out.subarray(0, used.length));
+  room.add(draws, outputs, k);
+  out.set(used);
 }

@@ -1,3 +1,5 @@
+import { roomFor } from "./quasiDefinite";
+
 /** Exchanges of whole sets that may fail to better things before unknowns are exchanged one at a time. */
 const PATIENCE = 8;
 const SINGULAR = 1e-12;
@@ -26,7 +28,6 @@ export class BoxProblem {
   /** Takes the answer. */
   p = new Float64Array(0);
   private r = new Float64Array(0);
-  private left = new Float64Array(0);
   private right = new Float64Array(0);
   private on = new Int32Array(0);
   private wrong = new Int32Array(0);
@@ -37,7 +38,6 @@ export class BoxProblem {
     if (n <= this.free.length) return;
     const room = 2 * n;
     this.a = new Float64Array(room * room);
-    this.left = new Float64Array(room * room);
     for (const key of ["free", "lower", "upper", "slack", "p", "r", "right"] as const)
       this[key] = new Float64Array(room);
     this.at = new Int8Array(room);
@@ -114,49 +114,25 @@ export class BoxProblem {
   }
 
   /**
-   * Solves the equations of those at their limits. With the rows of seams turned about, the matrix is symmetric and quasi-definite (lines
-   * positive, seams negative): L D L' without pivots. Source: Vanderbei 1995 (from memory).
+   * Solves the equations of those at their limits, into `right`. With the rows of seams turned about, the matrix is symmetric and
+   * quasi-definite (lines positive, seams negative).
    * @returns false where it is singular.
    */
   private solveOn(m: number, more: number): boolean {
-    const { n, a, free, lower, upper, at, on, left, right, isSeam } = this;
+    const { n, a, free, lower, upper, at, on, right, isSeam } = this;
+    const { room, size } = roomFor(m);
+    const { a: left, b } = room;
     for (let q = 0; q < m; q++) {
       const j = on[q];
       const sign = isSeam[j] ? -1 : 1;
+      const row = q * size;
       // Row q of the lower half: column q of the matrix read up to its diagonal.
-      for (let k = 0; k <= q; k++) left[q * m + k] = sign * a[on[k] * n + j];
-      left[q * m + q] = left[q * m + q] + sign * more;
-      right[q] = sign * (free[j] - (at[j] > 0 ? upper[j] : lower[j]));
+      for (let k = 0; k <= q; k++) left[row + k] = sign * a[on[k] * n + j];
+      left[row + q] = left[row + q] + sign * more;
+      b[q] = sign * (free[j] - (at[j] > 0 ? upper[j] : lower[j]));
     }
-    for (let i = 0; i < m; i++) {
-      const row = i * m;
-      // left[i][k] becomes L D, then L.
-      for (let k = 0; k < i; k++) {
-        let sum = left[row + k];
-        const other = k * m;
-        for (let c = 0; c < k; c++) sum -= left[row + c] * left[other + c];
-        left[row + k] = sum;
-      }
-      const own = left[row + i];
-      let pivot = own;
-      for (let k = 0; k < i; k++) {
-        const l = left[row + k] / left[k * m + k];
-        pivot -= l * left[row + k];
-        left[row + k] = l;
-      }
-      if (!(Math.abs(pivot) > SINGULAR * Math.abs(own))) return false;
-      left[row + i] = pivot;
-    }
-    for (let i = 0; i < m; i++) {
-      let sum = right[i];
-      for (let k = 0; k < i; k++) sum -= left[i * m + k] * right[k];
-      right[i] = sum;
-    }
-    for (let i = 0; i < m; i++) right[i] = right[i] / left[i * m + i];
-    for (let i = m - 1; i >= 0; i--) {
-      const v = right[i];
-      for (let k = 0; k < i; k++) right[k] = right[k] - left[i * m + k] * v;
-    }
+    if (!room.solve(m, SINGULAR)) return false;
+    for (let q = 0; q < m; q++) right[q] = b[q];
     return true;
   }
 }

@@ -1,7 +1,7 @@
 import { BoxProblem } from "./boxProblem";
 import { type HeldState, LINES, SEAMS } from "./heldState";
 import type { JointStiffness, Seam } from "./loadActions";
-import { unknownsOf } from "./ownUnknowns";
+import { type OwnUnknowns, unknownsOf } from "./ownUnknowns";
 
 /** What a joint does by itself: close along a line by so much, move as heat in its chord would, press at a seam with a N. */
 export interface OwnWish {
@@ -19,10 +19,8 @@ interface Brought {
 
 /** How the frame answers to what lines and seams push on its joints. */
 export interface Answers {
-  /** Flexibility between two joints as they stand, 6 x 6: movement of the first per load on the second. */
-  between: (spring: number, other: number, into: Float64Array) => void;
-  /** How far every spring moves under loads on joints: six of each joint, one after the other. */
-  moved: (loads: Float64Array) => Float64Array;
+  /** How far every joint moves, six each, under six loads on one of them: `push` from `from` on. */
+  reach: (spring: number, push: Float64Array, from: number, into: Float64Array) => void;
 }
 
 const OVER = 1e-12;
@@ -31,9 +29,10 @@ const OVER = 1e-12;
  * not lost. Finer in the nominal frame than in draws of a band, whose scatter is far larger than what this changes.
  */
 const TOUCH_MM = { nominal: 4e-3, scattered: 2e-2 } as const;
+const touchOf = (isNominal: boolean): number => (isNominal ? TOUCH_MM.nominal : TOUCH_MM.scattered);
 const EXACT_MM = 1e-10;
-/** Stiffness of a line against itself that is always there, as a share of what its joint alone would hold it with. */
-const BREATH = 1e-6;
+/** Unknowns of a step that room is made for to begin with. */
+const ROOM = 48;
 
 /** An unknown of a step, as whoever works out what it does to the frame needs it. */
 interface Unknown {
@@ -54,6 +53,8 @@ export class Holding {
   /** Unknowns of this step. */
   private n = 0;
   private joints: readonly (JointStiffness | null)[] = [];
+  /** What may change at each joint. */
+  private readonly own: (OwnUnknowns | null)[];
   /** First unknown of each joint, and their end. */
   private readonly first: Int32Array;
   private readonly spring: Int32Array;
@@ -66,19 +67,25 @@ export class Holding {
   /** What every unknown comes to: force in a line, overlap at a seam. */
   private readonly r: Float64Array;
   private readonly start: Float64Array;
+  /** Places of those that are solved for. */
+  private readonly places: Int32Array;
   private readonly before: Float64Array;
   /** Which unknowns are solved for. */
   private readonly among: Uint8Array;
   /** Which lines stood at their limits in the draw before: a good guess for the next. */
   private readonly stood: Int8Array;
-  /** By how much each unknown takes others down per unit, as far as it was asked for; which joints' were. */
-  private readonly columns: Float64Array[] = [];
-  private readonly hasPart: Uint8Array[] = [];
-  private readonly columnOf: Int32Array;
-  private made = 0;
-  private readonly block = new Float64Array(36);
-  private readonly six = new Float64Array(6);
-  private readonly loads: Float64Array;
+  /** Unknowns of this step that were asked for so far, in that order, and the place of each; -1 for one that was not. */
+  private readonly asked: number[] = [];
+  private readonly placeOf: Int32Array;
+  /** How far one that was asked for moves every joint, per unit. */
+  private readonly reach: Float64Array[] = [];
+  /** By how much those that were asked for take each other down per unit: the column of place q from q * room on. */
+  private pairs = new Float64Array(ROOM * ROOM);
+  private room = ROOM;
+  private readonly moved: Float64Array;
+  /** What one that was asked for does to every unknown, per unit, where many draws ask for it. */
+  private readonly brings: Float64Array[] = [];
+  private readonly hasBrought: boolean[] = [];
   private readonly box = new BoxProblem();
   private strength = 1;
 
@@ -88,6 +95,7 @@ export class Holding {
     private readonly limited = true,
   ) {
     const most = (LINES + SEAMS) * springs;
+    this.own = new Array<OwnUnknowns | null>(springs).fill(null);
     this.first = new Int32Array(springs + 1);
     this.spring = new Int32Array(most);
     this.line = new Int32Array(most);
@@ -97,11 +105,12 @@ export class Holding {
     this.limit = new Float64Array(most);
     this.r = new Float64Array(most);
     this.start = new Float64Array(most);
+    this.places = new Int32Array(most);
     this.before = new Float64Array(most);
     this.among = new Uint8Array(most);
     this.stood = new Int8Array(most);
-    this.columnOf = new Int32Array(most);
-    this.loads = new Float64Array(6 * springs);
+    this.placeOf = new Int32Array(most);
+    this.moved = new Float64Array(6 * springs);
   }
 
   /** Begins a step. @param joints what holds at each joint after it. */
@@ -112,8 +121,9 @@ export class Holding {
     for (let j = 0; j < this.springs; j++) {
       first[j] = n;
       const joint = joints[j];
-      if (!joint) continue;
-      const own = unknownsOf(joint);
+      const own = joint ? unknownsOf(joint) : null;
+      this.own[j] = own;
+      if (!own) continue;
       for (let k = 0; k < own.count; k++) {
         const seam = own.line[k] < 0;
         if (!this.limited && !seam) continue;
@@ -129,8 +139,8 @@ export class Holding {
     first[this.springs] = n;
     this.n = n;
     this.stood.fill(0, 0, n);
-    this.columnOf.fill(-1, 0, n);
-    this.made = 0;
+    this.placeOf.fill(-1, 0, n);
+    this.asked.length = 0;
   }
 
   private seamOf(i: number): Seam | null {
@@ -147,6 +157,13 @@ export class Holding {
       seam: this.seamOf(i),
       push: this.push.slice(6 * i, 6 * i + 6),
     };
+  }
+
+  /** Adds what it pushes on its joint's own columns, `by` of it. @returns the joint. */
+  pushOf(i: number, by: number, into: Float64Array, offset: ArrayLike<number>): number {
+    const spring = this.spring[i];
+    for (let k = 0, at = offset[spring]; k < 6; k++, at++) into[at] = into[at] + by * this.push[6 * i + k];
+    return spring;
   }
 
   /** Four times its joint's place and its line's, for a line. */
@@ -188,80 +205,100 @@ export class Holding {
     return own;
   }
 
-  /**
-   * Column of unknown j: by how much it takes others down per unit, the same for all draws of a step. Parts are filled in as they are asked
-   * for, joint by joint (see `fill`).
-   */
-  private columnAt(j: number): number {
-    if (this.columnOf[j] >= 0) return this.columnOf[j];
-    const at = this.made++;
-    this.columnOf[j] = at;
-    this.columns[at] ??= new Float64Array(this.r.length);
-    this.hasPart[at] ??= new Uint8Array(this.springs);
-    this.hasPart[at].fill(0);
-    return at;
+  /** What two of the same joint do to each other by themselves: how far a unit of j brings i. */
+  private ownBetween(i: number, j: number): number {
+    const spring = this.spring[j];
+    const own = this.own[spring] as OwnUnknowns;
+    const from = this.limited ? this.first[spring] : this.first[spring] - own.lines;
+    return own.between[(j - from) * own.count + i - from];
   }
 
   /**
-   * Fills in what unknown j does to those of a joint. What a chord's kink adds is left out, so that the forces between lines stay those of
-   * an energy.
+   * Place of unknown j among those asked for. What it does to the others is worked out when it is first asked for, once for all draws of a
+   * step. What a chord's kink adds is left out, so that the forces between lines stay those of an energy.
    */
-  private fill(made: Float64Array, j: number, joint: number, answers: Answers): void {
-    const { block, push, first, six } = this;
-    const spring = this.spring[j];
+  private placed(j: number, answers: Answers): number {
+    const known = this.placeOf[j];
+    if (known >= 0) return known;
+    const { asked, push, spring, isSeam } = this;
+    const place = asked.length;
+    if (place === this.room) this.makeRoom();
+    const { pairs, room } = this;
+    asked.push(j);
+    this.placeOf[j] = place;
+    this.hasBrought[place] = false;
+    this.reach[place] ??= new Float64Array(6 * this.springs);
+    const reach = this.reach[place];
+    answers.reach(spring[j], push, 6 * j, reach);
     // Closing that yields goes; a seam presses more.
-    const sign = this.isSeam[j] === 1 ? -1 : 1;
-    answers.between(joint, spring, block);
-    for (let k = 0, at = 0, p = 6 * j; k < 6; k++, at += 6)
-      six[k] =
-        block[at] * push[p] +
-        block[at + 1] * push[p + 1] +
-        block[at + 2] * push[p + 2] +
-        block[at + 3] * push[p + 3] +
-        block[at + 4] * push[p + 4] +
-        block[at + 5] * push[p + 5];
-    const wish = joint === spring ? this.wishOf(j) : null;
-    for (let i = first[joint], p = 6 * i; i < first[joint + 1]; i++, p += 6) {
+    const sign = isSeam[j] === 1 ? -1 : 1;
+    for (let q = 0; q <= place; q++) {
+      const i = asked[q];
+      const p = 6 * i;
+      const m = 6 * spring[i];
       const sum =
-        push[p] * six[0] +
-        push[p + 1] * six[1] +
-        push[p + 2] * six[2] +
-        push[p + 3] * six[3] +
-        push[p + 4] * six[4] +
-        push[p + 5] * six[5];
-      made[i] = sign * (wish ? this.ownOf(i, wish) - sum : -sum);
+        push[p] * reach[m] +
+        push[p + 1] * reach[m + 1] +
+        push[p + 2] * reach[m + 2] +
+        push[p + 3] * reach[m + 3] +
+        push[p + 4] * reach[m + 4] +
+        push[p + 5] * reach[m + 5];
+      const same = spring[i] === spring[j];
+      pairs[q * room + place] = (isSeam[i] === 1 ? -1 : 1) * ((same ? this.ownBetween(j, i) : 0) - sum);
+      pairs[place * room + q] = sign * ((same ? this.ownBetween(i, j) : 0) - sum);
     }
-    if (joint === spring) made[j] = made[j] + this.breathOf(j);
+    return place;
   }
 
-  /** What an unknown does at its joint by itself, per unit: of closing, or of pressure. */
-  private wishOf(j: number): OwnWish {
-    const spring = this.spring[j];
-    const seam = this.seamOf(j);
-    return seam ? { spring, pressed: seam } : { spring, closing: { line: this.line[j], mm: 1 } };
-  }
-
-  /** What holds against a line is the small difference of large forces where little does: never less than nothing. */
-  private breathOf(j: number): number {
-    if (this.isSeam[j] === 1) return 0;
-    const { locked } = this.joints[this.spring[j]] as JointStiffness;
-    return BREATH * Math.abs(locked[(LINES + 1) * this.line[j]]);
+  private makeRoom(): void {
+    const { pairs, room } = this;
+    this.room = 2 * room;
+    this.pairs = new Float64Array(this.room * this.room);
+    for (let q = 0; q < room; q++) this.pairs.set(pairs.subarray(q * room, (q + 1) * room), q * this.room);
   }
 
   /** Brings what every unknown comes to up to date with what some of them gained. */
-  private bring(gained: readonly [unknown: number, by: number][], answers: Answers): void {
-    const { r, loads, push, isSeam, spring, first } = this;
-    loads.fill(0);
+  private bring(gained: readonly [unknown: number, by: number][], isFirst: boolean): void {
+    const { n, r, moved, isSeam } = this;
+    if (!isFirst) {
+      for (const [j, by] of gained) {
+        const brings = this.broughtBy(j);
+        for (let i = 0; i < n; i++) r[i] = r[i] + by * brings[i];
+      }
+      return;
+    }
+    moved.fill(0);
     for (const [j, by] of gained) {
       const amount = isSeam[j] === 1 ? by : -by;
-      const at = 6 * spring[j];
-      for (let k = 0; k < 6; k++) loads[at + k] = loads[at + k] + amount * push[6 * j + k];
+      const reach = this.reach[this.placeOf[j]];
+      for (let k = 0; k < moved.length; k++) moved[k] = moved[k] + amount * reach[k];
     }
-    const moved = answers.moved(loads);
-    for (let i = 0, p = 0; i < this.n; i++, p += 6) {
+    this.takeOff(moved, r);
+    for (const [j, by] of gained) this.addOwn(j, isSeam[j] === 1 ? by : -by, r);
+  }
+
+  /** What a unit of j does to every unknown: worked out once for all draws of a step. */
+  private broughtBy(j: number): Float64Array {
+    const place = this.placeOf[j];
+    this.brings[place] ??= new Float64Array(this.r.length);
+    const brings = this.brings[place];
+    if (this.hasBrought[place]) return brings;
+    this.hasBrought[place] = true;
+    const amount = this.isSeam[j] === 1 ? 1 : -1;
+    brings.fill(0, 0, this.n);
+    this.takeOff(this.reach[place], brings);
+    if (amount < 0) for (let i = 0; i < this.n; i++) brings[i] = -brings[i];
+    this.addOwn(j, amount, brings);
+    return brings;
+  }
+
+  /** Takes from every unknown what movements of the joints bring it. */
+  private takeOff(moved: Float64Array, from: Float64Array): void {
+    const { n, push, spring } = this;
+    for (let i = 0, p = 0; i < n; i++, p += 6) {
       const m = 6 * spring[i];
-      r[i] =
-        r[i] -
+      from[i] =
+        from[i] -
         (push[p] * moved[m] +
           push[p + 1] * moved[m + 1] +
           push[p + 2] * moved[m + 2] +
@@ -269,12 +306,12 @@ export class Holding {
           push[p + 4] * moved[m + 4] +
           push[p + 5] * moved[m + 5]);
     }
-    for (const [j, by] of gained) {
-      const amount = isSeam[j] === 1 ? by : -by;
-      const wish = this.wishOf(j);
-      for (let i = first[spring[j]]; i < first[spring[j] + 1]; i++) r[i] = r[i] + amount * this.ownOf(i, wish);
-      r[j] = r[j] - this.breathOf(j) * by;
-    }
+  }
+
+  /** Adds what so much of j does to those of its own joint. */
+  private addOwn(j: number, amount: number, to: Float64Array): void {
+    const { first, spring } = this;
+    for (let i = first[spring[j]]; i < first[spring[j] + 1]; i++) to[i] = to[i] + amount * this.ownBetween(i, j);
   }
 
   /** Adds unknowns that must be looked at: lines over their limits, seams that overlap, or press and came off. */
@@ -335,9 +372,8 @@ export class Holding {
       const size = sizes[draw];
       for (let i = 0; i < n; i++) r[i] = r[i] + forces[i] * size;
     }
-    const touchMm = draw === 0 ? TOUCH_MM.nominal : TOUCH_MM.scattered;
-    this.addWrong(among, touchMm);
-    const gained = among.length > 0 ? this.settled(among, touchMm, answers) : [];
+    this.addWrong(among, touchOf(draw === 0));
+    const gained = among.length > 0 ? this.settled(among, draw === 0, answers) : [];
     for (let i = 0; i < n; i++)
       if (isSeam[i]) gaps[seam0 + at[i]] = -r[i];
       else tensions[line0 + at[i]] = r[i];
@@ -350,8 +386,8 @@ export class Holding {
   }
 
   /** Solves some unknowns together, and those that are wrong then with them, until none is. @returns what each gained. */
-  private settled(among: number[], touchMm: number, answers: Answers): [unknown: number, by: number][] {
-    const { r, before, stood, isSeam, spring, start, box } = this;
+  private settled(among: number[], isFirst: boolean, answers: Answers): [unknown: number, by: number][] {
+    const { r, before, stood, isSeam, start, places, box } = this;
     start.set(r);
     for (;;) {
       const n = among.length;
@@ -365,17 +401,12 @@ export class Holding {
         box.isSeam[k] = isSeam[j];
         box.slack[k] = isSeam[j] ? EXACT_MM : OVER * box.upper[k];
         at[k] = isSeam[j] ? Number(before[j] > 0) : stood[j];
-        const column = this.columnAt(j);
-        const whole = this.columns[column];
-        const has = this.hasPart[column];
-        for (let i = 0; i < n; i++) {
-          const joint = spring[among[i]];
-          if (has[joint] === 0) {
-            has[joint] = 1;
-            this.fill(whole, j, joint, answers);
-          }
-          a[k * n + i] = whole[among[i]];
-        }
+        places[k] = this.placed(j, answers);
+      }
+      const { pairs, room } = this;
+      for (let k = 0; k < n; k++) {
+        const column = places[k] * room;
+        for (let i = 0; i < n; i++) a[k * n + i] = pairs[column + places[i]];
       }
       // What presses is asked for in total: without it, this is how things would be.
       for (let k = 0; k < n; k++) {
@@ -392,8 +423,8 @@ export class Holding {
         if (by === 0) continue;
         gained.push([j, by]);
       }
-      this.bring(gained, answers);
-      if (!this.addWrong(among, touchMm)) return gained;
+      this.bring(gained, isFirst);
+      if (!this.addWrong(among, touchOf(isFirst))) return gained;
     }
   }
 }

@@ -23,7 +23,6 @@ export {
   type Spring,
   type WeldAction,
 } from "./loadActions";
-export { LocalHolding } from "./localHolding";
 export { LowRankRun, type Snapshot } from "./lowRankRun";
 export type {
   BeamJoint,

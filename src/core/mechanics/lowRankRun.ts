@@ -27,6 +27,9 @@ interface Attached {
   reference: Float64Array;
 }
 
+/** Records what a draw's lines yielded and its seams pressed. @returns how far that moves a spring's way. */
+type Follow = (gained: readonly [unknown: number, by: number][], draw: number) => (at: number) => number;
+
 /** The state after some actions of an order. */
 export interface Snapshot {
   done: number;
@@ -68,31 +71,14 @@ export class LowRankRun {
   /** What holds at each joint by now. */
   private joints: (JointStiffness | null)[];
   private readonly kinkColumns: Int32Array;
-  private readonly f = new Float64Array(36);
   private readonly q = new Float64Array(6);
   private readonly pull = new Float64Array(6);
-  private readonly z: Float64Array;
   /** What lines and seams do; null where nothing yields and nothing touches. */
   private readonly holding: Holding | null;
   /** How joints answer to what lines and seams push on them. */
   private readonly answers: Answers = {
-    between: (spring, other, into) => {
-      const { offset } = this.condensed;
-      this.half.between(offset[spring], offset[other], into);
-    },
-    moved: (loads) => {
-      const out = this.answered.fill(0);
-      const { offset, model } = this.condensed;
-      for (let j = 0; j < model.joints.length; j++) {
-        const at = 6 * j;
-        let any = false;
-        for (let k = at; k < at + 6; k++) if (loads[k] !== 0) any = true;
-        if (any) this.half.addSix(offset[j], loads, out, at);
-      }
-      return out;
-    },
+    reach: (spring, push, from, into) => this.half.reach(this.condensed.offset[spring], push, from, into),
   };
-  private readonly answered: Float64Array;
   /** Room for movements that are forgotten after an action, and how much of it is taken. */
   private readonly room: Float64Array[] = [];
   private taken = 0;
@@ -124,8 +110,6 @@ export class LowRankRun {
     this.joints = model.joints.map(() => null);
     this.kinkColumns = new Int32Array(model.joints.length).fill(-1);
     this.out = new Float64Array(draws.count * condensed.outputs);
-    this.z = new Float64Array(n);
-    this.answered = new Float64Array(n);
     const holds = limited || model.joints.some((j) => j.gapMm !== null);
     this.holding = holds ? new Holding(model.joints.length, limited) : null;
   }
@@ -238,41 +222,6 @@ export class LowRankRun {
     const { draws, out, record } = this;
     if (draws.count > FEW_DRAWS) drain(record.gatherAll(count, draws.count, out));
     else for (let d = 0; d < draws.count; d++) record.gather(count, d, out);
-    return out;
-  }
-
-  /**
-   * Flexibility as it stands after `count` actions: of the joints' own blocks, from joints to outputs, from loads to outputs.
-   * @param joint which joint. @returns its 6 x 6 block, then six values per output.
-   */
-  frozenJoint(joint: number, count: number): Float64Array {
-    const { condensed, f, z } = this;
-    const { outputs, offset } = condensed;
-    const c = offset[joint];
-    const block = new Float64Array(36 + 6 * outputs);
-    this.half.block(c, 6, f);
-    block.set(f);
-    const column = new Float64Array(outputs);
-    for (let i = 0; i < 6; i++) {
-      z.fill(0);
-      z[c + i] = 1;
-      for (let k = count - 1; k >= 0; k--) this.record.turnBack(k, z);
-      column.fill(0);
-      this.record.addOutputs(z, column, 0);
-      for (let o = 0; o < outputs; o++) block[36 + 6 * o + i] = column[o];
-    }
-    return block;
-  }
-
-  /** From one load to the outputs, as frozenJoint. */
-  frozenLoad(load: number, count: number): Float64Array {
-    const { condensed, z } = this;
-    const { rows, springColumns, start } = condensed;
-    const at = (springColumns + load) * rows;
-    const out = start.slice(at + springColumns, at + rows);
-    z.set(this.pushedBack(start.subarray(at, at + springColumns)));
-    for (let k = count - 1; k >= 0; k--) this.record.turnBack(k, z);
-    this.record.addOutputs(z, out, 0);
     return out;
   }
 
@@ -404,19 +353,21 @@ export class LowRankRun {
 
   /** A push on a spring together with loads on members. @param load first load column, -1 without. @param by how much of each. */
   private source(first: number, q: Float64Array, load: number, by: Float64Array): Source {
-    const { condensed, n, draws } = this;
-    const { rows, springColumns, start, outputs } = condensed;
-    const sizes = new Float64Array(draws.count);
+    const { outputs } = this.condensed;
+    const sizes = new Float64Array(this.draws.count);
     if (load < 0 || by.every((v) => v === 0)) return { first, q, injected: null, direct: null, fitted: null, sizes };
     const direct = new Float64Array(outputs);
     const fitted = this.movement();
-    for (let k = 0; k < by.length; k++) {
-      if (by[k] === 0) continue;
-      const column = (springColumns + load + k) * rows;
-      for (let i = 0; i < n; i++) fitted[i] = fitted[i] + by[k] * start[column + i];
-      for (let o = 0, c = column + springColumns; o < outputs; o++) direct[o] = direct[o] + by[k] * start[c + o];
-    }
+    for (let k = 0; k < by.length; k++) if (by[k] !== 0) this.addLoad(load + k, by[k], fitted, direct);
     return { first, q, injected: this.pushedBack(fitted), direct, fitted, sizes };
+  }
+
+  /** Adds what a load would do to the fitted frame: to its springs, and to the outputs past them. */
+  private addLoad(load: number, by: number, fitted: Float64Array, direct: Float64Array): void {
+    const { rows, springColumns, start, outputs } = this.condensed;
+    const column = (springColumns + load) * rows;
+    for (let i = 0; i < this.n; i++) fitted[i] = fitted[i] + by * start[column + i];
+    for (let o = 0, c = column + springColumns; o < outputs; o++) direct[o] = direct[o] + by * start[c + o];
   }
 
   /** How far a source moves every spring per unit; until the next action. */
@@ -453,43 +404,93 @@ export class LowRankRun {
   private settle(a: number, pushing: readonly Source[], wishes: readonly (OwnWish | null)[]): void {
     for (const source of pushing) this.record.pushed(a, source);
     if (!this.isTracked) return;
-    const { n, held, place, draws, condensed, holding } = this;
+    const { n, held, place, draws, holding } = this;
     holding?.begin(this.joints);
     const pushed = pushing.map((source) => ({ moves: this.movesOf(source), sizes: source.sizes }));
     const brought =
       holding === null
         ? []
         : pushed.map(({ moves, sizes }, i) => ({ forces: holding.forces(moves, wishes[i] ?? null), sizes }));
-    /** What each line that yields and each seam that touches somewhere does, made when it is first asked for. */
+    const strength = draws.shared(["yield"]);
+    const worked = wishes[0]?.spring ?? -1;
+    const follow = draws.count === 1 ? this.together(a) : this.oneByOne(a);
+    for (let d = 0; d < draws.count; d++) {
+      const gained = holding?.after(this.state, d, brought, worked, strength[d], this.answers) ?? [];
+      if (d === 0) this.yielded = gained.flatMap(([unknown]) => holding?.lineAt(unknown) ?? []);
+      const moved = follow(gained, d);
+      for (let h = 0; h < held; h++) {
+        let sum = place[d * held + h] + moved(n - held + h);
+        for (const { sizes, moves } of pushed) sum += sizes[d] * moves[n - held + h];
+        place[d * held + h] = sum;
+      }
+    }
+  }
+
+  /** Records what yields and touches, each by itself: for many draws, in which the same do. @returns what records a draw's. */
+  private oneByOne(a: number): Follow {
     const made: (Source | undefined)[] = [];
     const moved: (Float64Array | undefined)[] = [];
     const sourceOf = (unknown: number): Source => {
       const known = made[unknown];
       if (known) return known;
-      const { spring, line, seam } = (holding as Holding).unknown(unknown);
+      const { spring, line, seam } = (this.holding as Holding).unknown(unknown);
       const source = seam
-        ? this.source(condensed.offset[spring], seam.push, -1, NONE)
+        ? this.source(this.condensed.offset[spring], seam.push, -1, NONE)
         : this.closing(spring, line, this.kinkColumns[spring]);
       made[unknown] = source;
       this.record.pushed(a, source);
       return source;
     };
-    const strength = draws.shared(["yield"]);
-    const worked = wishes[0]?.spring ?? -1;
-    for (let d = 0; d < draws.count; d++) {
-      const gained = holding?.after(this.state, d, brought, worked, strength[d], this.answers) ?? [];
+    return (gained, d) => {
       for (const [unknown, by] of gained) sourceOf(unknown).sizes[d] = by;
-      if (d === 0) this.yielded = gained.flatMap(([unknown]) => holding?.lineAt(unknown) ?? []);
-      for (let h = 0; h < held; h++) {
-        let sum = place[d * held + h];
-        for (const { sizes, moves } of pushed) sum += sizes[d] * moves[n - held + h];
+      return (at) => {
+        let sum = 0;
         for (const [unknown, by] of gained) {
           moved[unknown] ??= this.movesOf(sourceOf(unknown));
-          sum += by * moved[unknown][n - held + h];
+          sum += by * moved[unknown][at];
         }
-        place[d * held + h] = sum;
+        return sum;
+      };
+    };
+  }
+
+  /** Records what yields and touches as one push: for one draw. */
+  private together(a: number): Follow {
+    return (gained) => {
+      if (gained.length === 0) return () => 0;
+      const { condensed, n, record, kinkColumns } = this;
+      const holding = this.holding as Holding;
+      const push = new Float64Array(n);
+      const loads = new Map<number, number>();
+      for (const [unknown, by] of gained) {
+        const spring = holding.pushOf(unknown, by, push, condensed.offset);
+        const line = holding.lineAt(unknown);
+        if (line === null || kinkColumns[spring] < 0) continue;
+        const { kink } = this.joints[spring] as JointStiffness;
+        for (let k = 0; k < 6; k++) {
+          const bends = kink[LINES * k + (line % LINES)];
+          const column = kinkColumns[spring] + k;
+          if (bends !== 0) loads.set(column, (loads.get(column) ?? 0) + by * bends);
+        }
       }
-    }
+      const source = this.loaded(push, loads);
+      record.pushed(a, source);
+      return (at) => this.half.rowTimes(at, source.injected ?? push) + (source.fitted ? source.fitted[at] : 0);
+    };
+  }
+
+  /** A push on all springs together with loads on members, of size one. */
+  private loaded(push: Float64Array, loads: ReadonlyMap<number, number>): Source {
+    const { condensed, n } = this;
+    const { outputs } = condensed;
+    const sizes = ONE;
+    if (loads.size === 0) return { first: 0, q: NONE, injected: push, direct: null, fitted: null, sizes };
+    const direct = new Float64Array(outputs);
+    const fitted = this.movement();
+    for (const [load, by] of loads) this.addLoad(load, by, fitted, direct);
+    const injected = this.pushedBack(fitted);
+    for (let i = 0; i < n; i++) injected[i] = injected[i] + push[i];
+    return { first: 0, q: NONE, injected, direct, fitted, sizes };
   }
 
   /** The shape is put back while the joints still turn: lines and seams let go, gaps are nearer to how they were fitted. */

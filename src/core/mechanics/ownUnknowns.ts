@@ -15,7 +15,24 @@ export interface OwnUnknowns {
   at: Int32Array;
   /** Force at which a line yields, N; nought for a seam. */
   limit: Float64Array;
-  seams: readonly (Seam | null)[];
+  /** How many of them are lines; they come first. */
+  lines: number;
+  /** What a unit of one brings to another by the joint alone, joint and frame held: of j from j * count on. */
+  between: Float64Array;
+}
+
+/** Stiffness of a line against itself that is always there, as a share of what its joint alone would hold it with. */
+const BREATH = 1e-6;
+
+type Own = { line: number; seam: Seam | null };
+
+/** Force in a line, or overlap at a seam, per mm that another line closes or per N that another seam presses with. */
+function between(joint: JointStiffness, i: Own, j: Own): number {
+  if (j.seam) return i.seam ? -i.seam.gives[j.seam.at] : -j.seam.closed[i.line];
+  if (i.seam) return -i.seam.closed[j.line];
+  const held = joint.locked[4 * i.line + j.line];
+  // What holds against a line is the small difference of large forces where little does: never less than nothing.
+  return i === j ? held + BREATH * Math.abs(held) : held;
 }
 
 /** Unknowns of joints seen so far. */
@@ -40,7 +57,8 @@ export function unknownsOf(joint: JointStiffness): OwnUnknowns {
     line: Int32Array.from(own, (u) => u.line),
     at: Int32Array.from(own, (u) => u.at),
     limit: Float64Array.from(own, (u) => u.yieldN),
-    seams: own.map((u) => u.seam),
+    lines: joint.lines.length,
+    between: Float64Array.from(own.flatMap((j) => own.map((i) => between(joint, i, j)))),
   };
   OF_JOINT.set(joint, made);
   return made;

@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { assembledHex } from "../../../script/lib/kernel";
 import { seeded } from "../numeric";
+import { FLEXIBILITY_HEX } from "./kernel/flexibilityBytes";
 import { kernelRoom } from "./kernel/kernelRoom";
-import { LOWER_SIX_HEX } from "./kernel/lowerSixBytes";
+import { QUASI_DEFINITE_HEX } from "./kernel/quasiDefiniteBytes";
+import { SIZED_HEX } from "./kernel/sizedBytes";
 import { PackedSymmetric } from "./packedSymmetric";
 
 /** A symmetric matrix with a heavy diagonal. */
@@ -18,8 +20,10 @@ function matrix(n: number, random: () => number): Float64Array {
 }
 
 describe("a symmetric matrix under updates", () => {
-  it("ships the kernel that its text says", async () => {
-    expect(LOWER_SIX_HEX).toBe(await assembledHex());
+  it("ships the kernels that their texts say", async () => {
+    expect(FLEXIBILITY_HEX).toBe(await assembledHex("flexibility"));
+    expect(QUASI_DEFINITE_HEX).toBe(await assembledHex("quasiDefinite"));
+    expect(SIZED_HEX).toBe(await assembledHex("sized"));
   });
 
   it.each([60, 61, 96, 143])("is the same by the kernel and the plain way, to the last digit: size %i", (n) => {
@@ -36,6 +40,28 @@ describe("a symmetric matrix under updates", () => {
     }
     expect(wide.half()).toEqual(plain.half());
     expect(w1).toEqual(w2);
+    const q = Float64Array.from({ length: 8 }, random);
+    const h = Float64Array.from({ length: n }, random);
+    for (const c of [0, 12, n - (n % 2) - 6]) {
+      const [by, other] = [new Float64Array(n), new Float64Array(n)];
+      wide.reach(c, q, 2, by);
+      plain.reach(c, q, 2, other);
+      expect(by).toEqual(other);
+      const added = new Float64Array(n);
+      plain.addSix(c, q, added, 2);
+      added.forEach((v, i) => {
+        expect(v).toBeCloseTo(other[i] as number, 9);
+      });
+    }
+    const [by, other] = [Float64Array.from(h), Float64Array.from(h)];
+    wide.addTimes(h, 6, q.slice(0, 6), by);
+    plain.addTimes(h, 6, q.slice(0, 6), other);
+    expect(by).toEqual(other);
+    for (const i of [0, 17, n - 1]) {
+      const one = new Float64Array(n);
+      plain.addTimes(h, 0, new Float64Array(6), one);
+      expect(wide.rowTimes(i, h)).toBeCloseTo(one[i] as number, 9);
+    }
     expect(plain.half()).not.toEqual(new PackedSymmetric(n, start, null).half());
   });
 

@@ -9,6 +9,8 @@ export class PackedSymmetric {
   private readonly g = new Float64Array(36);
   private readonly u: Float64Array;
   private readonly room: KernelRoom | null;
+  /** As much of what the kernel says moves as was asked for last. */
+  private moved: Float64Array = new Float64Array(0);
 
   /** @param n size. @param start row-major; its upper half is not read. @param room where the kernel works; null without. */
   constructor(
@@ -61,20 +63,19 @@ export class PackedSymmetric {
     else for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) into[6 * i + j] = s[(c + j) * n + row + i];
   }
 
+  /** Row i of S times h. */
+  rowTimes(i: number, h: Float64Array): number {
+    const { s, n } = this;
+    let sum = 0;
+    for (let j = 0, at = i * n; j <= i; j++, at++) sum += s[at] * h[j];
+    for (let j = i + 1, at = j * n + i; j < n; j++, at += n) sum += s[at] * h[j];
+    return sum;
+  }
+
   /** out += S (h + E_first q). @param h over all columns, or null. */
   addTimes(h: Float64Array | null, first: number, q: Float64Array, out: Float64Array): void {
+    if (h) this.addAll(h, out);
     const { s, n } = this;
-    if (h)
-      for (let i = 0; i < n; i++) {
-        const hi = h[i];
-        let sum = 0;
-        for (let j = 0; j < i; j++) {
-          const v = s[i * n + j];
-          sum += v * h[j];
-          out[j] = out[j] + v * hi;
-        }
-        out[i] = out[i] + sum + s[i * n + i] * hi;
-      }
     if (q.length === 6) this.addSix(first, q, out);
     else
       for (let k = 0; k < q.length; k++) {
@@ -83,6 +84,37 @@ export class PackedSymmetric {
         for (let j = 0; j <= c; j++) out[j] = out[j] + by * s[c * n + j];
         for (let j = c + 1; j < n; j++) out[j] = out[j] + by * s[j * n + c];
       }
+  }
+
+  /** out += S h. */
+  private addAll(h: Float64Array, out: Float64Array): void {
+    const { s, n, room } = this;
+    if (room) {
+      room.push.set(h);
+      room.moved.set(out);
+      room.times();
+      out.set(room.moved);
+      return;
+    }
+    for (let i = 0, row = 0; i < n; i++, row += n) {
+      const hi = h[i];
+      let even = 0;
+      let odd = 0;
+      let j = 0;
+      // As the kernel adds: the even ones and the odd ones, then both.
+      for (; j + 1 < i; j += 2) {
+        const [v, w] = [s[row + j], s[row + j + 1]];
+        even += v * h[j];
+        odd += w * h[j + 1];
+        out[j] = out[j] + v * hi;
+        out[j + 1] = out[j + 1] + w * hi;
+      }
+      if (j < i) {
+        even += s[row + j] * h[j];
+        out[j] = out[j] + s[row + j] * hi;
+      }
+      out[i] = out[i] + (even + odd) + s[row + i] * hi;
+    }
   }
 
   /** out += S E_c q for a joint's six columns, q from `from` on: each entry is read with its neighbours. */
@@ -98,6 +130,30 @@ export class PackedSymmetric {
     for (let j = c + 6, at = (c + 6) * n + c; j < n; j++, at += n)
       out[j] =
         out[j] + (q0 * s[at] + q1 * s[at + 1] + q2 * s[at + 2] + q3 * s[at + 3] + q4 * s[at + 4] + q5 * s[at + 5]);
+  }
+
+  /** into = S E_c q for a joint's six columns, as far as it goes; q from `from` on. */
+  reach(c: number, q: Float64Array, from: number, into: Float64Array): void {
+    const { room, s, n } = this;
+    if (room) {
+      for (let k = 0; k < 6; k++) room.push[k] = q[from + k];
+      room.reach(c);
+      if (this.moved.length !== into.length) this.moved = room.moved.subarray(0, into.length);
+      into.set(this.moved);
+      return;
+    }
+    const [q0, q1, q2, q3, q4, q5] = [q[from], q[from + 1], q[from + 2], q[from + 3], q[from + 4], q[from + 5]];
+    const [r0, r1, r2, r3, r4, r5] = [c * n, (c + 1) * n, (c + 2) * n, (c + 3) * n, (c + 4) * n, (c + 5) * n];
+    for (let j = 0; j < c; j++)
+      into[j] = q0 * s[r0 + j] + q1 * s[r1 + j] + q2 * s[r2 + j] + q3 * s[r3 + j] + q4 * s[r4 + j] + q5 * s[r5 + j];
+    for (let i = 0; i < 6; i++) {
+      let sum = 0;
+      for (let k = 0; k < 6; k++) sum += q[from + k] * this.at(c + i, c + k);
+      into[c + i] = sum;
+    }
+    // As the kernel adds: the even ones and the odd ones, then both.
+    for (let j = c + 6, at = (c + 6) * n + c; j < into.length; j++, at += n)
+      into[j] = q0 * s[at] + q2 * s[at + 2] + q4 * s[at + 4] + (q1 * s[at + 1] + q3 * s[at + 3] + q5 * s[at + 5]);
   }
 
   /**

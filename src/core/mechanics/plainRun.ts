@@ -74,32 +74,9 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     const by = solve(b);
     if (limited || model.joints.some((j) => j.gapMm !== null)) {
       holding.begin(joints);
-      const known = new Map<number, Float64Array>();
-      /** How far all joints move per load on one way of one. */
-      const column = (way: number): Float64Array => {
-        let made = known.get(way);
-        if (!made) {
-          const unit = new Float64Array(6);
-          unit[way % 6] = 1;
-          made = jointsMoved(solve(spread(springs[Math.floor(way / 6)].rows, unit)));
-          known.set(way, made);
-        }
-        return made;
-      };
       const answers: Answers = {
-        between: (spring, other, into) => {
-          for (let k = 0; k < 6; k++)
-            for (let q = 0; q < 6; q++) into[6 * k + q] = column(6 * other + q)[6 * spring + k];
-        },
-        moved: (on) => {
-          const b = new Float64Array(n);
-          model.joints.forEach((_, j) => {
-            springs[j].rows.forEach((row, way) => {
-              if (on[6 * j + way] !== 0) sparseAdd(b, row, on[6 * j + way]);
-            });
-          });
-          return jointsMoved(solve(b));
-        },
+        reach: (spring, push, from, into) =>
+          into.set(jointsMoved(solve(spread(springs[spring].rows, push.subarray(from, from + 6))))),
       };
       const brought = [{ forces: holding.forces(jointsMoved(by), wish), sizes: Float64Array.of(1) }];
       for (const [unknown, gained] of holding.after(state, 0, brought, wish?.spring ?? -1, 1, answers)) {

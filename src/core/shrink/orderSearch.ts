@@ -4,7 +4,6 @@ import { CompileCache } from "./compileCache";
 import { type CompiledSteps, compile, compileLoads } from "./compileSteps";
 import type { Outputs } from "./outputs";
 import type { SimulationStep } from "./simulationSteps";
-import { Surrogate } from "./surrogate";
 
 /** Actions between two kept states: closer together costs memory, wider apart costs rework. */
 const KEEP_EVERY = 8;
@@ -12,8 +11,7 @@ const KEEP_EVERY = 8;
 const KEEP_MOST = 32;
 
 /**
- * Evaluates many orders of the same steps on one frame. Exact, with what two orders share at their start done once; or
- * screened, with the frame's stiffness frozen where the beads begin.
+ * Evaluates many orders of the same steps on one frame, exactly, with what two orders share at their start done once.
  */
 export class OrderSearch {
   readonly condensed: Condensed;
@@ -32,7 +30,7 @@ export class OrderSearch {
     factors: ShrinkFactors,
     steps: readonly SimulationStep[],
     outputs: Pick<Outputs, "rows">,
-    private readonly draws: Draws = NO_DRAWS,
+    draws: Draws = NO_DRAWS,
   ) {
     this.shop = new CompileCache(model, factors);
     this.condensed = condense(compileLoads(this.shop, steps), outputs.rows);
@@ -73,20 +71,5 @@ export class OrderSearch {
     while (steps < order.length && order[steps] === last.steps[steps]) steps++;
     const actions = last.stepOf.findIndex((s) => s >= steps);
     return actions < 0 ? last.actions.length : actions;
-  }
-
-  /**
-   * A screen for orders that share their first steps: stiffness elsewhere stays as it is there, each joint's own ring stays
-   * exact. For ranking only; confirm what it likes with `exact`.
-   * @param order an order; @param steps how many of its first steps are done exactly, once.
-   */
-  screen(order: readonly SimulationStep[], steps: number): Surrogate {
-    const plan = compile(this.shop, order);
-    const found = plan.stepOf.findIndex((s) => s >= steps);
-    const to = found < 0 ? plan.actions.length : found;
-    const runner = new LowRankRun(this.condensed, this.draws);
-    runner.forward(plan, 0, to);
-    runner.gather(to);
-    return new Surrogate(this.shop, this.condensed, runner, order.slice(0, steps), to);
   }
 }

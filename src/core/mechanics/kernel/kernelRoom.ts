@@ -1,4 +1,6 @@
-import { LOWER_SIX_HEX } from "./lowerSixBytes";
+import { FLEXIBILITY_HEX } from "./flexibilityBytes";
+import { QUASI_DEFINITE_HEX } from "./quasiDefiniteBytes";
+import { SIZED_HEX } from "./sizedBytes";
 
 /** As much of WebAssembly as is used: the core is typed without the names of a browser or of Node. */
 declare const WebAssembly:
@@ -15,48 +17,152 @@ const ROWS = 6;
 /** Smaller matrices are updated as fast without it. */
 const LEAST = 60;
 
-type Lower = (s: number, n: number, u: number, w: number) => void;
-
-/** Room for a matrix and six rows each of U and W, where the kernel reaches them. */
+/** Room for a symmetric matrix, six rows each of U and W, a push and what it moves, where the kernel reaches them. */
 export interface KernelRoom {
   s: Float64Array;
   u: Float64Array;
   w: Float64Array;
   /** S -= U W, lower half; the last row of an odd size is left out. */
   lower: () => void;
+  /** Loads, on six columns or all, and how far they move everything. */
+  push: Float64Array;
+  moved: Float64Array;
+  /** moved = S E_c push. @param c even. */
+  reach: (c: number) => void;
+  /** moved += S push, of all columns. */
+  times: () => void;
 }
 
-let compiled: object | null | undefined;
+/** Room for a symmetric matrix without pivots and a right side. */
+export interface SolvingRoom {
+  /** Its lower half, `size` entries to a row; takes L. */
+  a: Float64Array;
+  /** The right side; takes the answer. */
+  b: Float64Array;
+  /** @param small least pivot as a share of its diagonal. @returns false where it is singular. */
+  solve: (m: number, small: number) => boolean;
+}
 
-/** The kernel, compiled once; null where this machine has none of the kind. */
-function kernel(): object | null {
-  if (compiled === undefined)
+/** Room for the outputs of many draws and for what sources do to them. */
+export interface SizedRoom {
+  /** Draws x outputs, as many as `add` is told. */
+  out: Float64Array;
+  /** What each source moves the outputs by, a row each. */
+  units: Float64Array;
+  /** Its size in every draw, a row each. */
+  sizes: Float64Array;
+  /** out += sizes' units. */
+  add: (draws: number, outputs: number, sources: number) => void;
+}
+
+const modules = new Map<string, object | null>();
+
+/** A kernel, compiled once; null where this machine has none of the kind. */
+function compiled(hex: string): object | null {
+  let module = modules.get(hex);
+  if (module === undefined) {
     try {
-      const bytes = Uint8Array.from(LOWER_SIX_HEX.match(/../g) ?? [], (pair) => Number.parseInt(pair, 16));
-      compiled = WebAssembly ? new WebAssembly.Module(bytes) : null;
+      const bytes = Uint8Array.from(hex.match(/../g) ?? [], (pair) => Number.parseInt(pair, 16));
+      module = WebAssembly ? new WebAssembly.Module(bytes) : null;
     } catch {
       // No vector instructions, or forbidden by the page: the plain way is there.
-      compiled = null;
+      module = null;
     }
-  return compiled;
+    modules.set(hex, module);
+  }
+  return module;
 }
 
-/** @param n size of the matrix. @returns null where the plain way is to be taken: small, no kernel, no memory. */
-export function kernelRoom(n: number): KernelRoom | null {
-  const module = n >= LEAST ? kernel() : null;
+/** A memory of so many entries with a kernel that works in it. */
+function started(hex: string, entries: number): { buffer: ArrayBuffer; exports: Record<string, unknown> } | null {
+  const module = compiled(hex);
   if (!module || !WebAssembly) return null;
   try {
-    const entries = n * n + 2 * ROWS * n;
     const memory = new WebAssembly.Memory({ initial: Math.ceil((entries * ENTRY_BYTES) / PAGE_BYTES) });
-    const lower = new WebAssembly.Instance(module, { room: { memory } }).exports.lowerSix as Lower;
-    const [u, w] = [n * n * ENTRY_BYTES, (n * n + ROWS * n) * ENTRY_BYTES];
-    return {
-      s: new Float64Array(memory.buffer, 0, n * n),
-      u: new Float64Array(memory.buffer, u, ROWS * n),
-      w: new Float64Array(memory.buffer, w, ROWS * n),
-      lower: () => lower(0, n, u, w),
-    };
+    return { buffer: memory.buffer, exports: new WebAssembly.Instance(module, { room: { memory } }).exports };
   } catch {
     return null;
   }
+}
+
+/** Arrays of the given lengths, one after the other from the start of a memory, with where each begins. */
+function laid(buffer: ArrayBuffer, lengths: readonly number[]): { arrays: Float64Array[]; starts: number[] } {
+  const starts: number[] = [];
+  let at = 0;
+  const arrays = lengths.map((length) => {
+    starts.push(at);
+    const array = new Float64Array(buffer, at, length);
+    at += length * ENTRY_BYTES;
+    return array;
+  });
+  return { arrays, starts };
+}
+
+const total = (lengths: readonly number[]): number => lengths.reduce((sum, n) => sum + n, 0);
+
+/** @param n size of the matrix. @returns null where the plain way is to be taken: small, no kernel, no memory. */
+export function kernelRoom(n: number): KernelRoom | null {
+  const lengths = [n * n, ROWS * n, ROWS * n, n, n];
+  const kernel = n >= LEAST ? started(FLEXIBILITY_HEX, total(lengths)) : null;
+  if (!kernel) return null;
+  const lowerSix = kernel.exports.lowerSix as (s: number, n: number, u: number, w: number) => void;
+  const reachSix = kernel.exports.reachSix as (s: number, n: number, c: number, q: number, out: number) => void;
+  const timesAll = kernel.exports.timesAll as (s: number, n: number, h: number, out: number) => void;
+  const { arrays, starts } = laid(kernel.buffer, lengths);
+  const [s, u, w, push, moved] = arrays;
+  return {
+    s,
+    u,
+    w,
+    lower: () => lowerSix(starts[0], n, starts[1], starts[2]),
+    push,
+    moved,
+    reach: (c) => reachSix(starts[0], n, c, starts[3], starts[4]),
+    times: () => timesAll(starts[0], n, starts[3], starts[4]),
+  };
+}
+
+/** @param size most rows. @returns null where this machine has no such kernel. */
+export function solvingRoom(size: number): SolvingRoom | null {
+  const lengths = [size * size, size, size];
+  const kernel = started(QUASI_DEFINITE_HEX, total(lengths));
+  if (!kernel) return null;
+  const solve = kernel.exports.solve as (
+    a: number,
+    row: number,
+    m: number,
+    d: number,
+    b: number,
+    small: number,
+  ) => number;
+  const { arrays, starts } = laid(kernel.buffer, lengths);
+  const [a, , b] = arrays;
+  return {
+    a,
+    b,
+    solve: (m, small) => solve(starts[0], size * ENTRY_BYTES, m, starts[1], starts[2], small) === 1,
+  };
+}
+
+/** @param entries most of each array. @returns null where this machine has no such kernel. */
+export function sizedRoom(entries: { out: number; units: number; sizes: number }): SizedRoom | null {
+  const lengths = [entries.out, entries.units, entries.sizes];
+  const kernel = started(SIZED_HEX, total(lengths));
+  if (!kernel) return null;
+  const addSized = kernel.exports.addSized as (
+    out: number,
+    draws: number,
+    outputs: number,
+    units: number,
+    sizes: number,
+    sources: number,
+  ) => void;
+  const { arrays, starts } = laid(kernel.buffer, lengths);
+  const [out, units, sizes] = arrays;
+  return {
+    out,
+    units,
+    sizes,
+    add: (draws, outputs, sources) => addSized(starts[0], draws, outputs, starts[1], starts[2], sources),
+  };
 }

@@ -1,4 +1,4 @@
-import { type OrderChoice, SCHOOL_NAMES, stepKey } from "../plan";
+import { type OrderChoice, orderKey, SCHOOL_NAMES } from "../plan";
 import type { Change } from "./entrySchema";
 import type { Plan } from "./planSchema";
 
@@ -121,9 +121,10 @@ const isLength = (v: object): v is { mm: number; text: string; unit: string } =>
 /** An order in a line: of one that was laid step by step, so much that two are told apart. */
 function orderInShort(order: OrderChoice): string {
   const schools = `${SCHOOL_NAMES[order.tack]}, ${SCHOOL_NAMES[order.weld].toLowerCase()}`;
-  if (order.by === "schools") return order.together ? `${schools}, sub-assemblies together` : schools;
+  if (order.by === "schools")
+    return `${schools}${order.together ? ", sub-assemblies together" : ""}${order.cutAndSet ? ", cut and set when tacked" : ""}`;
   let mark = 7;
-  for (const key of order.steps.map(stepKey)) for (const c of key) mark = (31 * mark + c.charCodeAt(0)) % 1_679_616;
+  for (const c of orderKey(order)) mark = (31 * mark + c.charCodeAt(0)) % 1_679_616;
   const by = order.by === "own" ? "own order" : "computed order";
   return `${by} of ${order.steps.length} steps, begun from ${schools} (${mark.toString(36)})`;
 }

@@ -30,6 +30,7 @@ export { meantOtherwise, readLeaves } from "./leaves";
 export { levelMembers } from "./levelled";
 export { likelyLosses, lossLines } from "./lossLines";
 export { orderAdvice } from "./orderAdvice";
+export { isCutAndSet } from "./orderChoices";
 export { EQUAL, inOrder, type OrderOutlook, orderOutlook, timeOf } from "./orderOutlook";
 export { ordersToLookAt, type PlanningWish, ranked } from "./orderPlanning";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";

@@ -1,6 +1,7 @@
 import { limitName } from "../check";
 import { type OrderChoice, orderKey, orderWords } from "../plan";
 import { chanceWords } from "./forecast";
+import { isCutAndSet } from "./orderChoices";
 import { EQUAL, type OrderOutlook } from "./orderOutlook";
 
 /** Chances below this are said to be unlikely whatever the order. */
@@ -24,13 +25,34 @@ function gainsMost(by: OrderOutlook, than: OrderOutlook): string | null {
   return most && limitName(most.limit);
 }
 
+type Told = OrderOutlook & { chance: number };
+
+/** What cutting and setting the frame once more when it is tacked is worth, by the same schools with it and without. */
+function cutWords(others: readonly Told[], told: readonly Told[]): string[] {
+  return others.flatMap((other) => {
+    const schools = withoutCut(other.choice);
+    const same = told.find((o) => withoutCut(o.choice) === schools);
+    if (!same) return [];
+    const [by, than] = isCutAndSet(other.choice) ? [other, same] : [same, other];
+    const minutes = Math.round((by.totalS - than.totalS) / 60);
+    const gain = by.chance - than.chance;
+    return [
+      `Measured when all is tacked, what holds it off cut, the frame set and tacked again: ${chanceWords(by.chance)} instead of ${chanceWords(than.chance)} (${orderWords(than.choice).replace(/^./, (c) => c.toLowerCase())}), for about ${minutes} min more${gain < EQUAL ? ": not worth it by these numbers" : ""}.`,
+    ];
+  });
+}
+
+const withoutCut = (choice: OrderChoice): string => orderKey({ ...choice, cutAndSet: undefined } as OrderChoice);
+
 /**
  * Which of several orders is advised, and why: the likeliest to keep every limit; of those that are equal to it the one as planned, else
  * a school before a computed order, then fewer turns.
  * @param outlooks by the same draws, any order. @param current as planned.
  */
 export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderChoice): OrderAdvice {
-  const told = outlooks.filter((o) => o.chance !== null) as (OrderOutlook & { chance: number })[];
+  const all = outlooks.filter((o): o is Told => o.chance !== null);
+  // Cutting and setting once more is work of another kind: it is told beside the orders, with its gain.
+  const told = all.filter((o) => isCutAndSet(o.choice) === isCutAndSet(current));
   const planned = told.find((o) => orderKey(o.choice) === orderKey(current));
   if (told.length === 0)
     return {
@@ -47,14 +69,21 @@ export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderCho
             Number(a.choice.by !== "schools") - Number(b.choice.by !== "schools") ||
             a.turns - b.turns ||
             b.chance - a.chance,
-        )[0] as (typeof told)[number]);
+        )[0] as Told);
   const hopeless =
     top < UNLIKELY ? ["No order compared here makes it likely: change heat, holding, set-up or limits."] : [];
   const [first] = told[0]?.untold ?? [];
   const besides = first
     ? [`Not counted, for nothing is predicted of it: ${(told[0]?.untold ?? []).map(limitName).join(", ")}.`]
     : [];
-  const without = [...hopeless, ...besides];
+  const without = [
+    ...hopeless,
+    ...cutWords(
+      all.filter((o) => isCutAndSet(o.choice) !== isCutAndSet(current)),
+      told,
+    ),
+    ...besides,
+  ];
   if (advised === planned)
     return {
       choice: current,

@@ -1,4 +1,5 @@
 import {
+  canCutAndSet,
   chosenOrder,
   notForFrame,
   type OrderChoice,
@@ -14,6 +15,19 @@ import { builtOf } from "./built";
 import { evaluationContext } from "./evaluationContext";
 import type { Job } from "./jobSchema";
 import { type Bead, classesOf, liesUp } from "./orderMoves";
+
+/** Whether an order cuts and sets the frame once more when it is tacked. */
+export const isCutAndSet = (choice: OrderChoice): boolean =>
+  choice.by === "schools" ? choice.cutAndSet === true : choice.steps.some((s) => s.do === "measure" && s.cut === true);
+
+/** A pair of schools, cut and set once more when all is tacked, or not; null where it cannot be. */
+export function withCut(job: Job, choice: OrderChoice, cut: boolean): OrderChoice | null {
+  const { structure } = builtOf(job.plan);
+  if (choice.by !== "schools" || !structure || doneOf(job).isTacked) return null;
+  const { cutAndSet: _, ...without } = choice;
+  if (!cut) return without;
+  return canCutAndSet(structure, choice) ? { ...without, cutAndSet: true } : null;
+}
 
 /** What is done already: beads in the order in which they were ticked, and whether tacking began. */
 function doneOf(job: Job): { beads: Bead[]; isTacked: boolean } {
@@ -33,6 +47,7 @@ export function schoolChoices(job: Job): OrderChoice[] {
   if (!structure) return [];
   const { beads, isTacked } = doneOf(job);
   const current = job.plan.order ?? USUAL_ORDER;
+  const isCut = isCutAndSet(current);
   /** What is tacked already, as it was planned; null while nothing is. */
   const tacked = isTacked ? tackingOf(chosenOrder(structure, on, current).steps) : null;
   const up = liesUp(workpiece(structure, on));
@@ -48,8 +63,10 @@ export function schoolChoices(job: Job): OrderChoice[] {
     notForFrame(id, structure) === null;
   return TACK_SCHOOLS.filter((t) => (isTacked ? t === current.tack : fits(t))).flatMap((tack) =>
     WELD_SCHOOLS.filter((w) => w !== "skip" && fits(w)).flatMap((weld): OrderChoice[] => {
-      const apart = goneOn({ by: "schools", tack, weld });
-      return structure.groups.length > 0 ? [apart, { by: "schools", tack, weld, together: true }] : [apart];
+      // Cut and set as planned: the other way is compared for the best of them.
+      const cut = isCut ? { cutAndSet: true as const } : {};
+      const apart = goneOn({ by: "schools", tack, weld, ...(structure.groups.length > 0 ? {} : cut) });
+      return structure.groups.length > 0 ? [apart, { by: "schools", tack, weld, together: true, ...cut }] : [apart];
     }),
   );
 }

@@ -7,8 +7,10 @@ import { drain } from "../numeric";
 import { chosenOrder, type OrderChoice, ownOrderProblems, stepKey, USUAL_ORDER, workpiece } from "../plan";
 import { length } from "../units";
 import { builtOf } from "./built";
+import { chanceWords } from "./forecast";
 import type { Job } from "./jobSchema";
 import { orderAdvice } from "./orderAdvice";
+import { isCutAndSet } from "./orderChoices";
 import { type Bead, classesOf, moved } from "./orderMoves";
 import { EQUAL, inOrder, type OrderOutlook, orderOutlook } from "./orderOutlook";
 import { ordersToLookAt, ranked } from "./orderPlanning";
@@ -34,7 +36,7 @@ describe("planning an order", () => {
     const job = plain();
     const told = new Set<string>();
     const all = planned(job, 60, { draws: 96, tell: (doing) => told.add(doing) });
-    const schools = all.filter((o) => o.choice.by === "schools");
+    const schools = all.filter((o) => o.choice.by === "schools" && !isCutAndSet(o.choice));
     const computed = all.filter((o) => o.choice.by === "computed");
     expect(schools.length).toBe(12);
     expect(computed.length).toBeGreaterThan(0);
@@ -163,7 +165,30 @@ describe("moves of an order of beads", () => {
 });
 
 describe("the advice on an order", () => {
-  const outlooks = planned(plain(), 10);
+  const compared = planned(plain(), 10);
+  const outlooks = compared.filter((o) => !isCutAndSet(o.choice));
+  it("tells what cutting and setting once more is worth beside the orders, by the same schools, with the time", () => {
+    const [cut] = compared.filter((o) => isCutAndSet(o.choice));
+    expect(cut?.choice.by).toBe("schools");
+    const same = outlooks.find(
+      (o) => o.choice.by === "schools" && o.choice.tack === cut?.choice.tack && o.choice.weld === cut?.choice.weld,
+    );
+    // What the tacks pulled is let go: every limit is kept more often, or as often, and it takes longer.
+    const [without, again] = [USUAL_ORDER, { ...USUAL_ORDER, cutAndSet: true as const }].map(
+      (c) => drain(orderOutlook(plain(), c, 200)).chance ?? 0,
+    ) as [number, number];
+    expect(again).toBeGreaterThan(without - EQUAL);
+    expect(cut?.totalS ?? 0).toBeGreaterThan(same?.totalS ?? 0);
+    const minutes = Math.round(((cut?.totalS ?? 0) - (same?.totalS ?? 0)) / 60);
+    for (const choice of [USUAL_ORDER, { ...USUAL_ORDER, cutAndSet: true as const }]) {
+      const said = orderAdvice(compared, choice).words.find((w) => w.startsWith("Measured when all is tacked"));
+      expect(said).toContain(`${chanceWords(cut?.chance ?? 0)} instead of ${chanceWords(same?.chance ?? 0)}`);
+      expect(said).toContain(`about ${minutes} min more`);
+      expect(/not worth it/.test(said ?? "")).toBe((cut?.chance ?? 0) - (same?.chance ?? 0) < EQUAL);
+    }
+    // It is no order of its own kind: what is advised keeps to how the frame is squared up.
+    expect(orderAdvice(compared, USUAL_ORDER).choice).toEqual(orderAdvice(outlooks, USUAL_ORDER).choice);
+  });
   it("is the likeliest to hold, in its own numbers; what is as planned stays when it is equal", () => {
     const top = Math.max(...outlooks.map((o) => o.chance ?? 0));
     for (const { choice } of outlooks) {

@@ -2,7 +2,7 @@ import { seeded } from "../numeric";
 import { type OrderChoice, orderKey, USUAL_ORDER } from "../plan";
 import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
-import { beadSpace, schoolChoices } from "./orderChoices";
+import { beadSpace, isCutAndSet, schoolChoices, withCut } from "./orderChoices";
 import { type Bead, byClass, moved } from "./orderMoves";
 import { inOrder, type OrderOutlook, turnsOf } from "./orderOutlook";
 import { worthBy } from "./orderWorth";
@@ -101,7 +101,9 @@ export function* ordersToLookAt(
         })
       : [];
   const likely = schools.slice(0, MOST_SCHOOLS);
-  const all = [{ choice: job.plan.order ?? USUAL_ORDER }, ...found, ...likely].map((s) => s.choice);
+  const current = job.plan.order ?? USUAL_ORDER;
+  const other = start && withCut(job, start.choice, !isCutAndSet(current));
+  const all = [current, ...found.map((s) => s.choice), ...(other ? [other] : []), ...likely.map((s) => s.choice)];
   const seen = new Set<string>();
   return all.filter((c) => !seen.has(orderKey(c)) && seen.add(orderKey(c)));
 }

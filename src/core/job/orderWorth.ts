@@ -20,7 +20,7 @@ import { FACTORS, factorsFor, unsureHeat } from "../weld";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
 import type { Job } from "./jobSchema";
-import { schoolChoices } from "./orderChoices";
+import { schoolChoices, withCut } from "./orderChoices";
 import { weldOf } from "./settings";
 
 /** A limit that is all but lost counts as this chance, so that orders can still be told apart. */
@@ -51,7 +51,7 @@ export function worthBy(job: Job): (choice: OrderChoice) => number {
   const known = new Map<string, SimulationStep[]>();
   const load = (steps: readonly Step[]): SimulationStep[] =>
     steps.flatMap((s) => {
-      const key = `${s.key} ${s.up} ${s.closes}`;
+      const key = `${s.key} ${s.up} ${s.closes} ${s.why.kind === "cut and set"}`;
       const made = known.get(key) ?? loadSteps(structure, weld, [s], clamps);
       known.set(key, made);
       return made;
@@ -64,7 +64,7 @@ export function worthBy(job: Job): (choice: OrderChoice) => number {
   const trial = new OrderTrial(
     mechanics.frame,
     stepsOf(USUAL_ORDER),
-    schoolChoices(job).flatMap(stepsOf),
+    schoolChoices(job).flatMap((c) => [c, withCut(job, c, true) ?? c].flatMap(stepsOf)),
     factors,
     frameOutputs(structure, mechanics.joints),
     frameOutcomes(structure, mechanics.joints),

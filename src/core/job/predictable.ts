@@ -1,5 +1,5 @@
 import { fromStructure } from "../mechanics";
-import { stepKey, USUAL_ORDER } from "../plan";
+import { orderKey, USUAL_ORDER } from "../plan";
 import { frameProblems, heatJPerMm, weldProblems } from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
@@ -15,8 +15,7 @@ export function frameKey(plan: Plan): string {
 export function predictionKey(plan: Plan): string {
   // The usual order is the same whether it was chosen or not.
   const order = plan.order ?? USUAL_ORDER;
-  const worked = order.by === "schools" ? [order.tack, order.weld, order.together ?? false] : order.steps.map(stepKey);
-  return `${frameKey(plan)} ${JSON.stringify(worked)}`;
+  return `${frameKey(plan)} ${orderKey(order)}`;
 }
 
 /** Joints up to which a frame is predicted: at so many it takes a minute or two. */

@@ -107,7 +107,8 @@ export type Action =
   | WeldAction
   | Attach
   | { kind: "detach"; spring: number }
-  | { kind: "scale"; share: number }
+  /** What is left of the shape; whether the joints stay as they stand, their lines held and their seams touching. */
+  | { kind: "scale"; share: number; holds: boolean }
   | { kind: "load"; column: number; size: number }
   | { kind: "nothing" };
 

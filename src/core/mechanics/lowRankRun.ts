@@ -207,7 +207,7 @@ export class LowRankRun {
         case "scale":
           this.record.begin(a, action.share);
           for (let i = 0; i < this.place.length; i++) this.place[i] = this.place[i] * action.share;
-          this.putBack(action.share);
+          if (!action.holds) this.putBack(action.share);
           for (const [spring, on] of this.attached) this.readPlaces(spring, on.reference);
           break;
         case "nothing":

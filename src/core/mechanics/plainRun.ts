@@ -150,11 +150,13 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         u.forEach((v, i) => {
           u[i] = action.share * v;
         });
-        tensions.fill(0);
-        state.pressed.fill(0);
-        fit.gaps.forEach((v, i) => {
-          state.gaps[i] = v + action.share * (state.gaps[i] - v);
-        });
+        if (!action.holds) {
+          tensions.fill(0);
+          state.pressed.fill(0);
+          fit.gaps.forEach((v, i) => {
+            state.gaps[i] = v + action.share * (state.gaps[i] - v);
+          });
+        }
         for (const [spring, on] of attached)
           on.reference = Float64Array.from(springs[spring].rows, (row) => sparseDot(row, u));
         break;

@@ -14,7 +14,7 @@ export {
   type WeldSchoolId,
 } from "./orderSchema";
 export { facesLeft, ownOrderProblems } from "./ownOrder";
-export { chosenOrder, notForFrame, type Order, orderKey, orderOfWork } from "./schools";
+export { canCutAndSet, chosenOrder, notForFrame, type Order, orderKey, orderOfWork } from "./schools";
 export { orderWords, SCHOOL_NAMES, schoolWords } from "./schoolWords";
 export { type LiesOn, type Step, stepKey } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";

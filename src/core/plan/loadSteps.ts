@@ -10,6 +10,11 @@ import type { Step } from "./step";
 const CLAMP_N_PER_MM = 2e4;
 
 /**
+ * What is left of a shape whose tacks are cut at one corner of four, set and tacked again: those of that corner pull anew (own judgement).
+ */
+const RETACKED_SHARE = 0.25;
+
+/**
  * An order of work as the mechanics sees it. Each step keeps its key, so that movement can be told by step; one step may
  * become several. Clamps press what lies on the bed down; measuring while the joints turn puts the shape back; waiting
  * changes nothing in the model. A tack has the heat of the settings (its share is a factor of the model), and so has a bead
@@ -58,7 +63,10 @@ export function loadSteps(
         return [{ id, do: "bead", joint: joint.id, line, heatJPerMm: heatJPerMmOfBead }];
       }
       case "measure":
-        return closes ? [{ id, do: "square up", residualShare: 0 }] : [{ id, do: "wait" }];
+        if (!closes) return [{ id, do: "wait" }];
+        return what.cut
+          ? [{ id, do: "square up", residualShare: RETACKED_SHARE, holds: true }]
+          : [{ id, do: "square up", residualShare: 0 }];
       case "wait":
         return [{ id, do: "wait" }];
     }

@@ -21,6 +21,8 @@ export const orderChoiceSchema = z.discriminatedUnion("by", [
     weld: z.enum(WELD_SCHOOLS),
     /** Sub-assemblies are worked as one frame; one after the other when left out. */
     together: z.literal(true).optional(),
+    /** After the last tack, what holds the frame off is cut, it is set square and flat, and tacked again. */
+    cutAndSet: z.literal(true).optional(),
   }),
   z.strictObject({
     by: z.enum(["own", "computed"]),

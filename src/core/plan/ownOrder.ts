@@ -47,7 +47,7 @@ export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[
       part === "tack" &&
       !welded &&
       tacks.size > 0 &&
-      [...tacks.values()].every((lines) => lines.size === 1);
+      (id.cut === true || [...tacks.values()].every((lines) => lines.size === 1));
     if (id.do === "tack") tacks.set(id.joint, (tacks.get(id.joint) ?? new Set()).add(id.line));
     return [
       {
@@ -60,7 +60,7 @@ export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[
         gate: id.do === "measure" ? id.gate : null,
         waitsFor: id.do === "wait" ? id.until : null,
         closes,
-        why: { kind: closes ? "close while it turns" : "own" },
+        why: { kind: closes ? (id.do === "measure" && id.cut ? "cut and set" : "close while it turns") : "own" },
         on,
       },
     ];

@@ -5,6 +5,7 @@ export type Reason =
   | { kind: "joint still turns" }
   | { kind: "pulls against"; joint: string }
   | { kind: "close while it turns" }
+  | { kind: "cut and set" }
   | { kind: "locks" }
   | { kind: "holds against lifting" }
   | { kind: "corners are locked" }

@@ -25,8 +25,14 @@ export const SCHOOL_NAMES: Record<SchoolId, string> = {
 const MADE: Record<Exclude<Order["by"], "schools">, string> = { own: "Own order", computed: "Computed order" };
 
 /** Which order it is, in a line. */
-export function orderWords({ by, tack, weld, together }: Pick<Order, "by" | "tack" | "weld" | "together">): string {
-  const schools = `${SCHOOL_NAMES[tack].toLowerCase()}, then ${SCHOOL_NAMES[weld].toLowerCase()}${together ? ", sub-assemblies together" : ""}`;
+export function orderWords({
+  by,
+  tack,
+  weld,
+  together,
+  cutAndSet,
+}: Pick<Order, "by" | "tack" | "weld" | "together" | "cutAndSet">): string {
+  const schools = `${SCHOOL_NAMES[tack].toLowerCase()}, then ${SCHOOL_NAMES[weld].toLowerCase()}${together ? ", sub-assemblies together" : ""}${cutAndSet ? ", cut and set when tacked" : ""}`;
   return by === "schools"
     ? `${schools.charAt(0).toUpperCase()}${schools.slice(1)}`
     : `${MADE[by]}, begun from ${schools}`;

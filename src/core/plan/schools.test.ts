@@ -106,6 +106,47 @@ describe("the order of any frame, by every school", () => {
         expect(closed, name).toBeLessThan(Math.min(...(stages[1] ?? [])));
       }
   });
+  it("cuts and sets it once more at the last tacked gate when that was chosen, and nothing else is moved by it", () => {
+    const frames = [...STARTERS.map((s) => s.name), 0, 3].map(
+      (f) => [`${f}`, typeof f === "number" ? ladder(f) : resolveStructure(started(f)).structure] as const,
+    );
+    for (const [name, structure] of frames)
+      for (const tack of TACK_SCHOOLS) {
+        if (notForFrame(tack, structure) !== null) continue;
+        const plain = { by: "schools", tack, weld: "strength first" } as const;
+        const [without, cut] = [plain, { ...plain, cutAndSet: true } as const].map(
+          (c) => chosenOrder(structure, "surface", c).steps,
+        ) as [Step[], Step[]];
+        expect(
+          cut.map((s) => s.key),
+          name,
+        ).toEqual(without.map((s) => s.key));
+        const changed = cut.filter((s, i) => s.closes !== without[i]?.closes || s.why.kind !== without[i]?.why.kind);
+        if (structure.groups.length > 0) {
+          expect(changed, name).toEqual([]);
+          continue;
+        }
+        expect(changed, name).toHaveLength(1);
+        const [at] = changed as [Step];
+        expect(at.closes && at.gate === "tacked", name).toBe(true);
+        // Every tack is in, no bead is.
+        const before = cut.slice(0, cut.indexOf(at));
+        expect(
+          before.some((s) => s.id.do === "bead"),
+          name,
+        ).toBe(false);
+        expect(
+          cut.slice(cut.indexOf(at)).some((s) => s.id.do === "tack"),
+          name,
+        ).toBe(false);
+        // Laid step by step, it is the same.
+        const own = chosenOrder(structure, "surface", { ...plain, by: "own", steps: cut.map((s) => s.id) }).steps;
+        expect(
+          own.map((s) => [s.key, s.closes]),
+          name,
+        ).toEqual(cut.map((s) => [s.key, s.closes]));
+      }
+  });
   it("works sub-assemblies as one frame when that was chosen", () => {
     const { structure } = resolveStructure(started("two frames stacked"));
     const keys = (together: true | undefined): string[] =>

@@ -63,22 +63,47 @@ export interface Order {
   weld: WeldSchoolId;
   /** Sub-assemblies as one frame. */
   together?: true | undefined;
+  /** Cut and set once more when all is tacked. */
+  cutAndSet?: true | undefined;
   steps: Step[];
 }
 
 /** An order by what it does, in a word: two that weld the same in the same order are one. Skip lays the beads of across and around. */
 export const orderKey = (choice: OrderChoice): string =>
   choice.by === "schools"
-    ? `${choice.tack}/${choice.weld === "skip" ? "across and around" : choice.weld}${choice.together ? "/together" : ""}`
-    : choice.steps.map(stepKey).join();
+    ? `${choice.tack}/${choice.weld === "skip" ? "across and around" : choice.weld}${choice.together ? "/together" : ""}${choice.cutAndSet ? "/cut" : ""}`
+    : choice.steps.map((s) => `${stepKey(s)}${s.do === "measure" && s.cut ? "/cut" : ""}`).join();
+
+/** Whether all can be cut and set once more when it is tacked: not where sub-assemblies are cold before the next is set on. */
+export const canCutAndSet = (structure: Structure, { by, ...choice }: OrderChoice): boolean =>
+  by === "schools" && (structure.groups.length === 0 || ("together" in choice && choice.together === true));
+
+/** The last time that an order measures before its first bead, what holds the frame off is cut, it is set, and tacked again. */
+function cutAndSet(order: Order, wished: boolean): Order {
+  const bead = order.steps.findIndex((s) => s.id.do === "bead");
+  const at = order.steps.findLastIndex((s, i) => s.gate === "tacked" && (bead < 0 || i < bead));
+  if (!wished || at < 0) return order;
+  return {
+    ...order,
+    cutAndSet: true,
+    steps: order.steps.map((s, i) =>
+      i === at && s.id.do === "measure"
+        ? { ...s, id: { ...s.id, cut: true }, closes: true, why: { kind: "cut and set" } }
+        : s,
+    ),
+  };
+}
 
 /** The whole order for a frame, as it was chosen. @param on what it is built on. */
 export const chosenOrder = (structure: Structure, on: LiesOn, choice: OrderChoice = USUAL_ORDER): Order =>
   choice.by === "schools"
-    ? {
-        ...orderOfWork(choice.together ? { ...structure, groups: [] } : structure, on, choice.tack, choice.weld),
-        together: choice.together,
-      }
+    ? cutAndSet(
+        {
+          ...orderOfWork(choice.together ? { ...structure, groups: [] } : structure, on, choice.tack, choice.weld),
+          together: choice.together,
+        },
+        choice.cutAndSet === true && canCutAndSet(structure, choice),
+      )
     : { by: choice.by, tack: choice.tack, weld: choice.weld, steps: ownOrder(structure, on, choice.steps) };
 
 /** The whole order for a frame: tacking, then welding as the frame lies by then; sub-assemblies one after the other. @param on what it is built on. */

@@ -11,7 +11,13 @@ export const stepIdSchema = z.discriminatedUnion("do", [
   // The first tack of a face has no number: so it was kept from the beginning. Others make it longer.
   z.strictObject({ do: z.literal("tack"), joint: jointName, line: z.enum(FACE_LINES), nth: nth.optional() }),
   z.strictObject({ do: z.literal("bead"), joint: jointName, line: z.enum(FACE_LINES) }),
-  z.strictObject({ do: z.literal("measure"), gate: z.enum(GATES), nth }),
+  z.strictObject({
+    do: z.literal("measure"),
+    gate: z.enum(GATES),
+    nth,
+    /** What holds the frame off is cut, it is set square and flat, and tacked again. */
+    cut: z.literal(true).optional(),
+  }),
   z.strictObject({ do: z.literal("flip"), part: z.enum(["tack", "weld"]), nth }),
   // The first wait of a kind has no number: so it was kept from the beginning.
   z.strictObject({ do: z.literal("wait"), until: z.enum(["touch", "cold"]), nth: nth.optional() }),

@@ -109,6 +109,8 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
   "short lengths": () => "In short lengths, moving on after each, so that no place collects the heat.",
   "sub-assembly cold": ({ name }) =>
     `Not before ${name} is cold: what is set on it now would be set on a frame that still moves.`,
+  "cut and set": () =>
+    "All that the tacks pulled is let go once more, but for what the new tacks pull: it costs some grinding and sets out on the beads square.",
   own: () => "As this order was laid.",
 };
 
@@ -117,6 +119,8 @@ const reasonWords = (reason: Reason): string => (REASONS[reason.kind] as (r: Rea
 
 const measureWords = (step: Step, ring: boolean): string => {
   const what = ring ? "four sides and both diagonals" : "sizes and diagonals";
+  if (step.id.do === "measure" && step.id.cut)
+    return "Measure, all tacked; cut the tacks that hold it off, set it square and flat, and tack it again";
   if (step.closes && step.why.kind === "halves before joining") return "Measure each half and set it to its angle";
   if (step.closes || step.why.kind === "close while it turns")
     return "Measure across and close the error while the joints still turn";

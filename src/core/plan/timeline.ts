@@ -2,6 +2,7 @@ import type { Structure } from "../frame";
 import { COLD_RISE_K, coolingJoint, type HeatPulse, secondsUntil, TOUCH_RISE_K, type Weld } from "../weld";
 import { loadSteps } from "./loadSteps";
 import type { Step } from "./step";
+import type { StepId } from "./stepSchema";
 
 /** What handling takes, s (own judgement, for one person at a bench). */
 const HANDLING_S = {
@@ -9,9 +10,16 @@ const HANDLING_S = {
   release: 120,
   flip: 240,
   measure: 240,
+  /** Grinding the tacks of a corner through, setting it, tacking it again, measuring. */
+  cut: 900,
   /** To the next place, helmet down. */
   move: 20,
 } as const;
+
+const handlingS = (id: StepId): number => {
+  if (id.do === "measure" && id.cut) return HANDLING_S.cut;
+  return HANDLING_S[id.do as "hold" | "release" | "flip" | "measure"] ?? 0;
+};
 
 /** What a weld puts into its joint. */
 interface Heat {
@@ -85,7 +93,7 @@ export function timelineOf(structure: Structure, weld: Weld, steps: readonly Ste
     } else if (step.waitsFor) {
       takesS = lastToCool(structure, pulses, now, step.waitsFor)?.seconds ?? 0;
       waitS += takesS;
-    } else takesS = HANDLING_S[step.id.do as "hold" | "release" | "flip" | "measure"] ?? 0;
+    } else takesS = handlingS(step.id);
     times.set(step.key, { atS: now, takesS });
     now += takesS;
   }

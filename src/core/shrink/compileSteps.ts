@@ -123,7 +123,7 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
         break;
       }
       case "square up":
-        put({ kind: "scale", share: step.residualShare });
+        put({ kind: "scale", share: step.residualShare, holds: step.holds === true });
         break;
       case "flip": {
         const on = [...clamps.values()];

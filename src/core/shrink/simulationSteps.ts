@@ -33,7 +33,8 @@ export type SimulationStep = { id: string } & (
     }
   | { do: "strongback off"; strongback: string }
   /** Put back into shape while the joints still turn; what is left of the error, 0 to 1. */
-  | { do: "square up"; residualShare: number }
+  /** `holds`: by cutting a corner, while all other joints stay as they stand; else every joint still turns. */
+  | { do: "square up"; residualShare: number; holds?: boolean }
   /** Clamps come off, the frame is turned, the same clamps go on again. */
   | { do: "flip" }
   | { do: "wait" }

@@ -3,8 +3,9 @@
 import Link from "next/link";
 import { useId, useState } from "react";
 import type { Structure } from "@/core/frame";
-import { chanceWords, EQUAL, type OrderOutlook, orderAdvice, timeOf, whyNoPrediction } from "@/core/job";
+import { chanceWords, EQUAL, isCutAndSet, type OrderOutlook, orderAdvice, timeOf, whyNoPrediction } from "@/core/job";
 import {
+  canCutAndSet,
   chosenOrder,
   notForFrame,
   type Order,
@@ -36,10 +37,18 @@ const MOST_SHOWN = 6;
 
 const isSame = (a: OrderChoice, b: OrderChoice): boolean => orderKey(a) === orderKey(b);
 
-/** Whether an order is that of the schools that it was begun from, step by step. */
-const isSchools = (structure: Structure, { tack, weld, steps }: Order): boolean => {
-  const whole = chosenOrder(structure, "surface", { by: "schools", tack, weld }).steps;
-  return whole.length === steps.length && whole.every((s, i) => s.key === steps[i]?.key);
+/** The schools that an order was begun from, where it is theirs still, step by step; null where it was changed. */
+const schoolsOf = (structure: Structure, { tack, weld, steps }: Order): OrderChoice | null => {
+  const plain: OrderChoice = { by: "schools", tack, weld };
+  const choices: OrderChoice[] = [plain, { ...plain, cutAndSet: true }];
+  return (
+    choices.find((choice) => {
+      const whole = chosenOrder(structure, "surface", choice).steps;
+      return (
+        whole.length === steps.length && whole.every((s, i) => s.key === steps[i]?.key && s.closes === steps[i].closes)
+      );
+    }) ?? null
+  );
 };
 
 /** Which order the frame is worked in: chosen by school, compared, searched for. */
@@ -53,6 +62,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
   if (!structure || !order) return null;
   const current = plan.order ?? USUAL_ORDER;
   const together = current.by === "schools" && current.together ? { together: true as const } : {};
+  const cut = current.by === "schools" && current.cutAndSet ? { cutAndSet: true as const } : {};
   const take = (choice: OrderChoice) => {
     onEdit(false);
     edit((p) => ({ ...p, order: choice }));
@@ -79,13 +89,13 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
           label="Tacking"
           value={order.tack}
           options={fitting(TACK_SCHOOLS)}
-          onChange={(tack) => take({ by: "schools", tack, weld: order.weld, ...together })}
+          onChange={(tack) => take({ by: "schools", tack, weld: order.weld, ...together, ...cut })}
         />
         <SelectField
           label="Welding"
           value={order.weld}
           options={fitting(WELD_SCHOOLS)}
-          onChange={(weld) => take({ by: "schools", tack: order.tack, weld, ...together })}
+          onChange={(weld) => take({ by: "schools", tack: order.tack, weld, ...together, ...cut })}
         />
       </div>
       {structure.groups.length > 0 ? (
@@ -101,7 +111,26 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
               by: "schools",
               tack: order.tack,
               weld: order.weld,
-              ...(how === "together" ? { together: true as const } : {}),
+              ...(how === "together" ? { together: true as const, ...cut } : {}),
+            })
+          }
+        />
+      ) : null}
+      {canCutAndSet(structure, current) ? (
+        <Choice
+          label="Squared up"
+          value={"cutAndSet" in cut ? "tacked" : "turning"}
+          options={[
+            ["turning", "While it turns"],
+            ["tacked", "Cut and set once more, all tacked"],
+          ]}
+          onChange={(when) =>
+            take({
+              by: "schools",
+              tack: order.tack,
+              weld: order.weld,
+              ...together,
+              ...(when === "tacked" ? { cutAndSet: true as const } : {}),
             })
           }
         />
@@ -170,7 +199,8 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
             if (!editing && current.by === "schools")
               edit((p) => ({ ...p, order: { by: "own", tack, weld, steps: steps.map((s) => s.id) } }));
             // What was changed back is the schools' order still.
-            if (editing && isSchools(structure, order)) edit((p) => ({ ...p, order: { by: "schools", tack, weld } }));
+            const schools = editing ? schoolsOf(structure, order) : null;
+            if (schools) edit((p) => ({ ...p, order: schools }));
             onEdit(!editing);
           }}
         >
@@ -235,7 +265,10 @@ function Outlooks({
 }) {
   const computed = outlooks.find((o) => o.choice.by === "computed");
   const shown = outlooks.filter(
-    (o, i) => isSame(o.choice, current) || o === computed || (o.choice.by === "schools" && i < MOST_SHOWN),
+    (o, i) =>
+      isSame(o.choice, current) ||
+      o === computed ||
+      (o.choice.by === "schools" && (i < MOST_SHOWN || isCutAndSet(o.choice) !== isCutAndSet(current))),
   );
   if (shown.length === 0) return null;
   return (

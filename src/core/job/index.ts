@@ -44,6 +44,7 @@ export { meantMm, readingText } from "./readingWords";
 export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
 export { settingsWords, thinnestWallMm, weldOf } from "./settings";
 export { STAGES, type Stage } from "./stages";
+export { effectWords, seamFacts, stepEffect } from "./stepEffect";
 export { surveyReadingWords, surveyWords } from "./surveyWords";
 export { CLOSE, cutTick, type TickId, tickKey } from "./tickId";
 export { storedEntries, storedPlan, upgradeEntries, upgradePlan } from "./upgrade/upgrade";

@@ -16,7 +16,8 @@ export {
 export { facesLeft, ownOrderProblems } from "./ownOrder";
 export { canCutAndSet, chosenOrder, notForFrame, type Order, orderKey, orderOfWork } from "./schools";
 export { orderWords, SCHOOL_NAMES, schoolWords } from "./schoolWords";
-export { type LiesOn, type Step, stepKey } from "./step";
+export { seamKind, seamPosition } from "./seam";
+export { type LiesOn, type Step, stepKey, type Up } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
 export { faceWords, jointWords, type StepWords, stepIdWords, stepWords } from "./stepWords";
 export { coolsFor, type Timeline, timelineOf, timeWords } from "./timeline";

@@ -7,7 +7,7 @@ export { OrderSearch } from "./orderSearch";
 export { OrderTrial } from "./orderTrial";
 export { type OutcomeId, outcomeKey, outcomeWords } from "./outcomeId";
 export { bow } from "./outcomes";
-export { type Outputs, outputsOf } from "./outputs";
+export { type OutputPoint, type Outputs, outputsOf } from "./outputs";
 export { lossOf, predicted, type Told } from "./predicted";
 export {
   type Drawn,

@@ -4,7 +4,16 @@ import { Check, ChevronLeft, ChevronRight } from "lucide-react";
 import Link from "next/link";
 import { useCallback, useEffect, useId, useRef, useState } from "react";
 
-import { type GateAdvice, type GateReading, gateReading, STAGE_CAUTIONS } from "@/core/job";
+import {
+  effectWords,
+  type GateAdvice,
+  type GateReading,
+  gateReading,
+  STAGE_CAUTIONS,
+  seamFacts,
+  stepEffect,
+  weldOf,
+} from "@/core/job";
 import { jointWords, likeRun, SCHOOL_NAMES, type Step } from "@/core/plan";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { Forecasts, LikelyFailure } from "../job/Forecasts";
@@ -84,6 +93,22 @@ function FromHere({ advice }: { advice: GateAdvice }) {
           {m}
         </p>
       ))}
+    </div>
+  );
+}
+
+/** With what a tack or bead is laid, and what it will do to the frame. */
+function AtSeam({ step }: { step: Step }) {
+  const { job, evaluation, predicted } = useJob("job", "evaluation", "predicted");
+  const { structure } = evaluation;
+  const { units } = job.plan;
+  if (!structure || step.joint === null) return null;
+  const facts = seamFacts(structure, weldOf(job.plan), step, units);
+  const effect = predicted.replay && stepEffect(predicted.replay, step.key, step.up);
+  return (
+    <div className="mt-2 grid max-w-prose gap-1 text-lg" data-testid="at-seam">
+      {facts ? <p>{facts}</p> : null}
+      {effect ? <p>{effectWords(effect, units)}</p> : null}
     </div>
   );
 }
@@ -216,6 +241,7 @@ export function WeldStage() {
                 {words?.say}
               </p>
               <p className="mt-2 max-w-prose text-lg">{words?.why}</p>
+              <AtSeam step={now} />
             </div>
           ) : (
             <div className="border-l-4 border-plum pl-4" data-testid="now">

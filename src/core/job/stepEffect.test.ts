@@ -1,0 +1,72 @@
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
+import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
+import { length } from "../units";
+import { builtOf } from "./built";
+import type { Plan } from "./planSchema";
+import { predict } from "./predict";
+import { weldOf } from "./settings";
+import { effectWords, namedPoints, seamFacts, stepEffect, TOLD_MM } from "./stepEffect";
+
+/** Butted and mitred, teed, free, open, thick and thin, metric and inch. */
+const plans: [string, Plan][] = [
+  ["mitred", sizesPlan()],
+  ["thick, long", sizesPlan({ length: length("3600"), width: length("700") })],
+  ["inch", sizesPlan({}, "inch-fraction")],
+  ...["gate leaf", "rails with a kink", "A-shaped drawbar", "stand"].map((name): [string, Plan] => [
+    name,
+    drawnPlan(started(name)),
+  ]),
+];
+
+describe("what a step does to the frame", () => {
+  it.each(plans)("is the place that moves most, how far, and truly that way: %s", (_, plan) => {
+    const found = predict(plan);
+    const { order, structure } = builtOf(plan);
+    if (!found || !order || !structure) throw new Error("no prediction");
+    const { replay } = found;
+    const points = namedPoints(replay.points);
+    const placeOf = (name: string) =>
+      points.find((p) => (p.member === null ? p.id : `${p.member} ${p.point}`) === name);
+    let told = 0;
+    for (const step of order.steps.filter((s) => s.joint !== null)) {
+      const effect = stepEffect(replay, step.key, step.up);
+      const row = replay.ids.indexOf(step.key);
+      const change = (first: number, i: number): number =>
+        (replay.history[replay.ids.lastIndexOf(step.key)]?.[first + i] ?? 0) -
+        (row > 0 ? (replay.history[row - 1]?.[first + i] ?? 0) : 0);
+      const most = Math.max(...points.map((p) => Math.hypot(change(p.first, 0), change(p.first, 1))));
+      expect(effect?.slides === null).toBe(most <= TOLD_MM);
+      if (effect?.slides) {
+        told++;
+        const { at, mm, other, away } = effect.slides;
+        expect(mm).toBeCloseTo(most, 9);
+        const [p, q] = [placeOf(at), placeOf(other)];
+        if (!p || !q) throw new Error("no such place");
+        const nearer = (q.at[0] - p.at[0]) * change(p.first, 0) + (q.at[1] - p.at[1]) * change(p.first, 1);
+        expect(nearer < 0).toBe(away);
+      }
+      const highest = Math.max(...points.map((p) => Math.abs(change(p.first, 2))));
+      expect(effect?.lifts === null).toBe(highest <= TOLD_MM);
+      if (effect?.lifts) {
+        const p = placeOf(effect.lifts.at);
+        expect(effect.lifts.mm * (step.up === "top" ? 1 : -1)).toBeCloseTo(change(p?.first ?? -1, 2), 9);
+      }
+      const said = effect ? effectWords(effect, plan.units) : "";
+      expect(said).toMatch(
+        effect?.slides || effect?.lifts ? /^It (moves|lifts|lowers) .* if nothing/ : /^It should move no/,
+      );
+      expect(said).toMatch(plan.units === "mm" ? /\d mm/ : /\d (in|thou)/);
+      const facts = seamFacts(structure, weldOf(plan), step, plan.units) ?? "";
+      expect(facts).toMatch(/ long.*(flat|horizontal|vertical): .* V, \d+ A, /);
+    }
+    expect(told).toBeGreaterThan(0);
+  });
+
+  it("is nothing for a step that is not in the replay", () => {
+    const plan = sizesPlan();
+    const found = predict(plan);
+    if (!found) throw new Error("no prediction");
+    expect(stepEffect(found.replay, "bead/none/top", "top")).toBeNull();
+  });
+});

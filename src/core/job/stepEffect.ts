@@ -1,0 +1,98 @@
+import type { Structure } from "../frame";
+import type { Vec3 } from "../numeric";
+import { type Step, seamKind, seamPosition, type Up } from "../plan";
+import type { OutputPoint, Replay } from "../shrink";
+import { fixed, formatSmall, physical, plainLength, type UnitPreference } from "../units";
+import { PROCESSES, seamShare, type Weld } from "../weld";
+
+/** Movements under this are not told, mm. */
+export const TOLD_MM = 0.05;
+
+/** What one tack or bead does to the frame as a whole: the places that move most, along the frame and off it. */
+export interface StepEffect {
+  /** Along the frame: which place, how far, and toward or away from which other. */
+  slides: { at: string; mm: number; other: string; away: boolean } | null;
+  /** Off the frame, positive up as it lies during the step. */
+  lifts: { at: string; mm: number } | null;
+}
+
+const nameOf = (p: OutputPoint): string => (p.member === null ? p.id : `${p.member} ${p.point}`);
+
+/** Places with a name, each once: outside corners of a frame that has them, else ends and set-down points of members. */
+export function namedPoints(points: readonly OutputPoint[]): OutputPoint[] {
+  const corners = points.filter((p) => p.member === null);
+  const named = corners.length > 0 ? corners : points.filter((p) => p.point !== null);
+  return named.filter((p, i) => named.findIndex((q) => nameOf(q) === nameOf(p)) === i);
+}
+
+/**
+ * What a step moves, by the nominal frame before and after it.
+ * @param up which face lies up meanwhile: what lifts then sinks on the drawing. @returns null for a step that is not in the replay.
+ */
+export function stepEffect(replay: Replay, key: string, up: Up): StepEffect | null {
+  const [first, last] = [replay.ids.indexOf(key), replay.ids.lastIndexOf(key)];
+  const after = replay.history[last];
+  if (!after) return null;
+  const before = replay.history[first - 1];
+  const moved = (p: OutputPoint): Vec3 => {
+    const by = (i: number): number => (after[p.first + i] ?? 0) - (before?.[p.first + i] ?? 0);
+    return [by(0), by(1), by(2)];
+  };
+  const places = namedPoints(replay.points).map((p) => ({ p, by: moved(p) }));
+  const farthest = places.reduce<(typeof places)[number] | null>(
+    (a, b) => (Math.hypot(b.by[0], b.by[1]) > (a ? Math.hypot(a.by[0], a.by[1]) : TOLD_MM) ? b : a),
+    null,
+  );
+  const highest = places.reduce<(typeof places)[number] | null>(
+    (a, b) => (Math.abs(b.by[2]) > (a ? Math.abs(a.by[2]) : TOLD_MM) ? b : a),
+    null,
+  );
+  return {
+    slides: farthest && { at: nameOf(farthest.p), ...along(farthest, places) },
+    lifts: highest && { at: nameOf(highest.p), mm: highest.by[2] * (up === "top" ? 1 : -1) },
+  };
+}
+
+type Moved = { p: OutputPoint; by: Vec3 };
+
+/** How far a place slides, and which other place lies most nearly in line with that. */
+function along({ p, by }: Moved, places: readonly Moved[]): { mm: number; other: string; away: boolean } {
+  const mm = Math.hypot(by[0], by[1]);
+  let best = { other: "", cos: 0 };
+  for (const { p: q } of places) {
+    const [x, y] = [q.at[0] - p.at[0], q.at[1] - p.at[1]];
+    const far = Math.hypot(x, y);
+    if (far === 0) continue;
+    const cos = (x * by[0] + y * by[1]) / (far * mm);
+    if (Math.abs(cos) > Math.abs(best.cos)) best = { other: nameOf(q), cos };
+  }
+  return { mm, other: best.other, away: best.cos < 0 };
+}
+
+/** The same in a sentence. */
+export function effectWords({ slides, lifts }: StepEffect, units: UnitPreference): string {
+  const size = (mm: number): string => formatSmall(Math.abs(mm), units, { decimals: 1 });
+  const parts = [
+    ...(slides && slides.other !== ""
+      ? [`moves ${slides.at} about ${size(slides.mm)} ${slides.away ? "away from" : "toward"} ${slides.other}`]
+      : []),
+    ...(lifts ? [`${lifts.mm > 0 ? "lifts" : "lowers"} ${lifts.at} by about ${size(lifts.mm)}`] : []),
+  ];
+  return parts.length === 0
+    ? `It should move no corner by more than ${formatSmall(TOLD_MM, units, { decimals: 2 })}.`
+    : `It ${parts.join(" and ")}, if nothing else holds it.`;
+}
+
+/** What a tack or bead is laid with: its length, the settings, and how hot it is against them where it goes by joint and position. */
+export function seamFacts(structure: Structure, weld: Weld, step: Step, units: UnitPreference): string | null {
+  const joint = structure.joints.find((j) => j.id === step.joint);
+  const face = joint?.faces.find((f) => f.line === step.line);
+  if (!joint || !face) return null;
+  const isTack = step.id.do === "tack";
+  const long = isTack ? weld.tackLength.mm : face.lengthMm;
+  const position = seamPosition(structure, joint, face, step.up);
+  const share = isTack || weld.from !== "starting" ? 1 : seamShare(seamKind(joint, face), position);
+  const leg = !isTack && face.legMm !== null ? `, leg ${plainLength(face.legMm, units)}` : "";
+  const heat = Math.abs(share - 1) < 0.02 ? "" : `, heat ${fixed(share, 1)} of that here`;
+  return `${formatSmall(long, units, { decimals: 0 })} long${leg}, ${position}: ${PROCESSES[weld.process].label}, ${fixed(weld.volts, 1)} V, ${fixed(weld.amps, 0)} A, ${physical("speed", weld.travelMmPerS, units)}${heat}.`;
+}

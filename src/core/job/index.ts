@@ -33,6 +33,7 @@ export { orderAdvice } from "./orderAdvice";
 export { isCutAndSet } from "./orderChoices";
 export { EQUAL, inOrder, type OrderOutlook, orderOutlook, timeOf } from "./orderOutlook";
 export { ordersToLookAt, type PlanningWish, ranked } from "./orderPlanning";
+export { paceOf, paceWords } from "./pace";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
 export { predict, predicting } from "./predict";
@@ -42,7 +43,7 @@ export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quanti
 export type { QuantityId } from "./quantitySchema";
 export { meantMm, readingText } from "./readingWords";
 export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
-export { settingsWords, thinnestWallMm, weldOf } from "./settings";
+export { materialOf, settingsWords, thinnestWallMm, weldOf } from "./settings";
 export { STAGES, type Stage } from "./stages";
 export { effectWords, seamFacts, stepEffect } from "./stepEffect";
 export { surveyReadingWords, surveyWords } from "./surveyWords";

@@ -5,6 +5,7 @@ import type { Estimate } from "../units";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
 import type { Job } from "./jobSchema";
+import { paceOf } from "./pace";
 import { predicting } from "./predict";
 import { weldOf } from "./settings";
 
@@ -37,9 +38,9 @@ export const turnsOf = (job: Job): number =>
   builtOf(job.plan).order?.steps.filter((s) => s.id.do === "flip").length ?? 0;
 
 /** How long a job's order takes; null while its frame has errors. */
-export function timeOf({ plan }: Job): Timeline | null {
-  const { structure, order } = builtOf(plan);
-  return structure && order ? timelineOf(structure, weldOf(plan), order.steps) : null;
+export function timeOf(job: Job): Timeline | null {
+  const { structure, order } = builtOf(job.plan);
+  return structure && order ? timelineOf(structure, weldOf(job.plan), order.steps, paceOf(job).handling) : null;
 }
 
 const exact = (value: number): Estimate => ({ value, low: value, high: value });

@@ -20,5 +20,5 @@ export { seamKind, seamPosition } from "./seam";
 export { type LiesOn, type Step, stepKey, type Up } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
 export { faceWords, jointWords, type StepWords, stepIdWords, stepWords } from "./stepWords";
-export { coolsFor, type Timeline, timelineOf, timeWords } from "./timeline";
+export { coolsFor, HANDLING_S, type Handling, type Timeline, timelineOf, timeWords } from "./timeline";
 export { allJoints, upWhenFacing, type Workpiece, workpiece } from "./workpiece";

@@ -5,7 +5,7 @@ import type { Step } from "./step";
 import type { StepId } from "./stepSchema";
 
 /** What handling takes, s (own judgement, for one person at a bench). */
-const HANDLING_S = {
+export const HANDLING_S = {
   hold: 600,
   release: 120,
   flip: 240,
@@ -16,9 +16,12 @@ const HANDLING_S = {
   move: 20,
 } as const;
 
-const handlingS = (id: StepId): number => {
-  if (id.do === "measure" && id.cut) return HANDLING_S.cut;
-  return HANDLING_S[id.do as "hold" | "release" | "flip" | "measure"] ?? 0;
+/** How long handling takes whoever works here, s. */
+export type Handling = Readonly<Record<keyof typeof HANDLING_S, number>>;
+
+const handlingS = (id: StepId, handling: Handling): number => {
+  if (id.do === "measure" && id.cut) return handling.cut;
+  return handling[id.do as "hold" | "release" | "flip" | "measure"] ?? 0;
 };
 
 /** What a weld puts into its joint. */
@@ -74,9 +77,14 @@ export interface Timeline {
 
 /**
  * Times of an order: arc by length over travel, cooling by what was welded until then, handling by what is usual.
- * @param weld settings without errors.
+ * @param weld settings without errors. @param handling of whoever works here; what is usual when left out.
  */
-export function timelineOf(structure: Structure, weld: Weld, steps: readonly Step[]): Timeline {
+export function timelineOf(
+  structure: Structure,
+  weld: Weld,
+  steps: readonly Step[],
+  handling: Handling = HANDLING_S,
+): Timeline {
   const heat = heats(structure, weld, steps);
   const pulses = new Map<string, HeatPulse[]>();
   const times = new Map<string, { atS: number; takesS: number }>();
@@ -87,13 +95,13 @@ export function timelineOf(structure: Structure, weld: Weld, steps: readonly Ste
     let takesS = 0;
     const own = heat.get(step.key);
     if (own) {
-      takesS = HANDLING_S.move + own.arcS;
+      takesS = handling.move + own.arcS;
       arcS += own.arcS;
       pulses.set(own.joint, [...(pulses.get(own.joint) ?? []), { atS: now + takesS, energyJ: own.energyJ }]);
     } else if (step.waitsFor) {
       takesS = lastToCool(structure, pulses, now, step.waitsFor)?.seconds ?? 0;
       waitS += takesS;
-    } else takesS = handlingS(step.id);
+    } else takesS = handlingS(step.id, handling);
     times.set(step.key, { atS: now, takesS });
     now += takesS;
   }

@@ -1,7 +1,19 @@
 import { fixed, type UnitPreference } from "./format";
 
 /** What is shown in two systems, besides lengths. Kept in SI. */
-export type Kind = "length" | "slope" | "speed" | "heat" | "mass" | "area" | "warmth" | "force";
+export type Kind =
+  | "length"
+  | "slope"
+  | "speed"
+  | "heat"
+  | "mass"
+  | "area"
+  | "warmth"
+  | "force"
+  | "run"
+  | "feed"
+  | "gas"
+  | "flow";
 
 interface Shown {
   unit: string;
@@ -30,6 +42,17 @@ const SHOWN: Record<Kind, { metric: Shown; inch: Shown }> = {
   area: { metric: { unit: "m²", times: 1, decimals: 2 }, inch: { unit: "ft²", times: 1 / 0.3048 ** 2, decimals: 1 } },
   /** A difference of temperature, K. */
   warmth: { metric: { unit: "°C", times: 1, decimals: 0 }, inch: { unit: "°F", times: 1.8, decimals: 0 } },
+  /** Metres of wire or bead. */
+  run: { metric: { unit: "m", times: 1, decimals: 0 }, inch: { unit: "ft", times: 1 / 0.3048, decimals: 0 } },
+  /** Metres of wire a minute. */
+  feed: { metric: { unit: "m/min", times: 1, decimals: 1 }, inch: { unit: "in/min", times: 1 / 0.0254, decimals: 0 } },
+  /** Litres. */
+  gas: { metric: { unit: "l", times: 1, decimals: 0 }, inch: { unit: "ft³", times: 1 / 28.316846592, decimals: 1 } },
+  /** Litres a minute. */
+  flow: {
+    metric: { unit: "l/min", times: 1, decimals: 0 },
+    inch: { unit: "ft³/h", times: 60 / 28.316846592, decimals: 0 },
+  },
   /** kN. */
   force: {
     metric: { unit: "kN", times: 1, decimals: 1 },

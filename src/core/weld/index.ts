@@ -1,4 +1,5 @@
 export { kinkLoad } from "./chordLoad";
+export { consumed, consumedWords } from "./consumables";
 export { COLD_RISE_K, type CoolingJoint, coolingJoint, type HeatPulse, secondsUntil, TOUCH_RISE_K } from "./cooling";
 export { lineLengthMm } from "./faces";
 export { FACTORS, type FactorName, factorsFor, type ShrinkFactors } from "./factors";

@@ -3,7 +3,20 @@
 import Link from "next/link";
 import { useId, useState } from "react";
 import type { Structure } from "@/core/frame";
-import { chanceWords, EQUAL, isCutAndSet, type OrderOutlook, orderAdvice, timeOf, whyNoPrediction } from "@/core/job";
+import {
+  chanceWords,
+  EQUAL,
+  isCutAndSet,
+  materialOf,
+  type OrderOutlook,
+  orderAdvice,
+  paceOf,
+  paceWords,
+  thinnestWallMm,
+  timeOf,
+  weldOf,
+  whyNoPrediction,
+} from "@/core/job";
 import {
   canCutAndSet,
   chosenOrder,
@@ -19,6 +32,7 @@ import {
   USUAL_ORDER,
   WELD_SCHOOLS,
 } from "@/core/plan";
+import { consumed, consumedWords } from "@/core/weld";
 import { useJob } from "../job/JobProvider";
 import { stagePath } from "../job/stages";
 import { usePlanField } from "../job/usePlanField";
@@ -160,7 +174,8 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
       {time ? (
         <p className="max-w-prose" data-testid="order-time">
           Takes about {timeWords(time.totalS)}: arc {timeWords(time.arcS)}, cooling {timeWords(time.waitS)}, the rest
-          handling, for one person.
+          handling, for one person. {paceWords(paceOf(job))}{" "}
+          {consumedWords(consumed(weldOf(plan), time.arcS, thinnestWallMm(plan), materialOf(plan)), plan.units)}
         </p>
       ) : null}
       {unfit.length > 0 ? <p className="max-w-prose text-sm text-soft">{unfit.join(" ")}</p> : null}

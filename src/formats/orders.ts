@@ -4,8 +4,11 @@ import {
   type OrderOutlook,
   orderAdvice,
   orderOutlook,
+  orderRemedies,
   ordersToLookAt,
   ranked,
+  remedyWords,
+  unlikelyAtBest,
   whyNoPrediction,
 } from "@/core/job";
 import { drain } from "@/core/numeric";
@@ -19,6 +22,12 @@ function compared(job: Job): OrderOutlook[] | string {
   return ranked(choices.map((c) => drain(orderOutlook(job, c))));
 }
 
+/** What would help, where no order makes it likely. */
+function helping(job: Job, outlooks: readonly OrderOutlook[]): string[] {
+  const best = unlikelyAtBest(outlooks);
+  return best ? remedyWords(drain(orderRemedies(job, best)), job.plan.units) : [];
+}
+
 /** Orders compared, as data. */
 export function ordersData(job: Job) {
   const outlooks = compared(job);
@@ -27,6 +36,7 @@ export function ordersData(job: Job) {
   return {
     advised: choice,
     words,
+    would: helping(job, outlooks),
     orders: outlooks.map((o) => ({
       order: o.choice,
       chance: o.chance,
@@ -46,6 +56,7 @@ export function ordersText(job: Job): string {
   return [
     job.plan.name,
     ...words,
+    ...helping(job, outlooks),
     "",
     "Chance that every limit is kept:",
     ...outlooks.map(

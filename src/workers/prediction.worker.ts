@@ -5,10 +5,12 @@ import {
   type Job,
   type OrderOutlook,
   orderOutlook,
+  orderRemedies,
   ordersToLookAt,
   type Plan,
   type PlanningWish,
   predicting,
+  type Remedies,
 } from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
@@ -102,6 +104,10 @@ const api = {
   /** How likely one order ends within all limits. */
   orderOutlook(ticket: number, job: Job, choice: OrderChoice): Promise<OrderOutlook | null> {
     return driven(ticket, orderOutlook(job, choice), () => undefined);
+  },
+  /** What would help where no order makes it likely. */
+  orderRemedies(ticket: number, job: Job, outlook: OrderOutlook): Promise<Remedies | null> {
+    return driven(ticket, orderRemedies(job, outlook), () => undefined);
   },
   /** The search ends with what it has. */
   enough(): void {

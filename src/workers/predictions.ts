@@ -1,5 +1,5 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
-import type { InsideTrade, Job, OrderOutlook, Plan, PlanningWish } from "@/core/job";
+import type { InsideTrade, Job, OrderOutlook, Plan, PlanningWish, Remedies } from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 import type { PredictionApi } from "./prediction.worker";
@@ -50,6 +50,12 @@ export class Predictions {
   orderOutlook(job: Job, choice: OrderChoice): Promise<OrderOutlook | null> {
     this.ticket++;
     return this.api.orderOutlook(this.ticket, job, choice);
+  }
+
+  /** What would help where no order makes it likely; null when it was cancelled. */
+  orderRemedies(job: Job, outlook: OrderOutlook): Promise<Remedies | null> {
+    this.ticket++;
+    return this.api.orderRemedies(this.ticket, job, outlook);
   }
 
   /** Ends a search with what it has. */

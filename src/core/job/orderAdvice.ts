@@ -4,8 +4,14 @@ import { chanceWords } from "./forecast";
 import { isCutAndSet } from "./orderChoices";
 import { EQUAL, type OrderOutlook } from "./orderOutlook";
 
-/** Chances below this are said to be unlikely whatever the order. */
+/** Chances below this are said to be unlikely whatever the order: then other changes are tried. */
 const UNLIKELY = 0.5;
+
+/** The likeliest order where not even that is likely; null where there is a likely one, or nothing is told. */
+export function unlikelyAtBest(outlooks: readonly OrderOutlook[]): OrderOutlook | null {
+  const top = outlooks.reduce<OrderOutlook | null>((a, o) => ((o.chance ?? -1) > (a?.chance ?? -1) ? o : a), null);
+  return top?.chance !== null && top !== null && top.chance < UNLIKELY ? top : null;
+}
 
 /** What comparing orders comes to. */
 export interface OrderAdvice {
@@ -70,8 +76,7 @@ export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderCho
             a.turns - b.turns ||
             b.chance - a.chance,
         )[0] as Told);
-  const hopeless =
-    top < UNLIKELY ? ["No order compared here makes it likely: change heat, holding, set-up or limits."] : [];
+  const hopeless = top < UNLIKELY ? ["No order compared here makes it likely."] : [];
   const [first] = told[0]?.untold ?? [];
   const besides = first
     ? [`Not counted, for nothing is predicted of it: ${(told[0]?.untold ?? []).map(limitName).join(", ")}.`]

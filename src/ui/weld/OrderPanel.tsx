@@ -12,6 +12,7 @@ import {
   orderAdvice,
   paceOf,
   paceWords,
+  remedyWords,
   thinnestWallMm,
   timeOf,
   weldOf,
@@ -40,6 +41,7 @@ import { Button, buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { FieldMessage } from "../parts/Field";
 import { SelectField } from "../parts/SelectField";
+import { OrderChart } from "./OrderChart";
 import { type Planning, useOrderPlanning } from "./useOrderPlanning";
 
 /** Orders that a search tries before it ends by itself. */
@@ -244,6 +246,9 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
             {orderAdvice(planning.outlooks, current).words.map((w) => (
               <li key={w}>{w}</li>
             ))}
+            {(planning.remedies ? remedyWords(planning.remedies, plan.units) : []).map((w) => (
+              <li key={w}>{w}</li>
+            ))}
             {planning.searched &&
             !planning.outlooks.some((o) => o.choice.by === "computed" && !isSame(o.choice, current)) ? (
               <li>The search found no order that turns it over so seldom: its faces want more.</li>
@@ -251,6 +256,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
           </ul>
         ) : null}
       </div>
+      {planning?.is === "known" ? <OrderChart outlooks={planning.outlooks} current={current} onTake={take} /> : null}
       {planning ? <Outlooks id={id} outlooks={planning.outlooks} current={current} onTake={take} /> : null}
     </div>
   );

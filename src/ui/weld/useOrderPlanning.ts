@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { frameKey, type Job, type OrderOutlook, ranked } from "@/core/job";
+import { frameKey, type Job, type OrderOutlook, type Remedies, ranked, unlikelyAtBest } from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
 import type { Predictions } from "@/workers/predictions";
 
@@ -12,6 +12,8 @@ export interface Planning {
   /** Orders tried so far. */
   tried: number;
   outlooks: readonly OrderOutlook[];
+  /** What would help, where no order makes it likely; null where one does. */
+  remedies: Remedies | null;
 }
 
 /** Workers at most: a page must still answer. */
@@ -46,7 +48,7 @@ export function useOrderPlanning(job: Job) {
       end();
       setPlanning((p) => p && { ...p, is: "failed" });
     };
-    setPlanning({ key, is: "schools", searched: trials > 0, tried: 0, outlooks: [] });
+    setPlanning({ key, is: "schools", searched: trials > 0, tried: 0, outlooks: [], remedies: null });
     try {
       const { Predictions } = await import("@/workers/predictions");
       if (isOver()) return;
@@ -60,16 +62,21 @@ export function useOrderPlanning(job: Job) {
       setPlanning((p) => p && { ...p, is: "chances" });
       // As planned first, then the likeliest: whoever waits no longer has seen those.
       const queue: OrderChoice[] = [...choices];
+      const found: OrderOutlook[] = [];
       const work = async (worker: Predictions): Promise<void> => {
         for (let next = queue.shift(); next && !isOver(); next = queue.shift()) {
           const outlook = await worker.orderOutlook(job, next);
+          if (outlook) found.push(outlook);
           if (outlook && !isOver()) setPlanning((p) => p && { ...p, outlooks: ranked([...p.outlooks, outlook]) });
         }
       };
       await Promise.all(workers.current.map(work));
       if (isOver()) return;
+      const best = unlikelyAtBest(found);
+      const remedies = best && (await first.orderRemedies(job, best));
+      if (isOver()) return;
       end();
-      setPlanning((p) => p && { ...p, is: "known" });
+      setPlanning((p) => p && { ...p, is: "known", remedies });
     } catch {
       failed();
     }

@@ -1,0 +1,64 @@
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
+import { job as jobOf } from "../../../tests/support/jobs";
+import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
+import { drain } from "../numeric";
+import { USUAL_ORDER } from "../plan";
+import { length } from "../units";
+import { chanceWords } from "./forecast";
+import type { Job } from "./jobSchema";
+import { unlikelyAtBest } from "./orderAdvice";
+import { EQUAL, inOrder, orderOutlook } from "./orderOutlook";
+import { orderRemedies, remedyWords } from "./orderRemedies";
+import type { Plan } from "./planSchema";
+
+const jobs = (plan: Plan): Job => ({ ...jobOf([]), plan });
+const tight = (plan: Plan): Plan => ({
+  ...plan,
+  limits:
+    plan.limits.kind !== "own"
+      ? plan.limits
+      : { ...plan.limits, square: { as: "diagonal", limit: length("0.6") }, flat: length("0.6") },
+});
+const plans: [string, Plan][] = [
+  ["a rectangle built to the drawing", { ...tight(sizesPlan()), aim: "drawing" }],
+  ["a gate in inches", tight(drawnPlan(started("gate leaf"), "inch-fraction"))],
+  ["a stand", tight(drawnPlan(started("stand")))],
+];
+
+describe("where no order makes it likely", () => {
+  it.each(plans)("names the limit that fails and what each change does, by the same draws: %s", (_, plan) => {
+    const job = jobs(plan);
+    const outlook = drain(orderOutlook(job, USUAL_ORDER));
+    expect(unlikelyAtBest([outlook])).toBe((outlook.chance ?? 1) < 0.5 ? outlook : null);
+    const found = drain(orderRemedies(job, outlook));
+    expect(found.worst?.chance).toBe(Math.min(...outlook.limits.map((l) => l.chance)));
+    for (const { by, chance } of found.tried) {
+      // Each is worked out anew, with that one thing changed.
+      const again =
+        by === "set-up"
+          ? orderOutlook({ ...job, plan: { ...plan, aim: "set-up" } }, USUAL_ORDER)
+          : by === "cut and set"
+            ? orderOutlook(job, { ...USUAL_ORDER, cutAndSet: true })
+            : null;
+      if (again) expect(drain(again).chance).toBe(chance);
+    }
+    expect(found.tried.map((t) => t.by)).toContain("heat");
+    const words = remedyWords(found, plan.units);
+    expect(words).toHaveLength(1 + found.tried.length);
+    for (const { chance } of found.tried) {
+      const said = words.find((w) =>
+        w.includes(`: ${chanceWords(chance)} instead of ${chanceWords(outlook.chance ?? 0)}`),
+      );
+      expect(said).toBeDefined();
+      expect(/so no help/.test(said ?? "")).toBe(chance - (outlook.chance ?? 0) < EQUAL);
+    }
+    expect(words[0]).toMatch(/nine in ten/);
+    if (plan.units !== "mm") expect(words.join(" ")).not.toMatch(/\d mm/);
+  });
+  it("is not asked where one does", () => {
+    const likely = { ...drain(orderOutlook(inOrder(jobs(sizesPlan()), USUAL_ORDER), USUAL_ORDER, 24)), chance: 0.8 };
+    expect(unlikelyAtBest([likely, { ...likely, chance: 0.1 }])).toBeNull();
+    expect(unlikelyAtBest([{ ...likely, chance: null }])).toBeNull();
+  });
+});

@@ -49,6 +49,7 @@ export { materialOf, settingsWords, thinnestWallMm, weldOf } from "./settings";
 export { STAGES, type Stage } from "./stages";
 export { effectWords, seamFacts, stepEffect } from "./stepEffect";
 export { surveyReadingWords, surveyWords } from "./surveyWords";
+export { tickedInTurn } from "./tickedInTurn";
 export { CLOSE, cutTick, type TickId, tickKey } from "./tickId";
 export { storedEntries, storedPlan, upgradeEntries, upgradePlan } from "./upgrade/upgrade";
 export { cleanSawTest } from "./usualStock";

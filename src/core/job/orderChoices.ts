@@ -15,6 +15,7 @@ import { builtOf } from "./built";
 import { evaluationContext } from "./evaluationContext";
 import type { Job } from "./jobSchema";
 import { type Bead, classesOf, liesUp } from "./orderMoves";
+import { tickedInTurn } from "./tickedInTurn";
 
 /** Whether an order cuts and sets the frame once more when it is tacked. */
 export const isCutAndSet = (choice: OrderChoice): boolean =>
@@ -32,10 +33,13 @@ export function withCut(job: Job, choice: OrderChoice, cut: boolean): OrderChoic
 /** What is done already: beads in the order in which they were ticked, and whether tacking began. */
 function doneOf(job: Job): { beads: Bead[]; isTacked: boolean } {
   const { ticked } = evaluationContext(job, null);
-  const ids = job.entries.flatMap((e) => (e.kind === "tick" && e.done ? [e.step] : []));
-  const beads = new Map<string, Bead>();
-  for (const id of ids) if (id.do === "bead" && ticked.has(stepKey(id))) beads.set(stepKey(id), id as Bead);
-  return { beads: [...beads.values()], isTacked: [...ticked].some((k) => /^(tack|bead)\//.test(k)) };
+  const beads = new Map(
+    job.entries.flatMap((e) => (e.kind === "tick" && e.step.do === "bead" ? [[stepKey(e.step), e.step] as const] : [])),
+  );
+  return {
+    beads: tickedInTurn(job, ticked).flatMap((k) => beads.get(k) ?? []),
+    isTacked: [...ticked].some((k) => /^(tack|bead)\//.test(k)),
+  };
 }
 
 /**

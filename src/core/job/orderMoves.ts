@@ -4,6 +4,9 @@ import { allJoints, type StepId, stepKey, upWhenFacing, type Workpiece } from ".
 /** A bead of an order. */
 export type Bead = Extract<StepId, { do: "bead" }>;
 
+/** The first bead of its face, which stands for all that are laid over it. */
+const faceKey = ({ joint, line }: Bead): string => stepKey({ do: "bead", joint, line });
+
 /** The face class of every bead: outsides, insides, sides, tops, undersides, of corners and of what lies between. */
 export function classesOf(work: Workpiece): Map<string, string> {
   const classes = new Map<string, string>();
@@ -31,12 +34,12 @@ export function liesUp(work: Workpiece): (bead: Bead) => "top" | "bottom" | null
       j.faces.map((f) => [stepKey({ do: "bead", joint: j.id, line: f.line }), upWhenFacing(f.toward)] as const),
     ),
   );
-  return (bead) => up.get(stepKey(bead)) ?? null;
+  return (bead) => up.get(faceKey(bead)) ?? null;
 }
 
 /** Beads of a class together, at the place of the class in a row of them; within, as they were. */
 export const byClass = (beads: readonly Bead[], classes: ReadonlyMap<string, string>, row: readonly string[]): Bead[] =>
-  row.flatMap((name) => beads.filter((b) => classes.get(stepKey(b)) === name));
+  row.flatMap((name) => beads.filter((b) => classes.get(faceKey(b)) === name));
 
 /** A random change of an order of beads. @param random 0 to 1. */
 export function moved(beads: readonly Bead[], classes: ReadonlyMap<string, string>, random: () => number): Bead[] {
@@ -46,9 +49,9 @@ export function moved(beads: readonly Bead[], classes: ReadonlyMap<string, strin
   const kind = random();
   if (kind < 0.35) {
     // All beads of one class to one place.
-    const name = classes.get(stepKey(out[at(n)] as Bead));
-    const taken = out.filter((b) => classes.get(stepKey(b)) === name);
-    const rest = out.filter((b) => classes.get(stepKey(b)) !== name);
+    const name = classes.get(faceKey(out[at(n)] as Bead));
+    const taken = out.filter((b) => classes.get(faceKey(b)) === name);
+    const rest = out.filter((b) => classes.get(faceKey(b)) !== name);
     const to = at(rest.length + 1);
     return [...rest.slice(0, to), ...taken, ...rest.slice(to)];
   }

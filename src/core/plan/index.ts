@@ -1,3 +1,4 @@
+export { asWorked, without, withRepeat } from "./asWorked";
 export { clampedMechanics } from "./clamps";
 export { additionsTo, withAdded, withMoved } from "./editOrder";
 export { GATES, type Gate, laterGates } from "./gates";
@@ -20,5 +21,14 @@ export { seamKind, seamPosition } from "./seam";
 export { type LiesOn, type Step, stepKey, type Up } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
 export { faceWords, jointWords, type StepWords, stepIdWords, stepWords } from "./stepWords";
-export { coolsFor, HANDLING_S, type Handling, type Timeline, timelineOf, timeWords } from "./timeline";
+export {
+  coolsFor,
+  HANDLING_S,
+  type Handling,
+  type Timeline,
+  timelineOf,
+  timeWords,
+  type Warmth,
+  warmthOf,
+} from "./timeline";
 export { allJoints, upWhenFacing, type Workpiece, workpiece } from "./workpiece";

@@ -38,7 +38,7 @@ export function stepKey(id: StepId): string {
     case "tack":
       return `tack/${id.joint}/${id.line}${again(id.nth)}`;
     case "bead":
-      return `bead/${id.joint}/${id.line}`;
+      return `bead/${id.joint}/${id.line}${again(id.nth)}`;
     case "measure":
       return id.nth === 1 ? `measure/${id.gate}` : `measure/${id.gate}-${id.nth}`;
     case "flip":

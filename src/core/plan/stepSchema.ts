@@ -10,7 +10,8 @@ const nth = z.int().min(1).max(99);
 export const stepIdSchema = z.discriminatedUnion("do", [
   // The first tack of a face has no number: so it was kept from the beginning. Others make it longer.
   z.strictObject({ do: z.literal("tack"), joint: jointName, line: z.enum(FACE_LINES), nth: nth.optional() }),
-  z.strictObject({ do: z.literal("bead"), joint: jointName, line: z.enum(FACE_LINES) }),
+  // So has the first bead; another is laid over it: a hole that was filled, a second pass.
+  z.strictObject({ do: z.literal("bead"), joint: jointName, line: z.enum(FACE_LINES), nth: nth.optional() }),
   z.strictObject({
     do: z.literal("measure"),
     gate: z.enum(GATES),

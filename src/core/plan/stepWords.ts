@@ -161,7 +161,8 @@ export function stepWords(structure: Structure, step: Step, units: UnitPreferenc
       const where = joint && face ? faceWords(structure, joint, face) : `${id.joint}, ${id.line}`;
       if (id.do === "tack") return plain(`Tack ${where}${(id.nth ?? 1) > 1 ? ", once more" : ""}`);
       const ground = face?.care === "grind flush" ? " It is ground flush afterwards: keep it full and small." : "";
-      return { say: `Weld ${where}`, why: `${why}${ground}`, caution: null };
+      const more = (id.nth ?? 1) > 1 ? ", once more" : "";
+      return { say: `Weld ${where}${more}`, why: `${why}${ground}`, caution: null };
     }
     case "measure":
       return plain(measureWords(step, ring));

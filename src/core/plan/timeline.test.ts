@@ -5,7 +5,7 @@ import { ladder } from "../../../tests/support/ladder";
 import { resolveStructure, STARTERS } from "../frame";
 import { weldOf } from "../job";
 import { orderOfWork } from "./schools";
-import { coolsFor, timelineOf, timeWords } from "./timeline";
+import { coolsFor, timelineOf, timeWords, warmthOf } from "./timeline";
 
 const weld = weldOf(job([]).plan);
 
@@ -47,6 +47,30 @@ describe("the time of an order", () => {
     expect((first?.seconds ?? 0) - (later?.seconds ?? 0)).toBeCloseTo(60, 3);
     expect(coolsFor(structure, weld, steps, ticked, 100 + (first?.seconds ?? 0) + 1, "touch")).toBeNull();
     expect(coolsFor(structure, weld, steps, new Map(), 100, "cold")).toBeNull();
+  });
+  it("of warmth: what was welded last is hottest, all cools, and hot, warm and cold go with the time to wait", () => {
+    for (const { name } of STARTERS) {
+      const { structure } = resolveStructure(started(name));
+      const { steps } = orderOfWork(structure);
+      const beads = steps.filter((s) => s.id.do === "bead");
+      const ticked = new Map(beads.map((s, i) => [s.key, 60 * i]));
+      const end = 60 * beads.length;
+      let before = Number.POSITIVE_INFINITY;
+      for (const after of [10, 600, 3600, 6 * 3600]) {
+        const warmth = warmthOf(structure, weld, steps, ticked, end + after);
+        expect(warmth).toHaveLength(new Set(beads.map((b) => b.joint)).size);
+        expect(warmth[0]?.riseK ?? 0, name).toBeLessThan(before);
+        before = warmth[0]?.riseK ?? 0;
+        for (const [until, hotter] of [
+          ["touch", ["hot"]],
+          ["cold", ["hot", "warm"]],
+        ] as const)
+          expect(coolsFor(structure, weld, steps, ticked, end + after, until) !== null, `${name} ${after}`).toBe(
+            warmth.some((w) => (hotter as readonly string[]).includes(w.is)),
+          );
+      }
+      expect(warmthOf(structure, weld, steps, new Map(), 0)).toEqual([]);
+    }
   });
   it("is said in minutes and hours", () => {
     expect([10, 300, 5000, 7300, 9000].map(timeWords)).toEqual(["1 min", "5 min", "83 min", "2 h", "2 h 30 min"]);

@@ -1,5 +1,5 @@
 import type { Structure } from "../frame";
-import { COLD_RISE_K, coolingJoint, type HeatPulse, secondsUntil, TOUCH_RISE_K, type Weld } from "../weld";
+import { COLD_RISE_K, coolingJoint, type HeatPulse, riseK, secondsUntil, TOUCH_RISE_K, type Weld } from "../weld";
 import { loadSteps } from "./loadSteps";
 import type { Step } from "./step";
 import type { StepId } from "./stepSchema";
@@ -120,12 +120,53 @@ export function coolsFor(
   nowS: number,
   until: "touch" | "cold",
 ): { joint: string; seconds: number } | null {
+  return lastToCool(structure, pulsesOf(structure, weld, steps, ticked), nowS, until);
+}
+
+/** How warm a joint is. */
+export interface Warmth {
+  joint: string;
+  /** Over the air, K. */
+  riseK: number;
+  /** Too hot to touch; warm enough to read long; as cold as the shop. */
+  is: "hot" | "warm" | "cold";
+}
+
+/**
+ * How warm every joint is that something was welded at, hottest first, from when its steps were ticked.
+ * @param ticked when each step was ticked, s from whatever `nowS` counts from.
+ */
+export function warmthOf(
+  structure: Structure,
+  weld: Weld,
+  steps: readonly Step[],
+  ticked: ReadonlyMap<string, number>,
+  nowS: number,
+): Warmth[] {
+  const pulses = pulsesOf(structure, weld, steps, ticked);
+  return structure.joints
+    .flatMap((joint): Warmth[] => {
+      const own = pulses.get(joint.id);
+      if (!own) return [];
+      const rise = riseK(coolingJoint(structure, joint), own, nowS);
+      return [{ joint: joint.id, riseK: rise, is: rise > TOUCH_RISE_K ? "hot" : rise > COLD_RISE_K ? "warm" : "cold" }];
+    })
+    .sort((a, b) => b.riseK - a.riseK);
+}
+
+/** Heat that ticked steps put into the joints, when they did. */
+function pulsesOf(
+  structure: Structure,
+  weld: Weld,
+  steps: readonly Step[],
+  ticked: ReadonlyMap<string, number>,
+): Map<string, HeatPulse[]> {
   const pulses = new Map<string, HeatPulse[]>();
   for (const [key, { joint, energyJ }] of heats(structure, weld, steps)) {
     const atS = ticked.get(key);
     if (atS !== undefined) pulses.set(joint, [...(pulses.get(joint) ?? []), { atS, energyJ }]);
   }
-  return lastToCool(structure, pulses, nowS, until);
+  return pulses;
 }
 
 /** A time as one says it: minutes up to an hour and a half, then hours. */

@@ -1,6 +1,14 @@
 export { kinkLoad } from "./chordLoad";
 export { consumed, consumedWords } from "./consumables";
-export { COLD_RISE_K, type CoolingJoint, coolingJoint, type HeatPulse, secondsUntil, TOUCH_RISE_K } from "./cooling";
+export {
+  COLD_RISE_K,
+  type CoolingJoint,
+  coolingJoint,
+  type HeatPulse,
+  riseK,
+  secondsUntil,
+  TOUCH_RISE_K,
+} from "./cooling";
 export { lineLengthMm } from "./faces";
 export { FACTORS, type FactorName, factorsFor, type ShrinkFactors } from "./factors";
 export { frameProblems } from "./frameProblems";

@@ -1,33 +1,16 @@
 "use client";
 
-import { useEffect, useState } from "react";
-import { tickKey, timeOf, weldOf } from "@/core/job";
+import { timeOf, weldOf } from "@/core/job";
 import { coolsFor, jointWords, timeWords } from "@/core/plan";
 import { useJob } from "../job/JobProvider";
-
-/** The clock is looked at this often, ms. */
-const LOOK_MS = 5000;
+import { useTickTimes } from "./useTickTimes";
 
 /** How long there is still to wait: by when the steps were ticked, or, before the first, as planned. */
 export function Cooling({ until, stepKey: key }: { until: "touch" | "cold"; stepKey: string }) {
   const { job, evaluation } = useJob("job", "evaluation");
-  const { structure, steps, ticked } = evaluation;
-  /** Null until the page is live: what the server's clock says is nothing of the bench. */
-  const [nowS, setNowS] = useState<number | null>(null);
-  useEffect(() => {
-    const look = () => setNowS(Date.now() / 1000);
-    look();
-    const timer = window.setInterval(look, LOOK_MS);
-    return () => window.clearInterval(timer);
-  }, []);
+  const { structure, steps } = evaluation;
+  const { nowS, times } = useTickTimes();
   if (!structure || nowS === null) return null;
-  const times = new Map(
-    job.entries.flatMap((e) =>
-      e.kind === "tick" && e.done && ticked.has(tickKey(e.step))
-        ? [[tickKey(e.step), Date.parse(e.at) / 1000] as const]
-        : [],
-    ),
-  );
   const welded = [...times.keys()].some((k) => k.startsWith("bead/") || k.startsWith("tack/"));
   const what = until === "touch" ? "can be touched" : "is cold";
   if (!welded) {

@@ -132,7 +132,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
           }
         />
       ) : null}
-      {canCutAndSet(structure, current) ? (
+      {canCutAndSet(structure, current) && !steps.some((s) => s.id.do === "bead" && ticked.has(s.key)) ? (
         <Choice
           label="Squared up"
           value={"cutAndSet" in cut ? "tacked" : "turning"}

@@ -28,12 +28,14 @@ import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
 import { Verdict } from "../parts/Verdict";
 import { Cooling } from "./Cooling";
+import { useWarmth, WarmthWords } from "./Heat";
 import { OrderEditor } from "./OrderEditor";
 import { OrderPanel } from "./OrderPanel";
 import { PredictionPanel } from "./PredictionPanel";
 import { ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
 import { useStepWords } from "./useStepWords";
 import { WeldSettings } from "./WeldSettings";
+import { WentOtherwise, WorkedOtherwise } from "./WentOtherwise";
 import { WorkDrawing } from "./WorkDrawing";
 
 function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | null; onPick: (s: Step) => void }) {
@@ -185,6 +187,7 @@ export function WeldStage() {
   const wordsOf = useStepWords();
   const [asked, move] = useAddress("step");
   const [editing, setEditing] = useState(false);
+  const warmth = useWarmth();
   useWakeLock();
   useEffect(wantReplay, [wantReplay]);
   const show = useCallback(
@@ -277,6 +280,14 @@ export function WeldStage() {
               </Link>
             ) : null}
           </div>
+          {now?.joint && !done ? (
+            <WentOtherwise
+              key={now.key}
+              step={now}
+              say={words?.say ?? now.key}
+              onDone={() => move(steps[index + 1]?.key ?? null, "replace")}
+            />
+          ) : null}
           {now?.waitsFor && !done ? <Cooling until={now.waitsFor} stepKey={now.key} /> : null}
           {run.length > 1 ? (
             <div className="flex flex-wrap items-center gap-x-4 gap-y-2" data-testid="run">
@@ -311,8 +322,10 @@ export function WeldStage() {
             say={words?.say ?? null}
             shown={shownStep}
             ticked={ticked}
+            warmth={warmth}
             units={units}
           />
+          <WarmthWords warmth={warmth} />
           {replay && shownStep ? (
             <StepSlider steps={steps} index={steps.indexOf(shownStep)} onIndex={show} />
           ) : (
@@ -331,6 +344,7 @@ export function WeldStage() {
               </span>
             }
           >
+            <WorkedOtherwise />
             {editing ? <OrderEditor /> : <StepList steps={steps} now={now} onPick={go} />}
           </Section>
           <Section title="Which order">

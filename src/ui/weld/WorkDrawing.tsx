@@ -4,11 +4,14 @@ import { useMemo } from "react";
 import { exaggeration, inScene, movedLines } from "@/core/drawing";
 import { type Structure, seenAt } from "@/core/frame";
 import { predictedDecimals } from "@/core/job";
-import type { Step } from "@/core/plan";
+import type { Step, Warmth } from "@/core/plan";
 import type { Replay } from "@/core/shrink";
 import { formatSmall, type UnitPreference } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { cornerLifts, rowOf } from "./replay";
+
+/** Drawn as hot as this at most, K over the air. */
+const HOTTEST_K = 200;
 
 /** A frame with the joint that is worked on, what is done, and how it has moved by then. */
 export function WorkDrawing({
@@ -19,6 +22,7 @@ export function WorkDrawing({
   say,
   shown,
   ticked,
+  warmth,
   units,
 }: {
   structure: Structure;
@@ -30,6 +34,8 @@ export function WorkDrawing({
   /** The step whose end is drawn. */
   shown: Step | undefined;
   ticked: ReadonlySet<string>;
+  /** How warm the joints are: drawn about them, hotter larger and darker. */
+  warmth: readonly Warmth[];
   units: UnitPreference;
 }) {
   const scene = useScene(structure);
@@ -78,6 +84,28 @@ export function WorkDrawing({
       cornerTone="cool"
       bare
       maxHeight={400}
-    />
+    >
+      {(p) =>
+        warmth.map(({ joint: id, riseK, is }) => {
+          const j = joints.get(id);
+          if (!j) return null;
+          const at = p.to(inScene(scene, j.at));
+          const share = Math.min(1, riseK / HOTTEST_K);
+          return (
+            <circle
+              key={id}
+              cx={at.x}
+              cy={at.y}
+              r={8 + 14 * share}
+              fill="var(--hot)"
+              fillOpacity={0.1 + 0.45 * share}
+              stroke="var(--hot)"
+              strokeDasharray={is === "hot" ? undefined : "3 3"}
+              pointerEvents="none"
+            />
+          );
+        })
+      }
+    </FrameDrawing>
   );
 }

@@ -16,3 +16,4 @@ export {
 } from "./jobs";
 export { closePool, isDuplicate, isUnreachable, pool, type Transaction, transaction } from "./pool";
 export { keepPrediction, loadPrediction } from "./predictions";
+export { addTestBead, countTestBeads, listTestBeads } from "./testBeads";

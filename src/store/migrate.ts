@@ -14,6 +14,7 @@ const GRANTS: Record<string, string> = {
   entry: "SELECT, INSERT",
   instrument: "SELECT, INSERT",
   prediction: "SELECT, INSERT, DELETE",
+  test_bead: "SELECT, INSERT",
 };
 
 /** One numbered file, cut into statements. */

@@ -46,7 +46,7 @@ describe("migrations", () => {
   it("go on where they were cut off", async () => {
     const own = mkdtempSync(path.join(tmpdir(), "plumb-mig-"));
     const good =
-      "CREATE TABLE IF NOT EXISTS job (id INT PRIMARY KEY);\nCREATE TABLE IF NOT EXISTS job_plan (id INT);\nCREATE TABLE IF NOT EXISTS entry (id INT);\nCREATE TABLE IF NOT EXISTS prediction (id INT);\n";
+      "CREATE TABLE IF NOT EXISTS job (id INT PRIMARY KEY);\nCREATE TABLE IF NOT EXISTS job_plan (id INT);\nCREATE TABLE IF NOT EXISTS entry (id INT);\nCREATE TABLE IF NOT EXISTS prediction (id INT);\nCREATE TABLE IF NOT EXISTS test_bead (id INT);\n";
     writeFileSync(path.join(own, "001-first.sql"), `${good}CREATE TABLE broken;\n`);
     const run = () =>
       migrate({

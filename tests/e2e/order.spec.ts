@@ -140,3 +140,62 @@ test("the order goes on paper, every step with its box, gates with lines to writ
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(page.viewportSize()?.width ?? 0);
 });
+
+test("a weld that went otherwise is kept, laid once more in the order, and warms its corner", async ({
+  page,
+  address,
+}) => {
+  const job = await startJob(page, address, "Went otherwise");
+  await page.goto(`${address}${job}/weld`);
+  const list = page.getByRole("list", { name: "Order of work" });
+  const now = page.getByTestId("now");
+  await page.getByRole("button", { name: "Done", exact: true }).click();
+  await list.getByRole("button", { name: "Tack A, inside corner" }).click();
+  await expect(page.getByTestId("at-seam")).toContainText(/long, vertical: MAG .*\sV, .*\sA/);
+  await expect(page.getByTestId("at-seam")).toContainText(/It (moves|lifts|lowers|should move)/, { timeout: 30_000 });
+  await page.getByRole("button", { name: "Went otherwise" }).click();
+  const otherwise = page.getByTestId("went-otherwise");
+  await otherwise.getByRole("button", { name: /Burnt through/ }).click();
+  await expect(otherwise).toContainText("Say what happened");
+  await otherwise.getByLabel("What happened").fill("thin spot");
+  await otherwise.getByRole("button", { name: /Burnt through/ }).click();
+  await expect(list.getByRole("button", { name: /Tack A, inside corner, once more\s*, done/ })).toBeVisible();
+  await expect(now).toContainText("own order");
+  await expect(page.getByTestId("warmth")).toContainText(/Too hot to touch: A/);
+  await expect(page.getByTestId("worked-otherwise")).toHaveCount(0);
+  // Out of turn: said, and taken.
+  await list.getByRole("button", { name: "Tack D, inside corner" }).click();
+  await page.getByRole("button", { name: "Done", exact: true }).click();
+  await page.getByRole("button", { name: "Take the order as it was worked" }).click();
+  await expect(page.getByTestId("worked-otherwise")).toHaveCount(0);
+  await expect(list.getByRole("button").nth(3)).toContainText("Tack D, inside corner");
+  await expectAccessible(page);
+  await saved(page);
+  await page.goto(`${address}${job}/log`);
+  await expect(page.getByText(/Tack A, inside corner” was laid once more: thin spot/)).toBeVisible();
+});
+
+test("squaring up once more is planned and worded; a test bead proves settings, which are taken", async ({
+  page,
+  address,
+}) => {
+  const job = await startJob(page, address, "Cut and set");
+  await page.goto(`${address}${job}/weld`);
+  const list = page.getByRole("list", { name: "Order of work" });
+  await page.getByRole("radio", { name: "Cut and set once more, all tacked" }).click();
+  await expect(list).toContainText("cut the tacks that hold it off, set it square and flat");
+  const beads = page.getByTestId("test-beads");
+  await page.getByLabel("Current").fill("131");
+  await page.getByLabel("Current").press("Tab");
+  await beads.getByRole("button", { name: /^Test beads/ }).click();
+  await beads.getByLabel("Note").fill("on scrap");
+  await beads.getByRole("button", { name: "Log this test bead" }).click();
+  await expect(beads.getByRole("listitem").first()).toContainText(/keep: .*131\sA.*fillet, flat.*on scrap/);
+  await expect(beads).toContainText("Proven here by a test bead");
+  await page.getByRole("button", { name: "Back to settings to begin with" }).click();
+  await expect(beads).toContainText(/Proven here on .*131\sA/);
+  await beads.getByRole("button", { name: "Use them" }).click();
+  await expect(page.getByLabel("Current")).toHaveValue("131");
+  await expectAccessible(page);
+  await saved(page);
+});

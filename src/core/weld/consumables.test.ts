@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { length } from "../units";
-import { consumed, consumedWords } from "./consumables";
+import { consumed, consumedWords, fedWords } from "./consumables";
 import type { Weld } from "./weldSchema";
 
 const weld: Weld = { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, tackLength: length("10") };
@@ -46,6 +46,10 @@ describe("what an arc takes", () => {
     );
     expect(consumedWords(used, "inch-decimal")).toBe(
       "Wire of 0.031 in about 200 ft (0.53 lb), fed 240 in/min; gas about 4.2 ft³ at 25 ft³/h: rules of thumb.",
+    );
+    expect(fedWords(used, "mm")).toBe("Wire of 0.8 mm, fed about 6.1 m/min; gas about 12 l/min (rule of thumb).");
+    expect(fedWords(consumed({ ...weld, process: "stick" }, 0, 3, "mild steel"), "inch-fraction")).toBe(
+      "Electrodes of 0.126 in (rule of thumb).",
     );
     expect(consumedWords({ wire: null, gas: null, electrodes: null }, "mm")).toBe("");
   });

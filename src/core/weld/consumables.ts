@@ -67,6 +67,17 @@ export function consumed(weld: Weld, arcS: number, wallMm: number, material: Mat
   }
 }
 
+/** What a machine is set to besides volts and amps, in words: wire and its feed, gas, electrode. */
+export function fedWords({ wire, gas, electrodes }: Consumed, units: UnitPreference): string {
+  const diameter = (mm: number): string => physical("length", mm, units, units === "mm" ? 1 : 3);
+  const parts = [
+    ...(wire ? [`wire of ${diameter(wire.diameterMm)}, fed about ${physical("feed", wire.feedMPerMin, units)}`] : []),
+    ...(electrodes ? [`electrodes of ${diameter(electrodes.diameterMm)}`] : []),
+    ...(gas ? [`gas about ${physical("flow", gas.flowLPerMin, units)}`] : []),
+  ];
+  return parts.length === 0 ? "" : `${parts.join("; ").replace(/^./, (c) => c.toUpperCase())} (rule of thumb).`;
+}
+
 /** The same in words; an empty text where nothing is known. */
 export function consumedWords({ wire, gas, electrodes }: Consumed, units: UnitPreference): string {
   const diameter = (mm: number): string => physical("length", mm, units, units === "mm" ? 1 : 3);

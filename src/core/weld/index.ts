@@ -1,5 +1,5 @@
 export { kinkLoad } from "./chordLoad";
-export { consumed, consumedWords } from "./consumables";
+export { consumed, consumedWords, fedWords } from "./consumables";
 export {
   COLD_RISE_K,
   type CoolingJoint,
@@ -16,8 +16,18 @@ export { filletOfHeat, heatFromFillet, heatJPerMm, PROCESSES, type ProcessName, 
 export { type LineState, OPEN, type WeldState } from "./jointKind";
 export { lineIndex } from "./jointKinds";
 export { rigidModel } from "./rigidModel";
-export { SEAM_SHARES, type SeamKind, type SeamPosition, seamShare, startingSettings, unsureHeat } from "./starting";
+export {
+  SEAM_KINDS,
+  SEAM_POSITIONS,
+  SEAM_SHARES,
+  type SeamKind,
+  type SeamPosition,
+  seamShare,
+  startingSettings,
+  unsureHeat,
+} from "./starting";
 export { chordHeat, jointStiffness } from "./stateOfJoint";
+export { BEAD_RESULTS, type BeadOn, beadsOn, provenOn, type TestBead, testBeadSchema } from "./testBead";
 export {
   type JointFactors,
   NOMINAL_JOINTS,

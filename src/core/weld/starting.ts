@@ -59,8 +59,10 @@ const familyOf = (material: MaterialName): keyof typeof MATERIAL_SHARE =>
   material.startsWith("stainless") ? "stainless" : material.startsWith("aluminium") ? "aluminium" : "steel";
 
 /** What a seam is, and how it lies while it is welded. */
-export type SeamKind = "groove" | "fillet" | "outside corner";
-export type SeamPosition = "flat" | "horizontal" | "vertical" | "overhead";
+export const SEAM_KINDS = ["groove", "fillet", "outside corner"] as const;
+export const SEAM_POSITIONS = ["flat", "horizontal", "vertical", "overhead"] as const;
+export type SeamKind = (typeof SEAM_KINDS)[number];
+export type SeamPosition = (typeof SEAM_POSITIONS)[number];
 
 /**
  * What a seam takes of the heat to begin with (from memory and common practice): a fillet loses heat three ways, an open

@@ -1,13 +1,14 @@
 "use client";
 
-import { type Plan, thinnestWallMm, weldOf } from "@/core/job";
+import { materialOf, type Plan, thinnestWallMm, weldOf } from "@/core/job";
 import { formatSmall, physical, wallWords } from "@/core/units";
-import { filletOfHeat, heatJPerMm, PROCESSES, type ProcessName } from "@/core/weld";
+import { consumed, fedWords, filletOfHeat, heatJPerMm, PROCESSES, type ProcessName } from "@/core/weld";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
+import { TestBeads } from "./TestBeads";
 
 /** Settings as read on the machine; heat and the prediction follow from them. */
 export function WeldSettings() {
@@ -69,6 +70,9 @@ export function WeldSettings() {
           {formatSmall(filletOfHeat(weld.process, heatJPerMm(weld)), units)} fillet
         </span>
       </p>
+      <p className="text-sm text-soft sm:col-span-2">
+        {fedWords(consumed(weld, 0, thinnestWallMm(plan), materialOf(plan)), units)}
+      </p>
       {begins ? (
         <p className="text-sm sm:col-span-2" data-testid="starting">
           To begin with, for a wall of {wallWords(thinnestWallMm(plan), units)}: from memory, not read on your machine,
@@ -85,6 +89,12 @@ export function WeldSettings() {
           Back to settings to begin with
         </Button>
       )}
+      <TestBeads
+        onUse={({ volts, amps, travelMmPerS }) => {
+          forget("weld.");
+          read({ volts, amps, travelMmPerS });
+        }}
+      />
     </div>
   );
 }

@@ -1,12 +1,10 @@
 import {
   chanceWords,
+  comparing,
   type Job,
   type OrderOutlook,
   orderAdvice,
-  orderOutlook,
   orderRemedies,
-  ordersToLookAt,
-  ranked,
   remedyWords,
   unlikelyAtBest,
   whyNoPrediction,
@@ -18,8 +16,7 @@ import { orderWords, timeWords, USUAL_ORDER } from "@/core/plan";
 function compared(job: Job): OrderOutlook[] | string {
   const why = whyNoPrediction(job.plan);
   if (why) return why;
-  const choices = drain(ordersToLookAt(job, { trials: 0, mostTurns: 0 }, () => undefined));
-  return ranked(choices.map((c) => drain(orderOutlook(job, c))));
+  return drain(comparing(job, { trials: 0, mostTurns: 0 }));
 }
 
 /** What would help, where no order makes it likely. */
@@ -61,7 +58,7 @@ export function ordersText(job: Job): string {
     "Chance that every limit is kept:",
     ...outlooks.map(
       (o) =>
-        `  ${(o.chance === null ? "not told" : chanceWords(o.chance)).padEnd(12)} ${orderWords(o.choice)}; ${o.turns} turns, about ${timeWords(o.totalS)}`,
+        `  ${(o.chance === null ? "not told" : chanceWords(o.chance)).padEnd(12)} ${orderWords(o.choice)}; ${o.turns} ${o.turns === 1 ? "turn" : "turns"}, about ${timeWords(o.totalS)}`,
     ),
     "",
   ].join("\n");

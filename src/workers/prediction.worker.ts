@@ -1,16 +1,18 @@
 import { expose } from "comlink";
 import {
+  betterToLookAt,
   type InsideTrade,
   insideTrade,
   type Job,
   type OrderOutlook,
   orderOutlook,
   orderRemedies,
-  ordersToLookAt,
   type Plan,
   type PlanningWish,
   predicting,
   type Remedies,
+  schoolsToLookAt,
+  type Tell,
 } from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
@@ -62,6 +64,17 @@ async function driven<T>(
   }
 }
 
+/** Tells no more often than anybody reads. */
+function often(tell: Tell): Tell {
+  let told = 0;
+  return (doing, tried) => {
+    const now = performance.now();
+    if (now - told < TELL_MS) return;
+    told = now;
+    tell(doing, tried);
+  };
+}
+
 /** The draws stay here: nobody on the page reads them one by one. */
 function* told(
   plan: Plan,
@@ -84,22 +97,21 @@ const api = {
   insideTrade(ticket: number, plan: Plan): Promise<InsideTrade | null> {
     return driven(ticket, insideTrade(plan), () => undefined);
   },
-  /** Orders that are worth a look; in a worker of its own, as the trade of the insides. */
-  ordersToLookAt(
+  /** The schools of a comparison; in a worker of its own, as the trade of the insides. */
+  schoolsToLookAt(ticket: number, job: Job, tell: Tell): Promise<OrderChoice[] | null> {
+    return driven(ticket, schoolsToLookAt(job, often(tell)), () => undefined);
+  },
+  /** What a search finds, begun from the likeliest of what was compared. */
+  betterToLookAt(
     ticket: number,
     job: Job,
+    outlooks: readonly OrderOutlook[],
     wish: Omit<PlanningWish, "enough">,
-    tell: (doing: "schools" | "search", tried: number) => void,
+    tell: Tell,
   ): Promise<OrderChoice[] | null> {
     enough = false;
-    let told = 0;
-    const often = (doing: "schools" | "search", tried: number): void => {
-      const now = performance.now();
-      if (now - told < TELL_MS) return;
-      told = now;
-      tell(doing, tried);
-    };
-    return driven(ticket, ordersToLookAt(job, { ...wish, enough: () => enough }, often), () => undefined);
+    const asked = { ...wish, enough: () => enough };
+    return driven(ticket, betterToLookAt(job, outlooks, asked, often(tell)), () => undefined);
   },
   /** How likely one order ends within all limits. */
   orderOutlook(ticket: number, job: Job, choice: OrderChoice): Promise<OrderOutlook | null> {

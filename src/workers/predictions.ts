@@ -1,5 +1,5 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
-import type { InsideTrade, Job, OrderOutlook, Plan, PlanningWish, Remedies } from "@/core/job";
+import type { InsideTrade, Job, OrderOutlook, Plan, PlanningWish, Remedies, Tell } from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 import type { PredictionApi } from "./prediction.worker";
@@ -36,14 +36,21 @@ export class Predictions {
     return this.api.insideTrade(this.ticket, plan);
   }
 
-  /** Orders that are worth a look. @param tell what it does and how many it tried. @returns null when it was cancelled. */
-  ordersToLookAt(
+  /** The schools of a comparison. @param tell what it does and how many it tried. @returns null when it was cancelled. */
+  schoolsToLookAt(job: Job, tell: Tell): Promise<OrderChoice[] | null> {
+    this.ticket++;
+    return this.api.schoolsToLookAt(this.ticket, job, proxy(tell));
+  }
+
+  /** What a search finds, begun from the likeliest of what was compared; null when it was cancelled. */
+  betterToLookAt(
     job: Job,
+    outlooks: readonly OrderOutlook[],
     wish: Omit<PlanningWish, "enough">,
-    tell: (doing: "schools" | "search", tried: number) => void,
+    tell: Tell,
   ): Promise<OrderChoice[] | null> {
     this.ticket++;
-    return this.api.ordersToLookAt(this.ticket, job, wish, proxy(tell));
+    return this.api.betterToLookAt(this.ticket, job, outlooks, wish, proxy(tell));
   }
 
   /** How likely an order ends within all limits; null when it was cancelled. */

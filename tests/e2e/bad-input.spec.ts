@@ -145,6 +145,15 @@ test("the routes take no nonsense and never answer 5xx", async ({ request, addre
       }),
       [200, 422],
     ],
+    ["no bead", request.post(`${address}/api/test-beads`, { headers: json, data: "[]" }), [422]],
+    [
+      "a bead of nonsense",
+      request.post(`${address}/api/test-beads`, {
+        data: { id: "x", at: "now", origin: "", volts: 1e308, amps: -1, wallMm: "3", material: "brass", note: 7 },
+      }),
+      [422],
+    ],
+    ["test beads, wrong verb", request.delete(`${address}/api/test-beads`), [405]],
   ];
   for (const [what, answer, allowed] of answers) expect(allowed, what).toContain((await answer).status());
 });

@@ -33,7 +33,15 @@ export { likelyLosses, lossLines } from "./lossLines";
 export { orderAdvice, unlikelyAtBest } from "./orderAdvice";
 export { isCutAndSet } from "./orderChoices";
 export { EQUAL, inOrder, type OrderOutlook, orderOutlook, timeOf } from "./orderOutlook";
-export { ordersToLookAt, type PlanningWish, ranked } from "./orderPlanning";
+export {
+  betterToLookAt,
+  comparing,
+  cutToLookAt,
+  type PlanningWish,
+  ranked,
+  schoolsToLookAt,
+  type Tell,
+} from "./orderPlanning";
 export { orderRemedies, type Remedies, remedyWords } from "./orderRemedies";
 export { paceOf, paceWords } from "./pace";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";

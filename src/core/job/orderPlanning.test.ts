@@ -13,7 +13,7 @@ import { orderAdvice } from "./orderAdvice";
 import { isCutAndSet } from "./orderChoices";
 import { type Bead, classesOf, moved } from "./orderMoves";
 import { EQUAL, inOrder, type OrderOutlook, orderOutlook } from "./orderOutlook";
-import { ordersToLookAt, ranked } from "./orderPlanning";
+import { comparing, schoolsToLookAt } from "./orderPlanning";
 import { newPlan } from "./plan";
 import { predict } from "./predict";
 
@@ -27,8 +27,7 @@ function planned(
     ...more
   }: { seed?: number; mostTurns?: number; draws?: number; tell?: (doing: string) => void } = {},
 ): OrderOutlook[] {
-  const choices = drain(ordersToLookAt(job, { trials, mostTurns: 2, ...more }, tell));
-  return ranked(choices.map((c) => drain(orderOutlook(job, c, draws))));
+  return drain(comparing(job, { trials, mostTurns: 2, ...more }, tell, draws));
 }
 
 describe("planning an order", () => {
@@ -50,7 +49,7 @@ describe("planning an order", () => {
       // Every limit together is never likelier than one of them.
       for (const l of o.limits) expect(o.chance ?? 0).toBeLessThanOrEqual(l.chance + 1e-9);
     }
-    expect([...told]).toEqual(["schools", "search"]);
+    expect([...told]).toEqual(["search"]);
   });
 
   it("gives orders that are whole, and turn the frame no more often than was allowed", () => {
@@ -116,7 +115,7 @@ describe("planning an order", () => {
     const [first] = steps.filter((s) => s.id.do === "tack");
     const tick = { kind: "tick", id: "t0", at: "2026-11-24T08:00:00.000Z", origin: "me", step: first?.id, done: true };
     const job = jobOf([tick as never], (p) => ({ ...p, order: own }));
-    const choices = drain(ordersToLookAt(job, { trials: 4, mostTurns: 2 }, () => undefined));
+    const choices = planned(job, 4).map((o) => o.choice);
     expect(choices.length).toBeGreaterThan(3);
     for (const choice of choices)
       expect(choice.by === "schools" ? [] : choice.steps.map(stepKey)).toContain("tack/A/outside-2");
@@ -124,9 +123,8 @@ describe("planning an order", () => {
 
   it("compares sub-assemblies one after the other and together", () => {
     const choices = drain(
-      ordersToLookAt(
+      schoolsToLookAt(
         jobOf([], () => drawnPlan(started("two frames stacked"))),
-        { trials: 5, mostTurns: 9 },
         () => undefined,
       ),
     );

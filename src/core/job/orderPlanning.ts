@@ -4,7 +4,7 @@ import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
 import { beadSpace, isCutAndSet, schoolChoices, withCut } from "./orderChoices";
 import { type Bead, byClass, moved } from "./orderMoves";
-import { inOrder, type OrderOutlook, turnsOf } from "./orderOutlook";
+import { inOrder, type OrderOutlook, orderOutlook, turnsOf } from "./orderOutlook";
 import { worthBy } from "./orderWorth";
 
 /** What is asked of a search. */
@@ -72,40 +72,88 @@ export function* searching(
   return found;
 }
 
+/** Each order once. */
+function once(choices: readonly OrderChoice[]): OrderChoice[] {
+  const seen = new Set<string>();
+  return choices.filter((c) => !seen.has(orderKey(c)) && seen.add(orderKey(c)));
+}
+
+/** What whoever waits is told meanwhile. */
+export type Tell = (doing: "schools" | "search", tried: number) => void;
+
 /**
- * Orders of a job that are worth a look: as planned, the best that a search finds when one is wished, then every pair of schools, the
- * likeliest first by a few draws. Told step by step; may be left at any point. The same wish gives the same orders.
- * @param job without errors: ask canPredict first. @param tell is told what it does and how many orders it tried.
+ * The order as planned, then every pair of schools; of more than so many the likelier by a few draws. Told step by step; may be left at
+ * any point.
+ * @param job without errors: ask canPredict first.
  */
-export function* ordersToLookAt(
-  job: Job,
-  wish: PlanningWish,
-  tell: (doing: "schools" | "search", tried: number) => void,
-): Generator<number, OrderChoice[]> {
+export function* schoolsToLookAt(job: Job, tell: Tell): Generator<number, OrderChoice[]> {
   if (!builtOf(job.plan).order) throw new RangeError("The frame has errors.");
-  let tried = 0;
+  const current = job.plan.order ?? USUAL_ORDER;
+  const all = schoolChoices(job);
+  if (all.length <= MOST_SCHOOLS) return once([current, ...all]);
   const worth = worthBy(job);
-  yield 0;
-  const schools: Tried[] = [];
-  for (const choice of schoolChoices(job)) {
-    schools.push({ choice, worth: worth(choice) });
-    tell("schools", ++tried);
+  const tried: Tried[] = [];
+  for (const choice of all) {
+    tried.push({ choice, worth: worth(choice) });
+    tell("schools", tried.length);
     yield 0.1;
   }
-  schools.sort((a, b) => b.worth - a.worth);
-  const [start] = schools;
-  const found =
-    wish.trials > 0 && start
-      ? yield* searching(job, start.choice, wish, worth, () => {
-          if (++tried % TELL_EVERY === 0) tell("search", tried);
-        })
-      : [];
-  const likely = schools.slice(0, MOST_SCHOOLS);
-  const current = job.plan.order ?? USUAL_ORDER;
-  const other = start && withCut(job, start.choice, !isCutAndSet(current));
-  const all = [current, ...found.map((s) => s.choice), ...(other ? [other] : []), ...likely.map((s) => s.choice)];
-  const seen = new Set<string>();
-  return all.filter((c) => !seen.has(orderKey(c)) && seen.add(orderKey(c)));
+  tried.sort((a, b) => b.worth - a.worth);
+  return once([current, ...tried.slice(0, MOST_SCHOOLS).map((t) => t.choice)]);
+}
+
+/** The likeliest of what was compared that is squared up as planned: where a search begins. */
+const begunFrom = (job: Job, outlooks: readonly OrderOutlook[]): OrderOutlook | null => {
+  const isCut = isCutAndSet(job.plan.order ?? USUAL_ORDER);
+  return ranked(outlooks).find((o) => o.chance !== null && isCutAndSet(o.choice) === isCut) ?? null;
+};
+
+/** The likeliest pair of schools squared up the other way: cut and set once more, or not; null where it cannot be. */
+export function cutToLookAt(job: Job, outlooks: readonly OrderOutlook[]): OrderChoice | null {
+  const schools = outlooks.filter((o) => o.choice.by === "schools");
+  const best = begunFrom(job, schools);
+  return best && withCut(job, best.choice, !isCutAndSet(job.plan.order ?? USUAL_ORDER));
+}
+
+/**
+ * The best orders that a search finds, begun from the likeliest of what was compared. Told step by step; may be left at any point. The
+ * same wish gives the same orders.
+ */
+export function* betterToLookAt(
+  job: Job,
+  outlooks: readonly OrderOutlook[],
+  wish: PlanningWish,
+  tell: Tell,
+): Generator<number, OrderChoice[]> {
+  const start = begunFrom(job, outlooks);
+  if (!start || wish.trials === 0) return [];
+  let tried = 0;
+  const found = yield* searching(job, start.choice, wish, worthBy(job), () => {
+    if (++tried % TELL_EVERY === 0) tell("search", tried);
+  });
+  const known = new Set(outlooks.map((o) => orderKey(o.choice)));
+  return once(found.map((f) => f.choice)).filter((c) => !known.has(orderKey(c)));
+}
+
+/**
+ * All of it one after the other: the schools with their chances, squared up the other way, and what a search finds.
+ * @param draws behind every chance.
+ */
+export function* comparing(
+  job: Job,
+  wish: PlanningWish,
+  tell: Tell = () => undefined,
+  draws?: number,
+): Generator<number, OrderOutlook[]> {
+  const outlooks: OrderOutlook[] = [];
+  const look = function* (choices: readonly OrderChoice[]): Generator<number, void> {
+    for (const choice of choices) outlooks.push(yield* orderOutlook(job, choice, draws));
+  };
+  yield* look(yield* schoolsToLookAt(job, tell));
+  const cut = cutToLookAt(job, outlooks);
+  const better = yield* betterToLookAt(job, outlooks, wish, tell);
+  yield* look([...(cut ? [cut] : []), ...better]);
+  return ranked(outlooks);
 }
 
 /** Outlooks, the likeliest to hold first. */

@@ -1,5 +1,14 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { frameKey, type Job, type OrderOutlook, type Remedies, ranked, unlikelyAtBest } from "@/core/job";
+import {
+  cutToLookAt,
+  frameKey,
+  type Job,
+  type OrderOutlook,
+  type Remedies,
+  ranked,
+  type Tell,
+  unlikelyAtBest,
+} from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
 import type { Predictions } from "@/workers/predictions";
 
@@ -55,22 +64,33 @@ export function useOrderPlanning(job: Job) {
       const count = Math.min(MOST_WORKERS, Math.max(1, navigator.hardwareConcurrency));
       workers.current = Array.from({ length: count }, () => new Predictions(failed));
       const [first] = workers.current as [Predictions];
-      const choices = await first.ordersToLookAt(job, { trials, mostTurns }, (doing, tried) => {
+      const told: Tell = (doing, tried) => {
         if (!isOver()) setPlanning((p) => p && { ...p, is: doing, tried });
-      });
-      if (isOver() || !choices) return;
-      setPlanning((p) => p && { ...p, is: "chances" });
-      // As planned first, then the likeliest: whoever waits no longer has seen those.
-      const queue: OrderChoice[] = [...choices];
-      const found: OrderOutlook[] = [];
-      const work = async (worker: Predictions): Promise<void> => {
-        for (let next = queue.shift(); next && !isOver(); next = queue.shift()) {
-          const outlook = await worker.orderOutlook(job, next);
-          if (outlook) found.push(outlook);
-          if (outlook && !isOver()) setPlanning((p) => p && { ...p, outlooks: ranked([...p.outlooks, outlook]) });
-        }
       };
-      await Promise.all(workers.current.map(work));
+      const found: OrderOutlook[] = [];
+      /** Chances of some orders, shared out among the workers: as planned first, whoever waits no longer has seen it. */
+      const look = async (choices: readonly OrderChoice[]): Promise<void> => {
+        const queue = [...choices];
+        const work = async (worker: Predictions): Promise<void> => {
+          for (let next = queue.shift(); next && !isOver(); next = queue.shift()) {
+            const outlook = await worker.orderOutlook(job, next);
+            if (!outlook || isOver()) continue;
+            found.push(outlook);
+            setPlanning((p) => p && { ...p, outlooks: ranked(found) });
+          }
+        };
+        setPlanning((p) => p && { ...p, is: "chances" });
+        await Promise.all(workers.current.map(work));
+      };
+      const schools = await first.schoolsToLookAt(job, told);
+      if (isOver() || !schools) return;
+      await look(schools);
+      if (isOver()) return;
+      const cut = cutToLookAt(job, found);
+      if (trials > 0) setPlanning((p) => p && { ...p, is: "search" });
+      const better = trials > 0 ? await first.betterToLookAt(job, found, { trials, mostTurns }, told) : [];
+      if (isOver() || !better) return;
+      await look([...(cut ? [cut] : []), ...better]);
       if (isOver()) return;
       const best = unlikelyAtBest(found);
       const remedies = best && (await first.orderRemedies(job, best));

@@ -280,14 +280,6 @@ export function WeldStage() {
               </Link>
             ) : null}
           </div>
-          {now?.joint && !done ? (
-            <WentOtherwise
-              key={now.key}
-              step={now}
-              say={words?.say ?? now.key}
-              onDone={() => move(steps[index + 1]?.key ?? null, "replace")}
-            />
-          ) : null}
           {now?.waitsFor && !done ? <Cooling until={now.waitsFor} stepKey={now.key} /> : null}
           {run.length > 1 ? (
             <div className="flex flex-wrap items-center gap-x-4 gap-y-2" data-testid="run">
@@ -331,6 +323,14 @@ export function WeldStage() {
           ) : (
             <PredictionStatus />
           )}
+          {now?.joint && !done ? (
+            <WentOtherwise
+              key={now.key}
+              step={now}
+              say={words?.say ?? now.key}
+              onDone={() => move(steps[index + 1]?.key ?? null, "replace")}
+            />
+          ) : null}
         </div>
         <div className="grid content-start gap-6">
           <Section

@@ -25,6 +25,7 @@ export {
   coolsFor,
   HANDLING_S,
   type Handling,
+  interpassWait,
   type Timeline,
   timelineOf,
   timeWords,

@@ -2,10 +2,10 @@ import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { job } from "../../../tests/support/jobs";
 import { ladder } from "../../../tests/support/ladder";
-import { resolveStructure, STARTERS } from "../frame";
+import { type MaterialName, resolveStructure, STARTERS } from "../frame";
 import { weldOf } from "../job";
 import { orderOfWork } from "./schools";
-import { coolsFor, timelineOf, timeWords, warmthOf } from "./timeline";
+import { coolsFor, interpassWait, timelineOf, timeWords, warmthOf } from "./timeline";
 
 const weld = weldOf(job([]).plan);
 
@@ -71,6 +71,26 @@ describe("the time of an order", () => {
       }
       expect(warmthOf(structure, weld, steps, new Map(), 0)).toEqual([]);
     }
+  });
+  it("before the next bead on a joint is longer for stainless and aluminium, ends, and is none elsewhere", () => {
+    const wait = (material: MaterialName, after: number, at: "A" | "C" = "A") => {
+      const plain = ladder(0);
+      const structure = { ...plain, members: plain.members.map((m) => ({ ...m, material })) };
+      const { steps } = orderOfWork(structure);
+      const done = steps.filter((s) => s.key.startsWith(`bead/${structure.quad?.joints.A}/`)).slice(0, 3);
+      const ticked = new Map(done.map((s, i) => [s.key, 20 * i]));
+      const next = steps.find(
+        (s) => s.id.do === "bead" && s.joint === structure.quad?.joints[at] && !ticked.has(s.key),
+      );
+      return next ? interpassWait(structure, weld, steps, next, ticked, 40 + after) : undefined;
+    };
+    const [steel, stainless] = [wait("mild steel", 5), wait("stainless 304", 5)];
+    expect(stainless?.limitK).toBe(130);
+    expect(stainless?.seconds ?? 0).toBeGreaterThan(steel?.seconds ?? 0);
+    const later = wait("stainless 304", 35);
+    expect((stainless?.seconds ?? 0) - (later?.seconds ?? 0)).toBeCloseTo(30, 3);
+    expect(wait("stainless 304", 5 + (stainless?.seconds ?? 0) + 1)).toBeNull();
+    expect(wait("stainless 304", 5, "C")).toBeNull();
   });
   it("is said in minutes and hours", () => {
     expect([10, 300, 5000, 7300, 9000].map(timeWords)).toEqual(["1 min", "5 min", "83 min", "2 h", "2 h 30 min"]);

@@ -1,5 +1,14 @@
 import type { Structure } from "../frame";
-import { COLD_RISE_K, coolingJoint, type HeatPulse, riseK, secondsUntil, TOUCH_RISE_K, type Weld } from "../weld";
+import {
+  COLD_RISE_K,
+  coolingJoint,
+  type HeatPulse,
+  interpassRiseK,
+  riseK,
+  secondsUntil,
+  TOUCH_RISE_K,
+  type Weld,
+} from "../weld";
 import { loadSteps } from "./loadSteps";
 import type { Step } from "./step";
 import type { StepId } from "./stepSchema";
@@ -152,6 +161,28 @@ export function warmthOf(
       return [{ joint: joint.id, riseK: rise, is: rise > TOUCH_RISE_K ? "hot" : rise > COLD_RISE_K ? "warm" : "cold" }];
     })
     .sort((a, b) => b.riseK - a.riseK);
+}
+
+/**
+ * How long a joint wants to cool before its next bead goes on, and how hot it may be then, over the air, by its members' material.
+ * @param ticked when each step was ticked, s from whatever `nowS` counts from. @returns null where it is cool enough, or the step is no weld.
+ */
+export function interpassWait(
+  structure: Structure,
+  weld: Weld,
+  steps: readonly Step[],
+  step: Step,
+  ticked: ReadonlyMap<string, number>,
+  nowS: number,
+): { seconds: number; limitK: number } | null {
+  const joint = structure.joints.find((j) => j.id === step.joint);
+  const own = joint && pulsesOf(structure, weld, steps, ticked).get(joint.id);
+  if (!joint || !own) return null;
+  const limitK = Math.min(
+    ...structure.members.filter((m) => m.id === joint.a || m.id === joint.b).map((m) => interpassRiseK(m.material)),
+  );
+  const seconds = secondsUntil(coolingJoint(structure, joint), own, nowS, limitK);
+  return seconds > 0 ? { seconds, limitK } : null;
 }
 
 /** Heat that ticked steps put into the joints, when they did. */

@@ -1,4 +1,4 @@
-import { MATERIALS, type Structure, type StructureJoint } from "../frame";
+import { MATERIALS, type MaterialName, type Structure, type StructureJoint } from "../frame";
 
 /** Heat that a bead or tack put into a joint: when it ended, seconds from whatever all count from, and how much. */
 export interface HeatPulse {
@@ -29,6 +29,21 @@ const TOUCH_C = 50;
 export const TOUCH_RISE_K = TOUCH_C - SHOP_C;
 /** Warmer than the air by this at which a frame counts as cold: a metre of steel reads long by less than 0.04 mm. */
 export const COLD_RISE_K = 3;
+/**
+ * How hot a joint may be when the next bead goes on, C (common practice, from memory: austenitic stainless 150, heat-treated and
+ * work-hardened aluminium 120, mild steel 250). Hotter, stainless loses its resistance and aluminium its strength; of mild steel it is for
+ * thin walls that would burn through.
+ */
+const INTERPASS_C = { steel: 250, stainless: 150, aluminium: 120 } as const;
+
+/** Warmer than the air by this, a joint waits for its next bead, K. */
+export const interpassRiseK = (material: MaterialName): number =>
+  (material.startsWith("stainless")
+    ? INTERPASS_C.stainless
+    : material.startsWith("aluminium")
+      ? INTERPASS_C.aluminium
+      : INTERPASS_C.steel) - SHOP_C;
+
 /** Nobody waits longer; the answer is no more than that it takes hours, s. */
 const LONGEST_S = 6 * 3600;
 

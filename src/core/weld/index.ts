@@ -5,6 +5,7 @@ export {
   type CoolingJoint,
   coolingJoint,
   type HeatPulse,
+  interpassRiseK,
   riseK,
   secondsUntil,
   TOUCH_RISE_K,

@@ -2,7 +2,8 @@
 
 import { useMemo } from "react";
 import { weldOf } from "@/core/job";
-import { jointWords, type Warmth, warmthOf } from "@/core/plan";
+import { interpassWait, jointWords, type Step, timeWords, type Warmth, warmthOf } from "@/core/plan";
+import { physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { useTickTimes } from "./useTickTimes";
 
@@ -16,6 +17,22 @@ export function useWarmth(): readonly Warmth[] {
     () =>
       structure && nowS !== null ? warmthOf(structure, weld, steps, times, nowS).filter((w) => w.is !== "cold") : [],
     [structure, weld, steps, times, nowS],
+  );
+}
+
+/** A joint that is still too hot for its next bead: how long to wait, and how hot it may be. */
+export function TooHotYet({ step }: { step: Step }) {
+  const { job, evaluation } = useJob("job", "evaluation");
+  const { structure, steps } = evaluation;
+  const { nowS, times } = useTickTimes();
+  if (!structure || nowS === null || step.id.do !== "bead") return null;
+  const wait = interpassWait(structure, weldOf(job.plan), steps, step, times, nowS);
+  if (!wait) return null;
+  return (
+    <p className="font-semibold" role="timer" data-testid="interpass">
+      Too hot for the next bead: about {timeWords(wait.seconds)} more, until it is less than{" "}
+      {physical("warmth", wait.limitK, job.plan.units)} over the shop. Go on at another joint meanwhile.
+    </p>
   );
 }
 

@@ -28,7 +28,7 @@ import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
 import { Verdict } from "../parts/Verdict";
 import { Cooling } from "./Cooling";
-import { useWarmth, WarmthWords } from "./Heat";
+import { TooHotYet, useWarmth, WarmthWords } from "./Heat";
 import { OrderEditor } from "./OrderEditor";
 import { OrderPanel } from "./OrderPanel";
 import { PredictionPanel } from "./PredictionPanel";
@@ -111,6 +111,7 @@ function AtSeam({ step }: { step: Step }) {
     <div className="mt-2 grid max-w-prose gap-1 text-lg" data-testid="at-seam">
       {facts ? <p>{facts}</p> : null}
       {effect ? <p>{effectWords(effect, units)}</p> : null}
+      <TooHotYet step={step} />
     </div>
   );
 }

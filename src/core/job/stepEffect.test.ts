@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
+import { CORNERS } from "../geometry";
 import { length } from "../units";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
@@ -25,12 +26,12 @@ describe("what a step does to the frame", () => {
     const { order, structure } = builtOf(plan);
     if (!found || !order || !structure) throw new Error("no prediction");
     const { replay } = found;
-    const points = namedPoints(replay.points);
-    const placeOf = (name: string) =>
-      points.find((p) => (p.member === null ? p.id : `${p.member} ${p.point}`) === name);
+    const points = namedPoints(structure, replay.points);
+    const placeOf = (name: string) => points.find((p) => p.name === name);
+    const drawn = [...CORNERS, ...structure.joints.map((j) => j.id), ...structure.members.map((m) => m.id)];
     let told = 0;
     for (const step of order.steps.filter((s) => s.joint !== null)) {
-      const effect = stepEffect(replay, step.key, step.up);
+      const effect = stepEffect(structure, replay, step.key, step.up);
       const row = replay.ids.indexOf(step.key);
       const change = (first: number, i: number): number =>
         (replay.history[replay.ids.lastIndexOf(step.key)]?.[first + i] ?? 0) -
@@ -56,6 +57,9 @@ describe("what a step does to the frame", () => {
       expect(said).toMatch(
         effect?.slides || effect?.lifts ? /^It (moves|lifts|lowers) .* if nothing/ : /^It should move no/,
       );
+      // Places by the names that the drawing has: corners, joints, members; no node of the mechanics.
+      for (const name of [effect?.slides?.at, effect?.slides?.other, effect?.lifts?.at])
+        for (const part of name?.replace("the free end of ", "").split(" at ") ?? []) expect(drawn).toContain(part);
       expect(said).toMatch(plan.units === "mm" ? /\d mm/ : /\d (in|thou)/);
       const facts = seamFacts(structure, weldOf(plan), step, plan.units) ?? "";
       expect(facts).toMatch(/ long.*(flat|horizontal|vertical): .* V, \d+ A, /);
@@ -67,6 +71,6 @@ describe("what a step does to the frame", () => {
     const plan = sizesPlan();
     const found = predict(plan);
     if (!found) throw new Error("no prediction");
-    expect(stepEffect(found.replay, "bead/none/top", "top")).toBeNull();
+    expect(stepEffect(builtOf(plan).structure as never, found.replay, "bead/none/top", "top")).toBeNull();
   });
 });

@@ -1,5 +1,5 @@
 import type { Structure } from "../frame";
-import type { Vec3 } from "../numeric";
+import { norm3, sub3, type Vec3 } from "../numeric";
 import { type Step, seamKind, seamPosition, type Up } from "../plan";
 import type { OutputPoint, Replay } from "../shrink";
 import { fixed, formatSmall, physical, plainLength, type UnitPreference } from "../units";
@@ -16,20 +16,36 @@ export interface StepEffect {
   lifts: { at: string; mm: number } | null;
 }
 
-const nameOf = (p: OutputPoint): string => (p.member === null ? p.id : `${p.member} ${p.point}`);
+/** A joint stands for a place of its members that is no farther from it than so many of their widths. */
+const NEAR_WIDTHS = 2;
+
+/** A place in words: a corner by its name, else a member at another, or its free end. */
+function nameOf({ joints, members }: Structure, p: OutputPoint): string {
+  if (p.member === null) return p.id;
+  const own = joints.filter((j) => j.a === p.member || j.b === p.member);
+  const far = (at: Vec3): number => norm3(sub3(at, p.at));
+  const nearest = own.reduce<(typeof own)[number] | null>((a, j) => (a && far(a.at) <= far(j.at) ? a : j), null);
+  const wide = members.find((m) => m.id === p.member)?.surfaceMm2 ?? 0;
+  const long = members.find((m) => m.id === p.member)?.longMm ?? 1;
+  // A quarter of the surface by length: the width of square tube, the mean of both of another.
+  return nearest && far(nearest.at) <= (NEAR_WIDTHS * wide) / long / 4
+    ? `${p.member} at ${nearest.a === p.member ? nearest.b : nearest.a}`
+    : `the free end of ${p.member}`;
+}
 
 /** Places with a name, each once: outside corners of a frame that has them, else ends and set-down points of members. */
-export function namedPoints(points: readonly OutputPoint[]): OutputPoint[] {
+export function namedPoints(structure: Structure, points: readonly OutputPoint[]): (OutputPoint & { name: string })[] {
   const corners = points.filter((p) => p.member === null);
   const named = corners.length > 0 ? corners : points.filter((p) => p.point !== null);
-  return named.filter((p, i) => named.findIndex((q) => nameOf(q) === nameOf(p)) === i);
+  const all = named.map((p) => ({ ...p, name: nameOf(structure, p) }));
+  return all.filter((p, i) => all.findIndex((q) => q.name === p.name) === i);
 }
 
 /**
  * What a step moves, by the nominal frame before and after it.
  * @param up which face lies up meanwhile: what lifts then sinks on the drawing. @returns null for a step that is not in the replay.
  */
-export function stepEffect(replay: Replay, key: string, up: Up): StepEffect | null {
+export function stepEffect(structure: Structure, replay: Replay, key: string, up: Up): StepEffect | null {
   const [first, last] = [replay.ids.indexOf(key), replay.ids.lastIndexOf(key)];
   const after = replay.history[last];
   if (!after) return null;
@@ -38,7 +54,7 @@ export function stepEffect(replay: Replay, key: string, up: Up): StepEffect | nu
     const by = (i: number): number => (after[p.first + i] ?? 0) - (before?.[p.first + i] ?? 0);
     return [by(0), by(1), by(2)];
   };
-  const places = namedPoints(replay.points).map((p) => ({ p, by: moved(p) }));
+  const places = namedPoints(structure, replay.points).map((p) => ({ p, by: moved(p) }));
   const farthest = places.reduce<(typeof places)[number] | null>(
     (a, b) => (Math.hypot(b.by[0], b.by[1]) > (a ? Math.hypot(a.by[0], a.by[1]) : TOLD_MM) ? b : a),
     null,
@@ -48,12 +64,12 @@ export function stepEffect(replay: Replay, key: string, up: Up): StepEffect | nu
     null,
   );
   return {
-    slides: farthest && { at: nameOf(farthest.p), ...along(farthest, places) },
-    lifts: highest && { at: nameOf(highest.p), mm: highest.by[2] * (up === "top" ? 1 : -1) },
+    slides: farthest && { at: farthest.p.name, ...along(farthest, places) },
+    lifts: highest && { at: highest.p.name, mm: highest.by[2] * (up === "top" ? 1 : -1) },
   };
 }
 
-type Moved = { p: OutputPoint; by: Vec3 };
+type Moved = { p: OutputPoint & { name: string }; by: Vec3 };
 
 /** How far a place slides, and which other place lies most nearly in line with that. */
 function along({ p, by }: Moved, places: readonly Moved[]): { mm: number; other: string; away: boolean } {
@@ -64,7 +80,7 @@ function along({ p, by }: Moved, places: readonly Moved[]): { mm: number; other:
     const far = Math.hypot(x, y);
     if (far === 0) continue;
     const cos = (x * by[0] + y * by[1]) / (far * mm);
-    if (Math.abs(cos) > Math.abs(best.cos)) best = { other: nameOf(q), cos };
+    if (Math.abs(cos) > Math.abs(best.cos)) best = { other: q.name, cos };
   }
   return { mm, other: best.other, away: best.cos < 0 };
 }

@@ -106,7 +106,7 @@ function AtSeam({ step }: { step: Step }) {
   const { units } = job.plan;
   if (!structure || step.joint === null) return null;
   const facts = seamFacts(structure, weldOf(job.plan), step, units);
-  const effect = predicted.replay && stepEffect(predicted.replay, step.key, step.up);
+  const effect = predicted.replay && stepEffect(structure, predicted.replay, step.key, step.up);
   return (
     <div className="mt-2 grid max-w-prose gap-1 text-lg" data-testid="at-seam">
       {facts ? <p>{facts}</p> : null}

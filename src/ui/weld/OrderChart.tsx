@@ -4,6 +4,7 @@ import { line, scaleLinear } from "d3";
 import { chanceWords, EQUAL, frontier, type OrderOutlook } from "@/core/job";
 import { type OrderChoice, orderKey, orderWords, timeWords } from "@/core/plan";
 import { useWidth } from "../drawing/useWidth";
+import { YTicks } from "../parts/YTicks";
 
 const HEIGHT = 190;
 const LEFT = 40;
@@ -46,21 +47,9 @@ export function OrderChart({
       <svg viewBox={`0 0 ${width} ${HEIGHT}`} width="100%">
         <title>Chance that every limit is kept against the time that an order takes</title>
         {y.ticks(4).map((t) => (
-          <g key={t}>
-            <line x1={LEFT} x2={width - 12} y1={y(t)} y2={y(t)} stroke="var(--line)" />
-            <text
-              x={LEFT - 8}
-              y={y(t)}
-              textAnchor="end"
-              dominantBaseline="central"
-              fontSize={12}
-              fill="var(--ink-soft)"
-              className="fig"
-            >
-              {t}
-            </text>
-          </g>
+          <line key={t} x1={LEFT} x2={width - 12} y1={y(t)} y2={y(t)} stroke="var(--line)" />
         ))}
+        <YTicks ticks={y.ticks(4)} y={y} x={LEFT - 8} words={String} />
         {x.ticks(4).map((t) => (
           <text
             key={t}

@@ -58,11 +58,16 @@ const AT_ONCE = 10;
 
 /**
  * Chance that a job's frame ends within all its limits in an order, from draws of their own. A generator, as a prediction is.
- * @param job without errors: ask canPredict first.
+ * @param job without errors: ask canPredict first. @param heatShare share of the heat as planned, in every weld whose size nobody gave.
  */
-export function* orderOutlook(job: Job, choice: OrderChoice, draws = OUTLOOK_DRAWS): Generator<number, OrderOutlook> {
+export function* orderOutlook(
+  job: Job,
+  choice: OrderChoice,
+  draws = OUTLOOK_DRAWS,
+  heatShare = 1,
+): Generator<number, OrderOutlook> {
   const own = inOrder(job, choice);
-  const { prediction, drawn } = yield* predicting(own.plan, { draws, seed: SEED });
+  const { prediction, drawn } = yield* predicting(own.plan, { draws, seed: SEED, heatShare });
   const { of } = forecasting(own, prediction);
   const whole = of(prediction.outcomes);
   const told = whole.flatMap((f, i) => (f.chance === null ? [] : [i]));

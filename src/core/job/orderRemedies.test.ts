@@ -11,6 +11,7 @@ import { unlikelyAtBest } from "./orderAdvice";
 import { EQUAL, inOrder, orderOutlook } from "./orderOutlook";
 import { orderRemedies, remedyWords } from "./orderRemedies";
 import type { Plan } from "./planSchema";
+import { predicting } from "./predict";
 
 const jobs = (plan: Plan): Job => ({ ...jobOf([]), plan });
 const tight = (plan: Plan): Plan => ({
@@ -40,8 +41,8 @@ describe("where no order makes it likely", () => {
           ? orderOutlook({ ...job, plan: { ...plan, aim: "set-up" } }, USUAL_ORDER)
           : by === "cut and set"
             ? orderOutlook(job, { ...USUAL_ORDER, cutAndSet: true })
-            : null;
-      if (again) expect(drain(again).chance).toBe(chance);
+            : orderOutlook(job, USUAL_ORDER, undefined, 0.7);
+      expect(drain(again).chance).toBe(chance);
     }
     expect(found.tried.map((t) => t.by)).toContain("heat");
     const words = remedyWords(found, plan.units);
@@ -55,6 +56,14 @@ describe("where no order makes it likely", () => {
     }
     expect(words[0]).toMatch(/nine in ten/);
     if (plan.units !== "mm") expect(words.join(" ")).not.toMatch(/\d mm/);
+  });
+  it("of less heat leaves the scatter of the settings as it is: nothing is surer, each weld pulls less", () => {
+    const of = (share: number) =>
+      drain(predicting(sizesPlan(), { heatShare: share })).prediction.outcomes.find((o) => o.id.kind === "span");
+    const [whole, less] = [of(1), of(0.7)];
+    const width = (o: typeof whole) => ((o?.estimate.high ?? 0) - (o?.estimate.low ?? 0)) / Math.abs(o?.nominal ?? 0);
+    expect(Math.abs(less?.nominal ?? 9)).toBeLessThan(0.85 * Math.abs(whole?.nominal ?? 0));
+    expect(width(less) / width(whole)).toBeGreaterThan(0.8);
   });
   it("is not asked where one does", () => {
     const likely = { ...drain(orderOutlook(inOrder(jobs(sizesPlan()), USUAL_ORDER), USUAL_ORDER, 24)), chance: 0.8 };

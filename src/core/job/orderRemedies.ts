@@ -7,7 +7,6 @@ import { chanceWords, type Forecast, forecastWords } from "./forecast";
 import type { Job } from "./jobSchema";
 import { EQUAL, inOrder, type OrderOutlook, orderOutlook } from "./orderOutlook";
 import { predicting } from "./predict";
-import { weldOf } from "./settings";
 
 /** What was tried where no order makes it likely, with the chance that every limit is kept then. */
 export interface Remedy {
@@ -27,35 +26,26 @@ export interface Remedies {
 /** Share of the heat that is tried: beads a third smaller. */
 const COLDER = 0.7;
 
+type Change = { job: Job; choice: OrderOutlook["choice"]; heatShare?: number };
+
 /** The job with one thing changed; null where it cannot be, or is so already. */
-function changed(
-  job: Job,
-  by: Remedy["by"],
-  outlook: OrderOutlook,
-): { job: Job; choice: OrderOutlook["choice"] } | null {
+function changed(job: Job, by: Remedy["by"], { choice }: OrderOutlook): Change | null {
   const { plan } = job;
   const { structure } = builtOf(plan);
   switch (by) {
     case "set-up":
       return structure?.quad && plan.aim === "drawing"
-        ? { job: { ...job, plan: { ...plan, aim: "set-up" } }, choice: outlook.choice }
+        ? { job: { ...job, plan: { ...plan, aim: "set-up" } }, choice }
         : null;
-    case "heat": {
+    case "heat":
       // Faces with a leg of their own have the heat of that leg: then it is the legs that are made smaller, by hand.
-      if (structure?.joints.some((j) => j.faces.some((f) => f.bead && f.legMm !== null))) return null;
-      const weld = weldOf(plan);
-      const colder = { ...weld, amps: COLDER * weld.amps, from: plan.weld.from ?? "machine" };
-      return {
-        job: { ...job, plan: { ...plan, weld: colder.from === "starting" ? { ...colder, from: "machine" } : colder } },
-        choice: outlook.choice,
-      };
-    }
-    case "cut and set": {
-      const { choice } = outlook;
+      return structure?.joints.some((j) => j.faces.some((f) => f.bead && f.legMm !== null))
+        ? null
+        : { job, choice, heatShare: COLDER };
+    case "cut and set":
       return structure && choice.by === "schools" && !choice.cutAndSet && canCutAndSet(structure, choice)
         ? { job, choice: { ...choice, cutAndSet: true } }
         : null;
-    }
   }
 }
 
@@ -73,7 +63,7 @@ export function* orderRemedies(job: Job, outlook: OrderOutlook): Generator<numbe
   for (const by of ["set-up", "heat", "cut and set"] as const) {
     const other = changed(job, by, outlook);
     if (!other) continue;
-    const { chance } = yield* orderOutlook(other.job, other.choice);
+    const { chance } = yield* orderOutlook(other.job, other.choice, undefined, other.heatShare);
     if (chance !== null) tried.push({ by, chance });
   }
   return {

@@ -25,7 +25,7 @@ const middle = (list: readonly number[]): number => {
   return sorted.length % 2 === 1 ? (sorted[half] ?? 0) : ((sorted[half - 1] ?? 0) + (sorted[half] ?? 0)) / 2;
 };
 
-/** @param job its ticks in the order in which they were set; one that was taken back does not count. */
+/** @param job its ticks as they were set; taking one back is no work. */
 export function paceOf(job: Job): Pace {
   const { structure, order } = builtOf(job.plan);
   const took: Partial<Record<Kind, number[]>> = {};

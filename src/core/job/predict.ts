@@ -9,17 +9,18 @@ import { weldOf } from "./settings";
 
 /**
  * Predicts the plan's frame in the plan's order. A generator: yields the share done and may be left at any point.
- * @param how early values, and draws that are not the usual ones; the units are the plan's.
+ * @param how a share of the heat as planned, early values, and draws that are not the usual ones; the units are the plan's.
  * @throws RangeError when the plan has errors: ask canPredict first.
  */
 export function* predicting(
   plan: Plan,
-  how: Omit<PredictHow, "units" | "gates"> = {},
+  { heatShare = 1, ...how }: Omit<PredictHow, "units" | "gates"> & { heatShare?: number } = {},
 ): Generator<number, FramePrediction> {
   const { structure, order, on } = builtOf(plan);
   if (!structure || !order) throw new RangeError("The frame has errors.");
   const { mechanics, clamps } = clampedMechanics(structure, on);
-  const weld = weldOf(plan);
+  const planned = weldOf(plan);
+  const weld = { ...planned, amps: heatShare * planned.amps };
   const steps = loadSteps(structure, weld, order.steps, clamps);
   return yield* predictFrame(
     structure,

@@ -95,7 +95,7 @@ export function effectWords({ slides, lifts }: StepEffect, units: UnitPreference
     ...(lifts ? [`${lifts.mm > 0 ? "lifts" : "lowers"} ${lifts.at} by about ${size(lifts.mm)}`] : []),
   ];
   return parts.length === 0
-    ? `It should move no corner by more than ${formatSmall(TOLD_MM, units, { decimals: 2 })}.`
+    ? `It should move nothing by more than ${formatSmall(TOLD_MM, units, { decimals: 2 })}.`
     : `It ${parts.join(" and ")}, if nothing else holds it.`;
 }
 

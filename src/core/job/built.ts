@@ -8,13 +8,22 @@ import {
   type Structure,
   structureProblems,
 } from "../frame";
-import { chosenOrder, type LiesOn, type Order, type OrderChoice, ownOrderProblems } from "../plan";
+import {
+  chosenOrder,
+  holdProblems,
+  type LiesOn,
+  type Order,
+  type OrderChoice,
+  ownOrderProblems,
+  uprightProblems,
+} from "../plan";
 import type { Problem } from "../units";
 import type { Plan } from "./planSchema";
 import { liesOn } from "./restedOn";
 
 /** What a plan builds, worked out once for every plan. However it was entered, everything after reads this. */
 type Buildable = Pick<Plan, "frame" | "units" | "bed" | "order">;
+type Worked = Buildable & Pick<Plan, "hands" | "holds">;
 
 interface Built {
   problems: Problem[];
@@ -77,8 +86,13 @@ export function overallSizeMm(plan: Buildable): [number, number] {
 }
 
 /** What is wrong with the order that was chosen, on the frame as it is. */
-export function orderProblems(plan: Buildable): Problem[] {
-  const { structure } = builtOf(plan);
-  const { order } = plan;
-  return structure && order && order.by !== "schools" ? ownOrderProblems(structure, order.steps) : [];
+export function orderProblems(plan: Worked): Problem[] {
+  const { structure, order: laid } = builtOf(plan);
+  const { order, hands = {}, holds = [] } = plan;
+  if (!structure || !laid) return [];
+  return [
+    ...(order && order.by !== "schools" ? ownOrderProblems(structure, order.steps, { ...hands, bottomUp: order.bottomUp }) : []),
+    ...(hands.noUpright ? uprightProblems(structure, laid.steps) : []),
+    ...holdProblems(structure, laid.steps, holds),
+  ];
 }

@@ -1,4 +1,5 @@
 import { type OrderChoice, orderKey, SCHOOL_NAMES } from "../plan";
+import type { SeamHow } from "../weld";
 import type { Change } from "./entrySchema";
 import type { Plan } from "./planSchema";
 
@@ -64,6 +65,10 @@ const LABELS: Record<string, string> = {
   "weld.travelMmPerS": "Travel speed, mm/s",
   "weld.tackLength": "Tack length",
   "weld.from": "Settings are",
+  "weld.tackProcess": "Tacks by",
+  "hands.two": "Two weld at once",
+  "hands.overhead": "Welded overhead, too",
+  "hands.noUpright": "Not welded upright",
 };
 
 const DRAWN_LABELS: Record<string, string> = {
@@ -95,6 +100,10 @@ function fieldLabel(path: string): string {
   const point = /^points\.(\w+)\.?(\w*)/.exec(path);
   if (point) return `Point ${point[1]} off the frame${point[2] ? `, ${point[2]}` : ""}`;
   if (path.startsWith("frame.sizes.ground.")) return "Face ground flush";
+  const arc = /^weld\.others\.([\w ]+)\.(\w+)$/.exec(path);
+  if (arc) return `${LABELS[`weld.${arc[2]}`] ?? arc[2]}, ${arc[1]}`;
+  if (path.startsWith("weld.seams.")) return `How the seam ${path.slice("weld.seams.".length)} is laid`;
+  if (path.startsWith("holds.")) return "A weld that waits";
   if (path.startsWith("fixed.")) return "Length that must not move";
   if (path.startsWith("bed.feet.")) return "Rest on a foot";
   if (path.startsWith("bed.leaves")) return "Shims at hand";
@@ -129,11 +138,21 @@ function orderInShort(order: OrderChoice): string {
   return `${by} of ${order.steps.length} steps, begun from ${schools} (${mark.toString(36)})`;
 }
 
+/** How a seam is laid, in a line. */
+const seamInShort = ({ lengths, turned, process }: SeamHow): string =>
+  [
+    ...(lengths ? [`${lengths} lengths`] : []),
+    ...(turned ? ["from its other end"] : []),
+    ...(process ? [process] : []),
+  ].join(", ");
+
 /** Flattens a plan to its leaves. A length is one leaf; items of lists go by their id, not their place. */
 function leaves(value: unknown, path: string, out: Leaves): Leaves {
   if (value === undefined) return out;
   if (value === null) out.set(path, "none");
   else if (path === "order") out.set(path, orderInShort(value as OrderChoice));
+  else if (/^holds\.[^.]+$/.test(path)) out.set(path, inShort(value));
+  else if (/^weld\.seams\.[^.]+$/.test(path)) out.set(path, seamInShort(value as SeamHow));
   else if (path.startsWith("frame.drawn.") && path.split(".").length > 3) out.set(path, inShort(value));
   else if (Array.isArray(value))
     value.forEach((item, i) => {

@@ -1,20 +1,30 @@
 import {
+  allJoints,
+  brokenHolds,
   canCutAndSet,
   chosenOrder,
+  heldBack,
+  type LaidBy,
+  layEnd,
+  layWelds,
   notForFrame,
   type OrderChoice,
   type Step,
   type StepId,
   stepKey,
   TACK_SCHOOLS,
+  turned,
+  type Up,
   USUAL_ORDER,
   WELD_SCHOOLS,
+  type WeldId,
+  type Workpiece,
   workpiece,
 } from "../plan";
 import { builtOf } from "./built";
 import { evaluationContext } from "./evaluationContext";
 import type { Job } from "./jobSchema";
-import { type Bead, classesOf, liesUp } from "./orderMoves";
+import { classesOf, liesUp } from "./orderMoves";
 import { tickedInTurn } from "./tickedInTurn";
 
 /** Whether an order cuts and sets the frame once more when it is tacked. */
@@ -31,7 +41,7 @@ export function withCut(job: Job, choice: OrderChoice, cut: boolean): OrderChoic
 }
 
 /** What is done already: beads in the order in which they were ticked, and whether tacking began. */
-function doneOf(job: Job): { beads: Bead[]; isTacked: boolean } {
+function doneOf(job: Job): { beads: WeldId[]; isTacked: boolean } {
   const { ticked } = evaluationContext(job, null);
   const beads = new Map(
     job.entries.flatMap((e) => (e.kind === "tick" && e.step.do === "bead" ? [[stepKey(e.step), e.step] as const] : [])),
@@ -42,40 +52,7 @@ function doneOf(job: Job): { beads: Bead[]; isTacked: boolean } {
   };
 }
 
-/**
- * Orders by every pair of schools that has something to say of the frame; skip lays the same beads as across and around. What is tacked
- * is tacked: then they differ in their beads alone, and those that are welded come first.
- */
-export function schoolChoices(job: Job): OrderChoice[] {
-  const { structure, on } = builtOf(job.plan);
-  if (!structure) return [];
-  const { beads, isTacked } = doneOf(job);
-  const current = job.plan.order ?? USUAL_ORDER;
-  const isCut = isCutAndSet(current);
-  /** What is tacked already, as it was planned; null while nothing is. */
-  const tacked = isTacked ? tackingOf(chosenOrder(structure, on, current).steps) : null;
-  const up = liesUp(workpiece(structure, on));
-  const goneOn = (choice: OrderChoice): OrderChoice => {
-    const isAsPlanned = beads.length === 0 && (tacked === null || current.by === "schools");
-    if (isAsPlanned || structure.groups.length > 0) return choice;
-    const steps = chosenOrder(structure, on, choice).steps;
-    const done = new Set(beads.map(stepKey));
-    const rest = beadsOf(steps).filter((b) => !done.has(stepKey(b)));
-    return { ...choice, by: "computed", steps: laid(tacked ?? tackingOf(steps), [...beads, ...rest], up) };
-  };
-  const fits = (id: (typeof TACK_SCHOOLS)[number] | (typeof WELD_SCHOOLS)[number]) =>
-    notForFrame(id, structure) === null;
-  return TACK_SCHOOLS.filter((t) => (isTacked ? t === current.tack : fits(t))).flatMap((tack) =>
-    WELD_SCHOOLS.filter((w) => w !== "skip" && fits(w)).flatMap((weld): OrderChoice[] => {
-      // Cut and set as planned: the other way is compared for the best of them.
-      const cut = isCut ? { cutAndSet: true as const } : {};
-      const apart = goneOn({ by: "schools", tack, weld, ...(structure.groups.length > 0 ? {} : cut) });
-      return structure.groups.length > 0 ? [apart, { by: "schools", tack, weld, together: true, ...cut }] : [apart];
-    }),
-  );
-}
-
-const beadsOf = (steps: readonly Step[]): Bead[] => steps.flatMap((s) => (s.id.do === "bead" ? [s.id as Bead] : []));
+const beadsOf = (steps: readonly Step[]): WeldId[] => steps.flatMap((s) => (s.id.do === "bead" ? [s.id] : []));
 
 /** The tacking of an order: what comes before its first bead, but for what belongs to welding. */
 function tackingOf(steps: readonly Step[]): Step[] {
@@ -83,53 +60,174 @@ function tackingOf(steps: readonly Step[]): Step[] {
   return steps.slice(0, first < 0 ? steps.length : first).filter((s) => s.part === "tack");
 }
 
-/** An order of beads as steps: turned over where a face wants it, cooled before it is turned, and cold at the end. */
-function laid(tacking: readonly Step[], beads: readonly Bead[], up: (b: Bead) => "top" | "bottom" | null): StepId[] {
-  let lies = tacking.at(-1)?.up ?? "top";
-  let turns = 0;
-  const steps: StepId[] = tacking.map((s) => s.id);
-  for (const bead of beads) {
-    const wants = up(bead);
-    if (wants && wants !== lies) {
-      if (turns === 0 && steps.at(-1)?.do === "bead") steps.push({ do: "wait", until: "touch" });
-      turns++;
-      steps.push({ do: "flip", part: "weld", nth: turns });
-      lies = wants;
-    }
-    steps.push(bead);
-  }
-  steps.push({ do: "wait", until: "cold" }, { do: "release" }, { do: "measure", gate: "cold", nth: 1 });
-  return steps;
+/** The tacking of an order in three: up to where the error is closed, or the frame was looked at dry; the tacks behind; the gate at the end. */
+function tackingInThree(steps: readonly Step[]): { head: Step[]; tacks: WeldId[]; tail: Step[] } {
+  const tacking = tackingOf(steps);
+  const from =
+    1 + tacking.findLastIndex((s) => s.gate === "dry fit" || (s.closes && !(s.id.do === "measure" && s.id.cut)));
+  const to = 1 + tacking.findLastIndex((s) => s.id.do === "tack");
+  return {
+    head: tacking.slice(0, from),
+    tacks: tacking.slice(from, Math.max(from, to)).flatMap((s) => (s.id.do === "tack" ? [s.id] : [])),
+    tail: tacking.slice(Math.max(from, to)),
+  };
 }
 
-/** What a search moves: the beads that are not welded yet, behind the tacks of an order. */
-export interface BeadSpace {
-  beads: Bead[];
-  /** Face class of each, by its key. */
+/** What welds of a job are laid by, on a frame. */
+function laidBy(job: Job, work: Workpiece, mostTurns: number | null): LaidBy {
+  const { hands, holds } = job.plan;
+  return { up: liesUp(work), mostTurns: hands?.overhead ? mostTurns : null, holds: holds ?? [] };
+}
+
+/**
+ * Orders by every pair of schools that has something to say of the frame; skip lays the same beads as across and around. What is tacked
+ * is tacked: then they differ in their beads alone, and those that are welded come first. Where a school breaks a hold, its welds wait.
+ */
+export function schoolChoices(job: Job): OrderChoice[] {
+  const { structure, on } = builtOf(job.plan);
+  if (!structure) return [];
+  const { beads, isTacked } = doneOf(job);
+  const current = job.plan.order ?? USUAL_ORDER;
+  const isCut = isCutAndSet(current);
+  // As planned lies as planned: a search tries the other side.
+  const bottomUp = current.bottomUp && structure.groups.length === 0 ? { bottomUp: true as const } : {};
+  const holds = job.plan.holds ?? [];
+  /** What is tacked already, as it was planned; null while nothing is. */
+  const tacked = isTacked ? tackingOf(chosenOrder(structure, on, current).steps) : null;
+  const by = laidBy(job, workpiece(structure, on), null);
+  const goneOn = (choice: OrderChoice): OrderChoice => {
+    const steps = chosenOrder(structure, on, choice).steps;
+    const isAsPlanned = beads.length === 0 && (tacked === null || current.by === "schools");
+    const isHeld = brokenHolds(
+      steps.map((s) => s.id),
+      holds,
+    );
+    if ((isAsPlanned && isHeld.length === 0) || structure.groups.length > 0) return choice;
+    const done = new Set(beads.map(stepKey));
+    const rest = heldBack(
+      beadsOf(steps).filter((b) => !done.has(stepKey(b))),
+      holds,
+    );
+    const start = tacked ? standing(tacked) : laidTacks(steps, by);
+    return {
+      by: "computed",
+      tack: choice.tack,
+      weld: choice.weld,
+      ...bottomUp,
+      steps: layEnd(layWelds(start, "weld", [...beads, ...rest], by).steps),
+    };
+  };
+  const fits = (id: (typeof TACK_SCHOOLS)[number] | (typeof WELD_SCHOOLS)[number]) =>
+    notForFrame(id, structure) === null;
+  return TACK_SCHOOLS.filter((t) => (isTacked ? t === current.tack : fits(t))).flatMap((tack) =>
+    WELD_SCHOOLS.filter((w) => w !== "skip" && fits(w)).flatMap((weld): OrderChoice[] => {
+      // Cut and set as planned: the other way is compared for the best of them.
+      const cut = { ...(isCut ? { cutAndSet: true as const } : {}), ...bottomUp };
+      const apart = goneOn({ by: "schools", tack, weld, ...(structure.groups.length > 0 ? {} : cut) });
+      return structure.groups.length > 0 ? [apart, { by: "schools", tack, weld, together: true, ...cut }] : [apart];
+    }),
+  );
+}
+
+/** Steps as they are, and how the frame lies after them. */
+const standing = (steps: readonly Step[]): { steps: StepId[]; lies: Up } => ({
+  steps: steps.map((s) => s.id),
+  lies: steps.at(-1)?.up ?? "top",
+});
+
+/** The tacking of an order, with these tacks instead of those behind where the error is closed; its own, held back, when left out. */
+function laidTacks(steps: readonly Step[], by: LaidBy, own?: readonly WeldId[]): { steps: StepId[]; lies: Up } {
+  const { head, tacks, tail } = tackingInThree(steps);
+  const wanted = heldBack(own ?? tacks, by.holds);
+  const isSame = wanted.length === tacks.length && wanted.every((t, i) => stepKey(t) === stepKey(tacks[i] as WeldId));
+  if (isSame && by.holds.length === 0) return standing(tackingOf(steps));
+  const laid = layWelds(standing(head), "tack", wanted, by);
+  return { steps: [...laid.steps, ...tail.map((s) => s.id)], lies: laid.lies };
+}
+
+/** A member is level when its way is this near to level. */
+const LEVEL = 0.1;
+
+/** What a search moves. */
+export interface Moving {
+  /** Tacks behind where the error is closed. */
+  tacks: readonly WeldId[];
+  /** Beads that are not welded yet. */
+  beads: readonly WeldId[];
+  /** Underside up to begin with. */
+  bottomUp: boolean;
+}
+
+/** What a search may move, and what it may not. */
+export interface WeldSpace {
+  start: Moving;
+  /** Tacks that may be put in besides: of every face that gets a bead, but for those that stay where they are. None once tacking began. */
+  places: readonly WeldId[];
+  /** How many tacks of each joint stay where they are. */
+  kept: ReadonlyMap<string, number>;
+  /** The same with the frame on its other side to begin with, and what looked up and down changed over; null where it may not lie so. */
+  over: ((moving: Moving) => Moving) | null;
+  /** Face class of each weld, by the key of its face's first bead. */
   classes: ReadonlyMap<string, string>;
-  /** The whole order with the beads so. */
-  choiceOf: (beads: readonly Bead[]) => OrderChoice;
+  /** The whole order with them so. */
+  choiceOf: (moving: Moving) => OrderChoice;
 }
 
-/** @param job without errors. @param start whose tacks stay, and whose beads the search begins with. */
-export function beadSpace(job: Job, start: OrderChoice): BeadSpace {
+/** @param job without errors. @param start whose welds the search begins with. @param mostTurns how often the frame may be turned over. */
+export function weldSpace(job: Job, start: OrderChoice, mostTurns: number): WeldSpace {
   const { structure, on } = builtOf(job.plan);
   if (!structure) throw new RangeError("The frame has errors.");
   const work = workpiece(structure, on);
-  const up = liesUp(work);
+  const by = laidBy(job, work, mostTurns);
   const { steps } = chosenOrder(structure, on, start);
-  const tacking = tackingOf(steps);
-  const { beads: done } = doneOf(job);
+  const { beads: done, isTacked } = doneOf(job);
   const isDone = new Set(done.map(stepKey));
-  return {
-    // Sub-assemblies keep their order: there a search has nothing to move.
-    beads: structure.groups.length > 0 ? [] : beadsOf(steps).filter((b) => !isDone.has(stepKey(b))),
-    classes: classesOf(work),
-    choiceOf: (beads) => ({
-      by: "computed",
-      tack: start.tack,
-      weld: start.weld,
-      steps: laid(tacking, [...done, ...beads], up),
+  // Sub-assemblies keep their order: there a search has nothing to move.
+  const isFixed = structure.groups.length > 0;
+  const { head, tacks } = tackingInThree(steps);
+  const stay = head.flatMap((s) => (s.id.do === "tack" ? [s.id] : []));
+  const kept = new Map<string, number>();
+  for (const { joint } of stay) kept.set(joint, 1 + (kept.get(joint) ?? 0));
+  const staying = new Set(stay.map(stepKey));
+  const places = structure.joints.flatMap((j) =>
+    j.faces.flatMap((f): WeldId[] => {
+      const tack = { do: "tack" as const, joint: j.id, line: f.line };
+      return f.bead && !staying.has(stepKey(tack)) ? [tack] : [];
     }),
+  );
+  // Only a flat frame that nobody began lies as well on its other side.
+  const mayLieOver = !isFixed && !isTacked && structure.members.every((m) => Math.abs(m.axes[0][2]) < LEVEL);
+  const across = new Map(
+    allJoints(work).flatMap(({ joint, up, down }) =>
+      up && down
+        ? [[`${joint.id}/${up.line}`, down.line] as const, [`${joint.id}/${down.line}`, up.line] as const]
+        : [],
+    ),
+  );
+  const other = (weld: WeldId): WeldId => ({ ...weld, line: across.get(`${weld.joint}/${weld.line}`) ?? weld.line });
+  return {
+    start: {
+      tacks: isFixed || isTacked ? [] : tacks,
+      beads: isFixed ? [] : beadsOf(steps).filter((b) => !isDone.has(stepKey(b))),
+      bottomUp: start.bottomUp === true,
+    },
+    over: mayLieOver
+      ? ({ tacks: own, beads, bottomUp }) => ({ tacks: own.map(other), beads: beads.map(other), bottomUp: !bottomUp })
+      : null,
+    places: isFixed || isTacked ? [] : places,
+    kept,
+    classes: classesOf(work),
+    choiceOf: ({ tacks: own, beads, bottomUp }) => {
+      const lies = bottomUp === (start.bottomUp === true) ? steps : steps.map((s) => ({ ...s, up: turned(s.up) }));
+      const begun = isTacked ? standing(tackingOf(steps)) : laidTacks(lies, by, own);
+      const laid = layWelds(begun, "weld", heldBack([...done, ...beads], by.holds), by);
+      return {
+        by: "computed",
+        tack: start.tack,
+        weld: start.weld,
+        ...(bottomUp ? { bottomUp: true as const } : {}),
+        steps: layEnd(laid.steps),
+      };
+    },
   };
 }

@@ -1,11 +1,8 @@
 import type { StructureFace } from "../frame";
-import { allJoints, type StepId, stepKey, upWhenFacing, type Workpiece } from "../plan";
+import { allJoints, stepKey, upWhenFacing, type WeldId, type Workpiece } from "../plan";
 
-/** A bead of an order. */
-export type Bead = Extract<StepId, { do: "bead" }>;
-
-/** The first bead of its face, which stands for all that are laid over it. */
-const faceKey = ({ joint, line }: Bead): string => stepKey({ do: "bead", joint, line });
+/** The first bead of its face, which stands for every weld on it. */
+const faceKey = ({ joint, line }: WeldId): string => stepKey({ do: "bead", joint, line });
 
 /** The face class of every bead: outsides, insides, sides, tops, undersides, of corners and of what lies between. */
 export function classesOf(work: Workpiece): Map<string, string> {
@@ -27,29 +24,32 @@ export function classesOf(work: Workpiece): Map<string, string> {
   return classes;
 }
 
-/** Which way up a bead must lie, so that nobody welds overhead; null where either will do. */
-export function liesUp(work: Workpiece): (bead: Bead) => "top" | "bottom" | null {
+/** Which way up a weld must lie, so that nobody welds overhead; null where either will do. */
+export function liesUp(work: Workpiece): (weld: WeldId) => "top" | "bottom" | null {
   const up = new Map(
     work.structure.joints.flatMap((j) =>
       j.faces.map((f) => [stepKey({ do: "bead", joint: j.id, line: f.line }), upWhenFacing(f.toward)] as const),
     ),
   );
-  return (bead) => up.get(faceKey(bead)) ?? null;
+  return (weld) => up.get(faceKey(weld)) ?? null;
 }
 
 /** Beads of a class together, at the place of the class in a row of them; within, as they were. */
-export const byClass = (beads: readonly Bead[], classes: ReadonlyMap<string, string>, row: readonly string[]): Bead[] =>
-  row.flatMap((name) => beads.filter((b) => classes.get(faceKey(b)) === name));
+export const byClass = (
+  beads: readonly WeldId[],
+  classes: ReadonlyMap<string, string>,
+  row: readonly string[],
+): WeldId[] => row.flatMap((name) => beads.filter((b) => classes.get(faceKey(b)) === name));
 
-/** A random change of an order of beads. @param random 0 to 1. */
-export function moved(beads: readonly Bead[], classes: ReadonlyMap<string, string>, random: () => number): Bead[] {
+/** A random change of an order of beads, or of tacks. @param random 0 to 1. */
+export function moved(beads: readonly WeldId[], classes: ReadonlyMap<string, string>, random: () => number): WeldId[] {
   const n = beads.length;
   const at = (most: number): number => Math.floor(random() * most);
   const out = [...beads];
   const kind = random();
   if (kind < 0.35) {
     // All beads of one class to one place.
-    const name = classes.get(faceKey(out[at(n)] as Bead));
+    const name = classes.get(faceKey(out[at(n)] as WeldId));
     const taken = out.filter((b) => classes.get(faceKey(b)) === name);
     const rest = out.filter((b) => classes.get(faceKey(b)) !== name);
     const to = at(rest.length + 1);
@@ -57,7 +57,7 @@ export function moved(beads: readonly Bead[], classes: ReadonlyMap<string, strin
   }
   if (kind < 0.55) {
     const [i, j] = [at(n), at(n)];
-    [out[i], out[j]] = [out[j] as Bead, out[i] as Bead];
+    [out[i], out[j]] = [out[j] as WeldId, out[i] as WeldId];
     return out;
   }
   if (kind < 0.9) {
@@ -69,4 +69,28 @@ export function moved(beads: readonly Bead[], classes: ReadonlyMap<string, strin
   }
   const [i, j] = [at(n), at(n)].sort((a, b) => a - b) as [number, number];
   return [...out.slice(0, i), ...out.slice(i, j + 1).reverse(), ...out.slice(j + 1)];
+}
+
+/** Fewer tacks than this hold no joint. */
+const LEAST_TACKS = 2;
+
+/**
+ * One tack more or less, at random: a joint keeps two at least, and a face has one at most.
+ * @param places tacks that there may be. @param kept how many of each joint stay besides. @param random 0 to 1.
+ */
+export function retacked(
+  tacks: readonly WeldId[],
+  places: readonly WeldId[],
+  kept: ReadonlyMap<string, number>,
+  random: () => number,
+): WeldId[] {
+  const there = new Set(tacks.map(faceKey));
+  const place = places[Math.floor(random() * places.length)];
+  if (!place) return [...tacks];
+  if (!there.has(faceKey(place))) {
+    const at = Math.floor(random() * (tacks.length + 1));
+    return [...tacks.slice(0, at), place, ...tacks.slice(at)];
+  }
+  const held = (kept.get(place.joint) ?? 0) + tacks.filter((t) => t.joint === place.joint).length;
+  return held > LEAST_TACKS ? tacks.filter((t) => faceKey(t) !== faceKey(place)) : [...tacks];
 }

@@ -1,5 +1,5 @@
 import type { Limit } from "../check";
-import { type OrderChoice, type Timeline, timelineOf } from "../plan";
+import { type Hands, type OrderChoice, type Timeline, timelineOf } from "../plan";
 import type { Drawn, Prediction } from "../shrink";
 import type { Estimate } from "../units";
 import { builtOf } from "./built";
@@ -37,10 +37,16 @@ export const inOrder = (job: Job, choice: OrderChoice): Job => ({ ...job, plan: 
 export const turnsOf = (job: Job): number =>
   builtOf(job.plan).order?.steps.filter((s) => s.id.do === "flip").length ?? 0;
 
+/** Who works on a job, and how fast. */
+const handsOf = (job: Job): Hands => ({
+  handling: paceOf(job).handling,
+  welders: job.plan.hands?.two ? 2 : 1,
+});
+
 /** How long a job's order takes; null while its frame has errors. */
 export function timeOf(job: Job): Timeline | null {
   const { structure, order } = builtOf(job.plan);
-  return structure && order ? timelineOf(structure, weldOf(job.plan), order.steps, paceOf(job).handling) : null;
+  return structure && order ? timelineOf(structure, weldOf(job.plan), order.steps, handsOf(job)) : null;
 }
 
 const exact = (value: number): Estimate => ({ value, low: value, high: value });

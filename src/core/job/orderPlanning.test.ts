@@ -11,7 +11,7 @@ import { chanceWords } from "./forecast";
 import type { Job } from "./jobSchema";
 import { orderAdvice } from "./orderAdvice";
 import { isCutAndSet } from "./orderChoices";
-import { type Bead, classesOf, moved } from "./orderMoves";
+import { classesOf, moved } from "./orderMoves";
 import { EQUAL, inOrder, type OrderOutlook, orderOutlook } from "./orderOutlook";
 import { comparing, schoolsToLookAt } from "./orderPlanning";
 import { newPlan } from "./plan";
@@ -34,7 +34,7 @@ describe("planning an order", () => {
   it("of a rectangle finds one that is likelier to hold than any school, or equal to the best", () => {
     const job = plain();
     const told = new Set<string>();
-    const all = planned(job, 60, { draws: 96, tell: (doing) => told.add(doing) });
+    const all = planned(job, 60, { draws: 400, tell: (doing) => told.add(doing) });
     const schools = all.filter((o) => o.choice.by === "schools" && !isCutAndSet(o.choice));
     const computed = all.filter((o) => o.choice.by === "computed");
     expect(schools.length).toBe(12);
@@ -146,7 +146,7 @@ describe("moves of an order of beads", () => {
   const work = workpiece(structure as never);
   const classes = classesOf(work);
   const beads = chosenOrder(structure as never, "surface").steps.flatMap((s) =>
-    s.id.do === "bead" ? [s.id as Bead] : [],
+    s.id.do === "bead" ? [s.id] : [],
   );
   it("lose nothing and add nothing", () => {
     fc.assert(

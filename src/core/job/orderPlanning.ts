@@ -1,10 +1,10 @@
 import { seeded } from "../numeric";
-import { type OrderChoice, orderKey, USUAL_ORDER } from "../plan";
+import { brokenHolds, type OrderChoice, orderKey, USUAL_ORDER } from "../plan";
 import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
-import { beadSpace, isCutAndSet, schoolChoices, withCut } from "./orderChoices";
-import { type Bead, byClass, moved } from "./orderMoves";
-import { inOrder, type OrderOutlook, orderOutlook, turnsOf } from "./orderOutlook";
+import { isCutAndSet, type Moving, schoolChoices, weldSpace, withCut } from "./orderChoices";
+import { byClass, moved, retacked } from "./orderMoves";
+import { inOrder, type OrderOutlook, orderOutlook, timeOf, turnsOf } from "./orderOutlook";
 import { worthBy } from "./orderWorth";
 
 /** What is asked of a search. */
@@ -20,6 +20,15 @@ export interface PlanningWish {
 
 /** Random rows of face classes that are tried before single beads are moved, at most this share of the trials. */
 const PHASES = 0.3;
+/** Share of the later trials that move tacks, and of these that put one in or leave one out. */
+const TACKS = 0.2;
+const RETACKS = 0.07;
+/** Share that lays the frame down on its other side. */
+const OVER = 0.02;
+/** Worths nearer than this are as good: a fifth of a hundredth of the chance. */
+const AS_GOOD = 0.002;
+/** An order that is as good is taken when it takes this share of the time. */
+const SOONER = 0.98;
 /** Orders of the search whose chance is worked out by fresh draws: the best few, for the one that the trial's draws favoured need not be the best. */
 const FINALISTS = 3;
 /** Pairs of schools whose chance is worked out: all of them, but of a frame with sub-assemblies the likelier half. */
@@ -34,9 +43,10 @@ interface Tried {
 }
 
 /**
- * Searches for a better order of the beads behind an order's tacks: first whole classes of faces in another row, then a class, a bead, a
- * few beads or a stretch moved; the first that is better is kept.
- * @param start whose tacks stay. @param worth of an order, larger for better. @param after is called after every trial.
+ * Searches for a better order: first whole classes of beads in another row, then a class, a bead, a few or a stretch moved, or the same with
+ * the tacks behind where the error is closed, or a tack more or less; the first that is better is kept, and one that is as good and sooner done.
+ * What does not keep the holds is not looked at.
+ * @param start whose welds it begins with. @param worth of an order, larger for better. @param after is called after every trial.
  * @returns the best orders, best first.
  */
 export function* searching(
@@ -46,26 +56,43 @@ export function* searching(
   worth: (choice: OrderChoice) => number,
   after: () => void = () => undefined,
 ): Generator<number, Tried[]> {
-  const { beads: all, classes, choiceOf } = beadSpace(job, start);
+  const { start: all, places, kept, classes, over, choiceOf } = weldSpace(job, start, mostTurns);
+  const holds = job.plan.holds ?? [];
   const random = seeded(seed);
   const names = [...new Set(classes.values())];
   const found: Tried[] = [];
-  let beads = all;
+  let now: Moving = all;
   let best = Number.NEGATIVE_INFINITY;
-  const consider = (next: Bead[]): void => {
+  let shortest = Number.POSITIVE_INFINITY;
+  const consider = (next: Moving): void => {
     const choice = choiceOf(next);
-    if (turnsOf(inOrder(job, choice)) > mostTurns) return;
+    const own = inOrder(job, choice);
+    if (turnsOf(own) > mostTurns || (choice.by !== "schools" && brokenHolds(choice.steps, holds).length > 0)) return;
     const value = worth(choice);
-    if (value <= best) return;
-    best = value;
-    beads = next;
+    if (value < best - AS_GOOD) return;
+    const totalS = timeOf(own)?.totalS ?? 0;
+    if (value <= best && totalS > SOONER * shortest) return;
+    best = Math.max(best, value);
+    shortest = totalS;
+    now = next;
     found.unshift({ choice, worth: value });
     found.length = Math.min(found.length, FINALISTS);
   };
-  if (all.length === 0) return [];
+  const changed = (t: number): Moving => {
+    const { tacks, beads } = now;
+    if (t < PHASES * trials) return { ...now, beads: byClass(all.beads, classes, shuffled(names, random)) };
+    const kind = random();
+    if (kind < OVER && over) return over(now);
+    if (kind >= TACKS || places.length === 0) return { ...now, beads: moved(beads, classes, random) };
+    return {
+      ...now,
+      tacks: kind < RETACKS || tacks.length < 2 ? retacked(tacks, places, kept, random) : moved(tacks, classes, random),
+    };
+  };
+  if (all.beads.length === 0) return [];
   consider(all);
-  for (let t = 0; t < trials && all.length > 1 && !enough(); t++) {
-    consider(t < PHASES * trials ? byClass(all, classes, shuffled(names, random)) : moved(beads, classes, random));
+  for (let t = 0; t < trials && all.beads.length > 1 && !enough(); t++) {
+    consider(changed(t));
     after();
     yield 0.1 + (0.6 * t) / trials;
   }

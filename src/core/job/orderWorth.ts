@@ -1,6 +1,7 @@
 import {
   chosenOrder,
   clampedMechanics,
+  facesLeft,
   laterGates,
   loadSteps,
   type OrderChoice,
@@ -16,7 +17,7 @@ import {
   type Prediction,
   type SimulationStep,
 } from "../shrink";
-import { FACTORS, factorsFor, unsureHeat } from "../weld";
+import { FACTORS, factorsFor, isUnsure, unsureHeat } from "../weld";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
 import type { Job } from "./jobSchema";
@@ -46,7 +47,7 @@ export function worthBy(job: Job): (choice: OrderChoice) => number {
   const weld = weldOf(job.plan);
   const factors = factorsFor(
     structure.members[0]?.material === "mild steel",
-    weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS,
+    isUnsure(weld) ? unsureHeat(FACTORS) : FACTORS,
   );
   const known = new Map<string, SimulationStep[]>();
   const load = (steps: readonly Step[]): SimulationStep[] =>
@@ -57,6 +58,12 @@ export function worthBy(job: Job): (choice: OrderChoice) => number {
       return made;
     });
   const stepsOf = (choice: OrderChoice): SimulationStep[] => load(chosenOrder(structure, on, choice).steps);
+  // A search tacks where no school does.
+  const everyTack: OrderChoice = {
+    ...USUAL_ORDER,
+    by: "own",
+    steps: facesLeft(structure, []).map(({ joint, line }) => ({ do: "tack", joint, line })),
+  };
   const { of, isRead, gate } = forecasting(job, NOTHING);
   // What was read is known: from there on all orders are compared.
   const since = gate !== null && laterGates(builtOf(job.plan).order?.steps ?? []).includes(gate) ? gate : null;
@@ -64,7 +71,7 @@ export function worthBy(job: Job): (choice: OrderChoice) => number {
   const trial = new OrderTrial(
     mechanics.frame,
     stepsOf(USUAL_ORDER),
-    schoolChoices(job).flatMap((c) => [c, withCut(job, c, true) ?? c].flatMap(stepsOf)),
+    [...schoolChoices(job).flatMap((c) => [c, withCut(job, c, true) ?? c]), everyTack].flatMap(stepsOf),
     factors,
     frameOutputs(structure, mechanics.joints),
     frameOutcomes(structure, mechanics.joints),

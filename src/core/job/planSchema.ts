@@ -3,7 +3,7 @@ import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from "../cut";
 import { drawnFrameSchema, memberNameSchema, rectangleSchema } from "../frame";
-import { orderChoiceSchema } from "../plan";
+import { holdSchema, orderChoiceSchema } from "../plan";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
 import { weldSchema } from "../weld";
 import { CARRIES } from "./carries";
@@ -55,6 +55,19 @@ export const planSchema = z.strictObject({
   weld: weldSchema,
   /** In which order it is tacked and welded; the usual schools when nobody chose. */
   order: orderChoiceSchema.optional(),
+  /** Who welds it, where that is not one person who welds flat, across and upright. */
+  hands: z
+    .strictObject({
+      /** Two weld at once, at different joints. */
+      two: z.literal(true).optional(),
+      /** Overhead, too: then the frame need not be turned for a face that looks down. */
+      overhead: z.literal(true).optional(),
+      /** Not upright. */
+      noUpright: z.literal(true).optional(),
+    })
+    .optional(),
+  /** Welds that must wait for others. */
+  holds: z.array(holdSchema).max(60, "At most 60 holds.").optional(),
   /** Members whose length must not move: nothing is added to them, whatever the weld or the limits would want. */
   fixed: z.array(memberNameSchema).max(200, "At most 200 members.").optional(),
   /** Points beside the frame that distances are taped to: a stop, a nail in the floor; from corner A, or where the drawing begins. */

@@ -1,7 +1,7 @@
 import { drain } from "../numeric";
 import { clampedMechanics, laterGates, loadSteps } from "../plan";
 import { type FramePrediction, type PredictHow, predictFrame } from "../shrink";
-import { FACTORS, unsureHeat } from "../weld";
+import { FACTORS, isUnsure, unsureHeat, withHeatShare } from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
 import { canPredict } from "./predictable";
@@ -20,16 +20,13 @@ export function* predicting(
   if (!structure || !order) throw new RangeError("The frame has errors.");
   const { mechanics, clamps } = clampedMechanics(structure, on);
   const planned = weldOf(plan);
-  const weld = { ...planned, amps: heatShare * planned.amps };
+  const weld = withHeatShare(planned, heatShare);
   const steps = loadSteps(structure, weld, order.steps, clamps);
-  return yield* predictFrame(
-    structure,
-    mechanics,
-    weld,
-    steps,
-    weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS,
-    { ...how, units: plan.units, gates: laterGates(order.steps) },
-  );
+  return yield* predictFrame(structure, mechanics, weld, steps, isUnsure(weld) ? unsureHeat(FACTORS) : FACTORS, {
+    ...how,
+    units: plan.units,
+    gates: laterGates(order.steps),
+  });
 }
 
 /** Predicts in one go. @returns null while the plan has errors. */

@@ -1,6 +1,15 @@
 import { type MaterialName, shapeOf, shapeProperties } from "../frame";
 import { fixed, physical, wallWords } from "../units";
-import { heatJPerMm, PROCESSES, SEAM_SHARES, startingSettings, type Weld } from "../weld";
+import {
+  heatJPerMm,
+  PROCESSES,
+  type ProcessName,
+  processesOf,
+  SEAM_SHARES,
+  settingsBy,
+  startingSettings,
+  type Weld,
+} from "../weld";
 import { builtOf } from "./built";
 import type { Plan } from "./planSchema";
 
@@ -19,15 +28,37 @@ export const materialOf = (plan: Plan): MaterialName => {
 };
 
 /** Settings that the plan is welded with: as they were read on a machine, else those to begin with on its thinnest wall. */
-export const weldOf = (plan: Plan): Weld =>
-  plan.weld.from === "starting"
-    ? { ...plan.weld, ...startingSettings(plan.weld.process, thinnestWallMm(plan), materialOf(plan)) }
-    : plan.weld;
+export function weldOf(plan: Plan): Weld {
+  const { weld } = plan;
+  const begins = (process: ProcessName) => startingSettings(process, thinnestWallMm(plan), materialOf(plan));
+  const others = processesOf(weld)
+    .filter((p) => p !== weld.process)
+    .map((id) => {
+      const read = weld.others?.find((o) => o.id === id && o.from !== "starting");
+      return read ?? { id, ...begins(id), from: "starting" as const };
+    });
+  const { others: _, ...rest } = weld;
+  return {
+    ...rest,
+    ...(weld.from === "starting" ? begins(weld.process) : {}),
+    ...(others.length > 0 ? { others } : {}),
+  };
+}
 
 /** Settings in words, and whose they are: what every prediction rests on. */
 export function settingsWords(plan: Plan): string {
   const weld = weldOf(plan);
-  const heat = `${PROCESSES[weld.process].label}, ${fixed(weld.volts, 1)} V, ${fixed(weld.amps, 0)} A, ${physical("speed", weld.travelMmPerS, plan.units)}, ${physical("heat", heatJPerMm(weld), plan.units)}`;
+  const besides = processesOf(weld)
+    .slice(1)
+    .map((p) => {
+      const arc = settingsBy(weld, p);
+      const what = [
+        ...(weld.tackProcess === p ? ["tacks"] : []),
+        ...(weld.seams?.some((s) => s.process === p) ? ["some beads"] : []),
+      ].join(" and ");
+      return `; ${what} by ${PROCESSES[p].label}, ${fixed(arc.volts, 1)} V, ${fixed(arc.amps, 0)} A, ${physical("speed", arc.travelMmPerS, plan.units)}${arc.from === "starting" && weld.from !== "starting" ? ", to begin with" : ""}`;
+    });
+  const heat = `${PROCESSES[weld.process].label}, ${fixed(weld.volts, 1)} V, ${fixed(weld.amps, 0)} A, ${physical("speed", weld.travelMmPerS, plan.units)}, ${physical("heat", heatJPerMm(weld), plan.units)}${besides.join("")}`;
   return weld.from === "starting"
     ? `settings to begin with for a wall of ${wallWords(thinnestWallMm(plan), plan.units)} (${heat}), each bead ${SEAM_SHARES.map((s) => fixed(s, 1)).join(" to ")} of it by its joint and position, not read on your machine: set them under Tack and weld`
     : `your settings (${heat})`;

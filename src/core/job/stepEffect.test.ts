@@ -62,7 +62,7 @@ describe("what a step does to the frame", () => {
         for (const part of name?.replace("the free end of ", "").split(" at ") ?? []) expect(drawn).toContain(part);
       expect(said).toMatch(plan.units === "mm" ? /\d mm/ : /\d (in|thou)/);
       const facts = seamFacts(structure, weldOf(plan), step, plan.units) ?? "";
-      expect(facts).toMatch(/ long.*(flat|horizontal|vertical): .* V, \d+ A, /);
+      expect(facts).toMatch(/ long.*(flat|horizontal|vertical)(, from .* to .*)?: .* V, \d+ A, /);
     }
     expect(told).toBeGreaterThan(0);
   });

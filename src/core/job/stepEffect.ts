@@ -1,9 +1,9 @@
 import type { Structure } from "../frame";
 import { norm3, sub3, type Vec3 } from "../numeric";
-import { type Step, seamKind, seamPosition, type Up } from "../plan";
+import { lengthsOf, type Step, seamKind, seamPosition, seamRun, type Up } from "../plan";
 import type { OutputPoint, Replay } from "../shrink";
 import { fixed, formatSmall, physical, plainLength, type UnitPreference } from "../units";
-import { PROCESSES, seamShare, type Weld } from "../weld";
+import { PROCESSES, processOf, seamShare, settingsBy, type Weld } from "../weld";
 
 /** Movements under this are not told, mm. */
 export const TOLD_MM = 0.05;
@@ -99,6 +99,24 @@ export function effectWords({ slides, lifts }: StepEffect, units: UnitPreference
     : `It ${parts.join(" and ")}, if nothing else holds it.`;
 }
 
+/** How a bead is run: from which end, in how many lengths; null where there is nothing to say. */
+export function runWords(structure: Structure, weld: Weld, step: Step, units: UnitPreference): string | null {
+  const joint = structure.joints.find((j) => j.id === step.joint);
+  const face = joint?.faces.find((f) => f.line === step.line);
+  if (!joint || !face || step.id.do !== "bead") return null;
+  const run = seamRun(structure, weld, joint, face, step.up);
+  const lengths = lengthsOf(weld, step, face.lengthMm);
+  const parts = [
+    ...(run ? [`from ${run.from} to ${run.to}`] : []),
+    ...(lengths > 1
+      ? [
+          `in ${lengths} lengths of about ${formatSmall(face.lengthMm / lengths, units, { decimals: 0 })}, the arc moved on after each`,
+        ]
+      : []),
+  ];
+  return parts.length > 0 ? parts.join(", ") : null;
+}
+
 /** What a tack or bead is laid with: its length, the settings, and how hot it is against them where it goes by joint and position. */
 export function seamFacts(structure: Structure, weld: Weld, step: Step, units: UnitPreference): string | null {
   const joint = structure.joints.find((j) => j.id === step.joint);
@@ -107,8 +125,10 @@ export function seamFacts(structure: Structure, weld: Weld, step: Step, units: U
   const isTack = step.id.do === "tack";
   const long = isTack ? weld.tackLength.mm : face.lengthMm;
   const position = seamPosition(structure, joint, face, step.up);
-  const share = isTack || weld.from !== "starting" ? 1 : seamShare(seamKind(joint, face), position);
+  const arc = settingsBy(weld, processOf(weld, { do: isTack ? "tack" : "bead", joint: joint.id, line: face.line }));
+  const share = isTack || arc.from !== "starting" ? 1 : seamShare(seamKind(joint, face), position);
   const leg = !isTack && face.legMm !== null ? `, leg ${plainLength(face.legMm, units)}` : "";
+  const run = runWords(structure, weld, step, units);
   const heat = Math.abs(share - 1) < 0.02 ? "" : `, heat ${fixed(share, 1)} of that here`;
-  return `${formatSmall(long, units, { decimals: 0 })} long${leg}, ${position}: ${PROCESSES[weld.process].label}, ${fixed(weld.volts, 1)} V, ${fixed(weld.amps, 0)} A, ${physical("speed", weld.travelMmPerS, units)}${heat}.`;
+  return `${formatSmall(long, units, { decimals: 0 })} long${leg}, ${position}${run ? `, ${run}` : ""}: ${PROCESSES[arc.process].label}, ${fixed(arc.volts, 1)} V, ${fixed(arc.amps, 0)} A, ${physical("speed", arc.travelMmPerS, units)}${heat}.`;
 }

@@ -1,6 +1,6 @@
 import { OrderBuilder } from "./orderBuilder";
-import type { Step, Up } from "./step";
-import { coolAndLetGo, facing, outsidesAcross, turned } from "./welding";
+import { type Step, turned, type Up } from "./step";
+import { coolAndLetGo, facing, outsidesAcross } from "./welding";
 import { allJoints, type JointWork, type Workpiece } from "./workpiece";
 
 /**

@@ -2,6 +2,22 @@ export { asWorked, without, withRepeat } from "./asWorked";
 export { clampedMechanics } from "./clamps";
 export { additionsTo, withAdded, withMoved } from "./editOrder";
 export { GATES, type Gate, laterGates } from "./gates";
+export {
+  brokenHolds,
+  circleOf,
+  type HeldWeld,
+  HOLD_UNTIL,
+  type Hold,
+  type HoldUntil,
+  heldBack,
+  holdOf,
+  holdProblems,
+  holdSchema,
+  holdUntilWords,
+  holdWords,
+} from "./holds";
+export { lengthsOf, type SeamRun, seamRun } from "./laying";
+export { type LaidBy, layEnd, layWelds, type WeldId } from "./layWelds";
 export { likeRun } from "./likeRun";
 export { loadSteps } from "./loadSteps";
 export {
@@ -14,22 +30,25 @@ export {
   WELD_SCHOOLS,
   type WeldSchoolId,
 } from "./orderSchema";
-export { facesLeft, ownOrderProblems } from "./ownOrder";
-export { canCutAndSet, chosenOrder, notForFrame, type Order, orderKey, orderOfWork } from "./schools";
+export { facesLeft, ownOrderProblems, uprightProblems } from "./ownOrder";
+export { canCutAndSet, canLieBottomUp, chosenOrder, notForFrame, type Order, orderKey, orderOfWork } from "./schools";
 export { orderWords, SCHOOL_NAMES, schoolWords } from "./schoolWords";
 export { seamKind, seamPosition } from "./seam";
-export { type LiesOn, type Step, stepKey, type Up } from "./step";
+export { type LiesOn, type Step, stepKey, turned, type Up } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
-export { faceWords, jointWords, type StepWords, stepIdWords, stepWords } from "./stepWords";
+export { faceWords, jointWords, type StepWords, stepIdWords, stepWords, weldWords } from "./stepWords";
 export {
   coolsFor,
   HANDLING_S,
   type Handling,
+  type Hands,
   interpassWait,
   type Timeline,
   timelineOf,
+  timelineWords,
   timeWords,
   type Warmth,
+  type Welder,
   warmthOf,
 } from "./timeline";
 export { allJoints, upWhenFacing, type Workpiece, workpiece } from "./workpiece";

@@ -1,6 +1,6 @@
 import { OrderBuilder } from "./orderBuilder";
-import type { Step, Up } from "./step";
-import { coolAndLetGo, facing, turned } from "./welding";
+import { type Step, turned, type Up } from "./step";
+import { coolAndLetGo, facing } from "./welding";
 import { alongLayout, type Workpiece } from "./workpiece";
 
 /**

@@ -1,7 +1,7 @@
 import type { Structure } from "../frame";
 import { lineOfFace } from "../mechanics";
 import type { SimulationStep } from "../shrink";
-import { heatFromFillet, heatJPerMm, seamShare, type Weld } from "../weld";
+import { heatFromFillet, heatJPerMm, processOf, seamShare, settingsBy, type Weld } from "../weld";
 import type { ClampPlace } from "./clamps";
 import { seamKind, seamPosition } from "./seam";
 import type { Step } from "./step";
@@ -27,7 +27,6 @@ export function loadSteps(
   steps: readonly Step[],
   clamps: readonly ClampPlace[],
 ): SimulationStep[] {
-  const heat = heatJPerMm(weld);
   const one = ({ id: what, key: id, closes, up }: Step): SimulationStep[] => {
     switch (what.do) {
       case "hold":
@@ -50,16 +49,18 @@ export function loadSteps(
         const joint = structure.joints.find((j) => j.id === what.joint);
         if (!joint) return [];
         const line = lineOfFace(joint, what.line);
+        const arc = settingsBy(weld, processOf(weld, what));
+        const heat = heatJPerMm(arc);
         if (what.do === "tack")
           return [{ id, do: "tack", joint: joint.id, line, lengthMm: weld.tackLength.mm, heatJPerMm: heat }];
         const face = joint.faces.find((f) => f.line === what.line);
         const legMm = face?.legMm ?? null;
         // What was read on a machine holds for every bead; what one begins with goes by the joint and how it lies.
         const share =
-          face && weld.from === "starting"
+          face && arc.from === "starting"
             ? seamShare(seamKind(joint, face), seamPosition(structure, joint, face, up))
             : 1;
-        const heatJPerMmOfBead = legMm === null ? share * heat : heatFromFillet(weld.process, legMm);
+        const heatJPerMmOfBead = legMm === null ? share * heat : heatFromFillet(arc.process, legMm);
         return [{ id, do: "bead", joint: joint.id, line, heatJPerMm: heatJPerMmOfBead }];
       }
       case "measure":

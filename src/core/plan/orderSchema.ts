@@ -1,4 +1,5 @@
 import * as z from "zod";
+import type { Up } from "./step";
 import { stepIdSchema } from "./stepSchema";
 
 export const TACK_SCHOOLS = ["hinge first", "outside first", "two halves", "all held"] as const;
@@ -23,6 +24,8 @@ export const orderChoiceSchema = z.discriminatedUnion("by", [
     together: z.literal(true).optional(),
     /** After the last tack, what holds the frame off is cut, it is set square and flat, and tacked again. */
     cutAndSet: z.literal(true).optional(),
+    /** Laid down with its underside up to begin with. */
+    bottomUp: z.literal(true).optional(),
   }),
   z.strictObject({
     by: z.enum(["own", "computed"]),
@@ -30,9 +33,13 @@ export const orderChoiceSchema = z.discriminatedUnion("by", [
     tack: z.enum(TACK_SCHOOLS),
     weld: z.enum(WELD_SCHOOLS),
     steps: z.array(stepIdSchema).max(3000, "At most 3000 steps."),
+    bottomUp: z.literal(true).optional(),
   }),
 ]);
 export type OrderChoice = z.infer<typeof orderChoiceSchema>;
+/** How a frame lies to begin with. */
+export const liesFirst = (bottomUp: true | undefined): Up => (bottomUp ? "bottom" : "top");
+
 /** What is worked in where nobody chose. */
 export const USUAL_ORDER: Extract<OrderChoice, { by: "schools" }> = {
   by: "schools",

@@ -1,5 +1,7 @@
 import type { Structure, StructureFace } from "../frame";
 import type { Problem } from "../units";
+import { liesFirst } from "./orderSchema";
+import { seamPosition } from "./seam";
 import type { LiesOn, Step, Up } from "./step";
 import { stepKey } from "./step";
 import type { StepId } from "./stepSchema";
@@ -29,11 +31,12 @@ function partOf(id: StepId): Step["part"] {
  * An order that was laid step by step, on the frame as it is: how the frame lies follows from the turns; an error is closed where one
  * measures while no joint has more than one tack. Steps at joints or faces that the frame no longer has, and faces that get no
  * bead, are left out (see `ownOrderProblems`).
+ * @param lies how it lies to begin with.
  */
-export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[]): Step[] {
+export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[], lies: Up = "top"): Step[] {
   const tacks = new Map<string, Set<string>>();
   const seen = new Set<string>();
-  let up: Up = "top";
+  let up = lies;
   let welded = false;
   return ids.flatMap((id): Step[] => {
     const key = stepKey(id);
@@ -84,8 +87,35 @@ const named = (words: readonly string[]): string =>
     ? words.join("; ")
     : `${words.slice(0, MOST_NAMED).join("; ")} and ${words.length - MOST_NAMED} more`;
 
-/** What is wrong with an order that was laid step by step, each named. Nothing of it keeps it from being worked through. */
-export function ownOrderProblems(structure: Structure, ids: readonly StepId[]): Problem[] {
+/** Welds that stand upright while the frame lies, named, for whoever does not weld upright. */
+export function uprightProblems(structure: Structure, steps: readonly Step[]): Problem[] {
+  const upright = steps.flatMap((s) => {
+    const joint = structure.joints.find((j) => j.id === s.joint);
+    const face = joint?.faces.find((f) => f.line === s.line);
+    return joint && face && s.id.do === "bead" && seamPosition(structure, joint, face, s.up) === "vertical"
+      ? [faceWords(structure, joint, face)]
+      : [];
+  });
+  return upright.length === 0
+    ? []
+    : [
+        {
+          path: "order",
+          message: `Upright as the frame lies, and not welded so here: ${named(upright)}. Stand the frame on its side for them, or have somebody else lay them.`,
+          severity: "warning",
+        },
+      ];
+}
+
+/**
+ * What is wrong with an order that was laid step by step, each named. Nothing of it keeps it from being worked through.
+ * @param how whether it lies bottom up to begin with, and whether whoever welds welds overhead.
+ */
+export function ownOrderProblems(
+  structure: Structure,
+  ids: readonly StepId[],
+  { bottomUp, overhead = false }: { bottomUp?: true | undefined; overhead?: boolean | undefined } = {},
+): Problem[] {
   const found: Problem[] = [];
   const say = (message: string): void => void found.push({ path: "order", message, severity: "warning" });
   const keys = ids.map(stepKey);
@@ -102,7 +132,7 @@ export function ownOrderProblems(structure: Structure, ids: readonly StepId[]): 
   if (clear.length > 0) say(`Kept clear, and left out: ${named(clear.map(words))}.`);
   const left = facesLeft(structure, ids);
   if (left.length > 0) say(`Not welded in this order: ${named(left.map(words))}.`);
-  const steps = ownOrder(structure, "surface", ids);
+  const steps = ownOrder(structure, "surface", ids, liesFirst(bottomUp));
   const beads = steps.filter((s) => s.id.do === "bead");
   const loose = new Set(
     beads.flatMap((b) => {
@@ -119,7 +149,8 @@ export function ownOrderProblems(structure: Structure, ids: readonly StepId[]): 
     const wants = face && upWhenFacing(face.toward);
     return wants !== null && wants !== s.up;
   });
-  if (under.length > 0) say(`Overhead as the frame lies then: ${named(under.map((s) => words(s.id)))}. Turn it first.`);
+  if (under.length > 0 && !overhead)
+    say(`Overhead as the frame lies then: ${named(under.map((s) => words(s.id)))}. Turn it first.`);
   const last = steps.findLastIndex((s) => s.id.do === "bead");
   for (const [key, what] of [
     ["release", "The clamps come off"],

@@ -4,15 +4,22 @@ import { allHeld } from "./allHeld";
 import { cornersThenField } from "./cornersThenField";
 import { hingeFirst } from "./hingeFirst";
 import { jointByJoint } from "./jointByJoint";
-import { type OrderChoice, type SchoolId, type TackSchoolId, USUAL_ORDER, type WeldSchoolId } from "./orderSchema";
+import {
+  liesFirst,
+  type OrderChoice,
+  type SchoolId,
+  type TackSchoolId,
+  USUAL_ORDER,
+  type WeldSchoolId,
+} from "./orderSchema";
 import { outsideFirst } from "./outsideFirst";
 import { ownOrder } from "./ownOrder";
 import { skip } from "./skip";
-import { type LiesOn, type Step, stepKey, type Up } from "./step";
+import { type LiesOn, type Step, stepKey, turned, type Up } from "./step";
 import { strengthFirst } from "./strengthFirst";
 import { inTurn, stagesOf } from "./subAssemblies";
 import { twoHalves } from "./twoHalves";
-import { type Workpiece, workpiece } from "./workpiece";
+import { turnedOver, type Workpiece, workpiece } from "./workpiece";
 
 /** An established order: a pure sorter of steps over the joints of a frame. */
 interface School {
@@ -65,14 +72,20 @@ export interface Order {
   together?: true | undefined;
   /** Cut and set once more when all is tacked. */
   cutAndSet?: true | undefined;
+  /** Its underside up to begin with. */
+  bottomUp?: true | undefined;
   steps: Step[];
 }
 
 /** An order by what it does, in a word: two that weld the same in the same order are one. Skip lays the beads of across and around. */
 export const orderKey = (choice: OrderChoice): string =>
   choice.by === "schools"
-    ? `${choice.tack}/${choice.weld === "skip" ? "across and around" : choice.weld}${choice.together ? "/together" : ""}${choice.cutAndSet ? "/cut" : ""}`
-    : choice.steps.map((s) => `${stepKey(s)}${s.do === "measure" && s.cut ? "/cut" : ""}`).join();
+    ? `${choice.tack}/${choice.weld === "skip" ? "across and around" : choice.weld}${choice.together ? "/together" : ""}${choice.cutAndSet ? "/cut" : ""}${choice.bottomUp ? "/bottom up" : ""}`
+    : `${choice.bottomUp ? "bottom up/" : ""}${choice.steps.map((s) => `${stepKey(s)}${s.do === "measure" && s.cut ? "/cut" : ""}`).join()}`;
+
+/** Whether a frame may be laid down bottom up to begin with: not where sub-assemblies are set on each other. */
+export const canLieBottomUp = (structure: Structure, { by, ...choice }: OrderChoice): boolean =>
+  structure.groups.length === 0 || (by === "schools" && "together" in choice && choice.together === true);
 
 /** Whether all can be cut and set once more when it is tacked: not where sub-assemblies are cold before the next is set on. */
 export const canCutAndSet = (structure: Structure, { by, ...choice }: OrderChoice): boolean =>
@@ -99,21 +112,37 @@ export const chosenOrder = (structure: Structure, on: LiesOn, choice: OrderChoic
   choice.by === "schools"
     ? cutAndSet(
         {
-          ...orderOfWork(choice.together ? { ...structure, groups: [] } : structure, on, choice.tack, choice.weld),
+          ...orderOfWork(
+            choice.together ? { ...structure, groups: [] } : structure,
+            on,
+            choice.tack,
+            choice.weld,
+            choice.bottomUp && canLieBottomUp(structure, choice),
+          ),
           together: choice.together,
         },
         choice.cutAndSet === true && canCutAndSet(structure, choice),
       )
-    : { by: choice.by, tack: choice.tack, weld: choice.weld, steps: ownOrder(structure, on, choice.steps) };
+    : {
+        by: choice.by,
+        tack: choice.tack,
+        weld: choice.weld,
+        bottomUp: choice.bottomUp,
+        steps: ownOrder(structure, on, choice.steps, liesFirst(choice.bottomUp)),
+      };
 
-/** The whole order for a frame: tacking, then welding as the frame lies by then; sub-assemblies one after the other. @param on what it is built on. */
+/**
+ * The whole order for a frame: tacking, then welding as the frame lies by then; sub-assemblies one after the other.
+ * @param on what it is built on. @param bottomUp whether it lies on its other side to begin with: then everything is laid so.
+ */
 export function orderOfWork(
   structure: Structure,
   on: LiesOn = "surface",
   tack: TackSchoolId = "hinge first",
   weld: WeldSchoolId = "across and around",
+  bottomUp = false,
 ): Order {
-  const stages = stagesOf(structure, on);
+  const stages = stagesOf(structure, on).map((s) => (bottomUp ? { ...s, work: turnedOver(s.work) } : s));
   const parts = stages.map(({ work, coolsAs }) => {
     // A part of which a school has nothing to say is worked by the usual one.
     const first = TACKING[saysOf(tack, work) ? tack : USUAL_ORDER.tack].order(work, "top");
@@ -125,6 +154,7 @@ export function orderOfWork(
     by: "schools",
     tack: isWorked(tack) ? tack : USUAL_ORDER.tack,
     weld: isWorked(weld) ? weld : USUAL_ORDER.weld,
-    steps: inTurn(parts),
+    ...(bottomUp ? { bottomUp: true as const } : {}),
+    steps: bottomUp ? inTurn(parts).map((s) => ({ ...s, up: turned(s.up) })) : inTurn(parts),
   };
 }

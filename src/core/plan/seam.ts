@@ -1,6 +1,6 @@
 import type { Structure, StructureFace, StructureJoint } from "../frame";
-import { cross3, norm3, type Vec3 } from "../numeric";
 import type { SeamKind, SeamPosition } from "../weld";
+import { alongSeam } from "./laying";
 import type { Up } from "./step";
 
 /** A way is up, down or upright when it is this far from level. */
@@ -19,8 +19,6 @@ export function seamPosition(structure: Structure, joint: StructureJoint, face: 
   const z = (up === "top" ? 1 : -1) * face.toward[2];
   if (z > UPRIGHT) return "flat";
   if (z < -UPRIGHT) return "overhead";
-  const branch = structure.members.find((m) => m.id === joint.b);
-  const along: Vec3 = branch ? cross3(face.toward, branch.axes[0]) : [0, 0, 0];
-  const size = norm3(along);
-  return size > 0 && Math.abs(along[2]) / size > UPRIGHT ? "vertical" : "horizontal";
+  const along = alongSeam(structure, joint, face);
+  return along && Math.abs(along[2]) > UPRIGHT ? "vertical" : "horizontal";
 }

@@ -6,6 +6,8 @@ import type { StepId } from "./stepSchema";
 /** Which face of the frame looks up while something is done. */
 export type Up = "top" | "bottom";
 
+export const turned = (up: Up): Up => (up === "top" ? "bottom" : "top");
+
 /** One thing to do, in its place in the order. Data alone: sentences are made of it in one place (see stepWords). */
 export interface Step {
   id: StepId;

@@ -60,6 +60,16 @@ export function faceWords(structure: Pick<Structure, "quad">, joint: StructureJo
   return `${where}, ${side ? `side toward ${side}` : face.words}`;
 }
 
+/** A tack or bead in words: "tack at B, top face"; by its names alone where the frame no longer has it. */
+export function weldWords(
+  structure: Pick<Structure, "quad" | "joints">,
+  { do: what, joint, line }: Pick<Extract<StepId, { joint: string }>, "do" | "joint" | "line">,
+): string {
+  const j = structure.joints.find((x) => x.id === joint);
+  const f = j?.faces.find((x) => x.line === line);
+  return `${what} at ${j && f ? faceWords(structure, j, f) : `${joint}, ${line}`}`;
+}
+
 const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => string } = {
   "bed holds flat": ({ stands }) =>
     stands

@@ -1,14 +1,19 @@
-import type { Structure } from "../frame";
+import type { Structure, StructureJoint } from "../frame";
 import {
   COLD_RISE_K,
   coolingJoint,
   type HeatPulse,
   interpassRiseK,
+  type ProcessName,
+  processOf,
   riseK,
+  seamId,
   secondsUntil,
+  settingsBy,
   TOUCH_RISE_K,
   type Weld,
 } from "../weld";
+import { lengthsOf } from "./laying";
 import { loadSteps } from "./loadSteps";
 import type { Step } from "./step";
 import type { StepId } from "./stepSchema";
@@ -38,19 +43,33 @@ interface Heat {
   joint: string;
   energyJ: number;
   arcS: number;
+  process: ProcessName;
+  /** Lengths that it is laid in. */
+  lengths: number;
 }
 
 /** Heat of every tack and bead of an order, by its key. */
 function heats(structure: Structure, weld: Weld, steps: readonly Step[]): Map<string, Heat> {
-  const lengths = new Map<string, number>(
-    structure.joints.flatMap((j) => j.faces.map((f) => [`${j.id}/${f.line}`, f.lengthMm] as const)),
+  const long = new Map<string, number>(
+    structure.joints.flatMap((j) => j.faces.map((f) => [seamId({ joint: j.id, line: f.line }), f.lengthMm] as const)),
   );
+  const byKey = new Map(steps.map((s) => [s.key, s]));
   return new Map(
     loadSteps(structure, weld, steps, []).flatMap((s): [string, Heat][] => {
       if (s.do !== "tack" && s.do !== "bead") return [];
-      const step = steps.find((x) => x.key === s.id);
-      const lengthMm = s.do === "tack" ? s.lengthMm : (lengths.get(`${step?.joint}/${step?.line}`) ?? 0);
-      return [[s.id, { joint: s.joint, energyJ: (s.heatJPerMm ?? 0) * lengthMm, arcS: lengthMm / weld.travelMmPerS }]];
+      const step = byKey.get(s.id);
+      if (!step || (step.id.do !== "tack" && step.id.do !== "bead")) return [];
+      const { joint, line } = step.id;
+      const lengthMm = s.do === "tack" ? s.lengthMm : (long.get(seamId({ joint, line })) ?? 0);
+      const { process, travelMmPerS } = settingsBy(weld, processOf(weld, step.id));
+      const heat = {
+        joint,
+        energyJ: (s.heatJPerMm ?? 0) * lengthMm,
+        arcS: lengthMm / travelMmPerS,
+        process,
+        lengths: s.do === "bead" ? lengthsOf(weld, step, lengthMm) : 1,
+      };
+      return [[s.id, heat]];
     }),
   );
 }
@@ -73,49 +92,94 @@ function lastToCool(
   return last;
 }
 
+/** Who welds: the second where two do. */
+export type Welder = 1 | 2;
+
 /** How long an order takes, as it is planned. */
 export interface Timeline {
-  /** When each step begins and how long it takes, s, by its key. */
-  steps: ReadonlyMap<string, { atS: number; takesS: number }>;
+  /** When each step begins and how long it takes, s, and who does it, by its key. */
+  steps: ReadonlyMap<string, { atS: number; takesS: number; welder: Welder }>;
   totalS: number;
-  /** With the arc on. */
+  /** With the arc on, of all welders. */
   arcS: number;
-  /** Of waiting for steel to cool. */
+  /** The same by process. */
+  arcBy: ReadonlyMap<ProcessName, number>;
+  /** Of waiting for steel to cool: as the order says, and for what a joint may have between beads. */
   waitS: number;
+  /** Of measuring, cutting and setting. */
+  measureS: number;
+}
+
+/** Who does the work, and how fast. */
+export interface Hands {
+  /** Of whoever works here; what is usual when left out. */
+  handling?: Handling;
+  /** Two weld at different joints at once. */
+  welders?: Welder;
 }
 
 /**
- * Times of an order: arc by length over travel, cooling by what was welded until then, handling by what is usual.
- * @param weld settings without errors. @param handling of whoever works here; what is usual when left out.
+ * Times of an order: arc by length over travel, cooling by what was welded until then, handling by what is usual. A joint cools to what it
+ * may have before its next bead. Where two weld, whoever is free first takes the next weld in the order, never two at one joint at
+ * once; what is done to the whole frame waits for both.
+ * @param weld settings without errors.
  */
 export function timelineOf(
   structure: Structure,
   weld: Weld,
   steps: readonly Step[],
-  handling: Handling = HANDLING_S,
+  { handling = HANDLING_S, welders = 1 }: Hands = {},
 ): Timeline {
   const heat = heats(structure, weld, steps);
   const pulses = new Map<string, HeatPulse[]>();
-  const times = new Map<string, { atS: number; takesS: number }>();
-  let now = 0;
-  let arcS = 0;
+  const cools = new Map(
+    structure.joints.map(
+      (j) => [j.id, { cooling: coolingJoint(structure, j), limitK: interpassK(structure, j) }] as const,
+    ),
+  );
+  const times = new Map<string, { atS: number; takesS: number; welder: Welder }>();
+  const arcBy = new Map<ProcessName, number>();
+  const free: Record<Welder, number> = { 1: 0, 2: welders === 2 ? 0 : Number.POSITIVE_INFINITY };
+  const jointFree = new Map<string, number>();
+  const all = (): number => Math.max(...Object.values(free).filter(Number.isFinite));
   let waitS = 0;
+  let measureS = 0;
   for (const step of steps) {
-    let takesS = 0;
     const own = heat.get(step.key);
     if (own) {
-      takesS = handling.move + own.arcS;
-      arcS += own.arcS;
-      pulses.set(own.joint, [...(pulses.get(own.joint) ?? []), { atS: now + takesS, energyJ: own.energyJ }]);
-    } else if (step.waitsFor) {
-      takesS = lastToCool(structure, pulses, now, step.waitsFor)?.seconds ?? 0;
-      waitS += takesS;
-    } else takesS = handlingS(step.id, handling);
-    times.set(step.key, { atS: now, takesS });
-    now += takesS;
+      const welder: Welder = free[2] < free[1] ? 2 : 1;
+      const atS = Math.max(free[welder], jointFree.get(own.joint) ?? 0);
+      const before = pulses.get(own.joint) ?? [];
+      const joint = cools.get(own.joint);
+      const cool = joint ? secondsUntil(joint.cooling, before, atS, joint.limitK) : 0;
+      const takesS = cool + own.lengths * handling.move + own.arcS;
+      waitS += cool;
+      arcBy.set(own.process, (arcBy.get(own.process) ?? 0) + own.arcS);
+      pulses.set(own.joint, [...before, { atS: atS + takesS, energyJ: own.energyJ }]);
+      times.set(step.key, { atS, takesS, welder });
+      free[welder] = atS + takesS;
+      jointFree.set(own.joint, atS + takesS);
+      continue;
+    }
+    const atS = all();
+    const takesS = step.waitsFor
+      ? (lastToCool(structure, pulses, atS, step.waitsFor)?.seconds ?? 0)
+      : handlingS(step.id, handling);
+    if (step.waitsFor) waitS += takesS;
+    if (step.id.do === "measure") measureS += takesS;
+    times.set(step.key, { atS, takesS, welder: 1 });
+    free[1] = atS + takesS;
+    if (welders === 2) free[2] = atS + takesS;
   }
-  return { steps: times, totalS: now, arcS, waitS };
+  const arcS = [...arcBy.values()].reduce((sum, s) => sum + s, 0);
+  return { steps: times, totalS: all(), arcS, arcBy, waitS, measureS };
 }
+
+/** How hot a joint may be before its next bead, over the air, K, by its members' material. */
+const interpassK = (structure: Structure, joint: StructureJoint): number =>
+  Math.min(
+    ...structure.members.filter((m) => m.id === joint.a || m.id === joint.b).map((m) => interpassRiseK(m.material)),
+  );
 
 /**
  * How long a frame still wants to cool, from when its steps were ticked.
@@ -178,9 +242,7 @@ export function interpassWait(
   const joint = structure.joints.find((j) => j.id === step.joint);
   const own = joint && pulsesOf(structure, weld, steps, ticked).get(joint.id);
   if (!joint || !own) return null;
-  const limitK = Math.min(
-    ...structure.members.filter((m) => m.id === joint.a || m.id === joint.b).map((m) => interpassRiseK(m.material)),
-  );
+  const limitK = interpassK(structure, joint);
   const seconds = secondsUntil(coolingJoint(structure, joint), own, nowS, limitK);
   return seconds > 0 ? { seconds, limitK } : null;
 }
@@ -198,6 +260,16 @@ function pulsesOf(
     if (atS !== undefined) pulses.set(joint, [...(pulses.get(joint) ?? []), { atS, energyJ }]);
   }
   return pulses;
+}
+
+/** What a time is made of, in words. @param two whether two weld at once. */
+export function timelineWords({ totalS, arcS, waitS, measureS }: Timeline, two: boolean): string {
+  const parts = [
+    `arc ${timeWords(arcS)}${two ? " of both" : ""}`,
+    ...(waitS > 0 ? [`cooling ${timeWords(waitS)}`] : []),
+    ...(measureS > 0 ? [`measuring ${timeWords(measureS)}`] : []),
+  ];
+  return `Takes about ${timeWords(totalS)}: ${parts.join(", ")}, the rest handling, for ${two ? "two who weld at different joints at once" : "one person"}.`;
 }
 
 /** A time as one says it: minutes up to an hour and a half, then hours. */

@@ -6,8 +6,6 @@ import type { JointWork } from "./workpiece";
 /** The face of a joint that looks up while the frame lies so. */
 export const facing = (w: JointWork, side: Up): StructureFace | null => (side === "top" ? w.up : w.down);
 
-export const turned = (up: Up): Up => (up === "top" ? "bottom" : "top");
-
 /** The outside of every corner, each across from the one before. */
 export function outsidesAcross(order: OrderBuilder, corners: readonly JointWork[]): void {
   corners.forEach((w, i) => {

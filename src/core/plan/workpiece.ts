@@ -159,6 +159,12 @@ export function workpiece(structure: Structure, on: LiesOn = "surface", held: re
   };
 }
 
+/** The same lying on its other side: what looked up looks down. */
+export function turnedOver(work: Workpiece): Workpiece {
+  const over = (list: readonly JointWork[]): JointWork[] => list.map((w) => ({ ...w, up: w.down, down: w.up }));
+  return { ...work, corners: over(work.corners), branches: over(work.branches) };
+}
+
 /** Joints along the layout: from the lower left to the upper right. */
 export const alongLayout = (w: Workpiece): JointWork[] =>
   allJoints(w).sort((a, b) => diagonalPlace(a.joint.at) - diagonalPlace(b.joint.at));

@@ -1,6 +1,6 @@
 import type { MaterialName } from "../frame";
 import { fixed, physical, type UnitPreference } from "../units";
-import type { Weld } from "./weldSchema";
+import type { ArcSettings } from "./seamHow";
 
 /** What an arc takes while it burns. */
 export interface Consumed {
@@ -42,7 +42,7 @@ const rowFor = <T>(rows: readonly T[], reaches: (row: T) => boolean): T => rows.
  * What welding takes: feed by the current and the wire, times how long the arc burns.
  * @param arcS with the arc on, s. @param wallMm thinnest wall. @param material of the tube: the feed is known of steel alone.
  */
-export function consumed(weld: Weld, arcS: number, wallMm: number, material: MaterialName): Consumed {
+export function consumed(weld: ArcSettings, arcS: number, wallMm: number, material: MaterialName): Consumed {
   const minutes = arcS / 60;
   const gasOf = (flowLPerMin: number) => ({ flowLPerMin, litres: flowLPerMin * minutes });
   const fed = (share: number): Consumed["wire"] => {

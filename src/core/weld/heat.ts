@@ -18,7 +18,7 @@ export type ProcessName = keyof typeof PROCESSES;
  * Heat input per millimetre of bead: Q = eta U I / v, J/mm. Source: ISO/TR 17671-1 (from memory).
  * @param weld settings as read on the machine.
  */
-export const heatJPerMm = (weld: Weld): number =>
+export const heatJPerMm = (weld: Pick<Weld, "process" | "volts" | "amps" | "travelMmPerS">): number =>
   (PROCESSES[weld.process].efficiency * weld.volts * weld.amps) / weld.travelMmPerS;
 
 /**
@@ -38,6 +38,31 @@ const USUAL = { low: 40, high: 300 } as const;
 /** Processes that aluminium is not welded with on thin tube. */
 const NOT_FOR_ALUMINIUM: readonly ProcessName[] = ["flux core", "stick"];
 
+/** What is doubtful about an arc. @param at its fields. */
+export function arcProblems(
+  arc: Pick<Weld, "process" | "volts" | "amps" | "travelMmPerS">,
+  at: { process: string; travel: string },
+  wallMm: number,
+  material: MaterialName,
+  units: UnitPreference,
+): Problem[] {
+  const found: Problem[] = [];
+  if (material.startsWith("aluminium") && NOT_FOR_ALUMINIUM.includes(arc.process))
+    found.push({
+      path: at.process,
+      message: `Aluminium tube is not welded with ${PROCESSES[arc.process].label.toLowerCase()}: choose MIG or TIG.`,
+      severity: "warning",
+    });
+  const perWall = heatJPerMm(arc) / wallMm;
+  if (perWall < USUAL.low || perWall > USUAL.high)
+    found.push({
+      path: at.travel,
+      message: `${physical("heat", heatJPerMm(arc), units)} on a wall of ${wallWords(wallMm, units)} ${perWall < USUAL.low ? "may lap cold without fusing" : "may burn through"}: check volts, amps and travel speed.`,
+      severity: "warning",
+    });
+  return found;
+}
+
 /** @param weld settings. @param wallMm wall. @param material of the tube. @returns problems at their fields. */
 export function weldProblems(
   weld: Weld,
@@ -45,25 +70,18 @@ export function weldProblems(
   material: MaterialName = "mild steel",
   units: UnitPreference = "mm",
 ): Problem[] {
-  const found: Problem[] = [];
-  if (material.startsWith("aluminium") && NOT_FOR_ALUMINIUM.includes(weld.process))
-    found.push({
-      path: "weld.process",
-      message: `Aluminium tube is not welded with ${PROCESSES[weld.process].label.toLowerCase()}: choose MIG or TIG.`,
-      severity: "warning",
-    });
+  const at = { process: "weld.process", travel: "weld.travelMmPerS" };
+  const found = arcProblems(weld, at, wallMm, material, units);
   if (weld.tackLength.mm < 2 || weld.tackLength.mm > 60)
     found.push({
       path: "weld.tackLength",
       message: `A tack is ${rangeWords(2, 60, units)} long. Check the unit.`,
       severity: "error",
     });
-  const perWall = heatJPerMm(weld) / wallMm;
-  if (perWall < USUAL.low || perWall > USUAL.high)
-    found.push({
-      path: "weld.travelMmPerS",
-      message: `${physical("heat", heatJPerMm(weld), units)} on a wall of ${wallWords(wallMm, units)} ${perWall < USUAL.low ? "may lap cold without fusing" : "may burn through"}: check volts, amps and travel speed.`,
-      severity: "warning",
-    });
+  for (const other of weld.others ?? []) {
+    const path = `weld.others.${other.id}`;
+    const its = { process: path, travel: `${path}.travelMmPerS` };
+    found.push(...arcProblems({ ...other, process: other.id }, its, wallMm, material, units));
+  }
   return found;
 }

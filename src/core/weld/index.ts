@@ -18,6 +18,18 @@ export { type LineState, OPEN, type WeldState } from "./jointKind";
 export { lineIndex } from "./jointKinds";
 export { rigidModel } from "./rigidModel";
 export {
+  type ArcSettings,
+  isUnsure,
+  processesOf,
+  processOf,
+  seamHow,
+  seamId,
+  settingsBy,
+  type WeldPlace,
+  withHeatShare,
+  withSeamHow,
+} from "./seamHow";
+export {
   SEAM_KINDS,
   SEAM_POSITIONS,
   SEAM_SHARES,
@@ -36,4 +48,4 @@ export {
   type WeldedModel,
   weldedModel,
 } from "./weldedModel";
-export { type Weld, weldSchema } from "./weldSchema";
+export { type SeamHow, type Weld, weldSchema } from "./weldSchema";

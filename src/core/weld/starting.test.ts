@@ -7,7 +7,7 @@ import { startingSettings, unsureHeat } from "./starting";
 
 const processes = Object.keys(PROCESSES) as ProcessName[];
 const heat = (process: ProcessName, wallMm: number): number =>
-  heatJPerMm({ process, ...startingSettings(process, wallMm), tackLength: length("10") });
+  heatJPerMm({ process, ...startingSettings(process, wallMm) });
 
 describe("settings to begin with", () => {
   it("follow the wall: more heat on more wall, with every process", () => {

@@ -5,9 +5,11 @@ import {
   type OrderOutlook,
   orderAdvice,
   orderRemedies,
+  partsWords,
   remedyWords,
   unlikelyAtBest,
   whyNoPrediction,
+  worstWords,
 } from "@/core/job";
 import { drain } from "@/core/numeric";
 import { orderWords, timeWords, USUAL_ORDER } from "@/core/plan";
@@ -29,7 +31,7 @@ function helping(job: Job, outlooks: readonly OrderOutlook[]): string[] {
 export function ordersData(job: Job) {
   const outlooks = compared(job);
   if (typeof outlooks === "string") return { why: outlooks };
-  const { choice, words } = orderAdvice(outlooks, job.plan.order ?? USUAL_ORDER);
+  const { choice, words } = orderAdvice(outlooks, job.plan.order ?? USUAL_ORDER, job.plan.units);
   return {
     advised: choice,
     words,
@@ -41,6 +43,9 @@ export function ordersData(job: Job) {
       untold: o.untold.map((l) => l.id),
       turns: o.turns,
       minutes: Math.round(o.totalS / 60),
+      keptMostSeldom: o.worst && { id: o.worst.limit.id, chance: o.worst.chance, outside: o.worst.outside },
+      clampsHoldN: Math.round(o.holdN),
+      movesMost: o.most,
     })),
   };
 }
@@ -49,7 +54,7 @@ export function ordersData(job: Job) {
 export function ordersText(job: Job): string {
   const outlooks = compared(job);
   if (typeof outlooks === "string") return `${outlooks}\n`;
-  const { words } = orderAdvice(outlooks, job.plan.order ?? USUAL_ORDER);
+  const { words } = orderAdvice(outlooks, job.plan.order ?? USUAL_ORDER, job.plan.units);
   return [
     job.plan.name,
     ...words,
@@ -58,7 +63,7 @@ export function ordersText(job: Job): string {
     "Chance that every limit is kept:",
     ...outlooks.map(
       (o) =>
-        `  ${(o.chance === null ? "not told" : chanceWords(o.chance)).padEnd(12)} ${orderWords(o.choice)}; ${o.turns} ${o.turns === 1 ? "turn" : "turns"}, about ${timeWords(o.totalS)}`,
+        `  ${(o.chance === null ? "not told" : chanceWords(o.chance)).padEnd(12)} ${orderWords(o.choice)}; ${o.turns} ${o.turns === 1 ? "turn" : "turns"}, about ${timeWords(o.totalS)} (${partsWords(o)})${worstWords(o, job.plan.units) && `\n${" ".repeat(15)}${worstWords(o, job.plan.units)}`}`,
     ),
     "",
   ].join("\n");

@@ -1,6 +1,6 @@
 // The search among orders against every order there is, on small generated frames.
 import { describe, expect, it } from "vitest";
-import { beadSpace } from "@/core/job/orderChoices";
+import { weldSpace } from "@/core/job/orderChoices";
 import { searching } from "@/core/job/orderPlanning";
 import { worthBy } from "@/core/job/orderWorth";
 import { drain, seeded } from "@/core/numeric";
@@ -44,11 +44,11 @@ describe("the search among orders of beads", () => {
       const limits = plan.limits.kind === "own" ? { ...plan.limits, flat: length("0.6") } : plan.limits;
       const job = jobOf([], () => ({ ...plan, limits }) as typeof plan);
       const worth = worthBy(job);
-      const space = beadSpace(job, USUAL_ORDER);
+      const { beads } = weldSpace(job, USUAL_ORDER, 20).start;
       // The first beads are welded already, so that few are left.
-      const picked = [...space.beads].sort(() => random() - 0.5);
+      const picked = [...beads].sort(() => random() - 0.5);
       const left = new Set(picked.slice(0, BEADS));
-      const done = space.beads.filter((b) => !left.has(b));
+      const done = beads.filter((b) => !left.has(b));
       const ticked = jobOf(
         done.map((step, k) => ({
           kind: "tick",
@@ -60,9 +60,10 @@ describe("the search among orders of beads", () => {
         })),
         () => job.plan,
       );
-      const few = beadSpace(ticked, USUAL_ORDER);
-      expect(few.beads).toHaveLength(BEADS);
-      const all = orders(few.beads).map((b) => worth(few.choiceOf(b)));
+      const few = weldSpace(ticked, USUAL_ORDER, 20);
+      expect(few.start.beads).toHaveLength(BEADS);
+      expect(few.start.tacks).toEqual([]);
+      const all = orders(few.start.beads).map((b) => worth(few.choiceOf({ ...few.start, beads: b })));
       const [best] = drain(searching(ticked, USUAL_ORDER, { trials: TRIALS, mostTurns: 20, seed: i }, worth));
       expect(best).toBeDefined();
       const top = Math.max(...all);

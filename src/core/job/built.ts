@@ -91,7 +91,9 @@ export function orderProblems(plan: Worked): Problem[] {
   const { order, hands = {}, holds = [] } = plan;
   if (!structure || !laid) return [];
   return [
-    ...(order && order.by !== "schools" ? ownOrderProblems(structure, order.steps, { ...hands, bottomUp: order.bottomUp }) : []),
+    ...(order && order.by !== "schools"
+      ? ownOrderProblems(structure, order.steps, { ...hands, bottomUp: order.bottomUp })
+      : []),
     ...(hands.noUpright ? uprightProblems(structure, laid.steps) : []),
     ...holdProblems(structure, laid.steps, holds),
   ];

@@ -131,7 +131,7 @@ const isLength = (v: object): v is { mm: number; text: string; unit: string } =>
 function orderInShort(order: OrderChoice): string {
   const schools = `${SCHOOL_NAMES[order.tack]}, ${SCHOOL_NAMES[order.weld].toLowerCase()}`;
   if (order.by === "schools")
-    return `${schools}${order.together ? ", sub-assemblies together" : ""}${order.cutAndSet ? ", cut and set when tacked" : ""}`;
+    return `${schools}${order.together ? ", sub-assemblies together" : ""}${order.cutAndSet ? ", cut and set when tacked" : ""}${order.bottomUp ? ", bottom face up" : ""}`;
   let mark = 7;
   for (const c of orderKey(order)) mark = (31 * mark + c.charCodeAt(0)) % 1_679_616;
   const by = order.by === "own" ? "own order" : "computed order";

@@ -43,6 +43,7 @@ export {
   type Tell,
 } from "./orderPlanning";
 export { orderRemedies, type Remedies, remedyWords } from "./orderRemedies";
+export { mostWords, partsWords, worstWords } from "./outlookWords";
 export { paceOf, paceWords } from "./pace";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
@@ -55,7 +56,7 @@ export { meantMm, readingText } from "./readingWords";
 export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
 export { materialOf, settingsWords, thinnestWallMm, weldOf } from "./settings";
 export { STAGES, type Stage } from "./stages";
-export { effectWords, seamFacts, stepEffect } from "./stepEffect";
+export { effectWords, runWords, seamFacts, stepEffect } from "./stepEffect";
 export { surveyReadingWords, surveyWords } from "./surveyWords";
 export { tickedInTurn } from "./tickedInTurn";
 export { CLOSE, cutTick, type TickId, tickKey } from "./tickId";

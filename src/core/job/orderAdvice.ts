@@ -1,8 +1,10 @@
 import { limitName } from "../check";
 import { type OrderChoice, orderKey, orderWords } from "../plan";
+import type { UnitPreference } from "../units";
 import { chanceWords } from "./forecast";
 import { isCutAndSet } from "./orderChoices";
 import { EQUAL, type OrderOutlook } from "./orderOutlook";
+import { mostWords } from "./outlookWords";
 
 /** Chances below this are said to be unlikely whatever the order: then other changes are tried. */
 const UNLIKELY = 0.5;
@@ -31,6 +33,10 @@ function gainsMost(by: OrderOutlook, than: OrderOutlook): string | null {
   return most && limitName(most.limit);
 }
 
+/** The steps that matter most in an order, where any do. */
+const mattering = (outlook: OrderOutlook, units: UnitPreference): string[] =>
+  [mostWords(outlook, units)].filter((w) => w !== "");
+
 type Told = OrderOutlook & { chance: number };
 
 /** What cutting and setting the frame once more when it is tacked is worth, by the same schools with it and without. */
@@ -53,9 +59,13 @@ const withoutCut = (choice: OrderChoice): string => orderKey({ ...choice, cutAnd
 /**
  * Which of several orders is advised, and why: the likeliest to keep every limit; of those that are equal to it the one as planned, else
  * a school before a computed order, then fewer turns.
- * @param outlooks by the same draws, any order. @param current as planned.
+ * @param outlooks by the same draws, any order. @param current as planned. @param units that amounts are told in.
  */
-export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderChoice): OrderAdvice {
+export function orderAdvice(
+  outlooks: readonly OrderOutlook[],
+  current: OrderChoice,
+  units: UnitPreference,
+): OrderAdvice {
   const all = outlooks.filter((o): o is Told => o.chance !== null);
   // Cutting and setting once more is work of another kind: it is told beside the orders, with its gain.
   const told = all.filter((o) => isCutAndSet(o.choice) === isCutAndSet(current));
@@ -94,6 +104,7 @@ export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderCho
       choice: current,
       words: [
         `As planned is as good as any of the ${told.length} worked out here. Chance that every limit is kept: ${chanceWords(planned.chance)}. Less than ${100 * EQUAL} in 100 apart is equal.`,
+        ...mattering(planned, units),
         ...without,
       ],
     };
@@ -113,6 +124,7 @@ export function orderAdvice(outlooks: readonly OrderOutlook[], current: OrderCho
       ...(advised.turns === planned.turns
         ? []
         : [`It turns the frame over ${advised.turns} times instead of ${planned.turns}.`]),
+      ...mattering(advised, units),
       ...without,
     ],
   };

@@ -1,9 +1,11 @@
 import type { Limit } from "../check";
-import { type Hands, type OrderChoice, type Timeline, timelineOf } from "../plan";
-import type { Drawn, Prediction } from "../shrink";
+import type { Span } from "../geometry";
+import { type Hands, type OrderChoice, type Timeline, timelineOf, weldWords } from "../plan";
+import { type Drawn, largestSteps, type OutcomeId, type Prediction } from "../shrink";
 import type { Estimate } from "../units";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
+import type { Forecast } from "./forecast";
 import type { Job } from "./jobSchema";
 import { paceOf } from "./pace";
 import { predicting } from "./predict";
@@ -22,6 +24,14 @@ export interface OrderOutlook {
   turns: number;
   /** How long it takes, cooling and handling included, s. */
   totalS: number;
+  /** Of that, all welders together: arc, cooling, measuring. */
+  parts: Pick<Timeline, "arcS" | "waitS" | "measureS">;
+  /** The limit that is kept most seldom, and how far outside of it the band of nine in ten ends, in its unit; null where nothing is predicted. */
+  worst: { limit: Limit; chance: number; outside: number } | null;
+  /** The steps that move most of what that limit is about: how much of it is left when cold, mm, along with the sign of the outcome. */
+  most: { say: string; by: number }[];
+  /** What each clamp holds at most, N; nought where nothing is clamped. */
+  holdN: number;
 }
 
 /** Draws behind a chance that a person reads: so many leave it off by two points or so. */
@@ -49,6 +59,29 @@ export function timeOf(job: Job): Timeline | null {
   return structure && order ? timelineOf(structure, weldOf(job.plan), order.steps, handsOf(job)) : null;
 }
 
+/** Steps that are told to move most. */
+const MOST_TOLD = 3;
+
+/** What a limit is about among what is predicted in mm; null where it is of more than one thing. */
+function outcomeOf({ limit }: Forecast): OutcomeId | null {
+  switch (limit.kind) {
+    case "size":
+      return { kind: "span", span: limit.id as Span };
+    case "diagonal":
+      return { kind: "square" };
+    case "flat":
+      return { kind: "twist" };
+    default:
+      return null;
+  }
+}
+
+/** How far outside of a limit a forecast's band ends. */
+const outsideOf = ({ cold, limit: { lower, upper } }: Forecast): number =>
+  cold === null
+    ? 0
+    : Math.max(0, cold.high - (upper ?? Number.POSITIVE_INFINITY), (lower ?? Number.NEGATIVE_INFINITY) - cold.low);
+
 const exact = (value: number): Estimate => ({ value, low: value, high: value });
 
 /** The outcomes of a prediction as they are in one draw: no band is left of them. */
@@ -73,7 +106,7 @@ export function* orderOutlook(
   heatShare = 1,
 ): Generator<number, OrderOutlook> {
   const own = inOrder(job, choice);
-  const { prediction, drawn } = yield* predicting(own.plan, { draws, seed: SEED, heatShare });
+  const { prediction, drawn, replay } = yield* predicting(own.plan, { draws, seed: SEED, heatShare });
   const { of } = forecasting(own, prediction);
   const whole = of(prediction.outcomes);
   const told = whole.flatMap((f, i) => (f.chance === null ? [] : [i]));
@@ -90,12 +123,26 @@ export function* orderOutlook(
     all += product;
     if (d % AT_ONCE === 0) yield 1;
   }
+  const limits = told.map((i, k) => ({ forecast: whole[i] as Forecast, chance: (sums[k] ?? 0) / draws }));
+  const worst = limits.reduce<(typeof limits)[number] | null>((a, l) => (a && a.chance <= l.chance ? a : l), null);
+  const outcome = worst && outcomeOf(worst.forecast);
+  const { structure, order } = builtOf(own.plan);
+  const time = timeOf(own);
   return {
     choice,
     chance: told.length > 0 ? all / draws : null,
-    limits: told.map((i, k) => ({ limit: (whole[i] as (typeof whole)[number]).limit, chance: (sums[k] ?? 0) / draws })),
+    limits: limits.map(({ forecast, chance }) => ({ limit: forecast.limit, chance })),
     untold: whole.filter((f) => f.chance === null).map((f) => f.limit),
     turns: turnsOf(own),
-    totalS: timeOf(own)?.totalS ?? 0,
+    totalS: time?.totalS ?? 0,
+    parts: { arcS: time?.arcS ?? 0, waitS: time?.waitS ?? 0, measureS: time?.measureS ?? 0 },
+    worst: worst && { limit: worst.forecast.limit, chance: worst.chance, outside: outsideOf(worst.forecast) },
+    most: (outcome ? largestSteps(replay, outcome) : []).slice(0, MOST_TOLD).flatMap(({ step, change }) => {
+      const id = order?.steps.find((s) => s.key === step)?.id;
+      return structure && (id?.do === "tack" || id?.do === "bead")
+        ? [{ say: weldWords(structure, id), by: change }]
+        : [];
+    }),
+    holdN: Math.max(0, ...replay.clampForces.flat().map((c) => Math.abs(c.forceN))),
   };
 }

@@ -145,9 +145,7 @@ describe("moves of an order of beads", () => {
   const { structure } = builtOf(sized(newPlan("x", "mm"), { cross: [{ id: "M1", at: length("500") }] }));
   const work = workpiece(structure as never);
   const classes = classesOf(work);
-  const beads = chosenOrder(structure as never, "surface").steps.flatMap((s) =>
-    s.id.do === "bead" ? [s.id] : [],
-  );
+  const beads = chosenOrder(structure as never, "surface").steps.flatMap((s) => (s.id.do === "bead" ? [s.id] : []));
   it("lose nothing and add nothing", () => {
     fc.assert(
       fc.property(
@@ -179,18 +177,18 @@ describe("the advice on an order", () => {
     expect(cut?.totalS ?? 0).toBeGreaterThan(same?.totalS ?? 0);
     const minutes = Math.round(((cut?.totalS ?? 0) - (same?.totalS ?? 0)) / 60);
     for (const choice of [USUAL_ORDER, { ...USUAL_ORDER, cutAndSet: true as const }]) {
-      const said = orderAdvice(compared, choice).words.find((w) => w.startsWith("Measured when all is tacked"));
+      const said = orderAdvice(compared, choice, "mm").words.find((w) => w.startsWith("Measured when all is tacked"));
       expect(said).toContain(`${chanceWords(cut?.chance ?? 0)} instead of ${chanceWords(same?.chance ?? 0)}`);
       expect(said).toContain(`about ${minutes} min more`);
       expect(/not worth it/.test(said ?? "")).toBe((cut?.chance ?? 0) - (same?.chance ?? 0) < EQUAL);
     }
     // It is no order of its own kind: what is advised keeps to how the frame is squared up.
-    expect(orderAdvice(compared, USUAL_ORDER).choice).toEqual(orderAdvice(outlooks, USUAL_ORDER).choice);
+    expect(orderAdvice(compared, USUAL_ORDER, "mm").choice).toEqual(orderAdvice(outlooks, USUAL_ORDER, "mm").choice);
   });
   it("is the likeliest to hold, in its own numbers; what is as planned stays when it is equal", () => {
     const top = Math.max(...outlooks.map((o) => o.chance ?? 0));
     for (const { choice } of outlooks) {
-      const { choice: advised, words } = orderAdvice(outlooks, choice);
+      const { choice: advised, words } = orderAdvice(outlooks, choice, "mm");
       const chance = outlooks.find((o) => JSON.stringify(o.choice) === JSON.stringify(advised))?.chance ?? 0;
       expect(top - chance).toBeLessThan(EQUAL);
       const own = outlooks.find((o) => o.choice === choice)?.chance ?? 0;
@@ -214,13 +212,13 @@ describe("the advice on an order", () => {
   });
   it("says so where the order as planned was not compared, and takes skip for the beads that it lays", () => {
     const own: OrderChoice = { by: "own", tack: "hinge first", weld: "skip", steps: [] };
-    expect(orderAdvice(outlooks, own).words[0]).toMatch(/^Advised: .* compare again/);
+    expect(orderAdvice(outlooks, own, "mm").words[0]).toMatch(/^Advised: .* compare again/);
     const skip: OrderChoice = { by: "schools", tack: "hinge first", weld: "skip" };
-    expect(orderAdvice(outlooks, skip).words[0]).toEqual(orderAdvice(outlooks, USUAL_ORDER).words[0]);
+    expect(orderAdvice(outlooks, skip, "mm").words[0]).toEqual(orderAdvice(outlooks, USUAL_ORDER, "mm").words[0]);
   });
   it("says so where nothing is predicted", () => {
     const none = outlooks.map((o) => ({ ...o, chance: null, limits: [] }));
-    expect(orderAdvice(none, USUAL_ORDER)).toEqual({
+    expect(orderAdvice(none, USUAL_ORDER, "mm")).toEqual({
       choice: null,
       words: [expect.stringMatching(/no order is better/)],
     });

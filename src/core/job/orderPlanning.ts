@@ -27,6 +27,12 @@ const RETACKS = 0.07;
 const OVER = 0.02;
 /** Worths nearer than this are as good: a fifth of a hundredth of the chance. */
 const AS_GOOD = 0.002;
+/** After so many trials without anything better, or so many for each bead, it goes on from elsewhere: so many changes off the best. */
+const STUCK = 40;
+const STUCK_EACH = 3;
+const KICKS = 3;
+/** So often another order is looked for where one was tried already. */
+const AGAIN = 12;
 /** An order that is as good is taken when it takes this share of the time. */
 const SOONER = 0.98;
 /** Orders of the search whose chance is worked out by fresh draws: the best few, for the one that the trial's draws favoured need not be the best. */
@@ -61,38 +67,68 @@ export function* searching(
   const random = seeded(seed);
   const names = [...new Set(classes.values())];
   const found: Tried[] = [];
-  let now: Moving = all;
-  let best = Number.NEGATIVE_INFINITY;
-  let shortest = Number.POSITIVE_INFINITY;
-  const consider = (next: Moving): void => {
-    const choice = choiceOf(next);
-    const own = inOrder(job, choice);
-    if (turnsOf(own) > mostTurns || (choice.by !== "schools" && brokenHolds(choice.steps, holds).length > 0)) return;
+  const seen = new Set<string>();
+  /** From where it goes on, and the best of all. */
+  let now = { moving: all, worth: Number.NEGATIVE_INFINITY, totalS: Number.POSITIVE_INFINITY };
+  let best = now;
+  const stuck = Math.max(STUCK, STUCK_EACH * all.beads.length);
+  /** Trials since something was better. */
+  let idle = 0;
+  /** An order that nobody tried yet; null for one that was, or that may not be. */
+  const untried = (moving: Moving): OrderChoice | null => {
+    const choice = choiceOf(moving);
+    const key = orderKey(choice);
+    if (seen.has(key) || turnsOf(inOrder(job, choice)) > mostTurns) return null;
+    seen.add(key);
+    return choice.by !== "schools" && brokenHolds(choice.steps, holds).length > 0 ? null : choice;
+  };
+  const consider = (moving: Moving, choice: OrderChoice): void => {
     const value = worth(choice);
-    if (value < best - AS_GOOD) return;
-    const totalS = timeOf(own)?.totalS ?? 0;
-    if (value <= best && totalS > SOONER * shortest) return;
-    best = Math.max(best, value);
-    shortest = totalS;
-    now = next;
+    idle++;
+    if (value < now.worth - AS_GOOD) return;
+    const totalS = timeOf(inOrder(job, choice))?.totalS ?? 0;
+    if (value <= now.worth && totalS > SOONER * now.totalS) return;
+    if (value > now.worth) idle = 0;
+    now = { moving, worth: Math.max(now.worth, value), totalS };
+    if (value < best.worth - AS_GOOD || (value <= best.worth && totalS > SOONER * best.totalS)) return;
+    best = { ...now, worth: Math.max(best.worth, value) };
     found.unshift({ choice, worth: value });
     found.length = Math.min(found.length, FINALISTS);
   };
-  const changed = (t: number): Moving => {
-    const { tacks, beads } = now;
-    if (t < PHASES * trials) return { ...now, beads: byClass(all.beads, classes, shuffled(names, random)) };
+  const changed = (from: Moving): Moving => {
+    const { tacks, beads } = from;
     const kind = random();
-    if (kind < OVER && over) return over(now);
-    if (kind >= TACKS || places.length === 0) return { ...now, beads: moved(beads, classes, random) };
+    if (kind < OVER && over) return over(from);
+    if (kind >= TACKS || places.length === 0) return { ...from, beads: moved(beads, classes, random) };
     return {
-      ...now,
+      ...from,
       tacks: kind < RETACKS || tacks.length < 2 ? retacked(tacks, places, kept, random) : moved(tacks, classes, random),
     };
   };
+  const next = (t: number): Moving => {
+    if (t < PHASES * trials) return { ...all, beads: byClass(all.beads, classes, shuffled(names, random)) };
+    if (idle <= stuck) return changed(now.moving);
+    // Nothing better lies near: from the best, a few changes at once.
+    idle = 0;
+    let moving = best.moving;
+    for (let k = 0; k < KICKS; k++) moving = changed(moving);
+    now = { ...now, worth: Number.NEGATIVE_INFINITY };
+    return moving;
+  };
   if (all.beads.length === 0) return [];
-  consider(all);
+  const first = untried(all);
+  if (first) consider(all, first);
   for (let t = 0; t < trials && all.beads.length > 1 && !enough(); t++) {
-    consider(changed(t));
+    for (let again = 0; again < AGAIN; again++) {
+      const moving = next(t);
+      const choice = untried(moving);
+      if (!choice) {
+        idle++;
+        continue;
+      }
+      consider(moving, choice);
+      break;
+    }
     after();
     yield 0.1 + (0.6 * t) / trials;
   }

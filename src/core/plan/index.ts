@@ -31,7 +31,16 @@ export {
   type WeldSchoolId,
 } from "./orderSchema";
 export { facesLeft, ownOrderProblems, uprightProblems } from "./ownOrder";
-export { canCutAndSet, canLieBottomUp, chosenOrder, notForFrame, type Order, orderKey, orderOfWork } from "./schools";
+export {
+  canCutAndSet,
+  canLieBottomUp,
+  chosenOrder,
+  notForFrame,
+  type Order,
+  orderKey,
+  orderOfWork,
+  ownChoice,
+} from "./schools";
 export { orderWords, SCHOOL_NAMES, schoolWords } from "./schoolWords";
 export { seamKind, seamPosition } from "./seam";
 export { type LiesOn, type Step, stepKey, turned, type Up } from "./step";

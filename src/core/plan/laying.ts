@@ -30,10 +30,11 @@ export interface SeamRun {
   way: Vec3;
 }
 
-/** Along a seam, of no set sense; null where it cannot be told. */
+/** Along a seam, of no set sense: square to its face and to the branch, or to the way that one lapped member lies on the other; null where it cannot be told. */
 export function alongSeam(structure: Structure, joint: StructureJoint, face: StructureFace): Vec3 | null {
   const branch = structure.members.find((m) => m.id === joint.b);
-  const along: Vec3 = branch ? cross3(face.toward, branch.axes[0]) : [0, 0, 0];
+  const square: Vec3 = joint.kind === "lap" ? sub3(joint.atB, joint.at) : (branch?.axes[0] ?? [0, 0, 0]);
+  const along = cross3(face.toward, square);
   const size = norm3(along);
   return size > 0 ? scale3(along, 1 / size) : null;
 }

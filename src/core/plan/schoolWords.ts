@@ -31,8 +31,13 @@ export function orderWords({
   weld,
   together,
   cutAndSet,
-}: Pick<Order, "by" | "tack" | "weld" | "together" | "cutAndSet">): string {
-  const schools = `${SCHOOL_NAMES[tack].toLowerCase()}, then ${SCHOOL_NAMES[weld].toLowerCase()}${together ? ", sub-assemblies together" : ""}${cutAndSet ? ", cut and set when tacked" : ""}`;
+  bottomUp,
+}: Pick<Order, "by" | "tack" | "weld"> & {
+  together?: true | undefined;
+  cutAndSet?: true | undefined;
+  bottomUp?: true | undefined;
+}): string {
+  const schools = `${SCHOOL_NAMES[tack].toLowerCase()}, then ${SCHOOL_NAMES[weld].toLowerCase()}${together ? ", sub-assemblies together" : ""}${cutAndSet ? ", cut and set when tacked" : ""}${bottomUp ? ", laid down bottom face up" : ""}`;
   return by === "schools"
     ? `${schools.charAt(0).toUpperCase()}${schools.slice(1)}`
     : `${MADE[by]}, begun from ${schools}`;

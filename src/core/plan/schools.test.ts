@@ -16,15 +16,16 @@ const anyOrder = fc.tuple(
   fc.constantFrom(...WELD_SCHOOLS),
 );
 type Any = [string | number, (typeof TACK_SCHOOLS)[number], (typeof WELD_SCHOOLS)[number]];
-function built([frame, tack, weld]: Any): { structure: Structure; order: Order } {
+function built([frame, tack, weld]: Any, bottomUp = false): { structure: Structure; order: Order } {
   const structure = typeof frame === "number" ? ladder(frame) : resolveStructure(started(frame)).structure;
   fc.pre([tack, weld].every((id) => notForFrame(id, structure) === null));
-  return { structure, order: orderOfWork(structure, "surface", tack, weld) };
+  fc.pre(!bottomUp || structure.groups.length === 0);
+  return { structure, order: orderOfWork(structure, "surface", tack, weld, bottomUp) };
 }
 
 const beadsOf = (steps: readonly Step[]): Step[] => steps.filter((x) => x.id.do === "bead");
 
-function checkOrder(structure: Structure, { steps, tack, weld }: Order): void {
+function checkOrder(structure: Structure, { steps, tack, weld, bottomUp }: Order): void {
   const name = `${tack}, ${weld}`;
   const keys = steps.map((x) => x.key);
   expect(new Set(keys).size, name).toBe(keys.length);
@@ -37,7 +38,7 @@ function checkOrder(structure: Structure, { steps, tack, weld }: Order): void {
   expect(beads.map((b) => b.key).sort(), name).toEqual(
     structure.joints.flatMap((j) => j.faces.filter((f) => f.bead).map((f) => `bead/${j.id}/${f.line}`)).sort(),
   );
-  let up = "top";
+  let up = bottomUp ? "bottom" : "top";
   for (const x of steps) {
     if (x.id.do === "flip") up = up === "top" ? "bottom" : "top";
     expect(x.up, `${name} ${x.key}`).toBe(up);
@@ -57,6 +58,25 @@ describe("the order of any frame, by every school", () => {
         checkOrder(structure, order);
       }),
       { numRuns: 150 },
+    );
+  });
+  it("lies on its other side to begin with when it was chosen so: nothing is laid overhead, and as much is done", () => {
+    fc.assert(
+      fc.property(anyOrder, (any) => {
+        const [usual, over] = [built(any), built(any, true)];
+        expect(over.order.bottomUp).toBe(true);
+        checkOrder(over.structure, over.order);
+        const own = chosenOrder(over.structure, "surface", {
+          ...over.order,
+          by: "own",
+          steps: over.order.steps.map((s) => s.id),
+        });
+        expect(own.steps.map((s) => s.up)).toEqual(over.order.steps.map((s) => s.up));
+        const tacks = ({ steps }: Order): number => steps.filter((s) => s.id.do === "tack").length;
+        expect(beadsOf(over.order.steps).length).toBe(beadsOf(usual.order.steps).length);
+        expect(tacks(over.order)).toBeGreaterThan(0);
+      }),
+      { numRuns: 80 },
     );
   });
   it("of the usual schools turns the frame no more often than its faces need", () => {

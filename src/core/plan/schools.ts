@@ -16,6 +16,7 @@ import { outsideFirst } from "./outsideFirst";
 import { ownOrder } from "./ownOrder";
 import { skip } from "./skip";
 import { type LiesOn, type Step, stepKey, turned, type Up } from "./step";
+import type { StepId } from "./stepSchema";
 import { strengthFirst } from "./strengthFirst";
 import { inTurn, stagesOf } from "./subAssemblies";
 import { twoHalves } from "./twoHalves";
@@ -76,6 +77,15 @@ export interface Order {
   bottomUp?: true | undefined;
   steps: Step[];
 }
+
+/** An order with these steps instead of its own: somebody's own, begun from its schools. */
+export const ownChoice = ({ tack, weld, bottomUp }: Omit<Order, "steps">, steps: readonly StepId[]): OrderChoice => ({
+  by: "own",
+  tack,
+  weld,
+  ...(bottomUp ? { bottomUp } : {}),
+  steps: [...steps],
+});
 
 /** An order by what it does, in a word: two that weld the same in the same order are one. Skip lays the beads of across and around. */
 export const orderKey = (choice: OrderChoice): string =>

@@ -1,11 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { squareTube, started } from "../../../tests/support/drawnFrames";
 import { job } from "../../../tests/support/jobs";
 import { ladder } from "../../../tests/support/ladder";
 import { type MaterialName, resolveStructure, STARTERS } from "../frame";
 import { weldOf } from "../job";
+import { withSeamHow } from "../weld";
+import { loadSteps } from "./loadSteps";
 import { orderOfWork } from "./schools";
-import { coolsFor, interpassWait, timelineOf, timeWords, warmthOf } from "./timeline";
+import { coolsFor, HANDLING_S, interpassWait, timelineOf, timeWords, warmthOf } from "./timeline";
 
 const weld = weldOf(job([]).plan);
 
@@ -24,6 +26,57 @@ describe("the time of an order", () => {
       at += found.steps.get(s.key)?.takesS ?? Number.NaN;
     }
     expect(found.totalS).toBeCloseTo(at, 9);
+  });
+  it("of two who weld is no longer than that of one, never two at one joint, and what is done to the whole waits for both", () => {
+    for (const { name } of STARTERS) {
+      const { structure } = resolveStructure(started(name));
+      const { steps } = orderOfWork(structure);
+      const [one, two] = ([1, 2] as const).map((welders) => timelineOf(structure, weld, steps, { welders }));
+      if (!one || !two) throw new Error("no time");
+      expect(two.totalS, name).toBeLessThan(one.totalS);
+      expect(two.arcS, name).toBeCloseTo(one.arcS, 6);
+      const spans = steps.map((s) => ({ s, ...(two.steps.get(s.key) ?? { atS: 0, takesS: 0, welder: 1 as const }) }));
+      spans.forEach((a, i) => {
+        for (const b of spans.slice(i + 1)) {
+          const overlap = Math.min(a.atS + a.takesS, b.atS + b.takesS) - Math.max(a.atS, b.atS);
+          if (overlap <= 1e-6) continue;
+          // Whatever overlaps are welds at two joints by two people.
+          expect([a.s.joint, b.s.joint], `${name} ${a.s.key} ${b.s.key}`).not.toContain(null);
+          expect(a.s.joint, name).not.toBe(b.s.joint);
+          expect(a.welder, name).not.toBe(b.welder);
+        }
+      });
+    }
+  });
+  it("of a bead in lengths is longer by the moves between them, and no arc is longer", () => {
+    const structure = ladder(1);
+    const { steps } = orderOfWork(structure);
+    const bead = steps.find((s) => s.id.do === "bead");
+    if (bead?.id.do !== "bead") throw new Error("no bead");
+    const seams = withSeamHow(undefined, bead.id, { lengths: 4 });
+    const [whole, short] = [weld, { ...weld, seams }].map((w) => timelineOf(structure, w, steps));
+    const takes = (t: typeof whole): number => t?.steps.get(bead.key)?.takesS ?? Number.NaN;
+    expect(takes(short) - takes(whole)).toBeCloseTo(3 * HANDLING_S.move, 6);
+    expect(short?.arcS).toBeCloseTo(whole?.arcS ?? 0, 9);
+    // What the mechanics works with is one bead.
+    expect(loadSteps(structure, { ...weld, seams }, steps, [])).toEqual(loadSteps(structure, weld, steps, []));
+  });
+  it("has a joint cool between beads that follow each other there, as its material wants it", () => {
+    const aluminium = resolveStructure(started("ladder", {}, { ...squareTube(60, 5), material: "aluminium 6061" }));
+    const { steps } = orderOfWork(aluminium.structure, "surface", "hinge first", "joint by joint");
+    const hot = { ...weld, amps: 2 * weld.amps };
+    const found = timelineOf(aluminium.structure, hot, steps);
+    const ticked = new Map([...found.steps].map(([k, s]) => [k, s.atS + s.takesS] as const));
+    let waited = 0;
+    for (const s of steps.filter((x) => x.id.do === "bead")) {
+      const { atS, takesS } = found.steps.get(s.key) ?? { atS: 0, takesS: 0 };
+      const before = new Map([...ticked].filter(([, at]) => at <= atS));
+      const wait = interpassWait(aluminium.structure, hot, steps, s, before, atS)?.seconds ?? 0;
+      waited += wait;
+      expect(takesS).toBeGreaterThan(wait);
+    }
+    expect(waited).toBeGreaterThan(0);
+    expect(found.waitS).toBeGreaterThan(waited - 1e-6);
   });
   it("waits where the order waits, longer for cold than for a touch, on every frame", () => {
     for (const { name } of STARTERS) {

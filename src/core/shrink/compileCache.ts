@@ -11,7 +11,10 @@ export class CompileCache {
   private readonly loadIndex = new Map<string, number>();
   private readonly jointStates = new Map<string, JointStiffness>();
   private readonly deltas = new Map<string, Float64Array>();
-  private readonly transitions = new Map<SimulationStep, Map<WeldState, { action: WeldAction; after: WeldState }>>();
+  private readonly transitions = new WeakMap<
+    SimulationStep,
+    Map<WeldState, { action: WeldAction; after: WeldState }>
+  >();
   private readonly states = new Map<string, WeldState>();
 
   constructor(

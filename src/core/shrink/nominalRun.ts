@@ -1,4 +1,4 @@
-import { condensing, LowRankRun, type MechanicalFrame } from "../mechanics";
+import { type Condensed, condensing, LowRankRun, type MechanicalFrame } from "../mechanics";
 import { type JointFactors, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { compilingLoads } from "./compileSteps";
@@ -18,19 +18,46 @@ export interface NominalRun {
 /** A likely value that is known before its band is. */
 export type LikelyValue = Pick<SimulatedOutcome, "id" | "unit" | "nominal">;
 
-/** Works through the steps of the nominal frame alone: neither bands nor what came on the way. */
+/** A frame as it was condensed last: another order of the same steps begins from it. */
+interface Kept {
+  key: string;
+  model: WeldedModel;
+  cache: CompileCache;
+  /** What was asked of it, as a text. */
+  rows: string;
+  condensed: Condensed;
+}
+let kept: Kept | null = null;
+
+/**
+ * Works through the steps of the nominal frame alone: neither bands nor what came on the way.
+ * @param keep whether the frame is condensed once for whatever order comes next.
+ */
 export function* nominalRun(
   frame: MechanicalFrame,
   steps: readonly SimulationStep[],
   factors: ShrinkFactors,
   joints: JointFactors,
   outputsOf: (model: WeldedModel) => Outputs,
+  keep = false,
 ): Generator<number, NominalRun> {
+  const key = keep ? JSON.stringify([frame, factors, joints]) : "";
+  if (kept && kept.key === key && key !== "") {
+    const { model, cache, rows, condensed } = kept;
+    const plan = yield* compilingLoads(cache, steps);
+    const outputs = outputsOf(model);
+    // What no step needed before, or nobody asked for, was not condensed.
+    const isWhole = plan.loads.length === condensed.loadColumns && plan.springs.length === condensed.springs.length;
+    if (isWhole && rows === JSON.stringify(outputs.rows))
+      return { model, outputs, out: yield* new LowRankRun(condensed).whole(plan) };
+  }
   const model = weldedModel(frame, joints);
   yield 0;
-  const plan = yield* compilingLoads(new CompileCache(model, factors), steps);
+  const cache = new CompileCache(model, factors);
+  const plan = yield* compilingLoads(cache, steps);
   const outputs = outputsOf(model);
   const condensed = yield* condensing(plan, outputs.rows);
+  if (keep) kept = { key, model, cache, rows: JSON.stringify(outputs.rows), condensed };
   return { model, outputs, out: yield* new LowRankRun(condensed).whole(plan) };
 }
 

@@ -10,10 +10,12 @@ import { scatteredOf, smoothQuantile } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
 
 /**
- * Draws of a trial, the nominal frame besides. Over the schools of frames with 4 and 8 joints what they say of the scatter goes with
- * 400 others at 0.94 and more; 32 at 0.5 to 0.9.
+ * Draws of a trial, the nominal frame besides: more for a small frame, where they cost little. Over the schools of frames with 4 and 8
+ * joints what 64 say of the scatter goes with 400 others at 0.94 and more; 32 at 0.5 to 0.9.
  */
-const TRIAL_DRAWS = 64;
+const LEAST_DRAWS = 64;
+const MOST_DRAWS = 192;
+const DRAWS_BY_JOINTS = 768;
 const SEED = 71_003;
 /** Half of a band that nine in ten lie in, in standard deviations. */
 const HALF_BAND = 1.645;
@@ -29,6 +31,7 @@ export class OrderTrial {
   private readonly places: readonly number[];
   /** Outputs of one draw, as outcomes know them. */
   private readonly one: Float64Array;
+  private readonly count: number;
 
   /**
    * @param steps every joint that any order works at, in some order without errors. @param others steps besides, that orders use.
@@ -49,15 +52,16 @@ export class OrderTrial {
     this.outcomes = outcomesOf(model, outputs).filter((q) => wanted(q.id));
     this.places = [...new Set(this.outcomes.flatMap((q) => q.uses))].sort((a, b) => a - b);
     this.one = new Float64Array(outputs.rows.length);
-    const draws = drawsOf(factors, TRIAL_DRAWS + 1, SEED, scatteredOf(model, [...steps, ...others]));
+    this.count = Math.min(MOST_DRAWS, Math.max(LEAST_DRAWS, Math.round(DRAWS_BY_JOINTS / model.joints.length)));
+    const draws = drawsOf(factors, this.count + 1, SEED, scatteredOf(model, [...steps, ...others]));
     this.search = new OrderSearch(model, factors, steps, { rows: this.places.map((o) => outputs.rows[o]) }, draws);
   }
 
   /** Outcomes of every draw, from outputs as the search gives them. */
   private valuesOf(out: Float64Array): Float64Array[] {
-    const { outcomes, places, one } = this;
-    const values = outcomes.map(() => new Float64Array(TRIAL_DRAWS));
-    for (let d = 1; d <= TRIAL_DRAWS; d++) {
+    const { outcomes, places, one, count } = this;
+    const values = outcomes.map(() => new Float64Array(count));
+    for (let d = 1; d <= count; d++) {
       for (let i = 0; i < places.length; i++) one[places[i]] = out[d * places.length + i];
       outcomes.forEach((q, k) => {
         values[k][d - 1] = outcomeAt(q, one);
@@ -77,7 +81,7 @@ export class OrderTrial {
     const values = this.valuesOf(this.search.exact(order));
     if (there)
       outcomes.forEach(({ unsigned }, k) => {
-        if (!unsigned) for (let d = 0; d < TRIAL_DRAWS; d++) values[k][d] = values[k][d] - there[k][d];
+        if (!unsigned) for (let d = 0; d < this.count; d++) values[k][d] = values[k][d] - there[k][d];
       });
     return {
       outcomes: outcomes.map(({ id, unsigned }, k) => {

@@ -5,7 +5,7 @@ import { type Estimate, formatSmall, physical, type UnitPreference, wallWords } 
 import { FACTORS, factorsFor, heatJPerMm, NOMINAL_JOINTS, type ShrinkFactors, type Weld } from "../weld";
 import { bandCauses } from "./bandCauses";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
-import { type LikelyValue, likelyValues, nominalRun } from "./nominalRun";
+import { type LikelyValue, likelyValues, type NominalRun, nominalRun } from "./nominalRun";
 import { outcomeKey } from "./outcomeId";
 import type { OutputPoint } from "./outputs";
 import { lossOf } from "./predicted";
@@ -95,21 +95,24 @@ export function* predictFrame(
   const material = MATERIALS[first.material];
   const own = factorsFor(first.material === "mild steel", factors);
   const heat = heatJPerMm(weld);
-  const shape = yield* partOf(settingUp(structure, mechanics, steps, own), 0, SET_UP_SHARE);
+  const outputs = frameOutputs(structure, mechanics.joints);
+  const outcomes = frameOutcomes(structure, mechanics.joints);
+  let isTold = early === undefined;
+  const tell = (run: NominalRun): void => {
+    if (!isTold) early?.(likelyValues(run, outcomes));
+    isTold = true;
+  };
+  const shape = yield* partOf(settingUp(structure, mechanics, steps, own, tell), 0, SET_UP_SHARE);
   const input = {
     frame: shape.frame,
     steps,
-    outputs: frameOutputs(structure, mechanics.joints),
-    outcomes: frameOutcomes(structure, mechanics.joints),
+    outputs,
+    outcomes,
     factors: own,
   };
-  if (early) {
-    // What was set up by a run is known by that run, to the last thousandth of a mm.
+  if (!isTold) {
     const joints = { ...NOMINAL_JOINTS, gapMm: own.gap.value };
-    const run =
-      shape.last ??
-      (yield* partOf(nominalRun(shape.frame, steps, own, joints, input.outputs), SET_UP_SHARE, EARLY_SHARE));
-    early(likelyValues(run, input.outcomes));
+    tell(yield* partOf(nominalRun(shape.frame, steps, own, joints, outputs, true), SET_UP_SHARE, EARLY_SHARE));
   }
   const begun = SET_UP_SHARE + (early ? EARLY_SHARE : 0);
   const simulation = yield* partOf(

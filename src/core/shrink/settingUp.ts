@@ -39,8 +39,6 @@ interface SettingUp {
   beyondMm: number | null;
   /** The frame as it is set up. */
   frame: MechanicalFrame;
-  /** The last run: of this very frame, but for what was left. Null where none was of it. */
-  last: NominalRun | null;
   toSetUp: (simulation: Pick<Simulation, "outcomes" | "points" | "history">) => SetUpShape;
 }
 
@@ -70,6 +68,7 @@ function cornersMoved({ quad }: Structure, { joints }: StructureMechanics, out: 
  * Finds the corners to set up: nominal less the movement that this very set-up then makes, round after round until it stands
  * still. What lies in the quadrilateral's plane stays in it. Each round is a run of the nominal frame. What no quadrilateral places
  * is set off by its own movement, once that is known.
+ * @param first is told the run of the frame as it is drawn, which the first round is: set up off nominal it moves alike, but for a hundredth.
  * @throws RangeError when frame or steps have an error.
  */
 export function* settingUp(
@@ -77,22 +76,23 @@ export function* settingUp(
   mechanics: StructureMechanics,
   steps: readonly SimulationStep[],
   factors: ShrinkFactors,
+  first: (run: NominalRun) => void = () => undefined,
 ): Generator<number, SettingUp> {
   const { frame } = mechanics;
   const depth = structure.quad?.view.depth;
   const most = reachMm(structure);
   let moves: Record<string, Vec3> = {};
   let leftMm = structure.quad ? Number.POSITIVE_INFINITY : 0;
-  let run: NominalRun | null = null;
   let rounds = 0;
   while (rounds < MOST_ROUNDS && leftMm > CLOSE_MM) {
     const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
     const outputs = frameOutputs(structure, mechanics.joints);
-    run = yield* partOf(
-      nominalRun(movedFrame(frame, moves), steps, factors, joints, outputs),
+    const run = yield* partOf(
+      nominalRun(movedFrame(frame, moves), steps, factors, joints, outputs, rounds === 0),
       Math.min(0.9, rounds / 2),
       0.5,
     );
+    if (rounds === 0) first(run);
     const moved = cornersMoved(structure, mechanics, run.out);
     const next = Object.fromEntries(
       Object.entries(moved).map(([name, v]) => [name, v.map((x, i) => (i === depth ? 0 : -x)) as unknown as Vec3]),
@@ -103,7 +103,6 @@ export function* settingUp(
       return {
         beyondMm: farthest,
         frame,
-        last: null,
         toSetUp: (found) => shapeOf(structure, mechanics, frame, found, how),
       };
     }
@@ -113,7 +112,7 @@ export function* settingUp(
   }
   const set = movedFrame(frame, moves);
   const how = { rounds, leftMm, beyondMm: null };
-  return { beyondMm: null, frame: set, last: run, toSetUp: (found) => shapeOf(structure, mechanics, set, found, how) };
+  return { beyondMm: null, frame: set, toSetUp: (found) => shapeOf(structure, mechanics, set, found, how) };
 }
 
 function shapeOf(

@@ -9,7 +9,7 @@ import {
 } from "@dnd-kit/sortable";
 import { ArrowDown, ArrowUp, GripVertical, X } from "lucide-react";
 import { useState } from "react";
-import { additionsTo, type OrderChoice, type Step, stepKey, withAdded, withMoved } from "@/core/plan";
+import { additionsTo, ownChoice, type Step, type StepId, stepKey, withAdded, withMoved } from "@/core/plan";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -91,9 +91,7 @@ export function OrderEditor() {
   );
   const { structure, order, steps } = evaluation;
   if (!structure || !order || !plan.order || plan.order.by === "schools") return null;
-  const own = plan.order;
-  const lay = (next: Extract<OrderChoice, { by: "own" | "computed" }>["steps"]) =>
-    edit((p) => ({ ...p, order: { by: "own", tack: own.tack, weld: own.weld, steps: next } }));
+  const lay = (next: readonly StepId[]) => edit((p) => ({ ...p, order: ownChoice(order, next) }));
   // What the frame no longer has is not shown, and goes when the order is changed.
   const ids = steps.map((s) => s.id);
   const at = (id: unknown): number => steps.findIndex((s) => s.key === id);

@@ -12,28 +12,34 @@ import {
   orderAdvice,
   paceOf,
   paceWords,
+  partsWords,
   remedyWords,
   thinnestWallMm,
   timeOf,
   weldOf,
   whyNoPrediction,
+  worstWords,
 } from "@/core/job";
 import {
   canCutAndSet,
+  canLieBottomUp,
   chosenOrder,
   notForFrame,
   type Order,
   type OrderChoice,
   orderKey,
   orderWords,
+  ownChoice,
   SCHOOL_NAMES,
   schoolWords,
   TACK_SCHOOLS,
+  timelineWords,
   timeWords,
   USUAL_ORDER,
   WELD_SCHOOLS,
 } from "@/core/plan";
-import { consumed, consumedWords } from "@/core/weld";
+import type { UnitPreference } from "@/core/units";
+import { consumed, consumedWords, settingsBy } from "@/core/weld";
 import { useJob } from "../job/JobProvider";
 import { stagePath } from "../job/stages";
 import { usePlanField } from "../job/usePlanField";
@@ -41,6 +47,7 @@ import { Button, buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { FieldMessage } from "../parts/Field";
 import { SelectField } from "../parts/SelectField";
+import { Hands } from "./Hands";
 import { OrderChart } from "./OrderChart";
 import { type Planning, useOrderPlanning } from "./useOrderPlanning";
 
@@ -54,8 +61,8 @@ const MOST_SHOWN = 6;
 const isSame = (a: OrderChoice, b: OrderChoice): boolean => orderKey(a) === orderKey(b);
 
 /** The schools that an order was begun from, where it is theirs still, step by step; null where it was changed. */
-const schoolsOf = (structure: Structure, { tack, weld, steps }: Order): OrderChoice | null => {
-  const plain: OrderChoice = { by: "schools", tack, weld };
+const schoolsOf = (structure: Structure, { tack, weld, bottomUp, steps }: Order): OrderChoice | null => {
+  const plain: OrderChoice = { by: "schools", tack, weld, ...(bottomUp ? { bottomUp } : {}) };
   const choices: OrderChoice[] = [plain, { ...plain, cutAndSet: true }];
   return (
     choices.find((choice) => {
@@ -77,8 +84,27 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
   const [asked, setMost] = useState<number | null>(null);
   if (!structure || !order) return null;
   const current = plan.order ?? USUAL_ORDER;
-  const together = current.by === "schools" && current.together ? { together: true as const } : {};
-  const cut = current.by === "schools" && current.cutAndSet ? { cutAndSet: true as const } : {};
+  /** What was chosen besides the schools. */
+  const besides = {
+    ...(current.by === "schools" && current.together ? { together: true as const } : {}),
+    ...(current.by === "schools" && current.cutAndSet ? { cutAndSet: true as const } : {}),
+    ...(current.bottomUp ? { bottomUp: true as const } : {}),
+  };
+  const takeSchools = (change: Partial<Extract<OrderChoice, { by: "schools" }>>) => {
+    const { together, cutAndSet, bottomUp, ...schools } = {
+      by: "schools" as const,
+      tack: order.tack,
+      weld: order.weld,
+      ...besides,
+      ...change,
+    };
+    take({
+      ...schools,
+      ...(together ? { together } : {}),
+      ...(cutAndSet ? { cutAndSet } : {}),
+      ...(bottomUp ? { bottomUp } : {}),
+    });
+  };
   const take = (choice: OrderChoice) => {
     onEdit(false);
     edit((p) => ({ ...p, order: choice }));
@@ -105,52 +131,55 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
           label="Tacking"
           value={order.tack}
           options={fitting(TACK_SCHOOLS)}
-          onChange={(tack) => take({ by: "schools", tack, weld: order.weld, ...together, ...cut })}
+          onChange={(tack) => takeSchools({ tack })}
         />
         <SelectField
           label="Welding"
           value={order.weld}
           options={fitting(WELD_SCHOOLS)}
-          onChange={(weld) => take({ by: "schools", tack: order.tack, weld, ...together, ...cut })}
+          onChange={(weld) => takeSchools({ weld })}
         />
       </div>
       {structure.groups.length > 0 ? (
         <Choice
           label="Sub-assemblies"
-          value={"together" in together ? "together" : "apart"}
+          value={besides.together ? "together" : "apart"}
           options={[
             ["apart", "One after the other"],
             ["together", "Together, as one frame"],
           ]}
           onChange={(how) =>
-            take({
-              by: "schools",
-              tack: order.tack,
-              weld: order.weld,
-              ...(how === "together" ? { together: true as const, ...cut } : {}),
-            })
+            takeSchools(
+              how === "together"
+                ? { together: true }
+                : { together: undefined, cutAndSet: undefined, bottomUp: undefined },
+            )
           }
         />
       ) : null}
       {canCutAndSet(structure, current) && !steps.some((s) => s.id.do === "bead" && ticked.has(s.key)) ? (
         <Choice
           label="Squared up"
-          value={"cutAndSet" in cut ? "tacked" : "turning"}
+          value={besides.cutAndSet ? "tacked" : "turning"}
           options={[
             ["turning", "While it turns"],
             ["tacked", "Cut and set once more, all tacked"],
           ]}
-          onChange={(when) =>
-            take({
-              by: "schools",
-              tack: order.tack,
-              weld: order.weld,
-              ...together,
-              ...(when === "tacked" ? { cutAndSet: true as const } : {}),
-            })
-          }
+          onChange={(when) => takeSchools({ cutAndSet: when === "tacked" ? true : undefined })}
         />
       ) : null}
+      {canLieBottomUp(structure, current) && ticked.size === 0 ? (
+        <Choice
+          label="Laid down"
+          value={current.bottomUp ? "bottom" : "top"}
+          options={[
+            ["top", "Top face up"],
+            ["bottom", "Bottom face up"],
+          ]}
+          onChange={(up) => takeSchools({ bottomUp: up === "bottom" ? true : undefined })}
+        />
+      ) : null}
+      <Hands />
       {order.by === "schools" ? (
         <dl className="grid max-w-prose gap-2">
           {[order.tack, order.weld]
@@ -175,9 +204,15 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
       ) : null}
       {time ? (
         <p className="max-w-prose" data-testid="order-time">
-          Takes about {timeWords(time.totalS)}: arc {timeWords(time.arcS)}, cooling {timeWords(time.waitS)}, the rest
-          handling, for one person. {paceWords(paceOf(job))}{" "}
-          {consumedWords(consumed(weldOf(plan), time.arcS, thinnestWallMm(plan), materialOf(plan)), plan.units)}
+          {timelineWords(time, plan.hands?.two === true)} {paceWords(paceOf(job))}{" "}
+          {[...time.arcBy]
+            .map(([process, arcS]) =>
+              consumedWords(
+                consumed(settingsBy(weldOf(plan), process), arcS, thinnestWallMm(plan), materialOf(plan)),
+                plan.units,
+              ),
+            )
+            .join(" ")}
         </p>
       ) : null}
       {unfit.length > 0 ? <p className="max-w-prose text-sm text-soft">{unfit.join(" ")}</p> : null}
@@ -212,9 +247,8 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
         <Button
           aria-pressed={editing}
           onClick={() => {
-            const { tack, weld } = order;
-            if (!editing && current.by === "schools")
-              edit((p) => ({ ...p, order: { by: "own", tack, weld, steps: steps.map((s) => s.id) } }));
+            const ids = steps.map((s) => s.id);
+            if (!editing && current.by === "schools") edit((p) => ({ ...p, order: ownChoice(order, ids) }));
             // What was changed back is the schools' order still.
             const schools = editing ? schoolsOf(structure, order) : null;
             if (schools) edit((p) => ({ ...p, order: schools }));
@@ -243,7 +277,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
         {planning?.is === "failed" ? <p>It could not be worked out. Try again.</p> : null}
         {planning?.is === "known" ? (
           <ul className="grid max-w-prose gap-1" data-testid="order-advice">
-            {orderAdvice(planning.outlooks, current).words.map((w) => (
+            {orderAdvice(planning.outlooks, current, plan.units).words.map((w) => (
               <li key={w}>{w}</li>
             ))}
             {(planning.remedies ? remedyWords(planning.remedies, plan.units) : []).map((w) => (
@@ -251,13 +285,18 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
             ))}
             {planning.searched &&
             !planning.outlooks.some((o) => o.choice.by === "computed" && !isSame(o.choice, current)) ? (
-              <li>The search found no order that turns it over so seldom: its faces want more.</li>
+              <li>
+                The search found no order that turns it over so seldom
+                {plan.holds?.length ? " and keeps what must wait" : ""}: its faces want more.
+              </li>
             ) : null}
           </ul>
         ) : null}
       </div>
       {planning?.is === "known" ? <OrderChart outlooks={planning.outlooks} current={current} onTake={take} /> : null}
-      {planning ? <Outlooks id={id} outlooks={planning.outlooks} current={current} onTake={take} /> : null}
+      {planning ? (
+        <Outlooks id={id} outlooks={planning.outlooks} current={current} units={plan.units} onTake={take} />
+      ) : null}
     </div>
   );
 }
@@ -277,19 +316,23 @@ function Outlooks({
   id,
   outlooks,
   current,
+  units,
   onTake,
 }: {
   id: string;
   outlooks: readonly OrderOutlook[];
   current: OrderChoice;
+  units: UnitPreference;
   onTake: (c: OrderChoice) => void;
 }) {
   const computed = outlooks.find((o) => o.choice.by === "computed");
+  // Where welds wait, or some are done, a school's order is laid step by step: then these stand for the schools.
+  const asLaid = outlooks.filter((o) => o.choice.by === "schools").length < 2;
   const shown = outlooks.filter(
     (o, i) =>
       isSame(o.choice, current) ||
       o === computed ||
-      (o.choice.by === "schools" && (i < MOST_SHOWN || isCutAndSet(o.choice) !== isCutAndSet(current))),
+      ((asLaid || o.choice.by === "schools") && (i < MOST_SHOWN || isCutAndSet(o.choice) !== isCutAndSet(current))),
   );
   if (shown.length === 0) return null;
   return (
@@ -313,8 +356,9 @@ function Outlooks({
                 {orderWords(o.choice)}
                 <span className="block text-sm font-normal text-soft">
                   {planned ? "as planned, " : ""}
-                  {turnsWords(o.turns)}, about {timeWords(o.totalS)}
+                  {turnsWords(o.turns)}, about {timeWords(o.totalS)}: {partsWords(o)}
                 </span>
+                <span className="block text-sm font-normal text-soft">{worstWords(o, units)}</span>
               </th>
               <td className="fig py-1.5 pr-3 text-right whitespace-nowrap">
                 {o.chance === null ? "–" : chanceWords(o.chance)}

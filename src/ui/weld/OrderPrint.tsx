@@ -1,6 +1,6 @@
 "use client";
 
-import { STAGE_CAUTIONS, settingsWords, timeOf } from "@/core/job";
+import { runWords, STAGE_CAUTIONS, settingsWords, timeOf, weldOf } from "@/core/job";
 import { orderWords, type Step, timeWords } from "@/core/plan";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -26,7 +26,8 @@ const linesOf = (step: Step, ring: boolean): readonly string[] =>
 /** The order on paper: boxes to tick and room for readings. */
 export function OrderPrint() {
   const { job, evaluation } = useJob("job", "evaluation");
-  const { units } = job.plan;
+  const { plan } = job;
+  const { units } = plan;
   const { structure, order, steps, ticked } = evaluation;
   const wordsOf = useStepWords();
   const scene = useScene(structure);
@@ -48,6 +49,8 @@ export function OrderPrint() {
             {steps.map((s, i) => {
               const words = wordsOf(s);
               const before = steps[i - 1];
+              const welder = time && plan.hands?.two && s.joint ? `welder ${time.steps.get(s.key)?.welder ?? 1}` : null;
+              const run = [welder, runWords(structure, weldOf(plan), s, units)].filter((w) => w !== null).join(", ");
               return (
                 <li key={s.key} className="flex break-inside-avoid gap-3 border-t border-line py-1">
                   <span aria-hidden="true">{ticked.has(s.key) ? "☑" : "☐"}</span>
@@ -55,6 +58,7 @@ export function OrderPrint() {
                   <span className="grow">
                     <span className={s.joint === null ? "font-semibold" : ""}>{words.say}</span>
                     {s.up !== (before?.up ?? "top") ? <span> ({s.up} face up from here)</span> : null}
+                    {run ? <span className="block text-sm">{run}</span> : null}
                     {words.caution ? <span className="block text-sm">Mind: {words.caution}</span> : null}
                     {linesOf(s, ring).length > 0 ? (
                       <span className="mt-1 grid grid-cols-4 gap-x-4 gap-y-2 text-sm">

@@ -6,11 +6,20 @@ import { useEffect, useId, useState } from "react";
 import type { FaceLine } from "@/core/frame";
 import { bandWords, predictedDecimals } from "@/core/job";
 import { faceWords, type Step } from "@/core/plan";
-import { type OutcomeId, outcomeKey, outcomeWords, predicted, type Replay, toldOutcomes } from "@/core/shrink";
+import {
+  largestSteps,
+  type OutcomeId,
+  outcomeKey,
+  outcomeWords,
+  predicted,
+  type Replay,
+  replayed,
+  toldOutcomes,
+} from "@/core/shrink";
 import { formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
-import { largestSteps, replayed, rowOf } from "./replay";
+import { rowOf } from "./replay";
 import { useStepWords } from "./useStepWords";
 
 /** A step lasts this long while the replay runs, ms. */

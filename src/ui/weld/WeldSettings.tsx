@@ -2,13 +2,103 @@
 
 import { materialOf, type Plan, thinnestWallMm, weldOf } from "@/core/job";
 import { formatSmall, physical, wallWords } from "@/core/units";
-import { consumed, fedWords, filletOfHeat, heatJPerMm, PROCESSES, type ProcessName } from "@/core/weld";
+import {
+  type ArcSettings,
+  consumed,
+  fedWords,
+  filletOfHeat,
+  heatJPerMm,
+  PROCESSES,
+  type ProcessName,
+  processesOf,
+  settingsBy,
+} from "@/core/weld";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
+import { FieldMessage } from "../parts/Field";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 import { TestBeads } from "./TestBeads";
+
+type Arc = Pick<ArcSettings, "volts" | "amps" | "travelMmPerS">;
+
+/** What an arc burns with, as it is read on the machine. @param path where its fields are in the plan. */
+function ArcFields({ arc, path, onRead }: { arc: Arc; path: string; onRead: (change: Partial<Arc>) => void }) {
+  const { units, field } = usePlanField();
+  return (
+    <>
+      <NumberField
+        label="Voltage"
+        unit="V"
+        min={5}
+        max={50}
+        value={arc.volts}
+        {...field(`${path}.volts`)}
+        onChange={(volts) => volts !== null && onRead({ volts })}
+      />
+      <NumberField
+        label="Current"
+        unit="A"
+        min={5}
+        max={600}
+        value={arc.amps}
+        {...field(`${path}.amps`)}
+        onChange={(amps) => amps !== null && onRead({ amps })}
+      />
+      <NumberField
+        label="Travel"
+        unit=""
+        kind={{ is: "speed", units }}
+        min={0.5}
+        max={50}
+        value={arc.travelMmPerS}
+        {...field(`${path}.travelMmPerS`)}
+        onChange={(travelMmPerS) => travelMmPerS !== null && onRead({ travelMmPerS })}
+      />
+    </>
+  );
+}
+
+/** Settings of a process that some welds are laid with besides. */
+function OtherProcess({ process }: { process: ProcessName }) {
+  const { plan, units, edit, forget, field } = usePlanField();
+  const arc = settingsBy(weldOf(plan), process);
+  const path = `weld.others.${process}`;
+  const { problem } = field(path);
+  const keep = (change: Partial<Arc> | null) =>
+    edit((p) => {
+      const { others, ...weld } = p.weld;
+      const { volts, amps, travelMmPerS } = settingsBy(weldOf(p), process);
+      const rest = (others ?? []).filter((o) => o.id !== process);
+      const own = { id: process, volts, amps, travelMmPerS, ...change, from: "machine" as const };
+      const next = change ? [...rest, own] : rest;
+      return { ...p, weld: next.length > 0 ? { ...weld, others: next } : weld };
+    });
+  return (
+    <fieldset className="grid gap-4 border-t border-line pt-3 sm:col-span-2 sm:grid-cols-2">
+      <legend className="font-semibold">{PROCESSES[process].label}</legend>
+      <ArcFields arc={arc} path={path} onRead={keep} />
+      <p className="self-end">
+        Heat <span className="fig font-semibold">{physical("heat", heatJPerMm(arc), units)}</span>
+      </p>
+      {problem ? <FieldMessage severity={problem.severity}>{problem.message}</FieldMessage> : null}
+      {arc.from === "starting" ? (
+        <p className="text-sm sm:col-span-2">To begin with, not read on your machine. Type what it shows.</p>
+      ) : (
+        <Button
+          className="justify-self-start sm:col-span-2"
+          onClick={() => {
+            forget(`${path}.`);
+            keep(null);
+          }}
+        >
+          Back to settings to begin with
+        </Button>
+      )}
+    </fieldset>
+  );
+}
 
 /** Settings as read on the machine; heat and the prediction follow from them. */
 export function WeldSettings() {
@@ -17,8 +107,11 @@ export function WeldSettings() {
   const begins = weld.from === "starting";
   const set = (change: Partial<Plan["weld"]>) => edit((p) => ({ ...p, weld: { ...p.weld, ...change } }));
   // What is typed is read on a machine: the others stay as they are shown.
-  const read = (change: Partial<Plan["weld"]>) =>
-    edit((p) => ({ ...p, weld: { ...weldOf(p), ...change, from: "machine" } }));
+  const read = (change: Partial<Arc>) =>
+    edit((p) => {
+      const { volts, amps, travelMmPerS } = weldOf(p);
+      return { ...p, weld: { ...p.weld, volts, amps, travelMmPerS, ...change, from: "machine" } };
+    });
   return (
     <div className="grid gap-4 sm:grid-cols-2">
       <SelectField
@@ -28,40 +121,30 @@ export function WeldSettings() {
         onChange={(process) => set({ process })}
         className="sm:col-span-2"
       />
-      <NumberField
-        label="Voltage"
-        unit="V"
-        min={5}
-        max={50}
-        value={weld.volts}
-        {...field("weld.volts")}
-        onChange={(volts) => volts !== null && read({ volts })}
-      />
-      <NumberField
-        label="Current"
-        unit="A"
-        min={5}
-        max={600}
-        value={weld.amps}
-        {...field("weld.amps")}
-        onChange={(amps) => amps !== null && read({ amps })}
-      />
-      <NumberField
-        label="Travel"
-        unit=""
-        kind={{ is: "speed", units }}
-        min={0.5}
-        max={50}
-        value={weld.travelMmPerS}
-        {...field("weld.travelMmPerS")}
-        onChange={(travelMmPerS) => travelMmPerS !== null && read({ travelMmPerS })}
-      />
+      <ArcFields arc={weld} path="weld" onRead={read} />
       <LengthField
         label="Tack length"
         units={units}
         value={weld.tackLength}
         {...field("weld.tackLength")}
         onChange={(tackLength) => tackLength && set({ tackLength })}
+      />
+      <SelectField
+        label="Tacks by"
+        value={plan.weld.tackProcess ?? "same"}
+        options={[
+          ["same", "the same process"],
+          ...(Object.keys(PROCESSES) as ProcessName[])
+            .filter((p) => p !== weld.process)
+            .map((p) => [p, PROCESSES[p].label] as const),
+        ]}
+        onChange={(p) =>
+          edit(({ weld: { tackProcess: _, ...rest }, ...all }) => ({
+            ...all,
+            weld: p === "same" ? rest : { ...rest, tackProcess: p as ProcessName },
+          }))
+        }
+        className="sm:col-span-2"
       />
       <p className="sm:col-span-2">
         Heat <span className="fig font-semibold">{physical("heat", heatJPerMm(weld), units)}</span>{" "}
@@ -89,6 +172,11 @@ export function WeldSettings() {
           Back to settings to begin with
         </Button>
       )}
+      {processesOf(weld)
+        .slice(1)
+        .map((p) => (
+          <OtherProcess key={p} process={p} />
+        ))}
       <TestBeads
         onUse={({ volts, amps, travelMmPerS }) => {
           forget("weld.");

@@ -12,9 +12,10 @@ import {
   STAGE_CAUTIONS,
   seamFacts,
   stepEffect,
+  timeOf,
   weldOf,
 } from "@/core/job";
-import { jointWords, likeRun, SCHOOL_NAMES, type Step } from "@/core/plan";
+import { jointWords, likeRun, SCHOOL_NAMES, type Step, weldWords } from "@/core/plan";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { Forecasts, LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
@@ -33,6 +34,7 @@ import { OrderEditor } from "./OrderEditor";
 import { OrderPanel } from "./OrderPanel";
 import { PredictionPanel } from "./PredictionPanel";
 import { ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
+import { SeamHow } from "./SeamHow";
 import { useStepWords } from "./useStepWords";
 import { WeldSettings } from "./WeldSettings";
 import { WentOtherwise, WorkedOtherwise } from "./WentOtherwise";
@@ -111,8 +113,36 @@ function AtSeam({ step }: { step: Step }) {
     <div className="mt-2 grid max-w-prose gap-1 text-lg" data-testid="at-seam">
       {facts ? <p>{facts}</p> : null}
       {effect ? <p>{effectWords(effect, units)}</p> : null}
+      <AtOnce step={step} />
       <TooHotYet step={step} />
     </div>
+  );
+}
+
+/** Who lays a weld where two weld at once, and what the other lays meanwhile. */
+function AtOnce({ step }: { step: Step }) {
+  const { job, evaluation } = useJob("job", "evaluation");
+  const { structure, steps } = evaluation;
+  const time = job.plan.hands?.two ? timeOf(job) : null;
+  const own = time?.steps.get(step.key);
+  if (!structure || !time || !own) return null;
+  const meanwhile = steps.find((s) => {
+    const other = time.steps.get(s.key);
+    return (
+      other !== undefined &&
+      other.welder !== own.welder &&
+      s.joint !== null &&
+      other.atS < own.atS + own.takesS &&
+      own.atS < other.atS + other.takesS
+    );
+  });
+  const words =
+    meanwhile && (meanwhile.id.do === "tack" || meanwhile.id.do === "bead") ? weldWords(structure, meanwhile.id) : null;
+  return (
+    <p data-testid="at-once">
+      {own.welder === 1 ? "The first" : "The second"} of two lays it
+      {words ? `; meanwhile the other lays the ${words}` : ", the other waits"}.
+    </p>
   );
 }
 
@@ -324,6 +354,7 @@ export function WeldStage() {
           ) : (
             <PredictionStatus />
           )}
+          {now?.joint && !done ? <SeamHow key={`how ${now.key}`} step={now} /> : null}
           {now?.joint && !done ? (
             <WentOtherwise
               key={now.key}

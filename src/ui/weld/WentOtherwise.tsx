@@ -2,7 +2,7 @@
 
 import { useId, useState } from "react";
 import { tickedInTurn } from "@/core/job";
-import { asWorked, type Step, type StepId, without, withRepeat } from "@/core/plan";
+import { asWorked, ownChoice, type Step, type StepId, without, withRepeat } from "@/core/plan";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -16,7 +16,7 @@ function useOwnSteps(): (steps: readonly StepId[]) => void {
   const { order } = evaluation;
   return (steps) => {
     if (!order) return;
-    edit((p) => ({ ...p, order: { by: "own", tack: order.tack, weld: order.weld, steps: [...steps] } }));
+    edit((p) => ({ ...p, order: ownChoice(order, steps) }));
   };
 }
 

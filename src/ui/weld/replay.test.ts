@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { newPlan, predict } from "@/core/job";
-import { cornerLifts, largestSteps, replayed, rowOf } from "./replay";
+import { largestSteps, replayed } from "@/core/shrink";
+import { cornerLifts, rowOf } from "./replay";
 
 const replay = predict(newPlan("x", "mm"))?.replay;
 if (!replay) throw new Error("no replay");

@@ -33,7 +33,7 @@ const MOST_WORKERS = 2;
  * what the record says of changes.
  */
 const planningKey = ({ plan, entries }: Job): string =>
-  `${frameKey(plan)} ${JSON.stringify([plan.limits, plan.aim])} ${entries.filter((e) => e.kind !== "change" && e.kind !== "note").length}`;
+  `${frameKey(plan)} ${JSON.stringify([plan.limits, plan.aim, plan.hands, plan.holds])} ${entries.filter((e) => e.kind !== "change" && e.kind !== "note").length}`;
 
 /** Compares orders in workers of its own, as many as the device has cores for. */
 export function useOrderPlanning(job: Job) {

@@ -199,3 +199,60 @@ test("squaring up once more is planned and worded; a test bead proves settings, 
   await expectAccessible(page);
   await saved(page);
 });
+
+test("a seam is laid in its own way, waits for another, and two weld at once; the paper says so", async ({
+  page,
+  address,
+}) => {
+  const job = await startJob(page, address, "Laid so");
+  await page.goto(`${address}${job}/weld?step=bead%2FB%2Ftop`);
+  const now = page.getByTestId("now");
+  await expect(now).toContainText("from outside to inside");
+  await page.getByRole("button", { name: /How it is laid/ }).click();
+  const how = page.getByTestId("seam-how");
+  await how.getByText("From inside to outside").click();
+  await how.getByLabel("Laid", { exact: true }).selectOption("in 3 lengths");
+  await how.getByLabel("Process").selectOption("TIG");
+  await expect(now).toContainText(/from inside to outside, in 3 lengths of about \d+\smm.*TIG/);
+  // Its settings are wanted now, and are kept once they are read.
+  const tig = page.getByRole("group", { name: "TIG" });
+  await expect(tig).toContainText("To begin with");
+  await tig.getByLabel("Current").fill("95");
+  await tig.getByLabel("Current").press("Tab");
+  await expect(now).toContainText(/, 95\sA/);
+  await how.getByLabel("Not before").selectOption("bead at A, inside corner");
+  await how.getByLabel("That").selectOption("is cold");
+  await how.getByRole("button", { name: "Let it wait" }).click();
+  const panel = page.getByTestId("order-panel");
+  await expect(panel).toContainText(
+    "Not kept in this order: bead at B, top face: not before bead at A, inside corner is cold.",
+  );
+  await panel.getByRole("button", { name: /Who welds, and what waits/ }).click();
+  await panel.getByText("Two weld at once").click();
+  await expect(page.getByTestId("at-once")).toContainText(/of two lays it/);
+  await expect(page.getByTestId("order-time")).toContainText("for two who weld at different joints at once");
+  await saved(page);
+  await expectAccessible(page);
+
+  // What is compared keeps it, and when it is taken nothing is left to say.
+  await panel.getByRole("button", { name: "Compare the schools" }).click();
+  await expect(page.getByTestId("order-advice")).toContainText(/Chance that every limit is kept/, { timeout: 90_000 });
+  await expect(page.getByTestId("outlooks").getByRole("row").nth(1)).toContainText(/cooling .*measuring/);
+  await expect(page.getByTestId("outlooks").getByRole("row").nth(1)).toContainText("Kept most seldom: ");
+  await page
+    .getByTestId("outlooks")
+    .getByRole("button", { name: /^Take Computed order/ })
+    .first()
+    .click();
+  await expect(panel.getByText("Not kept in this order")).toHaveCount(0);
+  await saved(page);
+  await page.goto(`${address}${job}/weld/print`);
+  const line = page.getByTestId("order-sheet").getByRole("listitem").filter({ hasText: "Weld B, top face" });
+  await expect(line).toContainText(/welder [12], from inside to outside, in 3 lengths/i);
+  // The hold is taken away again, and the log has kept it all.
+  await page.goto(`${address}${job}/weld`);
+  await panel.getByRole("button", { name: /Who welds, and what waits/ }).click();
+  await panel.getByRole("button", { name: /^Take away: Bead at B, top face/ }).click();
+  await expect(panel.getByRole("list", { name: "Welds that wait" })).toHaveCount(0);
+  await saved(page);
+});

@@ -43,6 +43,7 @@ export {
 } from "./schools";
 export { orderWords, SCHOOL_NAMES, schoolWords } from "./schoolWords";
 export { seamKind, seamPosition } from "./seam";
+export { seamCaution } from "./seamCaution";
 export { type LiesOn, type Step, stepKey, turned, type Up } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
 export { faceWords, jointWords, type StepWords, stepIdWords, stepWords, weldWords } from "./stepWords";

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
 import { resolveStructure, STARTERS } from "../frame";
 import { orderOfWork } from "./schools";
+import { seamCaution } from "./seamCaution";
 import { stepIdWords, stepWords } from "./stepWords";
 
 describe("steps in words", () => {
@@ -49,6 +50,24 @@ describe("steps in words", () => {
       expect(said, name).not.toMatch(/clamp again|Leave it clamped|Clamp what lies/);
       expect(said, name).toMatch(/Lay it on its three rests; clamp it only straight over them/);
     }
+  });
+  it("warn of a thin wall, of an open edge on it, and of a thick wall on a thin one, each with the wall", () => {
+    const cautions = (wall: number, chord?: number): Set<string> => {
+      const drawn = started("ladder", {}, squareTube(40, wall));
+      const thick = squareTube(40, chord ?? wall, "S2");
+      const sections = chord ? [...drawn.sections, thick] : drawn.sections;
+      const members = drawn.members.map((m) => (chord && /^(AB|CD)$/.test(m.id) ? { ...m, section: "S2" } : m));
+      const { structure } = resolveStructure({ ...drawn, sections, members });
+      return new Set(orderOfWork(structure).steps.flatMap((s) => seamCaution(structure, s, "mm") ?? []));
+    };
+    expect(cautions(3)).toEqual(new Set());
+    const thin = [...cautions(1.5)];
+    expect(thin).toHaveLength(2);
+    for (const c of thin) expect(c).toContain("wall of 1.5 mm");
+    const mixed = [...cautions(3, 5)];
+    expect(mixed.length).toBeGreaterThan(0);
+    for (const c of mixed)
+      expect(c).toMatch(/^(AB|CD) has a wall of 5 mm, \w+ of 3 mm: the arc stays on the thick one/);
   });
   it("call a step that is gone by what it was", () => {
     expect(stepIdWords({ do: "tack", joint: "Z", line: "inside" })).toBe("tack Z, inside (no longer in the order)");

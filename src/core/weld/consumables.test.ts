@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { length } from "../units";
-import { consumed, consumedWords, fedWords } from "./consumables";
+import { consumed, consumedWords, discWords, fedWords } from "./consumables";
 import type { Weld } from "./weldSchema";
 
 const weld: Weld = { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, tackLength: length("10") };
@@ -52,5 +52,8 @@ describe("what an arc takes", () => {
       "Electrodes of 0.126 in (rule of thumb).",
     );
     expect(consumedWords({ wire: null, gas: null, electrodes: null }, "mm")).toBe("");
+    expect(discWords(0, "mm")).toBe("");
+    expect(discWords(400, "mm")).toBe("About 1 flap disc for 0.40 m ground flush: rule of thumb.");
+    expect(discWords(3100, "mm")).toMatch(/^About 2 flap discs/);
   });
 });

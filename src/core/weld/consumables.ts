@@ -96,3 +96,14 @@ export function consumedWords({ wire, gas, electrodes }: Consumed, units: UnitPr
   ];
   return parts.length === 0 ? "" : `${parts.join("; ").replace(/^./, (c) => c.toUpperCase())}: rules of thumb.`;
 }
+
+/** Bead that one flap disc grinds flush, mm (common practice, no source). */
+const FLUSH_MM_PER_DISC = 3000;
+
+/** Discs for beads that are ground flush, in words; an empty text where none is. @param flushMm of bead. */
+export const discWords = (flushMm: number, units: UnitPreference): string => {
+  const count = Math.ceil(flushMm / FLUSH_MM_PER_DISC);
+  return flushMm > 0
+    ? `About ${count} flap ${count === 1 ? "disc" : "discs"} for ${physical("run", flushMm / 1000, units)} ground flush: rule of thumb.`
+    : "";
+};

@@ -1,5 +1,5 @@
 export { kinkLoad } from "./chordLoad";
-export { consumed, consumedWords, fedWords } from "./consumables";
+export { consumed, consumedWords, discWords, fedWords } from "./consumables";
 export {
   COLD_RISE_K,
   type CoolingJoint,

@@ -39,7 +39,7 @@ import {
   WELD_SCHOOLS,
 } from "@/core/plan";
 import type { UnitPreference } from "@/core/units";
-import { consumed, consumedWords, settingsBy } from "@/core/weld";
+import { consumed, consumedWords, discWords, settingsBy } from "@/core/weld";
 import { useJob } from "../job/JobProvider";
 import { stagePath } from "../job/stages";
 import { usePlanField } from "../job/usePlanField";
@@ -73,6 +73,13 @@ const schoolsOf = (structure: Structure, { tack, weld, bottomUp, steps }: Order)
     }) ?? null
   );
 };
+
+/** Beads that are ground flush, mm. */
+const flushMm = ({ joints }: Structure): number =>
+  joints
+    .flatMap((j) => j.faces)
+    .filter((f) => f.bead && f.care === "grind flush")
+    .reduce((sum, f) => sum + f.lengthMm, 0);
 
 /** Which order the frame is worked in: chosen by school, compared, searched for. */
 export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void; editing: boolean }) {
@@ -212,7 +219,8 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
                 plan.units,
               ),
             )
-            .join(" ")}
+            .join(" ")}{" "}
+          {discWords(flushMm(structure), plan.units)}
         </p>
       ) : null}
       {unfit.length > 0 ? <p className="max-w-prose text-sm text-soft">{unfit.join(" ")}</p> : null}

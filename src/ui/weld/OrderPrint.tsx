@@ -1,7 +1,7 @@
 "use client";
 
 import { runWords, STAGE_CAUTIONS, settingsWords, timeOf, weldOf } from "@/core/job";
-import { orderWords, type Step, timeWords } from "@/core/plan";
+import { orderWords, type Step, seamCaution, timeWords } from "@/core/plan";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -44,6 +44,9 @@ export function OrderPrint() {
             {job.version}. {settingsWords(job.plan).replace(/^./, (c) => c.toUpperCase())}.
           </p>
           <p>{STAGE_CAUTIONS.weld}</p>
+          {[...new Set(steps.flatMap((s) => seamCaution(structure, s, units) ?? []))].map((c) => (
+            <p key={c}>{c}</p>
+          ))}
           <FrameDrawing scene={scene} units={units} label={`Frame of ${job.plan.name}`} maxHeight={240} />
           <ol className="text-base" data-testid="order-sheet">
             {steps.map((s, i) => {

@@ -15,7 +15,7 @@ import {
   timeOf,
   weldOf,
 } from "@/core/job";
-import { jointWords, likeRun, SCHOOL_NAMES, type Step, weldWords } from "@/core/plan";
+import { jointWords, likeRun, SCHOOL_NAMES, type Step, seamCaution, weldWords } from "@/core/plan";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { Forecasts, LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
@@ -232,6 +232,7 @@ export function WeldStage() {
   const next = steps.find((s) => !ticked.has(s.key)) ?? null;
   const now = steps.find((s) => s.key === asked) ?? next;
   const words = now && wordsOf(now);
+  const caution = now && (words?.caution ?? seamCaution(structure, now, units));
   const index = now ? steps.indexOf(now) : -1;
   const go = (s: Step | undefined) => s && move(s.key);
   const done = now ? ticked.has(now.key) : true;
@@ -284,7 +285,7 @@ export function WeldStage() {
             </div>
           )}
           <LikelyFailure />
-          {words?.caution ? <Caution>{words.caution}</Caution> : null}
+          {caution ? <Caution>{caution}</Caution> : null}
           <div className="flex flex-wrap gap-2">
             {now && !(gate && (!done || gate.state === "read")) ? (
               <Button look={done ? "plain" : "advise"} big className="min-h-16 grow text-xl md:grow-0" onClick={tick}>

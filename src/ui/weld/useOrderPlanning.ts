@@ -9,7 +9,7 @@ import {
   type Tell,
   unlikelyAtBest,
 } from "@/core/job";
-import type { OrderChoice } from "@/core/plan";
+import { type OrderChoice, orderKey } from "@/core/plan";
 import type { Predictions } from "@/workers/predictions";
 
 /** How the comparison of orders stands, with the outlooks that are there by now, the likeliest first. */
@@ -82,14 +82,34 @@ export function useOrderPlanning(job: Job) {
         setPlanning((p) => p && { ...p, is: "chances" });
         await Promise.all(workers.current.map(work));
       };
+      /** What a search finds: one in each worker, each by a seed of its own, which share the trials. */
+      const searched = async (from: readonly OrderOutlook[], tell: Tell): Promise<OrderChoice[]> => {
+        const tried = workers.current.map(() => 0);
+        const each = workers.current.map((worker, i) =>
+          worker.betterToLookAt(
+            job,
+            from,
+            { trials: Math.ceil(trials / workers.current.length), mostTurns, seed: i + 1 },
+            (doing, n) => {
+              tried[i] = n;
+              tell(
+                doing,
+                tried.reduce((a, b) => a + b, 0),
+              );
+            },
+          ),
+        );
+        const all = (await Promise.all(each)).flatMap((orders) => orders ?? []);
+        return [...new Map(all.map((choice) => [orderKey(choice), choice] as const)).values()];
+      };
       const schools = await first.schoolsToLookAt(job, told);
       if (isOver() || !schools) return;
       await look(schools);
       if (isOver()) return;
       const cut = cutToLookAt(job, found);
       if (trials > 0) setPlanning((p) => p && { ...p, is: "search" });
-      const better = trials > 0 ? await first.betterToLookAt(job, found, { trials, mostTurns }, told) : [];
-      if (isOver() || !better) return;
+      const better = trials > 0 ? await searched(found, told) : [];
+      if (isOver()) return;
       await look([...(cut ? [cut] : []), ...better]);
       if (isOver()) return;
       const best = unlikelyAtBest(found);
@@ -105,7 +125,9 @@ export function useOrderPlanning(job: Job) {
     // Of another frame or other limits, what was worked out is nothing of this one.
     planning: planning?.key === key ? planning : null,
     begin,
-    enough: () => workers.current[0]?.enough(),
+    enough: () => {
+      for (const worker of workers.current) worker.enough();
+    },
     stop: () => {
       end();
       setPlanning((p) => p && { ...p, is: "stopped" });

@@ -66,7 +66,10 @@ export function orderAdvice(
   current: OrderChoice,
   units: UnitPreference,
 ): OrderAdvice {
-  const all = outlooks.filter((o): o is Told => o.chance !== null);
+  const any = outlooks.filter((o): o is Told => o.chance !== null);
+  // Where some orders keep what must wait, the others are none to advise.
+  const kept = any.filter((o) => o.keeps);
+  const all = kept.length > 0 ? kept : any;
   // Cutting and setting once more is work of another kind: it is told beside the orders, with its gain.
   const told = all.filter((o) => isCutAndSet(o.choice) === isCutAndSet(current));
   const planned = told.find((o) => orderKey(o.choice) === orderKey(current));
@@ -108,11 +111,12 @@ export function orderAdvice(
         ...without,
       ],
     };
+  const isBroken = any.some((o) => !o.keeps && orderKey(o.choice) === orderKey(current));
   if (!planned)
     return {
       choice: advised.choice,
       words: [
-        `Advised: ${orderWords(advised.choice).replace(/^./, (c) => c.toLowerCase())}. Chance that every limit is kept: ${chanceWords(advised.chance)}. The order as planned was not among those compared: compare again.`,
+        `Advised: ${orderWords(advised.choice).replace(/^./, (c) => c.toLowerCase())}. Chance that every limit is kept: ${chanceWords(advised.chance)}. ${isBroken ? "The order as planned does not keep what must wait, so it does not count." : "The order as planned was not among those compared: compare again."}`,
         ...without,
       ],
     };

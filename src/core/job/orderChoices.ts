@@ -36,8 +36,14 @@ export function withCut(job: Job, choice: OrderChoice, cut: boolean): OrderChoic
   const { structure } = builtOf(job.plan);
   if (choice.by !== "schools" || !structure || doneOf(job).isTacked) return null;
   const { cutAndSet: _, ...without } = choice;
-  if (!cut) return without;
-  return canCutAndSet(structure, choice) ? { ...without, cutAndSet: true } : null;
+  const other = cut ? { ...without, cutAndSet: true as const } : without;
+  const { steps } = chosenOrder(structure, builtOf(job.plan).on, other);
+  const isKept =
+    brokenHolds(
+      steps.map((s) => s.id),
+      job.plan.holds ?? [],
+    ).length === 0;
+  return isKept && (!cut || canCutAndSet(structure, choice)) ? other : null;
 }
 
 /** What is done already: beads in the order in which they were ticked, and whether tacking began. */

@@ -1,6 +1,6 @@
 import type { Limit } from "../check";
 import type { Span } from "../geometry";
-import { type Hands, type OrderChoice, type Timeline, timelineOf, weldWords } from "../plan";
+import { brokenHolds, type Hands, type OrderChoice, type Timeline, timelineOf, weldWords } from "../plan";
 import { type Drawn, largestSteps, type OutcomeId, type Prediction } from "../shrink";
 import type { Estimate } from "../units";
 import { builtOf } from "./built";
@@ -30,6 +30,8 @@ export interface OrderOutlook {
   worst: { limit: Limit; chance: number; outside: number } | null;
   /** The steps that move most of what that limit is about: how much of it is left when cold, mm, along with the sign of the outcome. */
   most: { say: string; by: number }[];
+  /** Whether every weld waits for what it must. */
+  keeps: boolean;
   /** What each clamp holds at most, N; nought where nothing is clamped. */
   holdN: number;
 }
@@ -143,6 +145,7 @@ export function* orderOutlook(
         ? [{ say: weldWords(structure, id), by: change }]
         : [];
     }),
+    keeps: brokenHolds(order?.steps.map((s) => s.id) ?? [], job.plan.holds ?? []).length === 0,
     holdN: Math.max(0, ...replay.clampForces.flat().map((c) => Math.abs(c.forceN))),
   };
 }

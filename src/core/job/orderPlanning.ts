@@ -74,6 +74,8 @@ export function* searching(
   const stuck = Math.max(STUCK, STUCK_EACH * all.beads.length);
   /** Trials since something was better. */
   let idle = 0;
+  /** Rows of classes that were tried already: of few classes there are few, and then it goes on with single changes. */
+  let knownRows = 0;
   /** An order that nobody tried yet; null for one that was, or that may not be. */
   const untried = (moving: Moving): OrderChoice | null => {
     const choice = choiceOf(moving);
@@ -106,7 +108,8 @@ export function* searching(
     };
   };
   const next = (t: number): Moving => {
-    if (t < PHASES * trials) return { ...all, beads: byClass(all.beads, classes, shuffled(names, random)) };
+    if (t < PHASES * trials && knownRows < AGAIN)
+      return { ...all, beads: byClass(all.beads, classes, shuffled(names, random)) };
     if (idle <= stuck) return changed(now.moving);
     // Nothing better lies near: from the best, a few changes at once.
     idle = 0;
@@ -124,6 +127,7 @@ export function* searching(
       const choice = untried(moving);
       if (!choice) {
         idle++;
+        if (t < PHASES * trials) knownRows++;
         continue;
       }
       consider(moving, choice);

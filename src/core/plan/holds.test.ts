@@ -4,10 +4,11 @@ import { started } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { ladder } from "../../../tests/support/ladder";
 import { drawnPlan } from "../../../tests/support/plans";
-import { builtOf, type Job, planProblems, schoolsToLookAt } from "../job";
+import { builtOf, comparing, type Job, orderAdvice, planProblems, schoolsToLookAt } from "../job";
 import { searching } from "../job/orderPlanning";
 import { drain } from "../numeric";
 import { brokenHolds, circleOf, type HeldWeld, HOLD_UNTIL, type Hold, holdOf, holdProblems } from "./holds";
+import { USUAL_ORDER } from "./orderSchema";
 import { chosenOrder, orderOfWork } from "./schools";
 
 const FRAMES = ["ladder", "gate leaf", "A-shaped drawbar", "table base"] as const;
@@ -94,6 +95,31 @@ describe("welds that wait for others", () => {
     const said = planProblems(job.plan).filter((p) => p.path === "order");
     expect(said.map((p) => p.severity)).toEqual(["warning"]);
     expect(said[0]?.message).toMatch(/B, inside corner is cold/);
+  });
+});
+
+describe("the advice where welds wait", () => {
+  it("is an order that keeps it, and says that the one as planned does not", () => {
+    const hold = holdOf(
+      { do: "bead", joint: "A", line: "outside" },
+      { do: "bead", joint: "C", line: "inside" },
+      "cold",
+    );
+    const job = jobOf([], (p) => ({ ...p, holds: [hold] }));
+    const outlooks = drain(comparing(job, { trials: 0, mostTurns: 2 }, () => undefined, 24));
+    const { choice, words } = orderAdvice(outlooks, USUAL_ORDER, "mm");
+    const { structure, on } = builtOf(job.plan);
+    if (!structure || !choice) throw new Error("no advice");
+    const ids = chosenOrder(structure, on, choice).steps.map((s) => s.id);
+    expect(brokenHolds(ids, [hold])).toEqual([]);
+    expect(words[0]).toMatch(/^Advised: .*The order as planned does not keep what must wait, so it does not count\.$/);
+    const waits = ids.findIndex((id) => id.do === "wait" && id.until === "cold");
+    expect(waits).toBeLessThan(ids.findIndex((id) => id.do === "bead" && id.joint === "A" && id.line === "outside"));
+    // Nobody is asked to keep anything: then the same order counts.
+    const free = drain(
+      comparing({ ...job, plan: { ...job.plan, holds: undefined } }, { trials: 0, mostTurns: 2 }, () => undefined, 24),
+    );
+    expect(free.every((o) => o.keeps)).toBe(true);
   });
 });
 

@@ -53,7 +53,7 @@ describe("what an arc takes", () => {
     );
     expect(consumedWords({ wire: null, gas: null, electrodes: null }, "mm")).toBe("");
     expect(discWords(0, "mm")).toBe("");
-    expect(discWords(400, "mm")).toBe("About 1 flap disc for 0.40 m ground flush: rule of thumb.");
+    expect(discWords(400, "mm")).toBe("About 1 flap disc for 400 mm of bead ground flush: rule of thumb.");
     expect(discWords(3100, "mm")).toMatch(/^About 2 flap discs/);
   });
 });

@@ -1,5 +1,5 @@
 import type { MaterialName } from "../frame";
-import { fixed, physical, type UnitPreference } from "../units";
+import { fixed, formatSmall, physical, type UnitPreference } from "../units";
 import type { ArcSettings } from "./seamHow";
 
 /** What an arc takes while it burns. */
@@ -104,6 +104,6 @@ const FLUSH_MM_PER_DISC = 3000;
 export const discWords = (flushMm: number, units: UnitPreference): string => {
   const count = Math.ceil(flushMm / FLUSH_MM_PER_DISC);
   return flushMm > 0
-    ? `About ${count} flap ${count === 1 ? "disc" : "discs"} for ${physical("run", flushMm / 1000, units)} ground flush: rule of thumb.`
+    ? `About ${count} flap ${count === 1 ? "disc" : "discs"} for ${formatSmall(flushMm, units, { decimals: 0 })} of bead ground flush: rule of thumb.`
     : "";
 };

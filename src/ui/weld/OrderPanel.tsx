@@ -55,6 +55,8 @@ import { type Planning, useOrderPlanning } from "./useOrderPlanning";
 const TRIALS = 400;
 /** How often a frame may be turned over in an order that is searched for. */
 const MOST_TURNS = [0, 1, 2, 3, 4, 5, 6];
+/** More orders than these that are laid step by step come of no search. */
+const FEW_LAID = 8;
 /** Rows that are shown at first. */
 const MOST_SHOWN = 6;
 
@@ -335,7 +337,7 @@ function Outlooks({
 }) {
   const computed = outlooks.find((o) => o.choice.by === "computed");
   // Where welds wait, or some are done, a school's order is laid step by step: then these stand for the schools.
-  const asLaid = outlooks.filter((o) => o.choice.by === "schools").length < 2;
+  const asLaid = outlooks.filter((o) => o.choice.by !== "schools").length > FEW_LAID;
   const shown = outlooks.filter(
     (o, i) =>
       isSame(o.choice, current) ||

@@ -67,11 +67,11 @@ async function driven<T>(
 /** Tells no more often than anybody reads. */
 function often(tell: Tell): Tell {
   let told = 0;
-  return (doing, tried) => {
+  return (doing, tried, early) => {
     const now = performance.now();
-    if (now - told < TELL_MS) return;
+    if (now - told < TELL_MS && !early) return;
     told = now;
-    tell(doing, tried);
+    tell(doing, tried, early);
   };
 }
 

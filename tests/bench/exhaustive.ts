@@ -1,7 +1,7 @@
 // The search among orders of beads against every order there is, with four to eight beads: node --import tsx tests/bench/exhaustive.ts [frames [least beads]]
 import { performance } from "node:perf_hooks";
 import { weldSpace } from "@/core/job/orderChoices";
-import { searching } from "@/core/job/orderPlanning";
+import { searching } from "@/core/job/orderSearching";
 import { worthBy } from "@/core/job/orderWorth";
 import { drain, seeded } from "@/core/numeric";
 import { USUAL_ORDER } from "@/core/plan";

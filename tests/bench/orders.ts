@@ -2,7 +2,7 @@
 import { performance } from "node:perf_hooks";
 import { type Job, newPlan, orderOutlook } from "@/core/job";
 import { schoolChoices } from "@/core/job/orderChoices";
-import { searching } from "@/core/job/orderPlanning";
+import { searching } from "@/core/job/orderSearching";
 import { worthBy } from "@/core/job/orderWorth";
 import { drain } from "@/core/numeric";
 import { orderWords, USUAL_ORDER } from "@/core/plan";

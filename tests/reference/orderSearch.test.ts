@@ -1,7 +1,7 @@
 // The search among orders against every order there is, on small generated frames.
 import { describe, expect, it } from "vitest";
 import { weldSpace } from "@/core/job/orderChoices";
-import { searching } from "@/core/job/orderPlanning";
+import { searching } from "@/core/job/orderSearching";
 import { worthBy } from "@/core/job/orderWorth";
 import { drain, seeded } from "@/core/numeric";
 import { USUAL_ORDER } from "@/core/plan";

@@ -37,12 +37,12 @@ export {
   betterToLookAt,
   comparing,
   cutToLookAt,
-  type PlanningWish,
   ranked,
   schoolsToLookAt,
   type Tell,
 } from "./orderPlanning";
 export { orderRemedies, type Remedies, remedyWords } from "./orderRemedies";
+export type { PlanningWish } from "./orderSearching";
 export { mostWords, partsWords, worstWords } from "./outlookWords";
 export { paceOf, paceWords } from "./pace";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";

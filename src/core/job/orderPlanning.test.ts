@@ -60,7 +60,7 @@ describe("planning an order", () => {
       for (const { choice, turns } of planned(job, 12, { mostTurns })) {
         if (choice.by === "schools") continue;
         expect(turns).toBeLessThanOrEqual(mostTurns);
-        expect(ownOrderProblems(structure, choice.steps)).toEqual([]);
+        expect(ownOrderProblems(structure, choice.steps, choice)).toEqual([]);
       }
     }
   });

@@ -40,7 +40,7 @@ const NOTHING: Prediction = {
 const LIMITED: readonly OutcomeId["kind"][] = ["span", "square", "angle", "flat", "twist"];
 
 /** Worth of an order by a few draws that all orders share: the sum of the logarithms of the chances of its limits. */
-export function worthBy(job: Job): (choice: OrderChoice) => number {
+export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => number {
   const { structure, on } = builtOf(job.plan);
   if (!structure) throw new RangeError("The frame has errors.");
   const { mechanics, clamps } = clampedMechanics(structure, on);
@@ -76,6 +76,7 @@ export function worthBy(job: Job): (choice: OrderChoice) => number {
     frameOutputs(structure, mechanics.joints),
     frameOutcomes(structure, mechanics.joints),
     ({ kind }) => LIMITED.includes(kind) || straight,
+    draws,
   );
   // What is set up off nominal ends on nominal, but for a lean that is less than its scatter.
   const isSetOff = structure.quad !== null && job.plan.aim === "set-up" && !isRead;

@@ -5,7 +5,7 @@ import { job as jobOf } from "../../../tests/support/jobs";
 import { ladder } from "../../../tests/support/ladder";
 import { drawnPlan } from "../../../tests/support/plans";
 import { builtOf, comparing, type Job, orderAdvice, planProblems, schoolsToLookAt } from "../job";
-import { searching } from "../job/orderPlanning";
+import { searching } from "../job/orderSearching";
 import { drain } from "../numeric";
 import { brokenHolds, circleOf, type HeldWeld, HOLD_UNTIL, type Hold, holdOf, holdProblems } from "./holds";
 import { USUAL_ORDER } from "./orderSchema";
@@ -127,8 +127,8 @@ describe("what whoever welds can do", () => {
   const drawbar = (hands: NonNullable<Job["plan"]["hands"]>): Job =>
     jobOf([], () => ({ ...drawnPlan(started("ladder")), hands }));
   const anyOrderOf = (job: Job, mostTurns: number) => {
-    let n = 0;
     const [start] = drain(schoolsToLookAt(job, () => undefined));
+    let n = 0;
     return start ? drain(searching(job, start, { trials: 10, mostTurns }, () => n++)) : [];
   };
   it("without overhead has no order that is never turned over; with it there is one, whole", () => {

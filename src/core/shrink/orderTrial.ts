@@ -46,13 +46,15 @@ export class OrderTrial {
     outputsOf: (model: WeldedModel) => Outputs,
     outcomesOf: (model: WeldedModel, outputs: Outputs) => Outcome[],
     wanted: (id: OutcomeId) => boolean,
+    count?: number,
   ) {
     const model = weldedModel(frame, { ...NOMINAL_JOINTS, gapMm: factors.gap.value });
     const outputs = outputsOf(model);
     this.outcomes = outcomesOf(model, outputs).filter((q) => wanted(q.id));
     this.places = [...new Set(this.outcomes.flatMap((q) => q.uses))].sort((a, b) => a - b);
     this.one = new Float64Array(outputs.rows.length);
-    this.count = Math.min(MOST_DRAWS, Math.max(LEAST_DRAWS, Math.round(DRAWS_BY_JOINTS / model.joints.length)));
+    this.count =
+      count ?? Math.min(MOST_DRAWS, Math.max(LEAST_DRAWS, Math.round(DRAWS_BY_JOINTS / model.joints.length)));
     const draws = drawsOf(factors, this.count + 1, SEED, scatteredOf(model, [...steps, ...others]));
     this.search = new OrderSearch(model, factors, steps, { rows: this.places.map((o) => outputs.rows[o]) }, draws);
   }

@@ -27,6 +27,8 @@ export interface Planning {
 
 /** Workers at most: a page must still answer. */
 const MOST_WORKERS = 2;
+/** Share of the trials that are made before the schools' chances are known. */
+const EARLY_SHARE = 0.4;
 
 /**
  * What a comparison is of: the frame with its settings and limits, what was read and what was done; not the order that is planned, nor
@@ -41,6 +43,8 @@ export function useOrderPlanning(job: Job) {
   const workers = useRef<Predictions[]>([]);
   /** The comparison that is under way; another one, or none, when it was stopped. */
   const run = useRef(0);
+  /** Whether a search shall end with what it has. */
+  const isEnough = useRef(false);
   const end = useCallback(() => {
     run.current++;
     for (const worker of workers.current) worker.end();
@@ -50,6 +54,7 @@ export function useOrderPlanning(job: Job) {
   const key = planningKey(job);
   const begin = async (trials: number, mostTurns: number): Promise<void> => {
     end();
+    isEnough.current = false;
     const own = run.current;
     const isOver = (): boolean => run.current !== own;
     const failed = () => {
@@ -68,49 +73,63 @@ export function useOrderPlanning(job: Job) {
         if (!isOver()) setPlanning((p) => p && { ...p, is: doing, tried });
       };
       const found: OrderOutlook[] = [];
-      /** Chances of some orders, shared out among the workers: as planned first, whoever waits no longer has seen it. */
-      const look = async (choices: readonly OrderChoice[]): Promise<void> => {
-        const queue = [...choices];
-        const work = async (worker: Predictions): Promise<void> => {
-          for (let next = queue.shift(); next && !isOver(); next = queue.shift()) {
-            const outlook = await worker.orderOutlook(job, next);
-            if (!outlook || isOver()) continue;
-            found.push(outlook);
-            setPlanning((p) => p && { ...p, outlooks: ranked(found) });
-          }
-        };
-        setPlanning((p) => p && { ...p, is: "chances" });
-        await Promise.all(workers.current.map(work));
+      const asked = new Set<string>();
+      const queue: OrderChoice[] = [];
+      /** Orders whose chance is wanted, each once; what is wanted soon goes in front. */
+      const want = (choices: readonly OrderChoice[], soon = false): void => {
+        const next = choices.filter((c) => !asked.has(orderKey(c)) && asked.add(orderKey(c)));
+        if (soon) queue.unshift(...next);
+        else queue.push(...next);
       };
-      /** What a search finds: one in each worker, each by a seed of its own, which share the trials. */
-      const searched = async (from: readonly OrderOutlook[], tell: Tell): Promise<OrderChoice[]> => {
-        const tried = workers.current.map(() => 0);
-        const each = workers.current.map((worker, i) =>
-          worker.betterToLookAt(
-            job,
-            from,
-            { trials: Math.ceil(trials / workers.current.length), mostTurns, seed: i + 1 },
-            (doing, n) => {
-              tried[i] = n;
-              tell(
-                doing,
-                tried.reduce((a, b) => a + b, 0),
-              );
-            },
-          ),
+      /** Chances of what is wanted, one after the other, until nothing is. */
+      const chances = async (worker: Predictions): Promise<void> => {
+        for (let next = queue.shift(); next && !isOver(); next = queue.shift()) {
+          const outlook = await worker.orderOutlook(job, next);
+          if (!outlook || isOver()) continue;
+          found.push(outlook);
+          setPlanning((p) => p && { ...p, outlooks: ranked(found) });
+        }
+      };
+      const everybody = (work: (worker: Predictions, i: number) => Promise<void>): Promise<unknown> =>
+        Promise.all(workers.current.map(work));
+      const counts = workers.current.map(() => 0);
+      /** A search in one worker, by a seed of its own; the first order that is worth a look is looked at soon. */
+      const search = async (worker: Predictions, i: number, share: number): Promise<void> => {
+        const before = counts[i] ?? 0;
+        const orders = await worker.betterToLookAt(
+          job,
+          [...found],
+          { trials: Math.ceil(share * trials), mostTurns, seed: i + 1 },
+          (_, tried, early) => {
+            counts[i] = before + tried;
+            if (early) want([early], true);
+            const all = counts.reduce((a, b) => a + b, 0);
+            if (!isOver()) setPlanning((p) => p && { ...p, is: "search", tried: all });
+          },
         );
-        const all = (await Promise.all(each)).flatMap((orders) => orders ?? []);
-        return [...new Map(all.map((choice) => [orderKey(choice), choice] as const)).values()];
+        want(orders ?? []);
       };
       const schools = await first.schoolsToLookAt(job, told);
       if (isOver() || !schools) return;
-      await look(schools);
+      want(schools);
+      setPlanning((p) => p && { ...p, is: "chances" });
+      // With two workers one searches at once, from the school that few draws favour, while the other works out chances.
+      const soon = trials > 0 && workers.current.length > 1;
+      await everybody(async (worker, i) => {
+        if (soon && i > 0) await search(worker, i, EARLY_SHARE);
+        await chances(worker);
+      });
       if (isOver()) return;
+      if (trials > 0 && !isEnough.current) {
+        setPlanning((p) => p && { ...p, is: "search" });
+        const share = (soon ? 1 - EARLY_SHARE : 1) / workers.current.length;
+        await everybody((worker, i) => search(worker, i, share));
+      }
+      if (isOver()) return;
+      setPlanning((p) => p && { ...p, is: "chances" });
       const cut = cutToLookAt(job, found);
-      if (trials > 0) setPlanning((p) => p && { ...p, is: "search" });
-      const better = trials > 0 ? await searched(found, told) : [];
-      if (isOver()) return;
-      await look([...(cut ? [cut] : []), ...better]);
+      want(cut ? [cut] : []);
+      await everybody(chances);
       if (isOver()) return;
       const best = unlikelyAtBest(found);
       const remedies = best && (await first.orderRemedies(job, best));
@@ -126,6 +145,7 @@ export function useOrderPlanning(job: Job) {
     planning: planning?.key === key ? planning : null,
     begin,
     enough: () => {
+      isEnough.current = true;
       for (const worker of workers.current) worker.enough();
     },
     stop: () => {

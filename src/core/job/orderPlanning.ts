@@ -3,7 +3,7 @@ import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
 import { isCutAndSet, schoolChoices, withCut } from "./orderChoices";
 import { type OrderOutlook, orderOutlook } from "./orderOutlook";
-import { type PlanningWish, searching, type Tried } from "./orderSearching";
+import { type PlanningWish, searching, type Tried, type Worth } from "./orderSearching";
 import { worthBy } from "./orderWorth";
 
 /** Pairs of schools whose chance is worked out: all of them, but of a frame with sub-assemblies the likelier half. */
@@ -39,7 +39,7 @@ export function* schoolsToLookAt(job: Job, tell: Tell): Generator<number, OrderC
 /** Orders by what they are worth by a few draws, best first. */
 function* sortedRoughly(
   choices: readonly OrderChoice[],
-  worth: (choice: OrderChoice) => number,
+  worth: Worth,
   tell: (tried: number) => void,
 ): Generator<number, OrderChoice[]> {
   const tried: Tried[] = [];
@@ -49,6 +49,15 @@ function* sortedRoughly(
     yield 0.1;
   }
   return tried.sort((a, b) => b.worth - a.worth).map((t) => t.choice);
+}
+
+/** Schools that few draws favour, of which the worth itself is asked. */
+const BEST_ROUGHLY = 3;
+
+/** The pair of schools that seems best before any chance is known: sorted by a few draws, the first few by the worth itself. */
+export function* likeliestRoughly(job: Job, rough: Worth, worth: Worth): Generator<number, OrderChoice | undefined> {
+  const first = (yield* sortedRoughly(schoolChoices(job), rough, () => undefined)).slice(0, BEST_ROUGHLY);
+  return (yield* sortedRoughly(first, worth, () => undefined))[0];
 }
 
 /** The likeliest of what was compared that is squared up as planned: where a search begins. */
@@ -76,13 +85,11 @@ export function* betterToLookAt(
 ): Generator<number, OrderChoice[]> {
   if (wish.trials === 0) return [];
   const rough = worthBy(job, ROUGH_DRAWS);
-  const start =
-    outlooks.length > 0
-      ? begunFrom(job, outlooks)?.choice
-      : (yield* sortedRoughly(schoolChoices(job), rough, () => undefined))[0];
+  const worth = worthBy(job);
+  const start = outlooks.length > 0 ? begunFrom(job, outlooks)?.choice : yield* likeliestRoughly(job, rough, worth);
   if (!start) return [];
   let tried = 0;
-  const found = yield* searching(job, start, wish, worthBy(job), {
+  const found = yield* searching(job, start, wish, worth, {
     rough,
     after: () => {
       if (++tried % TELL_EVERY === 0) tell("search", tried);

@@ -17,7 +17,7 @@ export interface PlanningWish {
 }
 
 /** What an order is worth, larger for better. */
-type Worth = (choice: OrderChoice) => number;
+export type Worth = (choice: OrderChoice) => number;
 
 /** How a search goes besides. */
 interface SearchHow {

@@ -11,7 +11,7 @@ import { startApp } from "../support/app";
 import { largeFrame } from "../support/largeFrame";
 import { withDrawn } from "../support/plans";
 
-const STAGES = ["", "/frame", "/cut", "/bed", "/square", "/weld", "/check", "/log"];
+const STAGES = ["", "/frame", "/cut", "/bed", "/layout", "/square", "/weld", "/check", "/log"];
 const row = (name: string, value: string, target = ""): void =>
   console.log(`${name.padEnd(46)} ${value.padStart(14)}  ${target}`);
 const ms = (x: number): string => `${x.toFixed(0)} ms`;

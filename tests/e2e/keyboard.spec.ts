@@ -40,7 +40,7 @@ test("the journey by keyboard alone", async ({ page, address }) => {
   await page.keyboard.press("Control+Shift+Z");
   await expect(page.getByLabel("M1 at")).toBeVisible();
 
-  await page.keyboard.press("Alt+5");
+  await page.keyboard.press("Alt+6");
   await expect(page).toHaveURL(/\/square$/);
   await expect(page.getByRole("button", { name: "Keep AB" })).toBeVisible();
   await tabTo(page, /^\|AB/);
@@ -51,7 +51,7 @@ test("the journey by keyboard alone", async ({ page, address }) => {
   await expect(page.getByTestId("now")).toContainText("Slide side CD");
   await saved(page);
 
-  await page.keyboard.press("Alt+6");
+  await page.keyboard.press("Alt+7");
   await expect(page).toHaveURL(/\/weld$/);
   await tabTo(page, "Done");
   await page.keyboard.press("Space");

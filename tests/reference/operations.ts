@@ -37,6 +37,7 @@ import { fraction, length, parseLength, SLANT_UNITS, type SlantUnit, slantMmPerM
 
 import { yieldOf } from "../support/box";
 import { mitred, mitredChain } from "../support/mitred";
+import { HOLDING } from "./holdingOperations";
 
 /** Inputs as a case file states them; the keys are the cases' own. */
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each
@@ -364,6 +365,7 @@ function heights(i: Inputs) {
 
 /** Every operation that this version computes, by the name that the cases use. */
 export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
+  ...HOLDING,
   quad_check: quadCheck,
   network,
   flatness: (i) => flatnessOf(points(i.xy_mm), i.z_mm, i.u_mm),
@@ -514,6 +516,7 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
   }),
   height_network: heights,
   joint_gap: (i) => {
+    if (i.gap_mm) return HOLDING.joint_gap?.(i);
     const g = jointGap(i.width_mm, i.error_deg, i.cut_to_axis_deg, i.pieces);
     return { face: g.faceMm, gap: g.gapMm };
   },

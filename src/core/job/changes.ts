@@ -66,6 +66,16 @@ const LABELS: Record<string, string> = {
   "weld.tackLength": "Tack length",
   "weld.from": "Settings are",
   "weld.tackProcess": "Tacks by",
+  "fixture.side": "Stops of the ring",
+  "fixture.holes.pitch": "Holes of the bed, apart",
+  "fixture.holes.x": "First hole, from A along",
+  "fixture.holes.y": "First hole, from A across",
+  "fixture.at.x": "Corner A, from the bed's left edge",
+  "fixture.at.y": "Corner A, from the bed's near edge",
+  "fixture.bed.length": "Bed, length",
+  "fixture.bed.width": "Bed, width",
+  "fixture.have.stops": "Stops at hand",
+  "fixture.have.clamps": "Clamps at hand",
   "hands.two": "Two weld at once",
   "hands.overhead": "Welded overhead, too",
   "hands.noUpright": "Not welded upright",
@@ -103,6 +113,9 @@ function fieldLabel(path: string): string {
   const arc = /^weld\.others\.([\w ]+)\.(\w+)$/.exec(path);
   if (arc) return `${LABELS[`weld.${arc[2]}`] ?? arc[2]}, ${arc[1]}`;
   if (path.startsWith("weld.seams.")) return `How the seam ${path.slice("weld.seams.".length)} is laid`;
+  const moved = /^fixture\.moved\.(.+)\.along$/.exec(path);
+  if (moved) return `${moved[1]}, along its member`;
+  if (path.startsWith("fixture.without.")) return "Left out of the fixture";
   if (path.startsWith("holds.")) return "A weld that waits";
   if (path.startsWith("fixed.")) return "Length that must not move";
   if (path.startsWith("bed.feet.")) return "Rest on a foot";

@@ -27,6 +27,8 @@ export { type GateReading, gateReading } from "./gateReading";
 export { type InsideTrade, insideTrade } from "./insideTrade";
 export { insideTradeWords } from "./insideTradeWords";
 export { type Job, jobSchema } from "./jobSchema";
+export { type LaidElement, type LaidOut, layOut } from "./layOut";
+export { clampCaution, type FixtureCheck, fixtureChecks, laidWords } from "./layOutWords";
 export { meantOtherwise, readLeaves } from "./leaves";
 export { levelMembers } from "./levelled";
 export { likelyLosses, lossLines } from "./lossLines";

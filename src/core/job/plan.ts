@@ -42,6 +42,13 @@ export function planProblems(plan: Plan): Problem[] {
         message: `A shim is ${rangeWords(0.01, 50, plan.units)} thick, not ${plainLength(leaf.mm, plan.units)}.`,
         severity: "error",
       });
+  const pitch = plan.fixture?.holes?.pitch.mm;
+  if (pitch !== undefined && (pitch < 5 || pitch > 1000))
+    found.push({
+      path: "fixture.holes.pitch",
+      message: `Holes are ${rangeWords(5, 1000, plan.units)} apart. Check the unit.`,
+      severity: "error",
+    });
   const seen = new Set<string>();
   plan.bed.rests.forEach((rest, i) => {
     for (const axis of ["x", "y"] as const)

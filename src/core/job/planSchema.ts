@@ -2,6 +2,7 @@ import * as z from "zod";
 import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from "../cut";
+import { FIXTURE_SIDES } from "../fixture";
 import { drawnFrameSchema, memberNameSchema, rectangleSchema } from "../frame";
 import { holdSchema, orderChoiceSchema } from "../plan";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
@@ -53,6 +54,32 @@ export const planSchema = z.strictObject({
   /** What it is squared to before it is welded: off nominal for what the weld will do, or as drawn. */
   aim: z.enum(["set-up", "drawing"]),
   weld: weldSchema,
+  /** What it is held by on the bed; proposed where nobody said otherwise. */
+  fixture: z
+    .strictObject({
+      /** Where the stops of a ring stand. */
+      side: z.enum(FIXTURE_SIDES).optional(),
+      /** Elements that somebody placed, along their member. */
+      moved: z
+        .array(z.strictObject({ id: z.string().min(1).max(60), along: lengthSchema }))
+        .max(400)
+        .optional(),
+      /** Elements that are left out. */
+      without: z.array(z.string().min(1).max(60)).max(400).optional(),
+      /** Holes of the bed: how far apart, and where the first lies from corner A. */
+      holes: z.strictObject({ pitch: lengthSchema, x: lengthSchema, y: lengthSchema }).optional(),
+      /** Where corner A lies from two edges of the bed. */
+      at: z.strictObject({ x: lengthSchema, y: lengthSchema }).optional(),
+      bed: z.strictObject({ length: lengthSchema, width: lengthSchema }).optional(),
+      /** What is on the shelf. */
+      have: z
+        .strictObject({
+          stops: z.int().min(0).max(999).optional(),
+          clamps: z.int().min(0).max(999).optional(),
+        })
+        .optional(),
+    })
+    .optional(),
   /** In which order it is tacked and welded; the usual schools when nobody chose. */
   order: orderChoiceSchema.optional(),
   /** Who welds it, where that is not one person who welds flat, across and upright. */

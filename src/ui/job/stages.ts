@@ -6,6 +6,7 @@ export const STAGE_NAMES: Record<Stage, string> = {
   frame: "Frame",
   cut: "Cut",
   bed: "Bed",
+  layout: "Lay out",
   square: "Square",
   weld: "Tack and weld",
   check: "Check",

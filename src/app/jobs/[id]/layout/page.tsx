@@ -1,0 +1,5 @@
+import { LayoutStage } from "@/ui/layout/LayoutStage";
+
+export default function Page() {
+  return <LayoutStage />;
+}

@@ -1,0 +1,5 @@
+import { LayoutPrint } from "@/ui/layout/LayoutPrint";
+
+export default function Page() {
+  return <LayoutPrint />;
+}

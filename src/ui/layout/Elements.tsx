@@ -1,0 +1,148 @@
+"use client";
+
+import { RotateCcw, X } from "lucide-react";
+import { type LaidOut, laidWords, type Plan } from "@/core/job";
+import { length, plainLength } from "@/core/units";
+import { usePlanField } from "../job/usePlanField";
+import { Button } from "../parts/Button";
+import { Fold } from "../parts/Fold";
+import { LengthField } from "../parts/LengthField";
+
+type FixturePlan = NonNullable<Plan["fixture"]>;
+
+/** A plan with its fixture changed; a fixture of which nothing is said any more goes. */
+export const withFixture = (plan: Plan, change: Partial<FixturePlan>): Plan => {
+  const { fixture, ...rest } = plan;
+  const next = Object.fromEntries(
+    Object.entries({ ...fixture, ...change }).filter(
+      ([, v]) => v !== undefined && !(Array.isArray(v) && v.length === 0),
+    ),
+  ) as FixturePlan;
+  return Object.keys(next).length > 0 ? { ...rest, fixture: next } : rest;
+};
+
+const iconClass = "tap inline-grid w-11 shrink-0 place-items-center rounded-[3px] border border-edge";
+
+const KINDS = [
+  ["stop", "stop", "stops"],
+  ["end stop", "end stop", "end stops"],
+  ["clamp", "clamp", "clamps"],
+] as const;
+
+/** How many of each kind. */
+const countWords = (kinds: readonly string[]): string =>
+  KINDS.flatMap(([kind, one, more]) => {
+    const n = kinds.filter((k) => k === kind).length;
+    return n > 0 ? [`${n} ${n === 1 ? one : more}`] : [];
+  }).join(", ");
+
+/** Every element by its member: where along, where on the bed, and why; to be moved, left out, or put back. */
+export function Elements({
+  laid,
+  picked,
+  onPick,
+}: {
+  laid: LaidOut;
+  picked: string | null;
+  onPick: (id: string | null) => void;
+}) {
+  const { plan, units, edit, field, forget } = usePlanField();
+  const { fixture = {} } = plan;
+  const without = fixture.without ?? [];
+  const moved = fixture.moved ?? [];
+  const [first] = laid.fixture.lying;
+  const reset = (id: string) => {
+    forget(`fixture.moved.${id}.`);
+    edit((p) => withFixture(p, { moved: (p.fixture?.moved ?? []).filter((m) => m.id !== id) }));
+  };
+  return (
+    <div className="grid gap-2" data-testid="elements">
+      {laid.fixture.lying.map((member) => {
+        const own = laid.elements.filter((e) => e.element.member === member);
+        return (
+          <Fold key={member} title={member} note={countWords(own.map((e) => e.element.kind))} open={member === first}>
+            <ul className="border-t border-line">
+              {own.map((e) => {
+                const { id, kind, alongMm, isPlaced, why } = e.element;
+                const name = id.slice(member.length + 1);
+                return (
+                  <li
+                    key={id}
+                    onFocus={() => onPick(id)}
+                    onPointerEnter={() => onPick(id)}
+                    className={`grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2 border-b border-line py-2 sm:grid-cols-[minmax(0,1fr)_11rem_auto] ${id === picked ? "bg-plum-soft" : ""}`}
+                  >
+                    <span className="col-span-2 self-center px-1 sm:col-span-1">
+                      <span className="font-semibold">{name.charAt(0).toUpperCase() + name.slice(1)}</span>
+                      <span className="block">{laidWords(e, units)}</span>
+                      <span className="block text-sm text-soft">{isPlaced ? "Placed by hand." : why}</span>
+                    </span>
+                    {kind === "end stop" ? (
+                      <span className="text-sm text-soft">at its beginning</span>
+                    ) : (
+                      <LengthField
+                        label={`${id}, along ${member}`}
+                        units={units}
+                        value={
+                          moved.find((m) => m.id === id)?.along ??
+                          length(
+                            units === "mm" ? alongMm.toFixed(0) : plainLength(alongMm, units).replace(" in", ""),
+                            units === "mm" ? "mm" : "in",
+                          )
+                        }
+                        {...field(`fixture.moved.${id}.along`)}
+                        onChange={(along) =>
+                          along &&
+                          edit((p) =>
+                            withFixture(p, {
+                              moved: [...(p.fixture?.moved ?? []).filter((m) => m.id !== id), { id, along }],
+                            }),
+                          )
+                        }
+                      />
+                    )}
+                    <span className="flex gap-1">
+                      {isPlaced ? (
+                        <button
+                          type="button"
+                          className={iconClass}
+                          aria-label={`${id} where it was proposed`}
+                          onClick={() => reset(id)}
+                        >
+                          <RotateCcw size={18} aria-hidden="true" />
+                        </button>
+                      ) : null}
+                      <button
+                        type="button"
+                        className={iconClass}
+                        aria-label={`Leave out ${id}`}
+                        onClick={() => edit((p) => withFixture(p, { without: [...(p.fixture?.without ?? []), id] }))}
+                      >
+                        <X size={18} aria-hidden="true" />
+                      </button>
+                    </span>
+                  </li>
+                );
+              })}
+            </ul>
+          </Fold>
+        );
+      })}
+      {without.length > 0 ? (
+        <div className="flex flex-wrap items-center gap-2">
+          <span className="text-soft">Left out:</span>
+          {without.map((id) => (
+            <Button
+              key={id}
+              onClick={() =>
+                edit((p) => withFixture(p, { without: (p.fixture?.without ?? []).filter((w) => w !== id) }))
+              }
+            >
+              Put back {id}
+            </Button>
+          ))}
+        </div>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,61 @@
+"use client";
+
+import { useMemo } from "react";
+import { sceneOf } from "@/core/drawing";
+import { measuredFrom } from "@/core/fixture";
+import { FROM_ABOVE } from "@/core/frame";
+import { clampCaution, fixtureChecks, laidWords, layOut } from "@/core/job";
+import { FrameDrawing } from "../drawing";
+import { useJob } from "../job/JobProvider";
+import { NotYet } from "../job/NotYet";
+import { stagePath } from "../job/stages";
+import { Paper } from "../parts/Paper";
+import { ElementMarks } from "./ElementMarks";
+
+/** The fixture on paper: what goes where, with boxes to tick. */
+export function LayoutPrint() {
+  const { job, evaluation } = useJob("job", "evaluation");
+  const { structure, prediction } = evaluation;
+  const { plan } = job;
+  const laid = useMemo(() => structure && layOut(plan, structure, prediction), [plan, structure, prediction]);
+  const scene = useMemo(
+    () => structure && sceneOf(structure, { view: FROM_ABOVE, origin: measuredFrom(structure) }),
+    [structure],
+  );
+  if (!structure || !laid || !scene) return <NotYet stage="Fixture on paper" />;
+  const from = plan.fixture?.holes
+    ? "Holes are counted from the first, along and across"
+    : plan.fixture?.at
+      ? "Measured from the left and the near edge of the bed"
+      : structure.quad
+        ? "Measured from corner A, along AB and across"
+        : "Measured from the lower left of the frame, along and across";
+  return (
+    <Paper units={plan.units} back="Back to the lay-out" backTo={stagePath(job.id, "layout")}>
+      {() => (
+        <>
+          <h1 className="text-2xl">Fixture: {plan.name}</h1>
+          <p>
+            {from}; {laid.isSetOff ? "as the frame is set up, off nominal" : "as drawn"}. Version {job.version}.
+          </p>
+          <FrameDrawing scene={scene} units={plan.units} label={`Fixture of ${plan.name}`} bare maxHeight={320}>
+            {(p) => <ElementMarks laid={laid} picked={null} p={p} />}
+          </FrameDrawing>
+          <ol data-testid="fixture-sheet">
+            {laid.elements.map((e) => (
+              <li key={e.element.id} className="flex break-inside-avoid gap-3 border-t border-line py-1">
+                <span aria-hidden="true">☐</span>
+                <span className="w-32 shrink-0 font-semibold">{e.element.id}</span>
+                <span className="grow">{laidWords(e, plan.units)}</span>
+              </li>
+            ))}
+          </ol>
+          {fixtureChecks(structure, laid, plan.units).map((c) => (
+            <p key={c.id}>{c.say}</p>
+          ))}
+          <p>{clampCaution(plan.units)}</p>
+        </>
+      )}
+    </Paper>
+  );
+}

@@ -1,0 +1,95 @@
+"use client";
+
+import { CircleCheck, TriangleAlert } from "lucide-react";
+import Link from "next/link";
+import { useMemo, useState } from "react";
+import { sceneOf } from "@/core/drawing";
+import { measuredFrom } from "@/core/fixture";
+import { FROM_ABOVE } from "@/core/frame";
+import { clampCaution, fixtureChecks, layOut } from "@/core/job";
+import { FrameDrawing } from "../drawing";
+import { useJob } from "../job/JobProvider";
+import { NotYet } from "../job/NotYet";
+import { stagePath } from "../job/stages";
+import { buttonClass } from "../parts/Button";
+import { FieldMessage } from "../parts/Field";
+import { Caution, Section } from "../parts/Sheet";
+import { ElementMarks } from "./ElementMarks";
+import { Elements } from "./Elements";
+import { FixtureFields } from "./FixtureFields";
+
+function CheckMark({ isGood }: { isGood: boolean }) {
+  const Icon = isGood ? CircleCheck : TriangleAlert;
+  return (
+    <span className={`shrink-0 pt-0.5 ${isGood ? "text-pass" : "text-close"}`}>
+      <Icon size={22} aria-hidden="true" />
+      <span className="sr-only">{isGood ? "Good:" : "Mind:"}</span>
+    </span>
+  );
+}
+
+/** Fifth stage: what holds the frame on the bed. */
+export function LayoutStage() {
+  const { job, evaluation } = useJob("job", "evaluation");
+  const { structure, prediction } = evaluation;
+  const { plan } = job;
+  const [picked, setPicked] = useState<string | null>(null);
+  const laid = useMemo(() => structure && layOut(plan, structure, prediction), [plan, structure, prediction]);
+  const scene = useMemo(
+    () => structure && sceneOf(structure, { view: FROM_ABOVE, origin: measuredFrom(structure) }),
+    [structure],
+  );
+  if (!structure || !laid || !scene) return <NotYet stage="Lay out" />;
+  const checks = fixtureChecks(structure, laid, plan.units);
+  const count = (kind: string): number => laid.elements.filter((e) => e.element.kind === kind).length;
+  return (
+    <>
+      <h1 className="sr-only">Lay out</h1>
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
+        <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
+          <p className="max-w-prose text-lg" data-testid="fixture-needs">
+            {count("stop")} stops, {count("end stop")} at ends, {count("clamp")} clamps for what lies on the bed
+            {laid.isSetOff ? ", placed as the frame is set up, off nominal" : ", placed as drawn"}.
+          </p>
+          <FrameDrawing scene={scene} units={plan.units} label="Stops and clamps about the frame" bare maxHeight={420}>
+            {(p) => <ElementMarks laid={laid} picked={picked} p={p} />}
+          </FrameDrawing>
+          <p className="text-sm text-soft">
+            Blocks: stops. Hatched ends: end stops. Arrows: clamps, the way they press.
+          </p>
+          <Section title="What goes where">
+            <Elements laid={laid} onPick={setPicked} picked={picked} />
+          </Section>
+        </div>
+        <div className="grid content-start gap-6">
+          <Section title="Does it hold, and let go">
+            <ul className="grid gap-2" data-testid="fixture-checks">
+              {checks.map((c) => (
+                <li key={c.id} className="flex items-start gap-3">
+                  <CheckMark isGood={c.isGood} />
+                  <span className="min-w-0">{c.say}</span>
+                </li>
+              ))}
+            </ul>
+            {laid.problems.map((p) => (
+              <FieldMessage key={p.message} severity={p.severity}>
+                {p.message}
+              </FieldMessage>
+            ))}
+          </Section>
+          <Section title="Bed and shelf">
+            <FixtureFields />
+          </Section>
+          <Caution>{clampCaution(plan.units)}</Caution>
+          <p className="max-w-prose text-sm text-soft">
+            The forecast counts clamps that hold the frame flat, and no stops. Holding it flat hardly makes it flatter
+            there; shops say that it helps.
+          </p>
+          <Link href={`${stagePath(job.id, "layout")}/print`} className={`${buttonClass()} justify-self-start`}>
+            On paper
+          </Link>
+        </div>
+      </div>
+    </>
+  );
+}

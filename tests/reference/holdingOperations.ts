@@ -1,19 +1,4 @@
-import {
-  bent,
-  CLOSING_PER_MM,
-  type Contact,
-  closedGap,
-  closure,
-  filledGap,
-  gapAdvice,
-  keptByHinges,
-  keptByPlate,
-  located,
-  reach,
-  spreader,
-  strongback,
-  trapped,
-} from "@/core/fixture";
+import { bent, type Contact, closure, keptByHinges, located, reach, trapped } from "@/core/fixture";
 
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each
 type Inputs = any;
@@ -83,22 +68,6 @@ export const HOLDING: Record<string, (inputs: Inputs) => unknown> = {
       force_N: (i.stiffness_N_per_mm ?? 0) * found.interferenceMm,
     };
   },
-  spreader: (i) => {
-    const found = spreader({
-      shrinkMm: i.shrink_mm,
-      stiffnessNPerMm: i.k_N_per_mm,
-      friction: i.mu,
-      clearanceMm: i.clearance_mm ?? 0,
-      taperDeg: i.taper_deg ?? 0,
-    });
-    return {
-      normal_N: found.normalN,
-      knock_out_N: found.knockOutN,
-      trapped: found.isTrapped,
-      ejects_itself: found.ejectsItself,
-      self_releasing_taper_deg: found.selfReleasingDeg,
-    };
-  },
   reach: (i) => {
     const obstacles = i.obstacles.map((o: Inputs) => ({ centreMm: o.centre_mm, radiusMm: o.radius_mm }));
     const found = reach(i.bead_mm, i.axis, i.tilt_deg, i.nozzle_radius_mm, obstacles);
@@ -106,25 +75,6 @@ export const HOLDING: Record<string, (inputs: Inputs) => unknown> = {
       reached: found.isReached,
       tilt_needed_deg: found.tiltNeededDeg,
       free_share: found.isReached ? 1 : 0,
-    };
-  },
-  strongback: (i) => {
-    const found = strongback({
-      freeMm: i.free_mm,
-      workNPerMm: i.k_work_N_per_mm,
-      holdNPerMm: i.k_hold_N_per_mm,
-      weldNPerMm: i.k_weld_N_per_mm,
-      ...(i.weld_limit_N === undefined ? {} : { weldLimitN: i.weld_limit_N }),
-    });
-    return {
-      strongback_force_N: found.forceN,
-      moved_held_mm: found.movedHeldMm,
-      moved_after_cut_mm: found.movedAfterCutMm,
-      jump_mm: found.jumpMm,
-      moved_free_mm: found.movedFreeMm,
-      energy_released_Nmm: found.energyReleasedNmm,
-      weld_force_N: found.weldForceN,
-      weld_stretch_mm: found.weldStretchMm,
     };
   },
   bow_bend: (i) => {
@@ -144,44 +94,5 @@ export const HOLDING: Record<string, (inputs: Inputs) => unknown> = {
   hinge_rail: (i) => {
     const found = keptByHinges(bending(i), i.uprights_x_mm, i.hot_share, i.free_mm, i.shim_mm);
     return { kept_mm: found.keptMm, final_mm: found.finalMm };
-  },
-  kept_bow: (i) => {
-    const found = keptByPlate({
-      factor: i.muL,
-      youngMPa: i.E_MPa,
-      alphaPerK: i.alpha_per_K,
-      heatJPerMm3K: i.rho_c_J_per_mm3K,
-      heatJPerMm: i.heat_J_per_mm,
-      yieldMPa: i.yield_MPa,
-      thicknessMm: i.thickness_mm,
-      widthMm: i.width_mm,
-      shimMm: i.shim_mm,
-      freeMm: i.free_mm,
-    });
-    return {
-      tendon_N: found.tendonN,
-      zone_width_mm: found.zoneMm,
-      kept_share: found.keptShare,
-      final_mm: found.finalMm,
-    };
-  },
-  joint_gap: (i) => {
-    if (i.response) {
-      const found = filledGap(i.gap_mm, i.response);
-      return {
-        closing_per_mm: CLOSING_PER_MM,
-        extra_closing_mm: found.extraClosingMm,
-        out_of_plane_mrad: found.turnsMrad,
-        shortening_mm: found.shorterMm,
-      };
-    }
-    const gap = Math.max(...(Object.values(i.gap_mm) as number[]));
-    const found = closedGap(gap, i.k_frame_N_per_mm, i.k_joint_N_per_mm);
-    return {
-      close_force_N: found.closeN,
-      springs_back_mm: found.springsBackMm,
-      left_in_joint_N: found.leftInJointN,
-      advice: gapAdvice(gap, i.wall_mm, i.limit_mm, found, CLOSING_PER_MM * gap),
-    };
   },
 };

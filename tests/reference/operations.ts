@@ -516,7 +516,6 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
   }),
   height_network: heights,
   joint_gap: (i) => {
-    if (i.gap_mm) return HOLDING.joint_gap?.(i);
     const g = jointGap(i.width_mm, i.error_deg, i.cut_to_axis_deg, i.pieces);
     return { face: g.faceMm, gap: g.gapMm };
   },

@@ -115,6 +115,8 @@ function fieldLabel(path: string): string {
   if (path.startsWith("weld.seams.")) return `How the seam ${path.slice("weld.seams.".length)} is laid`;
   const moved = /^fixture\.moved\.(.+)\.along$/.exec(path);
   if (moved) return `${moved[1]}, along its member`;
+  const trial = /^fixture\.trials\.(.+)\.(shim|left)$/.exec(path);
+  if (trial) return `Bent over a shim, ${trial[1]}, ${trial[2] === "shim" ? "shim" : "left when cold"}`;
   if (path.startsWith("fixture.without.")) return "Left out of the fixture";
   if (path.startsWith("holds.")) return "A weld that waits";
   if (path.startsWith("fixed.")) return "Length that must not move";

@@ -1,3 +1,4 @@
+export { type BackBow, type Bowed, backBow, backBowWords, bowedMembers } from "./backBow";
 export type { BedRound } from "./bedRound";
 export { bubbleMmPerM, packerMmPerM, statedSlope, turnedLevel } from "./bubble";
 export { builtOf, overallSizeMm } from "./built";

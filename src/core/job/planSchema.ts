@@ -71,6 +71,18 @@ export const planSchema = z.strictObject({
       /** Where corner A lies from two edges of the bed. */
       at: z.strictObject({ x: lengthSchema, y: lengthSchema }).optional(),
       bed: z.strictObject({ length: lengthSchema, width: lengthSchema }).optional(),
+      /** Members bent over a shim before they were welded: what was left when they were cold, the way they were bent above nought. */
+      trials: z
+        .array(
+          z.strictObject({
+            id: z.string().min(1).max(60),
+            member: memberNameSchema,
+            shim: lengthSchema,
+            left: lengthSchema,
+          }),
+        )
+        .max(60, "At most 60 trials.")
+        .optional(),
       /** What is on the shelf. */
       have: z
         .strictObject({

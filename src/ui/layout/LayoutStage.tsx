@@ -14,6 +14,7 @@ import { stagePath } from "../job/stages";
 import { buttonClass } from "../parts/Button";
 import { FieldMessage } from "../parts/Field";
 import { Caution, Section } from "../parts/Sheet";
+import { BackBow } from "./BackBow";
 import { ElementMarks } from "./ElementMarks";
 import { Elements } from "./Elements";
 import { FixtureFields } from "./FixtureFields";
@@ -80,6 +81,7 @@ export function LayoutStage() {
           <Section title="Bed and shelf">
             <FixtureFields />
           </Section>
+          <BackBow />
           <Caution>{clampCaution(plan.units)}</Caution>
           <p className="max-w-prose text-sm text-soft">
             The forecast counts clamps that hold the frame flat, and no stops. Holding it flat hardly makes it flatter

@@ -1,0 +1,84 @@
+import { BENCH, expect, expectAccessible, saved, startJob, test } from "./fixtures";
+
+test("a frame is laid out: what holds it is told, changed, and told again", async ({ page, address }) => {
+  const job = await startJob(page, address, "Laid out");
+  await page.goto(`${address}${job}/bed`);
+  await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name: "Lay out" }).click();
+  await expect(page.getByTestId("fixture-needs")).toContainText("8 stops, 1 at ends, 4 clamps");
+  const checks = page.getByTestId("fixture-checks");
+  await expect(checks).toContainText("Nothing moves any more: all 12 motions of 4 members are stopped");
+  await expect(checks).toContainText("Every clamp presses its member onto both of its stops.");
+  await expect(page.getByTestId("fixture-needs")).toContainText("off nominal", { timeout: 30_000 });
+  await expect(checks).toContainText("it comes free of every stop");
+  // A clamp beyond its stops presses on one alone.
+  const along = page.getByLabel("AB clamp, along AB");
+  await along.fill("20");
+  await along.press("Tab");
+  await expect(checks).toContainText("Not pressed onto both of its stops: AB.");
+  await page.getByRole("button", { name: "AB clamp where it was proposed" }).click();
+  await expect(checks).toContainText("Every clamp presses");
+  // What is left out is missed, and put back.
+  await page.getByRole("button", { name: "Leave out AB stop 1" }).click();
+  await expect(checks).toContainText("Not pressed onto both of its stops: AB.");
+  await page.getByRole("button", { name: "Put back AB stop 1" }).click();
+  await expect(checks).toContainText("Every clamp presses");
+  // In holes, with packing; nonsense is kept and named.
+  await page.getByText("Holes of the bed").click();
+  await expect(page.getByTestId("elements")).toContainText(/hole -?\d+, -?\d+ with \d+\.\d\smm of packing/);
+  const pitch = page.getByLabel("Holes apart");
+  await pitch.fill("fifty");
+  await pitch.press("Tab");
+  await expect(page.getByText(/Cannot read/)).toBeVisible();
+  await pitch.fill("1");
+  await pitch.press("Tab");
+  await expect(page.getByText(/Holes are 5 to 1000\smm apart/)).toBeVisible();
+  await pitch.fill("25");
+  await pitch.press("Tab");
+  // Less on the shelf than is wanted.
+  await page.getByLabel("Stops at hand").fill("5");
+  await page.getByLabel("Stops at hand").press("Tab");
+  await expect(page.getByText("9 stops are wanted here, 5 are there")).toBeVisible();
+  await saved(page);
+  await expectAccessible(page);
+  await page.reload();
+  await expect(page.getByLabel("Holes apart")).toHaveValue("25");
+  await page.getByRole("link", { name: "On paper" }).click();
+  await expect(page.getByRole("heading", { name: "Fixture: Laid out" })).toBeVisible();
+  await expect(page.getByTestId("fixture-sheet").getByRole("listitem")).toHaveCount(13);
+  await expectAccessible(page);
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(wide).toBeLessThanOrEqual(1280);
+});
+
+test.describe("at the bench", () => {
+  test.use({ viewport: BENCH });
+  test("a rail that bows is bent against it, trial by trial, and the page is no wider than the glass", async ({
+    page,
+    address,
+  }) => {
+    const response = await page.request.get(`${address}/api/jobs`);
+    const deck = ((await response.json()) as { id: string; name: string }[]).find((j) => j.name === "Drying-loft deck");
+    await page.goto(`${address}/jobs/${deck?.id}/layout`);
+    await page.getByRole("button", { name: /Bent against the bow/ }).click({ timeout: 60_000 });
+    const panel = page.getByTestId("back-bow");
+    await expect(panel).toContainText(/likely to bow by \d/);
+    await page.getByRole("button", { name: "Keep the trial" }).click();
+    await expect(panel.getByText("Give the shim and what was left.")).toBeVisible();
+    for (const [shim, left] of [
+      ["20", "-2"],
+      ["30", "1"],
+    ] as const) {
+      await panel.getByLabel("Tried over").fill(shim);
+      await panel.getByLabel("Left when cold, as bent above 0").fill(left);
+      await page.getByRole("button", { name: "Keep the trial" }).click();
+    }
+    await expect(panel).toContainText(/By what was tried: 26\.7\smm next\./);
+    await expectAccessible(page);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(wide).toBeLessThanOrEqual(BENCH.width);
+    for (const shim of ["20 mm", "30 mm"])
+      await page.getByRole("button", { name: `Take away the trial over ${shim}` }).click();
+    await expect(panel.getByRole("list", { name: "Trials" })).toHaveCount(0);
+    await saved(page);
+  });
+});

@@ -20,7 +20,6 @@ const VIEWS: {
   name: string;
   path: string;
   size: typeof DESK;
-  dark?: boolean;
   heading?: string;
   press?: string[];
   compare?: boolean;
@@ -36,9 +35,9 @@ const VIEWS: {
   { name: "bed", path: `${cart}/bed`, size: DESK },
   { name: "survey", path: `${cart}/bed`, size: DESK, heading: "The bed from above" },
   { name: "shelf", path: "/shelf", size: DESK },
+  { name: "layout", path: `${cart}/layout`, size: DESK },
   { name: "square", path: `${job("Kiln-shelf stand")}/square`, size: DESK },
   { name: "weld", path: `${cart}/weld`, size: DESK },
-  { name: "weld-dark", path: `${cart}/weld`, size: DESK, dark: true },
   { name: "check", path: `${job("Courtyard gate leaf")}/check`, size: DESK },
   { name: "log", path: `${job("Courtyard gate leaf")}/log`, size: DESK },
   { name: "bench-bed", path: `${cart}/bed?round=new`, size: BENCH },
@@ -51,7 +50,7 @@ const browser = await chromium.launch({ executablePath: "/usr/bin/chromium-headl
 for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.name))) {
   const page = await browser.newPage({
     viewport: view.size,
-    colorScheme: view.dark ? "dark" : "light",
+    colorScheme: "light",
     timezoneId: "UTC",
     locale: "en-GB",
   });

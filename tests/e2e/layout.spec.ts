@@ -4,7 +4,7 @@ test("a frame is laid out: what holds it is told, changed, and told again", asyn
   const job = await startJob(page, address, "Laid out");
   await page.goto(`${address}${job}/bed`);
   await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name: "Lay out" }).click();
-  await expect(page.getByTestId("fixture-needs")).toContainText("8 stops, 1 at ends, 4 clamps");
+  await expect(page.getByTestId("fixture-needs")).toContainText("8 stops, 1 end stop, 4 clamps");
   const checks = page.getByTestId("fixture-checks");
   await expect(checks).toContainText("Nothing moves any more: all 12 motions of 4 members are stopped");
   await expect(checks).toContainText("Every clamp presses its member onto both of its stops.");
@@ -15,6 +15,23 @@ test("a frame is laid out: what holds it is told, changed, and told again", asyn
   await along.fill("20");
   await along.press("Tab");
   await expect(checks).toContainText("Not pressed onto both of its stops: AB.");
+  await page.getByRole("button", { name: "AB clamp where it was proposed" }).click();
+  await expect(checks).toContainText("Every clamp presses");
+  // The same on the drawing, by key and by hand.
+  const mark = page.getByRole("slider", { name: "AB clamp, on the drawing" });
+  const before = Number(await mark.getAttribute("aria-valuenow"));
+  await mark.focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(mark).toHaveAttribute("aria-valuenow", String(before + 10));
+  await expect(along).toHaveValue(String(before + 10));
+  const box = await mark.boundingBox();
+  if (!box) throw new Error("no mark");
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 - 190, box.y + box.height / 2, { steps: 4 });
+  await expect(checks).toContainText("Not pressed onto both of its stops: AB.");
+  await page.mouse.up();
+  await expect(along).not.toHaveValue(String(before + 10));
   await page.getByRole("button", { name: "AB clamp where it was proposed" }).click();
   await expect(checks).toContainText("Every clamp presses");
   // What is left out is missed, and put back.

@@ -40,6 +40,8 @@ interface Props {
   /** Hide the nominal sizes (when the spans carry readings). */
   bare?: boolean;
   maxHeight?: number;
+  /** Whether what is drawn over it can be taken hold of. */
+  live?: boolean;
   children?: (p: Projection) => ReactNode;
 }
 
@@ -172,6 +174,7 @@ export function FrameDrawing(props: Props) {
     slide,
     moved,
     maxHeight = 460,
+    live = false,
     children,
   } = props;
   const { turn } = useDevice();
@@ -191,7 +194,7 @@ export function FrameDrawing(props: Props) {
       <svg
         viewBox={`0 0 ${p.width} ${p.height.toFixed(0)}`}
         width="100%"
-        role={onPick ? "group" : "img"}
+        role={onPick || live ? "group" : "img"}
         aria-label={label}
         className="block select-none"
         style={{ aspectRatio: `${p.width} / ${p.height.toFixed(0)}` }}

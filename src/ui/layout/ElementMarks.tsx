@@ -1,16 +1,33 @@
+"use client";
+
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import type { LaidElement, LaidOut } from "@/core/job";
+import { formatSmall, type UnitPreference } from "@/core/units";
 import type { Projection } from "../drawing/projection";
 
-/** A stop is drawn so wide and thick, and a clamp's arrow so long, px. */
+/** A stop is drawn so wide and thick, and a clamp's arrow so long; it is taken hold of within so much, px. */
 const WIDE = 18;
 const THICK = 8;
 const ARROW = 22;
+const HOLD = 14;
+/** A key moves an element by so much, mm, and finely by a tenth of it. */
+const STEP_MM = 10;
 
-/** One element about the frame, with its back where it stands. */
-function Mark({ laid: { element, from }, isPicked, p }: { laid: LaidElement; isPicked: boolean; p: Projection }) {
+/** What is done with an element that is moved along its member. */
+export interface Moving {
+  units: UnitPreference;
+  picked: string | null;
+  onPick: (id: string | null) => void;
+  /** While it is drawn along. */
+  onMove: (id: string, alongMm: number) => void;
+  /** Where it was let go. */
+  onPlace: (id: string, alongMm: number) => void;
+}
+
+/** An element as it looks, with its back where it stands. */
+function Look({ laid: { element, from }, isPicked, p }: { laid: LaidElement; isPicked: boolean; p: Projection }) {
   const at = p.to(from);
-  // Up is up in the frame, down on the screen.
-  const way = { x: element.push.x, y: -element.push.y };
+  const way = p.direction(element.push);
   const across = { x: -way.y, y: way.x };
   const point = (along: number, side: number): string =>
     `${(at.x - along * way.x + side * across.x).toFixed(1)} ${(at.y - along * way.y + side * across.y).toFixed(1)}`;
@@ -34,7 +51,77 @@ function Mark({ laid: { element, from }, isPicked, p }: { laid: LaidElement; isP
   );
 }
 
-/** Stops, end stops and clamps about a frame. */
-export function ElementMarks({ laid, picked, p }: { laid: LaidOut; picked: string | null; p: Projection }) {
-  return laid.elements.map((e) => <Mark key={e.element.id} laid={e} isPicked={e.element.id === picked} p={p} />);
+/** An element that is moved along its member, by hand or by key. */
+function Mark({ laid, moving, p }: { laid: LaidElement; moving: Moving; p: Projection }) {
+  const { element, from } = laid;
+  const { id, alongMm, longMm } = element;
+  const held = useRef<{ x: number; y: number; alongMm: number; now: number } | null>(null);
+  const at = p.to(from);
+  const back = p.direction(element.push);
+  const middle = element.kind === "clamp" ? ARROW / 2 : THICK / 2;
+  const kept = (mm: number): number => Math.min(longMm, Math.max(0, mm));
+  const take = (e: PointerEvent<SVGGElement>) => {
+    e.currentTarget.setPointerCapture(e.pointerId);
+    held.current = { x: e.clientX, y: e.clientY, alongMm, now: alongMm };
+    moving.onPick(id);
+  };
+  const draw = (e: PointerEvent<SVGGElement>) => {
+    const hold = held.current;
+    const svg = e.currentTarget.ownerSVGElement;
+    if (!hold || !svg) return;
+    const scale = svg.getBoundingClientRect().width / (svg.viewBox.baseVal.width || p.width);
+    const way = p.direction(element.way);
+    const px = ((e.clientX - hold.x) * way.x + (e.clientY - hold.y) * way.y) / (scale || 1);
+    hold.now = kept(hold.alongMm + px / p.pxPerMm);
+    moving.onMove(id, hold.now);
+  };
+  const drop = () => {
+    const hold = held.current;
+    held.current = null;
+    if (hold && hold.now !== hold.alongMm) moving.onPlace(id, hold.now);
+  };
+  const key = (e: KeyboardEvent) => {
+    const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key];
+    if (!way) return;
+    e.preventDefault();
+    moving.onPlace(id, kept(alongMm + way * (e.shiftKey ? STEP_MM / 10 : STEP_MM)));
+  };
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label={`${id}, on the drawing`}
+      aria-valuemin={0}
+      aria-valuemax={Math.round(longMm)}
+      aria-valuenow={Math.round(alongMm)}
+      aria-valuetext={formatSmall(alongMm, moving.units, { decimals: 0 })}
+      className="cursor-grab touch-none"
+      onPointerDown={take}
+      onPointerMove={draw}
+      onPointerUp={drop}
+      onPointerCancel={drop}
+      onKeyDown={key}
+      onFocus={() => moving.onPick(id)}
+    >
+      <rect
+        x={at.x - middle * back.x - HOLD}
+        y={at.y - middle * back.y - HOLD}
+        width={2 * HOLD}
+        height={2 * HOLD}
+        fill="transparent"
+      />
+      <Look laid={laid} isPicked={id === moving.picked} p={p} />
+    </g>
+  );
+}
+
+/** Stops, end stops and clamps about a frame. @param moving on paper nothing is moved. */
+export function ElementMarks({ laid, moving, p }: { laid: LaidOut; moving: Moving | null; p: Projection }) {
+  return laid.elements.map((e) =>
+    moving && e.element.kind !== "end stop" ? (
+      <Mark key={e.element.id} laid={e} moving={moving} p={p} />
+    ) : (
+      <Look key={e.element.id} laid={e} isPicked={e.element.id === moving?.picked} p={p} />
+    ),
+  );
 }

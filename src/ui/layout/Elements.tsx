@@ -2,7 +2,7 @@
 
 import { RotateCcw, X } from "lucide-react";
 import { type LaidOut, laidWords, type Plan } from "@/core/job";
-import { length, plainLength } from "@/core/units";
+import { formatLength, length, type UnitPreference } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
 import { Fold } from "../parts/Fold";
@@ -20,6 +20,18 @@ export const withFixture = (plan: Plan, change: Partial<FixturePlan>): Plan => {
   ) as FixturePlan;
   return Object.keys(next).length > 0 ? { ...rest, fixture: next } : rest;
 };
+
+/** A length along a member as it is typed in the job's units: a whole mm, or a 64th of an inch. */
+const alongText = (mm: number, units: UnitPreference) =>
+  units === "mm"
+    ? length(mm.toFixed(0))
+    : length(formatLength(mm, "inch-fraction", { denominator: 64, bare: true }).text, "in");
+
+/** A plan with an element placed along its member. */
+export const withPlaced = (plan: Plan, id: string, alongMm: number): Plan =>
+  withFixture(plan, {
+    moved: [...(plan.fixture?.moved ?? []).filter((m) => m.id !== id), { id, along: alongText(alongMm, plan.units) }],
+  });
 
 const iconClass = "tap inline-grid w-11 shrink-0 place-items-center rounded-[3px] border border-edge";
 
@@ -83,13 +95,7 @@ export function Elements({
                       <LengthField
                         label={`${id}, along ${member}`}
                         units={units}
-                        value={
-                          moved.find((m) => m.id === id)?.along ??
-                          length(
-                            units === "mm" ? alongMm.toFixed(0) : plainLength(alongMm, units).replace(" in", ""),
-                            units === "mm" ? "mm" : "in",
-                          )
-                        }
+                        value={moved.find((m) => m.id === id)?.along ?? alongText(alongMm, units)}
                         {...field(`fixture.moved.${id}.along`)}
                         onChange={(along) =>
                           along &&

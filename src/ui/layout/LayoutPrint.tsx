@@ -39,7 +39,7 @@ export function LayoutPrint() {
             {from}; {laid.isSetOff ? "as the frame is set up, off nominal" : "as drawn"}. Version {job.version}.
           </p>
           <FrameDrawing scene={scene} units={plan.units} label={`Fixture of ${plan.name}`} bare maxHeight={320}>
-            {(p) => <ElementMarks laid={laid} picked={null} p={p} />}
+            {(p) => <ElementMarks laid={laid} moving={null} p={p} />}
           </FrameDrawing>
           <ol data-testid="fixture-sheet">
             {laid.elements.map((e) => (

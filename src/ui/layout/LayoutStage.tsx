@@ -11,12 +11,13 @@ import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { stagePath } from "../job/stages";
+import { usePlanField } from "../job/usePlanField";
 import { buttonClass } from "../parts/Button";
 import { FieldMessage } from "../parts/Field";
 import { Caution, Section } from "../parts/Sheet";
 import { BackBow } from "./BackBow";
 import { ElementMarks } from "./ElementMarks";
-import { Elements } from "./Elements";
+import { Elements, withPlaced } from "./Elements";
 import { FixtureFields } from "./FixtureFields";
 
 function CheckMark({ isGood }: { isGood: boolean }) {
@@ -33,9 +34,12 @@ function CheckMark({ isGood }: { isGood: boolean }) {
 export function LayoutStage() {
   const { job, evaluation } = useJob("job", "evaluation");
   const { structure, prediction } = evaluation;
-  const { plan } = job;
+  const { plan, edit } = usePlanField();
   const [picked, setPicked] = useState<string | null>(null);
-  const laid = useMemo(() => structure && layOut(plan, structure, prediction), [plan, structure, prediction]);
+  /** An element that is being drawn along: everything follows it, and nothing is kept yet. */
+  const [drawn, setDrawn] = useState<{ id: string; alongMm: number } | null>(null);
+  const shown = useMemo(() => (drawn ? withPlaced(plan, drawn.id, drawn.alongMm) : plan), [plan, drawn]);
+  const laid = useMemo(() => structure && layOut(shown, structure, prediction), [shown, structure, prediction]);
   const scene = useMemo(
     () => structure && sceneOf(structure, { view: FROM_ABOVE, origin: measuredFrom(structure) }),
     [structure],
@@ -49,14 +53,31 @@ export function LayoutStage() {
       <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
           <p className="max-w-prose text-lg" data-testid="fixture-needs">
-            {count("stop")} stops, {count("end stop")} at ends, {count("clamp")} clamps for what lies on the bed
+            {count("stop")} stops, {count("end stop")} end {count("end stop") === 1 ? "stop" : "stops"},{" "}
+            {count("clamp")} clamps for what lies on the bed
             {laid.isSetOff ? ", placed as the frame is set up, off nominal" : ", placed as drawn"}.
           </p>
-          <FrameDrawing scene={scene} units={plan.units} label="Stops and clamps about the frame" bare maxHeight={420}>
-            {(p) => <ElementMarks laid={laid} picked={picked} p={p} />}
+          <FrameDrawing scene={scene} units={plan.units} label="Stops and clamps about the frame" bare live maxHeight={420}>
+            {(p) => (
+              <ElementMarks
+                laid={laid}
+                moving={{
+                  units: plan.units,
+                  picked,
+                  onPick: setPicked,
+                  onMove: (id, alongMm) => setDrawn({ id, alongMm }),
+                  onPlace: (id, alongMm) => {
+                    setDrawn(null);
+                    edit((now) => withPlaced(now, id, alongMm));
+                  },
+                }}
+                p={p}
+              />
+            )}
           </FrameDrawing>
           <p className="text-sm text-soft">
-            Blocks: stops. Hatched ends: end stops. Arrows: clamps, the way they press.
+            Blocks: stops. Dashed: end stops. Arrows: clamps, the way they press. Draw one along its member, or move it
+            by the arrow keys.
           </p>
           <Section title="What goes where">
             <Elements laid={laid} onPick={setPicked} picked={picked} />

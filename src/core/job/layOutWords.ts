@@ -30,6 +30,12 @@ function motionWords(motion: FreeMotion): string {
 
 function locatedCheck({ located, lying }: Fixture): FixtureCheck {
   const { rank, full } = located;
+  if (lying.length === 0)
+    return {
+      id: "located",
+      isGood: false,
+      say: "No member lies level, so nothing is laid out here: it stands on its ends.",
+    };
   return {
     id: "located",
     isGood: located.isLocated,

@@ -53,8 +53,10 @@ export function paceOf(job: Job): Pace {
       const gone = before === null ? 0 : at - before;
       before = at;
       if (!entry.done || !kind || gone < AT_ONCE_S || gone > AWAY_S) continue;
-      const arcS = kind === "move" ? (times.get(key)?.takesS ?? 0) - HANDLING_S.move : 0;
-      took[kind] = [...(took[kind] ?? []), Math.max(0, gone - arcS)];
+      const { arcS, moves } = times.get(key) ?? { arcS: 0, moves: 0 };
+      // Of two who weld at once, what lies between two ticks is nobody's move.
+      if (kind === "move" && job.plan.hands?.two) continue;
+      took[kind] = [...(took[kind] ?? []), Math.max(0, gone - arcS) / Math.max(1, moves)];
     }
   }
   const handling: Record<Kind, number> = { ...HANDLING_S };

@@ -95,10 +95,19 @@ function lastToCool(
 /** Who welds: the second where two do. */
 export type Welder = 1 | 2;
 
+/** When a step begins and how long it takes, s; of a weld how long the arc burns, and how often one moves to a place. */
+export interface StepTime {
+  atS: number;
+  takesS: number;
+  arcS: number;
+  moves: number;
+  welder: Welder;
+}
+
 /** How long an order takes, as it is planned. */
 export interface Timeline {
-  /** When each step begins and how long it takes, s, and who does it, by its key. */
-  steps: ReadonlyMap<string, { atS: number; takesS: number; welder: Welder }>;
+  /** Every step by its key. */
+  steps: ReadonlyMap<string, StepTime>;
   totalS: number;
   /** With the arc on, of all welders. */
   arcS: number;
@@ -137,7 +146,7 @@ export function timelineOf(
       (j) => [j.id, { cooling: coolingJoint(structure, j), limitK: interpassK(structure, j) }] as const,
     ),
   );
-  const times = new Map<string, { atS: number; takesS: number; welder: Welder }>();
+  const times = new Map<string, StepTime>();
   const arcBy = new Map<ProcessName, number>();
   const free: Record<Welder, number> = { 1: 0, 2: welders === 2 ? 0 : Number.POSITIVE_INFINITY };
   const jointFree = new Map<string, number>();
@@ -156,7 +165,7 @@ export function timelineOf(
       waitS += cool;
       arcBy.set(own.process, (arcBy.get(own.process) ?? 0) + own.arcS);
       pulses.set(own.joint, [...before, { atS: atS + takesS, energyJ: own.energyJ }]);
-      times.set(step.key, { atS, takesS, welder });
+      times.set(step.key, { atS, takesS, arcS: own.arcS, moves: own.lengths, welder });
       free[welder] = atS + takesS;
       jointFree.set(own.joint, atS + takesS);
       continue;
@@ -167,7 +176,7 @@ export function timelineOf(
       : handlingS(step.id, handling);
     if (step.waitsFor) waitS += takesS;
     if (step.id.do === "measure") measureS += takesS;
-    times.set(step.key, { atS, takesS, welder: 1 });
+    times.set(step.key, { atS, takesS, arcS: 0, moves: 0, welder: 1 });
     free[1] = atS + takesS;
     if (welders === 2) free[2] = atS + takesS;
   }

@@ -57,7 +57,14 @@ export function LayoutStage() {
             {count("clamp")} clamps for what lies on the bed
             {laid.isSetOff ? ", placed as the frame is set up, off nominal" : ", placed as drawn"}.
           </p>
-          <FrameDrawing scene={scene} units={plan.units} label="Stops and clamps about the frame" bare live maxHeight={420}>
+          <FrameDrawing
+            scene={scene}
+            units={plan.units}
+            label="Stops and clamps about the frame"
+            bare
+            live
+            maxHeight={420}
+          >
             {(p) => (
               <ElementMarks
                 laid={laid}

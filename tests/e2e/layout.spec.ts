@@ -2,8 +2,9 @@ import { BENCH, expect, expectAccessible, saved, startJob, test } from "./fixtur
 
 test("a frame is laid out: what holds it is told, changed, and told again", async ({ page, address }) => {
   const job = await startJob(page, address, "Laid out");
-  await page.goto(`${address}${job}/bed`);
-  await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name: "Lay out" }).click();
+  // The first step at the bench leads to it.
+  await page.goto(`${address}${job}/weld?step=hold`);
+  await page.getByRole("link", { name: "What goes where" }).click();
   await expect(page.getByTestId("fixture-needs")).toContainText("8 stops, 1 end stop, 4 clamps");
   const checks = page.getByTestId("fixture-checks");
   await expect(checks).toContainText("Nothing moves any more: all 12 motions of 4 members are stopped");

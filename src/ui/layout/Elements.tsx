@@ -42,7 +42,7 @@ const KINDS = [
 ] as const;
 
 /** How many of each kind. */
-const countWords = (kinds: readonly string[]): string =>
+export const countWords = (kinds: readonly string[]): string =>
   KINDS.flatMap(([kind, one, more]) => {
     const n = kinds.filter((k) => k === kind).length;
     return n > 0 ? [`${n} ${n === 1 ? one : more}`] : [];

@@ -15,7 +15,7 @@ type FixturePlan = NonNullable<Plan["fixture"]>;
 const SIDES: Record<FixtureSide, string> = { outside: "Outside the ring", inside: "Inside it" };
 
 /** How the bed locates things, where the frame lies on it, and what is on the shelf. */
-export function FixtureFields() {
+export function FixtureFields({ isRing }: { isRing: boolean }) {
   const { plan, units, edit, field, forget } = usePlanField();
   const { evaluation } = useJob("evaluation");
   const zeroWords = evaluation.structure?.quad ? "Corner A" : "Lower left of the frame";
@@ -27,12 +27,14 @@ export function FixtureFields() {
   const zero = some("0", "0");
   return (
     <div className="grid gap-4">
-      <Choice
-        label="Stops of a ring"
-        value={fixture.side ?? "outside"}
-        options={FIXTURE_SIDES.map((s) => [s, SIDES[s]] as const)}
-        onChange={(side) => set({ side: side === "outside" ? undefined : side })}
-      />
+      {isRing ? (
+        <Choice
+          label="Stops of a ring"
+          value={fixture.side ?? "outside"}
+          options={FIXTURE_SIDES.map((s) => [s, SIDES[s]] as const)}
+          onChange={(side) => set({ side: side === "outside" ? undefined : side })}
+        />
+      ) : null}
       <Choice
         label="Placed by"
         value={holes ? "holes" : "tape"}

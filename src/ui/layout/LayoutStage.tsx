@@ -17,7 +17,7 @@ import { FieldMessage } from "../parts/Field";
 import { Caution, Section } from "../parts/Sheet";
 import { BackBow } from "./BackBow";
 import { ElementMarks } from "./ElementMarks";
-import { Elements, withPlaced } from "./Elements";
+import { countWords, Elements, withPlaced } from "./Elements";
 import { FixtureFields } from "./FixtureFields";
 
 function CheckMark({ isGood }: { isGood: boolean }) {
@@ -46,15 +46,14 @@ export function LayoutStage() {
   );
   if (!structure || !laid || !scene) return <NotYet stage="Lay out" />;
   const checks = fixtureChecks(structure, laid, plan.units);
-  const count = (kind: string): number => laid.elements.filter((e) => e.element.kind === kind).length;
+  const needed = countWords(laid.elements.map((e) => e.element.kind));
   return (
     <>
       <h1 className="sr-only">Lay out</h1>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
           <p className="max-w-prose text-lg" data-testid="fixture-needs">
-            {count("stop")} stops, {count("end stop")} end {count("end stop") === 1 ? "stop" : "stops"},{" "}
-            {count("clamp")} clamps for what lies on the bed
+            {needed} for what lies on the bed
             {laid.isSetOff ? ", placed as the frame is set up, off nominal" : ", placed as drawn"}.
           </p>
           <FrameDrawing
@@ -107,7 +106,7 @@ export function LayoutStage() {
             ))}
           </Section>
           <Section title="Bed and shelf">
-            <FixtureFields />
+            <FixtureFields isRing={laid.fixture.isRing} />
           </Section>
           <BackBow />
           <Caution>{clampCaution(plan.units)}</Caution>

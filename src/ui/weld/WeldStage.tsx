@@ -21,7 +21,7 @@ import { Forecasts, LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { PredictionStatus } from "../job/PredictionStatus";
-import { roundPath } from "../job/stages";
+import { roundPath, stagePath } from "../job/stages";
 import { Button, buttonClass } from "../parts/Button";
 import { FieldMessage, inputClass } from "../parts/Field";
 import { Caution, Section } from "../parts/Sheet";
@@ -303,6 +303,11 @@ export function WeldStage() {
             >
               <ChevronRight size={24} aria-hidden="true" />
             </Button>
+            {now?.id.do === "hold" ? (
+              <Link href={stagePath(job.id, "layout")} className={`${buttonClass("plain", true)} no-underline`}>
+                What goes where
+              </Link>
+            ) : null}
             {now && gate ? (
               <Link
                 href={roundPath(job.id, now.gate === "cold" ? "check" : "square", gate.round?.round.id ?? null)}

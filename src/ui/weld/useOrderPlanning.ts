@@ -84,6 +84,8 @@ export function useOrderPlanning(job: Job) {
       /** Chances of what is wanted, one after the other, until nothing is. */
       const chances = async (worker: Predictions): Promise<void> => {
         for (let next = queue.shift(); next && !isOver(); next = queue.shift()) {
+          // Whoever has enough waits for no more schools, only for what the search found.
+          if (isEnough.current && next.by === "schools" && found.length > 0) continue;
           const outlook = await worker.orderOutlook(job, next);
           if (!outlook || isOver()) continue;
           found.push(outlook);

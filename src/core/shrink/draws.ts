@@ -46,9 +46,16 @@ export interface FrameDraws extends Draws {
  * and free of each other (Gram and Schmidt, in the order of their names), so that what is linear in them has exactly its variance
  * however few draws there are. The same order of beads or another gives the same draws.
  * @param factors with their coefficients of variation. @param count how many, draw 0 being nominal. @param seed any integer.
- * @param of the beads and joints that scatter.
+ * @param of the beads and joints that scatter. @param beadsFirst where not all can be free of each other, the beads are: a search among their
+ * orders would else find what is common to them by chance.
  */
-export function drawsOf(factors: ShrinkFactors, count: number, seed: number, of: Scattered): FrameDraws {
+export function drawsOf(
+  factors: ShrinkFactors,
+  count: number,
+  seed: number,
+  of: Scattered,
+  beadsFirst = false,
+): FrameDraws {
   const columns = new Map<string, Column>();
   const basis: Float64Array[] = [];
   const n = count - 1;
@@ -64,11 +71,13 @@ export function drawsOf(factors: ShrinkFactors, count: number, seed: number, of:
     columns.set(name, { of: group, z });
   };
   for (const name of SHARED) add(name, name === "yield" ? "strength" : "heat");
+  const beads = [...new Set(of.beads)].sort();
+  if (beadsFirst) for (const id of beads) add(`bead ${id}`, "beads");
   add(STIFFNESS, "joints");
   for (const id of [...of.joints].sort()) add(`gap ${id}`, "gaps");
   for (const id of [...of.joints].sort()) add(`joint ${id}`, "joints");
   for (const id of [...new Set(of.tacks)].sort()) add(`bead ${id}`, "tacks");
-  for (const id of [...new Set(of.beads)].sort()) add(`bead ${id}`, "beads");
+  if (!beadsFirst) for (const id of beads) add(`bead ${id}`, "beads");
 
   const column = (name: string): Float64Array => {
     const known = columns.get(name);

@@ -55,7 +55,7 @@ export class OrderTrial {
     this.one = new Float64Array(outputs.rows.length);
     this.count =
       count ?? Math.min(MOST_DRAWS, Math.max(LEAST_DRAWS, Math.round(DRAWS_BY_JOINTS / model.joints.length)));
-    const draws = drawsOf(factors, this.count + 1, SEED, scatteredOf(model, [...steps, ...others]));
+    const draws = drawsOf(factors, this.count + 1, SEED, scatteredOf(model, [...steps, ...others]), true);
     this.search = new OrderSearch(model, factors, steps, { rows: this.places.map((o) => outputs.rows[o]) }, draws);
   }
 

@@ -5,14 +5,13 @@ import {
   type OrderOutlook,
   orderAdvice,
   orderRemedies,
-  partsWords,
   remedyWords,
   unlikelyAtBest,
   whyNoPrediction,
   worstWords,
 } from "@/core/job";
 import { drain } from "@/core/numeric";
-import { orderWords, timeWords, USUAL_ORDER } from "@/core/plan";
+import { orderWords, timeParts, timeWords, USUAL_ORDER } from "@/core/plan";
 
 /** Every pair of schools and the order as planned, the likeliest to hold first. @returns why not, in words, where nothing can be predicted. */
 function compared(job: Job): OrderOutlook[] | string {
@@ -63,7 +62,7 @@ export function ordersText(job: Job): string {
     "Chance that every limit is kept:",
     ...outlooks.map(
       (o) =>
-        `  ${(o.chance === null ? "not told" : chanceWords(o.chance)).padEnd(12)} ${orderWords(o.choice)}; ${o.turns} ${o.turns === 1 ? "turn" : "turns"}, about ${timeWords(o.totalS)} (${partsWords(o)})${worstWords(o, job.plan.units) && `\n${" ".repeat(15)}${worstWords(o, job.plan.units)}`}`,
+        `  ${(o.chance === null ? "not told" : chanceWords(o.chance)).padEnd(12)} ${orderWords(o.choice)}; ${o.turns} ${o.turns === 1 ? "turn" : "turns"}, about ${timeWords(o.totalS)} (${timeParts(o.parts, job.plan.hands?.two === true)})${worstWords(o, job.plan.units) && `\n${" ".repeat(15)}${worstWords(o, job.plan.units)}`}`,
     ),
     "",
   ].join("\n");

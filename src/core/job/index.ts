@@ -46,7 +46,7 @@ export {
 } from "./orderPlanning";
 export { orderRemedies, type Remedies, remedyWords } from "./orderRemedies";
 export type { PlanningWish } from "./orderSearching";
-export { mostWords, partsWords, worstWords } from "./outlookWords";
+export { mostWords, worstWords } from "./outlookWords";
 export { paceOf, paceWords } from "./pace";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";

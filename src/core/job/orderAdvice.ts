@@ -9,9 +9,18 @@ import { mostWords } from "./outlookWords";
 /** Chances below this are said to be unlikely whatever the order: then other changes are tried. */
 const UNLIKELY = 0.5;
 
+/** Where some orders keep what must wait, the others are none to advise. */
+function allowed<T extends OrderOutlook>(outlooks: readonly T[]): readonly T[] {
+  const kept = outlooks.filter((o) => o.keeps);
+  return kept.length > 0 ? kept : outlooks;
+}
+
 /** The likeliest order where not even that is likely; null where there is a likely one, or nothing is told. */
 export function unlikelyAtBest(outlooks: readonly OrderOutlook[]): OrderOutlook | null {
-  const top = outlooks.reduce<OrderOutlook | null>((a, o) => ((o.chance ?? -1) > (a?.chance ?? -1) ? o : a), null);
+  const top = allowed(outlooks).reduce<OrderOutlook | null>(
+    (a, o) => ((o.chance ?? -1) > (a?.chance ?? -1) ? o : a),
+    null,
+  );
   return top?.chance !== null && top !== null && top.chance < UNLIKELY ? top : null;
 }
 
@@ -67,9 +76,7 @@ export function orderAdvice(
   units: UnitPreference,
 ): OrderAdvice {
   const any = outlooks.filter((o): o is Told => o.chance !== null);
-  // Where some orders keep what must wait, the others are none to advise.
-  const kept = any.filter((o) => o.keeps);
-  const all = kept.length > 0 ? kept : any;
+  const all = allowed(any);
   // Cutting and setting once more is work of another kind: it is told beside the orders, with its gain.
   const told = all.filter((o) => isCutAndSet(o.choice) === isCutAndSet(current));
   const planned = told.find((o) => orderKey(o.choice) === orderKey(current));

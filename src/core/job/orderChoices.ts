@@ -21,6 +21,7 @@ import {
   type Workpiece,
   workpiece,
 } from "../plan";
+import { seamId } from "../weld";
 import { builtOf } from "./built";
 import { evaluationContext } from "./evaluationContext";
 import type { Job } from "./jobSchema";
@@ -206,11 +207,14 @@ export function weldSpace(job: Job, start: OrderChoice, mostTurns: number): Weld
   const across = new Map(
     allJoints(work).flatMap(({ joint, up, down }) =>
       up && down
-        ? [[`${joint.id}/${up.line}`, down.line] as const, [`${joint.id}/${down.line}`, up.line] as const]
+        ? [
+            [seamId({ joint: joint.id, line: up.line }), down.line] as const,
+            [seamId({ joint: joint.id, line: down.line }), up.line] as const,
+          ]
         : [],
     ),
   );
-  const other = (weld: WeldId): WeldId => ({ ...weld, line: across.get(`${weld.joint}/${weld.line}`) ?? weld.line });
+  const other = (weld: WeldId): WeldId => ({ ...weld, line: across.get(seamId(weld)) ?? weld.line });
   return {
     start: {
       tacks: isFixed || isTacked ? [] : tacks,

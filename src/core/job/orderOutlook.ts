@@ -28,7 +28,7 @@ export interface OrderOutlook {
   parts: Pick<Timeline, "arcS" | "waitS" | "measureS">;
   /** The limit that is kept most seldom, and how far outside of it the band of nine in ten ends, in its unit; null where nothing is predicted. */
   worst: { limit: Limit; chance: number; outside: number } | null;
-  /** The steps that move most of what that limit is about: how much of it is left when cold, mm, along with the sign of the outcome. */
+  /** The welds that move most of what that limit is about: how much of it is left when cold, mm, along with the sign of the outcome. */
   most: { say: string; by: number }[];
   /** Whether every weld waits for what it must. */
   keeps: boolean;
@@ -61,7 +61,7 @@ export function timeOf(job: Job): Timeline | null {
   return structure && order ? timelineOf(structure, weldOf(job.plan), order.steps, handsOf(job)) : null;
 }
 
-/** Steps that are told to move most. */
+/** Welds that are told to move most. */
 const MOST_TOLD = 3;
 
 /** What a limit is about among what is predicted in mm; null where it is of more than one thing. */
@@ -139,12 +139,14 @@ export function* orderOutlook(
     totalS: time?.totalS ?? 0,
     parts: { arcS: time?.arcS ?? 0, waitS: time?.waitS ?? 0, measureS: time?.measureS ?? 0 },
     worst: worst && { limit: worst.forecast.limit, chance: worst.chance, outside: outsideOf(worst.forecast) },
-    most: (outcome ? largestSteps(replay, outcome) : []).slice(0, MOST_TOLD).flatMap(({ step, change }) => {
-      const id = order?.steps.find((s) => s.key === step)?.id;
-      return structure && (id?.do === "tack" || id?.do === "bead")
-        ? [{ say: weldWords(structure, id), by: change }]
-        : [];
-    }),
+    most: (outcome ? largestSteps(replay, outcome) : [])
+      .flatMap(({ step, change }) => {
+        const id = order?.steps.find((s) => s.key === step)?.id;
+        return structure && (id?.do === "tack" || id?.do === "bead")
+          ? [{ say: weldWords(structure, id), by: change }]
+          : [];
+      })
+      .slice(0, MOST_TOLD),
     keeps: brokenHolds(order?.steps.map((s) => s.id) ?? [], job.plan.holds ?? []).length === 0,
     holdN: Math.max(0, ...replay.clampForces.flat().map((c) => Math.abs(c.forceN))),
   };

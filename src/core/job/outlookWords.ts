@@ -1,5 +1,4 @@
 import { limitName } from "../check";
-import { timeWords } from "../plan";
 import { formatSmall, physical, type UnitPreference } from "../units";
 import { chanceWords } from "./forecast";
 import type { OrderOutlook } from "./orderOutlook";
@@ -23,18 +22,10 @@ export function worstWords({ worst, holdN }: OrderOutlook, units: UnitPreference
   return parts.length > 0 ? `${parts.join("; ").replace(/^./, (c) => c.toUpperCase())}.` : "";
 }
 
-/** What an order's time is made of. */
-export const partsWords = ({ parts: { arcS, waitS, measureS } }: OrderOutlook): string =>
-  [
-    `arc ${timeWords(arcS)}`,
-    ...(waitS > 0 ? [`cooling ${timeWords(waitS)}`] : []),
-    ...(measureS > 0 ? [`measuring ${timeWords(measureS)}`] : []),
-  ].join(", ");
-
 /** The steps of an order that matter most for the limit that it keeps most seldom; an empty text where none does. */
 export function mostWords({ worst, most }: OrderOutlook, units: UnitPreference): string {
   if (!worst || most.length === 0) return "";
-  const about = worst.limit.kind === "flat" ? "the twist, which that limit is mostly about," : limitName(worst.limit);
+  const about = worst.limit.kind === "flat" ? "the twist of the corners" : limitName(worst.limit);
   const each = most.map(
     ({ say, by }) => `${say} (${formatSmall(by, units, { decimals: units === "mm" ? 2 : 1, signed: true })})`,
   );

@@ -56,6 +56,7 @@ export {
   type Timeline,
   timelineOf,
   timelineWords,
+  timeParts,
   timeWords,
   type Warmth,
   type Welder,

@@ -271,14 +271,20 @@ function pulsesOf(
   return pulses;
 }
 
-/** What a time is made of, in words. @param two whether two weld at once. */
-export function timelineWords({ totalS, arcS, waitS, measureS }: Timeline, two: boolean): string {
-  const parts = [
+/** Arc, cooling and measuring of a time, in words. @param two whether two weld at once. */
+export const timeParts = (
+  { arcS, waitS, measureS }: Pick<Timeline, "arcS" | "waitS" | "measureS">,
+  two: boolean,
+): string =>
+  [
     `arc ${timeWords(arcS)}${two ? " of both" : ""}`,
     ...(waitS > 0 ? [`cooling ${timeWords(waitS)}`] : []),
     ...(measureS > 0 ? [`measuring ${timeWords(measureS)}`] : []),
-  ];
-  return `Takes about ${timeWords(totalS)}: ${parts.join(", ")}, the rest handling, for ${two ? "two who weld at different joints at once" : "one person"}.`;
+  ].join(", ");
+
+/** What a time is made of, in words. @param two whether two weld at once. */
+export function timelineWords(time: Timeline, two: boolean): string {
+  return `Takes about ${timeWords(time.totalS)}: ${timeParts(time, two)}, the rest handling, for ${two ? "two who weld at different joints at once" : "one person"}.`;
 }
 
 /** A time as one says it: minutes up to an hour and a half, then hours. */

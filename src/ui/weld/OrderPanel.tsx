@@ -12,7 +12,6 @@ import {
   orderAdvice,
   paceOf,
   paceWords,
-  partsWords,
   remedyWords,
   thinnestWallMm,
   timeOf,
@@ -34,6 +33,7 @@ import {
   schoolWords,
   TACK_SCHOOLS,
   timelineWords,
+  timeParts,
   timeWords,
   USUAL_ORDER,
   WELD_SCHOOLS,
@@ -305,7 +305,14 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
       </div>
       {planning?.is === "known" ? <OrderChart outlooks={planning.outlooks} current={current} onTake={take} /> : null}
       {planning ? (
-        <Outlooks id={id} outlooks={planning.outlooks} current={current} units={plan.units} onTake={take} />
+        <Outlooks
+          id={id}
+          outlooks={planning.outlooks}
+          current={current}
+          units={plan.units}
+          two={plan.hands?.two === true}
+          onTake={take}
+        />
       ) : null}
     </div>
   );
@@ -327,12 +334,15 @@ function Outlooks({
   outlooks,
   current,
   units,
+  two,
   onTake,
 }: {
   id: string;
   outlooks: readonly OrderOutlook[];
   current: OrderChoice;
   units: UnitPreference;
+  /** Whether two weld at once. */
+  two: boolean;
   onTake: (c: OrderChoice) => void;
 }) {
   const computed = outlooks.find((o) => o.choice.by === "computed");
@@ -366,7 +376,7 @@ function Outlooks({
                 {orderWords(o.choice)}
                 <span className="block text-sm font-normal text-soft">
                   {planned ? "as planned, " : ""}
-                  {turnsWords(o.turns)}, about {timeWords(o.totalS)}: {partsWords(o)}
+                  {turnsWords(o.turns)}, about {timeWords(o.totalS)}: {timeParts(o.parts, two)}
                 </span>
                 <span className="block text-sm font-normal text-soft">{worstWords(o, units)}</span>
               </th>

@@ -37,6 +37,7 @@ import { fraction, length, parseLength, SLANT_UNITS, type SlantUnit, slantMmPerM
 
 import { yieldOf } from "../support/box";
 import { mitred, mitredChain } from "../support/mitred";
+import { CONTACTS } from "./contactOperations";
 import { HOLDING } from "./holdingOperations";
 
 /** Inputs as a case file states them; the keys are the cases' own. */
@@ -365,6 +366,7 @@ function heights(i: Inputs) {
 
 /** Every operation that this version computes, by the name that the cases use. */
 export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
+  ...CONTACTS,
   ...HOLDING,
   quad_check: quadCheck,
   network,

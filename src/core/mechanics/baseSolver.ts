@@ -1,6 +1,5 @@
 import { factorSkyline, luSolve, type Skyline, type Sparse, skyline, solveSkyline } from "../numeric";
 import { freedomOrder } from "./freedomOrder";
-import { RIGID_HOLD } from "./holds";
 import type { MechanicalModel } from "./model";
 import { springEntries } from "./springs";
 
@@ -48,7 +47,7 @@ export class BaseSolver {
     const m = new Float64Array(144);
     v.forEach((a, i) => {
       z.forEach((b, j) => {
-        m[i * 12 + j] = dot(a, b) + (i === j ? (i < 6 ? -1 / (PIN[i] as number) : 1 / RIGID_HOLD) : 0);
+        m[i * 12 + j] = dot(a, b) + (i === j ? (i < 6 ? -1 / (PIN[i] as number) : 1 / this.model.holdNPerMm) : 0);
       });
     });
     const inverse = new Float64Array(144);

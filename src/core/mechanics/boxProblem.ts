@@ -65,7 +65,8 @@ export class BoxProblem {
       let count = 0;
       for (let i = 0; i < n; i++)
         if (at[i] !== 0) {
-          if (at[i] * p[i] < 0) wrong[count++] = i;
+          // What slips at no force slips either way.
+          if (at[i] * p[i] < 0 && upper[i] > lower[i]) wrong[count++] = i;
         } else if (r[i] > upper[i] + slack[i]) wrong[count++] = i;
         else if (r[i] < lower[i] - slack[i]) wrong[count++] = -1 - i;
       if (count === 0) return;

@@ -10,6 +10,8 @@ import type { MechanicalModel } from "./model";
 export interface Condensed {
   model: MechanicalModel;
   springs: readonly Spring[];
+  /** How many of them, behind the joints, are posts of contacts. */
+  posts: number;
   /** First row and column of each spring, and their end. */
   offset: Int32Array;
   springColumns: number;
@@ -33,7 +35,7 @@ const COLUMNS_AT_ONCE = 16;
  * @throws RangeError when the frame is not held together or fits too loosely.
  */
 export function* condensing(
-  plan: Pick<CompiledLoads, "model" | "springs" | "loads">,
+  plan: Pick<CompiledLoads, "model" | "springs" | "posts" | "loads">,
   outputs: readonly Sparse[],
 ): Generator<number, Condensed> {
   const { model, springs, loads } = plan;
@@ -62,6 +64,7 @@ export function* condensing(
   return {
     model,
     springs: [...springs],
+    posts: plan.posts,
     offset,
     springColumns,
     loadColumns: loads.length,
@@ -74,6 +77,6 @@ export function* condensing(
 
 /** Condenses a frame in one go. See `condensing`. */
 export const condense = (
-  plan: Pick<CompiledLoads, "model" | "springs" | "loads">,
+  plan: Pick<CompiledLoads, "model" | "springs" | "posts" | "loads">,
   outputs: readonly Sparse[],
 ): Condensed => drain(condensing(plan, outputs));

@@ -1,6 +1,7 @@
 export { beamStiffness, extentAlong, toGlobal } from "./beam";
 export { BoxProblem } from "./boxProblem";
 export { type Condensed, condense, condensing, LEAST_FITUP } from "./condensed";
+export { placeOfContact, postsOf, slipsOf } from "./contacts";
 export {
   fromStructure,
   type JointPoints,
@@ -47,4 +48,4 @@ export { PackedSymmetric } from "./packedSymmetric";
 export { plainRun, startingStiffness } from "./plainRun";
 export { splitWhereBranchesLand } from "./splitMembers";
 export { relativeRows } from "./springs";
-export { underWeight } from "./underWeight";
+export { underWeight, weightLoads } from "./underWeight";

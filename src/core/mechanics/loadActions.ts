@@ -107,12 +107,17 @@ export type Action =
   | WeldAction
   | Attach
   | { kind: "detach"; spring: number }
+  /** Something is put where it may touch: it pushes and never pulls. A gap below nought drives it in. */
+  | { kind: "touch"; spring: number; at: number; gapMm: number; givesMmPerN: number }
+  | { kind: "part"; spring: number; at: number }
+  /** From here on contacts carry the frame: the hold at a post slips. */
+  | { kind: "float"; spring: number }
   /** What is left of the shape; whether the joints stay as they stand, their lines held and their seams touching. */
   | { kind: "scale"; share: number; holds: boolean }
   | { kind: "load"; column: number; size: number }
   | { kind: "nothing" };
 
-/** A spring between nodes: rows over the freedoms, one per way it holds. Joints come first, in the model's order. */
+/** A spring between nodes: rows over the freedoms, one per way it holds. Joints come first, in the model's order, then posts of contacts. */
 export interface Spring {
   id: string;
   rows: Sparse[];
@@ -122,6 +127,8 @@ export interface Spring {
 export interface CompiledLoads {
   model: MechanicalModel;
   springs: Spring[];
+  /** How many of them are posts of contacts. */
+  posts: number;
   loads: Sparse[];
   /** Actions of each step, in order: a flip is several. */
   actions: Action[];

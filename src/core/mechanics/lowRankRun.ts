@@ -1,7 +1,8 @@
 import { drain, matVec } from "../numeric";
 import { ActionRecord, type Source } from "./actionRecord";
 import type { Condensed } from "./condensed";
-import { copiedState, fittedState, type HeldState, LINES, setState } from "./heldState";
+import { putOn, slipping, takenOff } from "./contacts";
+import { copiedState, fittedState, type HeldState, LINES, SEAMS, setState } from "./heldState";
 import { type Answers, Holding, type OwnWish } from "./holding";
 import {
   type Action,
@@ -66,6 +67,8 @@ export class LowRankRun {
   private readonly place: Float64Array;
   private attached = new Map<number, Attached>();
   private readonly held: number;
+  /** Springs of which lines may yield or seams touch: joints, then posts of contacts. */
+  private readonly holders: number;
   /** Everything as it was fitted. */
   private readonly fit: HeldState;
   /** What holds at each joint by now. */
@@ -96,22 +99,24 @@ export class LowRankRun {
     this.half = new PackedSymmetric(n, this.fitted);
     this.record = new ActionRecord(condensed);
     this.total = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
-    this.held = n - 6 * model.joints.length;
+    this.holders = model.joints.length + condensed.posts;
+    this.held = n - 6 * this.holders;
     this.place = new Float64Array(draws.count * this.held);
-    const gaps = new Float64Array(draws.count * model.joints.length);
+    const { holders } = this;
+    const gaps = new Float64Array(draws.count * holders);
     model.joints.forEach(({ id, gapMm }, j) => {
       if (gapMm !== null)
         draws.gap(id).forEach((by, d) => {
-          gaps[d * model.joints.length + j] = gapMm * by;
+          gaps[d * holders + j] = gapMm * by;
         });
     });
     this.fit = fittedState(gaps);
     this.state = copiedState(this.fit);
-    this.joints = model.joints.map(() => null);
-    this.kinkColumns = new Int32Array(model.joints.length).fill(-1);
+    this.joints = new Array<JointStiffness | null>(holders).fill(null);
+    this.kinkColumns = new Int32Array(holders).fill(-1);
     this.out = new Float64Array(draws.count * condensed.outputs);
-    const holds = limited || model.joints.some((j) => j.gapMm !== null);
-    this.holding = holds ? new Holding(model.joints.length, limited) : null;
+    const holds = limited || condensed.posts > 0 || model.joints.some((j) => j.gapMm !== null);
+    this.holding = holds ? new Holding(holders, limited) : null;
   }
 
   /** Whether anybody asks how far springs move on the way: clamps that are on, lines that may yield. */
@@ -197,12 +202,23 @@ export class LowRankRun {
           break;
         case "load":
           this.load(a, action.column, action.size);
+          this.rememberPosts();
           break;
         case "attach":
           this.attach(a, action);
           break;
         case "detach":
           this.detach(a, action.spring);
+          break;
+        case "touch":
+          this.touch(a, action);
+          this.rememberPosts();
+          break;
+        case "part":
+          this.part(a, action);
+          break;
+        case "float":
+          this.joints[action.spring] = slipping(this.condensed.model.holdNPerMm);
           break;
         case "scale":
           this.record.begin(a, action.share);
@@ -234,6 +250,18 @@ export class LowRankRun {
     );
   }
 
+  /** What each contact that is on pushes with, nominal draw, N: by its post and its way. */
+  contactForces(): { post: number; at: number; forceN: number }[] {
+    const { joints } = this.condensed.model;
+    return this.joints.slice(joints.length).flatMap((post, i) =>
+      (post?.seams ?? []).map(({ at }) => ({
+        post: i,
+        at,
+        forceN: this.state.pressed[SEAMS * (joints.length + i) + at],
+      })),
+    );
+  }
+
   /** Pull of each clamp that is on, nominal draw, N: by the spring's id. */
   clampForces(): { id: string; forceN: number }[] {
     const { offset, springs } = this.condensed;
@@ -253,7 +281,7 @@ export class LowRankRun {
     const unfitted = action.unfitted === null ? null : draws.joint(action.unfitted);
     const closing = draws.shared(action.closingFactors);
     const scatter = (d: number): number => own[d] * (unfitted ? unfitted[d] : 1);
-    const stride = LINES * condensed.model.joints.length;
+    const stride = LINES * this.holders;
     if (!action.tack)
       for (let d = 0; d < draws.count; d++) state.tensions[d * stride + LINES * action.spring + action.line] = 0;
     const closes = this.closing(action.spring, action.line, action.kinkColumn);
@@ -322,6 +350,30 @@ export class LowRankRun {
       for (let i = 0; i < r; i++) pushing[i].sizes[d] = q[i];
     }
     this.settle(a, pushing, []);
+  }
+
+  /** Something is put where it may touch. */
+  private touch(a: number, { spring, at, gapMm, givesMmPerN }: Extract<Action, { kind: "touch" }>): void {
+    this.joints[spring] = putOn(this.joints[spring], at, givesMmPerN);
+    for (let d = 0; d < this.draws.count; d++) {
+      const place = SEAMS * (d * this.holders + spring) + at;
+      this.state.gaps[place] = gapMm;
+      this.state.pressed[place] = 0;
+    }
+    this.settle(a, [], []);
+  }
+
+  /** It is taken away: what it pushed with goes. */
+  private part(a: number, { spring, at }: Extract<Action, { kind: "part" }>): void {
+    const { draws, state, holders } = this;
+    this.joints[spring] = takenOff(this.joints[spring], at);
+    const leaves = this.source(this.condensed.offset[spring] + at, ONE, -1, NONE);
+    for (let d = 0; d < draws.count; d++) {
+      const place = SEAMS * (d * holders + spring) + at;
+      leaves.sizes[d] = -state.pressed[place];
+      state.pressed[place] = 0;
+    }
+    this.settle(a, [leaves], [null]);
   }
 
   /** Changes a spring's stiffness, and with it the flexibility of all. */
@@ -493,11 +545,22 @@ export class LowRankRun {
     return { first: 0, q: NONE, injected, direct, fitted, sizes };
   }
 
+  /** How posts stand before anything shrinks: so they stand again when the shape is put back. */
+  private rememberPosts(): void {
+    const { state, fit, holders } = this;
+    const { length } = this.condensed.model.joints;
+    for (let d = 0; d < this.draws.count; d++)
+      for (let i = SEAMS * (d * holders + length); i < SEAMS * (d + 1) * holders; i++) {
+        fit.pressed[i] = state.pressed[i];
+        fit.gaps[i] = state.gaps[i];
+      }
+  }
+
   /** The shape is put back while the joints still turn: lines and seams let go, gaps are nearer to how they were fitted. */
   private putBack(share: number): void {
     const { state, fit } = this;
     state.tensions.fill(0);
-    state.pressed.fill(0);
+    state.pressed.set(fit.pressed);
     for (let i = 0; i < state.gaps.length; i++) state.gaps[i] = fit.gaps[i] + share * (state.gaps[i] - fit.gaps[i]);
   }
 

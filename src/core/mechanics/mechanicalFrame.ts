@@ -57,6 +57,8 @@ export interface MechanicalFrame {
   members: readonly BeamMember[];
   joints: readonly BeamJoint[];
   supports: readonly Support[];
+  /** What pushes on it from outside is carried by contacts that are put on, and by nothing else. */
+  carried?: true;
   /** Up from the bed; z when left out. */
   up?: Vec3;
 }

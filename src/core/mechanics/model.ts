@@ -1,7 +1,7 @@
 import { type Axes, memberAxes } from "../frame";
 import { add3, cross3, norm3, type Sparse, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { beamStiffness, toGlobal } from "./beam";
-import { SUPPORT } from "./holds";
+import { CARRIED_HOLD, RIGID_HOLD, SUPPORT } from "./holds";
 import { type BeamJoint, type BeamSection, FREEDOMS, type MechanicalFrame } from "./mechanicalFrame";
 import { splitWhereBranchesLand } from "./splitMembers";
 import { relativeRows } from "./springs";
@@ -77,6 +77,8 @@ export interface MechanicalModel<J extends MadeJoint = MadeJoint> {
   entries: [number, number, number][];
   /** Six orthonormal rigid motions that hold a frame without supports, or none. */
   hold: Float64Array[];
+  /** Stiffness of that hold, N/mm. */
+  holdNPerMm: number;
   /** @throws Error when a member has no such point. */
   nodeOf: (member: string, point: string) => number;
 }
@@ -153,6 +155,7 @@ export function modelOf<J extends MadeJoint>(
     joints,
     entries,
     hold: frame.supports.length > 0 ? [] : rigidMotions(nodes),
+    holdNPerMm: frame.carried ? CARRIED_HOLD : RIGID_HOLD,
     nodeOf,
   };
 }

@@ -1,7 +1,7 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
-import { fittedState, LINES } from "./heldState";
+import { putOn, slipping, takenOff } from "./contacts";
+import { fittedState, LINES, SEAMS } from "./heldState";
 import { type Answers, Holding, type OwnWish } from "./holding";
-import { RIGID_HOLD } from "./holds";
 import type { CompiledLoads, JointStiffness } from "./loadActions";
 import type { MechanicalModel } from "./model";
 import { columnOf } from "./ownUnknowns";
@@ -13,6 +13,8 @@ interface PlainRun {
   movements: Float64Array[];
   /** Tension in each line, four per joint, N, after the last step. */
   tensions: Float64Array;
+  /** What each place of each joint and post presses with after the last step, N. */
+  pressed: Float64Array;
   /** Force of each spring that is no joint when it was let go (its rows), N. */
   released: { step: number; spring: number; force: Float64Array }[];
 }
@@ -23,7 +25,7 @@ interface PlainRun {
  * @param limited whether beads and tacks yield.
  */
 export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
-  const { model, springs, loads, actions, stepOf } = programme;
+  const { model, springs, posts, loads, actions, stepOf } = programme;
   const n = model.freedoms;
   const k = startingStiffness(model);
   let factor: Rows | null = null;
@@ -48,12 +50,14 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     return b;
   };
   const u = new Float64Array(n);
-  const fit = fittedState(Float64Array.from(model.joints, (j) => j.gapMm ?? 0));
-  const state = fittedState(Float64Array.from(model.joints, (j) => j.gapMm ?? 0));
+  const holders = model.joints.length + posts;
+  const gaps = Float64Array.from({ length: holders }, (_, j) => model.joints[j]?.gapMm ?? 0);
+  const fit = fittedState(gaps);
+  const state = fittedState(gaps);
   const { tensions } = state;
-  const holding = new Holding(model.joints.length, limited);
-  const joints: (JointStiffness | null)[] = model.joints.map(() => null);
-  const kinkColumns = model.joints.map(() => -1);
+  const holding = new Holding(holders, limited);
+  const joints: (JointStiffness | null)[] = new Array<JointStiffness | null>(holders).fill(null);
+  const kinkColumns: number[] = new Array<number>(holders).fill(-1);
   /** Load of a mm of closing of a line: push on its joint, kink of its chord. */
   const closing = (spring: number, line: number): Float64Array => {
     const joint = joints[spring] as JointStiffness;
@@ -69,10 +73,10 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   };
   /** How far every joint moves when the nodes move so. */
   const jointsMoved = (by: Float64Array): Float64Array =>
-    Float64Array.from(model.joints.flatMap((_, j) => springs[j].rows.map((row) => sparseDot(row, by))));
+    Float64Array.from(springs.slice(0, holders).flatMap((s) => s.rows.map((row) => sparseDot(row, by))));
   const move = (b: Float64Array, wish: OwnWish | null = null) => {
     const by = solve(b);
-    if (limited || model.joints.some((j) => j.gapMm !== null)) {
+    if (limited || posts > 0 || model.joints.some((j) => j.gapMm !== null)) {
       holding.begin(joints);
       const answers: Answers = {
         reach: (spring, push, from, into) =>
@@ -92,6 +96,13 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     });
   };
 
+  /** How posts stand before anything shrinks: so they stand again when the shape is put back. */
+  const rememberPosts = () => {
+    for (let i = SEAMS * model.joints.length; i < SEAMS * holders; i++) {
+      fit.pressed[i] = state.pressed[i];
+      fit.gaps[i] = state.gaps[i];
+    }
+  };
   const attached = new Map<number, { matrix: Float64Array; reference: Float64Array }>();
   const movements: Float64Array[] = programme.steps.map(() => new Float64Array(0));
   const released: PlainRun["released"] = [];
@@ -120,6 +131,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         const b = new Float64Array(n);
         sparseAdd(b, loads[action.column], action.size);
         move(b);
+        rememberPosts();
         break;
       }
       case "attach": {
@@ -146,13 +158,34 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         move(spread(rows, force));
         break;
       }
+      case "touch": {
+        const place = SEAMS * action.spring + action.at;
+        joints[action.spring] = putOn(joints[action.spring], action.at, action.givesMmPerN);
+        state.gaps[place] = action.gapMm;
+        state.pressed[place] = 0;
+        move(new Float64Array(n));
+        rememberPosts();
+        break;
+      }
+      case "part": {
+        const place = SEAMS * action.spring + action.at;
+        joints[action.spring] = takenOff(joints[action.spring], action.at);
+        const b = new Float64Array(n);
+        sparseAdd(b, springs[action.spring].rows[action.at], -state.pressed[place]);
+        state.pressed[place] = 0;
+        move(b);
+        break;
+      }
+      case "float":
+        joints[action.spring] = slipping(model.holdNPerMm);
+        break;
       case "scale":
         u.forEach((v, i) => {
           u[i] = action.share * v;
         });
         if (!action.holds) {
           tensions.fill(0);
-          state.pressed.fill(0);
+          state.pressed.set(fit.pressed);
           fit.gaps.forEach((v, i) => {
             state.gaps[i] = v + action.share * (state.gaps[i] - v);
           });
@@ -165,7 +198,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     }
     movements[step] = u.slice();
   });
-  return { movements, tensions, released };
+  return { movements, tensions, pressed: state.pressed, released };
 }
 
 const addTo = (k: Rows, i: number, j: number, v: number): void => {
@@ -180,6 +213,6 @@ export function startingStiffness(model: MechanicalModel): Rows {
   for (const [i, j, v] of model.entries) addTo(k, i, j, v);
   for (const joint of model.joints) for (const [i, j, v] of springEntries(joint.rows, joint.contact)) addTo(k, i, j, v);
   for (const q of model.hold)
-    for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) addTo(k, i, j, RIGID_HOLD * q[i] * q[j]);
+    for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) addTo(k, i, j, model.holdNPerMm * q[i] * q[j]);
   return k;
 }

@@ -16,8 +16,11 @@ const PROP_N_PER_MM = 1e7;
 /** Holds the frame against sliding where it would otherwise drift without any force, N/mm. */
 const SLIDE_N_PER_MM = 1e3;
 
-/** Weight of every element shared out to its two nodes: forces, and the moments of a load spread evenly along it. */
-function weightLoads(model: MechanicalModel, weightNPerMm: ReadonlyMap<string, number>): Float64Array {
+/**
+ * Weight of every element shared out to its two nodes: forces, and the moments of a load spread evenly along it.
+ * @param weightNPerMm by member, N per mm. @returns a load over the freedoms.
+ */
+export function weightLoads(model: MechanicalModel, weightNPerMm: ReadonlyMap<string, number>): Float64Array {
   const f = new Float64Array(model.freedoms);
   const put = (i: number, v: number): void => {
     f[i] = f[i] + v;

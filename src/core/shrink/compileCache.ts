@@ -1,11 +1,31 @@
-import type { JointStiffness, Spring, WeldAction } from "../mechanics";
+import { type JointStiffness, placeOfContact, postsOf, type Spring, slipsOf, type WeldAction } from "../mechanics";
 import type { Sparse } from "../numeric";
 import { jointStiffness, OPEN, type ShrinkFactors, type WeldedJoint, type WeldedModel, type WeldState } from "../weld";
-import type { SimulationStep } from "./simulationSteps";
+import type { ContactPlace, SimulationStep } from "./simulationSteps";
+
+const contactKey = ({ member, point, push, against }: ContactPlace): string =>
+  `${member}/${point}/${push.join()}${against ? `/${against.join("/")}` : ""}`;
+
+/** By how much a contact opens, over the freedoms. */
+function contactRow(model: WeldedModel, { member, point, push, against }: ContactPlace): Sparse {
+  const ways = (node: number, sign: number): Sparse => ({
+    at: [0, 1, 2].map((i) => 6 * node + i),
+    value: push.map((v) => sign * v),
+  });
+  const own = ways(model.nodeOf(member, point), 1);
+  if (!against) return own;
+  const other = ways(model.nodeOf(...against), -1);
+  return { at: [...own.at, ...other.at], value: [...own.value, ...other.value] };
+}
 
 /** Keeps what is the same in every order: loads, springs, joints by state. One per model and set of factors. */
 export class CompileCache {
   readonly springs: Spring[];
+  /** How many of them are posts of contacts. */
+  readonly posts: number;
+  /** Those of them that let the frame go of its hold. */
+  readonly slips: readonly number[];
+  private readonly contactIndex: ReadonlyMap<string, number>;
   readonly loads: Sparse[] = [];
   private readonly springIndex = new Map<string, number>();
   private readonly loadIndex = new Map<string, number>();
@@ -17,11 +37,45 @@ export class CompileCache {
   >();
   private readonly states = new Map<string, WeldState>();
 
+  /** @param steps whatever any order does: contacts that they put on have their places here. */
   constructor(
     readonly model: WeldedModel,
     readonly factors: ShrinkFactors,
+    steps: readonly SimulationStep[] = [],
   ) {
-    this.springs = model.joints.map((j) => ({ id: j.id, rows: j.rows }));
+    const has = ([member, point]: readonly [string, string]): boolean =>
+      model.nodes.some((n) => n.member === member && n.point === point);
+    const contacts = new Map(
+      steps.flatMap((s) =>
+        s.do === "stop on" && has([s.member, s.point]) && (!s.against || has(s.against))
+          ? [[contactKey(s), s] as const]
+          : [],
+      ),
+    );
+    this.contactIndex = new Map([...contacts.keys()].map((key, i) => [key, i]));
+    const own = postsOf([...contacts.values()].map((c) => contactRow(model, c)));
+    const slips = model.frame.carried ? slipsOf(model.hold) : [];
+    const posts = [...own, ...slips];
+    this.posts = posts.length;
+    this.slips = slips.map((_, i) => model.joints.length + own.length + i);
+    this.springs = [
+      ...model.joints.map((j) => ({ id: j.id, rows: j.rows })),
+      ...posts.map((rows, i) => ({ id: `post/${i}`, rows })),
+    ];
+  }
+
+  /** Post and way of a contact. @throws RangeError for one that nobody told of. */
+  contact(place: ContactPlace): { spring: number; at: number } {
+    const index = this.contactIndex.get(contactKey(place));
+    if (index === undefined)
+      throw new RangeError(`Nothing was told of what touches ${place.member} at ${place.point}.`);
+    const { post, at } = placeOfContact(index);
+    return { spring: this.model.joints.length + post, at };
+  }
+
+  /** Contacts in the order of their places: what a run tells of them is by these. */
+  contactsAt(): readonly string[] {
+    return [...this.contactIndex.keys()];
   }
 
   spring(id: string, rows: () => Sparse[]): number {

@@ -9,8 +9,9 @@ import {
   relativeRows,
   toGlobal,
   type WeldAction,
+  weightLoads,
 } from "../mechanics";
-import { drain, norm3, sub3, unit3 } from "../numeric";
+import { drain, norm3, type Sparse, sub3, unit3 } from "../numeric";
 import {
   chordHeat,
   type FactorName,
@@ -69,8 +70,15 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
   const clamps = new Map<string, Attach>();
   /** Springs of the strongbacks that are on. */
   const strongbacks = new Map<string, number>();
+  /** Where what is put to touch stands. */
+  const stops = new Map<string, { spring: number; at: number }>();
   const actions: Action[] = [];
   const stepOf: number[] = [];
+  // What carries a frame carries it from its first step on.
+  for (const spring of steps.length > 0 ? shop.slips : []) {
+    actions.push({ kind: "float", spring });
+    stepOf.push(0);
+  }
   for (const [i, step] of steps.entries()) {
     if (i % STEPS_AT_ONCE === STEPS_AT_ONCE - 1) yield i / steps.length;
     const put = (action: Action) => {
@@ -122,6 +130,26 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
         if (spring !== undefined) put({ kind: "detach", spring });
         break;
       }
+      case "stop on": {
+        const place = shop.contact(step);
+        stops.set(step.stop, place);
+        put({ kind: "touch", ...place, gapMm: step.gapMm ?? 0, givesMmPerN: step.givesMmPerN ?? 0 });
+        break;
+      }
+      case "stop off": {
+        const place = stops.get(step.stop);
+        stops.delete(step.stop);
+        if (place) put({ kind: "part", ...place });
+        break;
+      }
+      case "weight on":
+      case "weight off":
+        put({
+          kind: "load",
+          column: shop.load(`weight/${JSON.stringify(step.nPerMm)}`, () => weightColumn(model, step.nPerMm)),
+          size: step.do === "weight on" ? 1 : -1,
+        });
+        break;
       case "square up":
         put({ kind: "scale", share: step.residualShare, holds: step.holds === true });
         break;
@@ -149,7 +177,14 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
       }
     }
   }
-  return { model, springs: shop.springs, loads: shop.loads, actions, stepOf, steps, notes: [] };
+  return { model, springs: shop.springs, posts: shop.posts, loads: shop.loads, actions, stepOf, steps, notes: [] };
+}
+
+/** The weight of all members as a load over the freedoms. */
+function weightColumn(model: WeldedModel, nPerMm: Readonly<Record<string, number>>): Sparse {
+  const load = weightLoads(model, new Map(Object.entries(nPerMm)));
+  const at = [...load.keys()].filter((i) => load[i] !== 0);
+  return { at, value: at.map((i) => load[i]) };
 }
 
 /** First of the six load columns that kink a joint's chord, one a way. */

@@ -41,7 +41,7 @@ export function* nominalRun(
   outputsOf: (model: WeldedModel) => Outputs,
   keep = false,
 ): Generator<number, NominalRun> {
-  const key = keep ? JSON.stringify([frame, factors, joints]) : "";
+  const key = keep ? JSON.stringify([frame, factors, joints, steps.filter((s) => s.do === "stop on")]) : "";
   if (kept && kept.key === key && key !== "") {
     const { model, cache, rows, condensed } = kept;
     const plan = yield* compilingLoads(cache, steps);
@@ -53,7 +53,7 @@ export function* nominalRun(
   }
   const model = weldedModel(frame, joints);
   yield 0;
-  const cache = new CompileCache(model, factors);
+  const cache = new CompileCache(model, factors, steps);
   const plan = yield* compilingLoads(cache, steps);
   const outputs = outputsOf(model);
   const condensed = yield* condensing(plan, outputs.rows);

@@ -32,7 +32,7 @@ export class OrderSearch {
     outputs: Pick<Outputs, "rows">,
     draws: Draws = NO_DRAWS,
   ) {
-    this.shop = new CompileCache(model, factors);
+    this.shop = new CompileCache(model, factors, steps);
     this.condensed = condense(compileLoads(this.shop, steps), outputs.rows);
     this.runner = new LowRankRun(this.condensed, draws);
   }

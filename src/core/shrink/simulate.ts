@@ -97,7 +97,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
   const model = weldedModel(frame, nominal);
   yield 0;
-  const plan = yield* part(0, compilingLoads(new CompileCache(model, factors), steps));
+  const plan = yield* part(0, compilingLoads(new CompileCache(model, factors, steps), steps));
   const outputs = input.outputs(model);
   const condensed: Condensed = yield* part(0, condensing(plan, outputs.rows));
   const draws = count > 0 ? drawsOf(factors, count + 1, seed, scatteredOf(model, steps)) : null;

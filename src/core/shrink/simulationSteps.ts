@@ -4,6 +4,16 @@ import type { Vec3 } from "../numeric";
 /** Heat of a bead or tack, or its free closing when that is what is known (or measured). */
 type Heat = { heatJPerMm: number; closingMm?: undefined } | { closingMm: number; heatJPerMm?: undefined };
 
+/** Where something touches a frame. */
+export interface ContactPlace {
+  member: string;
+  point: string;
+  /** The way in which it pushes the member, of length 1. */
+  push: Vec3;
+  /** What it pushes the other way; what the frame stands on when left out. */
+  against?: [member: string, point: string];
+}
+
 /** One event that moves, holds or lets go of the frame. `id` names it in attributions. */
 export type SimulationStep = { id: string } & (
   | ({ do: "tack"; joint: string; line: FaceLine; lengthMm: number } & Heat)
@@ -32,6 +42,11 @@ export type SimulationStep = { id: string } & (
       section: { widthMm: number; heightMm: number; wallMm: number };
     }
   | { do: "strongback off"; strongback: string }
+  /** Something that a member, or two, may touch: it pushes that way and never pulls. */
+  | ({ do: "stop on"; stop: string; gapMm?: number; givesMmPerN?: number } & ContactPlace)
+  | { do: "stop off"; stop: string }
+  /** The frame's own weight comes on what it lies on, N per mm of each member; or is taken up. */
+  | { do: "weight on" | "weight off"; nPerMm: Readonly<Record<string, number>> }
   /** Put back into shape while the joints still turn; what is left of the error, 0 to 1. */
   /** `holds`: by cutting a corner, while all other joints stay as they stand; else every joint still turns. */
   | { do: "square up"; residualShare: number; holds?: boolean }

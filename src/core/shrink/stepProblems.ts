@@ -12,6 +12,7 @@ export function stepProblems(model: WeldedModel, steps: readonly SimulationStep[
   const held = new Set<string>();
   const clamps = new Map<string, string>();
   const strongbacks = new Map<string, string>();
+  const stops = new Map<string, string>();
   let said = false;
   const check = (step: SimulationStep, i: number): void => {
     const put = (message: string, severity: Problem["severity"] = "error") =>
@@ -65,6 +66,19 @@ export function stepProblems(model: WeldedModel, steps: readonly SimulationStep[
       putOn(strongbacks, "strongback", step.strongback, `${step.from.join("/")}/${step.to.join("/")}`);
     } else if (step.do === "strongback off") {
       if (!strongbacks.delete(step.strongback)) put(`Step ${i + 1}: strongback ${step.strongback} is not on.`);
+    } else if (step.do === "stop on") {
+      point(step.member, step.point);
+      if (step.against) point(...step.against);
+      putOn(
+        stops,
+        "stop",
+        step.stop,
+        `${step.member}/${step.point}/${step.push.join()}/${step.against?.join("/") ?? ""}`,
+      );
+      if (Math.abs(norm3(step.push) - 1) > 1e-6) put(`Step ${i + 1}: stop ${step.stop} has no direction of length 1.`);
+      if (!Number.isFinite(step.gapMm ?? 0)) put(`Step ${i + 1}: stop ${step.stop} stands off by no length.`);
+    } else if (step.do === "stop off") {
+      if (!stops.delete(step.stop)) put(`Step ${i + 1}: stop ${step.stop} is not on.`);
     } else if (step.do === "square up") {
       if (!(step.residualShare >= 0 && step.residualShare <= 1))
         put(`Step ${i + 1}: what is left after squaring up lies between 0 and 1.`);

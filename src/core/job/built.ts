@@ -16,13 +16,15 @@ import {
   type OrderChoice,
   ownOrderProblems,
   uprightProblems,
+  withBars,
 } from "../plan";
 import type { Problem } from "../units";
+import { barsOf } from "./held";
 import type { Plan } from "./planSchema";
 import { liesOn } from "./restedOn";
 
 /** What a plan builds, worked out once for every plan. However it was entered, everything after reads this. */
-type Buildable = Pick<Plan, "frame" | "units" | "bed" | "order">;
+type Buildable = Pick<Plan, "frame" | "units" | "bed" | "order" | "held">;
 type Worked = Buildable & Pick<Plan, "hands" | "holds">;
 
 interface Built {
@@ -38,8 +40,8 @@ interface Built {
   drawn: { structure: Structure; clashes: Clash[]; placed: Map<string, Placed> } | null;
 }
 
-/** By what was drawn, and then by the bed that it lies on and the order that was chosen. */
-const KNOWN = new WeakMap<object, { bed: string; order: OrderChoice | undefined; built: Built }>();
+/** By what was drawn, and then by the bed that it lies on, the order that was chosen, and what holds it. */
+const KNOWN = new WeakMap<object, { bed: string; order: OrderChoice | undefined; held: Plan["held"]; built: Built }>();
 const isBroken = (problems: readonly Problem[]): boolean => problems.some((p) => p.severity === "error");
 
 /** A plan's frame as members. The one place that asks how a frame was entered. */
@@ -65,16 +67,16 @@ function build(plan: Buildable): Built {
 export function builtOf(plan: Buildable): Built {
   const bed = plan.bed.school === "three" ? JSON.stringify(plan.bed.rests) : "";
   const known = KNOWN.get(plan.frame);
-  if (known?.bed === bed && known.order === plan.order) return known.built;
+  if (known?.bed === bed && known.order === plan.order && known.held === plan.held) return known.built;
   const built = known ? { ...known.built, ...orderOn(known.built.structure, plan) } : build(plan);
-  KNOWN.set(plan.frame, { bed, order: plan.order, built });
+  KNOWN.set(plan.frame, { bed, order: plan.order, held: plan.held, built });
   return built;
 }
 
 /** The order of a structure on what the plan lays it on. */
 function orderOn(structure: Structure | null, plan: Buildable): Pick<Built, "order" | "on"> {
   const on = structure ? liesOn(plan, structure) : "surface";
-  return { order: structure && chosenOrder(structure, on, plan.order), on };
+  return { order: structure && withBars(chosenOrder(structure, on, plan.order), barsOf(structure, plan)), on };
 }
 
 /** Length and width over all, mm, for lists; of the sizes that were typed while nothing can be drawn. */

@@ -76,6 +76,8 @@ const LABELS: Record<string, string> = {
   "fixture.bed.width": "Bed, width",
   "fixture.have.stops": "Stops at hand",
   "fixture.have.clamps": "Clamps at hand",
+  "held.lies": "How it lies",
+  "held.stops": "The lay-out's stops hold it",
   "hands.two": "Two weld at once",
   "hands.overhead": "Welded overhead, too",
   "hands.noUpright": "Not welded upright",
@@ -119,6 +121,8 @@ function fieldLabel(path: string): string {
   if (trial) return `Bent over a shim, ${trial[1]}, ${trial[2] === "shim" ? "shim" : "left when cold"}`;
   if (path.startsWith("fixture.without.")) return "Left out of the fixture";
   if (path.startsWith("holds.")) return "A weld that waits";
+  const held = /^held\.bars\.(\w+)/.exec(path);
+  if (held) return `Bar or block ${held[1]}`;
   if (path.startsWith("fixed.")) return "Length that must not move";
   if (path.startsWith("bed.feet.")) return "Rest on a foot";
   if (path.startsWith("bed.leaves")) return "Shims at hand";
@@ -166,7 +170,7 @@ function leaves(value: unknown, path: string, out: Leaves): Leaves {
   if (value === undefined) return out;
   if (value === null) out.set(path, "none");
   else if (path === "order") out.set(path, orderInShort(value as OrderChoice));
-  else if (/^holds\.[^.]+$/.test(path)) out.set(path, inShort(value));
+  else if (/^(holds|held\.bars)\.[^.]+$/.test(path)) out.set(path, inShort(value));
   else if (/^weld\.seams\.[^.]+$/.test(path)) out.set(path, seamInShort(value as SeamHow));
   else if (path.startsWith("frame.drawn.") && path.split(".").length > 3) out.set(path, inShort(value));
   else if (Array.isArray(value))

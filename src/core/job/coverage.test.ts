@@ -4,7 +4,7 @@ import { simulationOf } from "../../../tests/support/ladder";
 import { drawnPlan } from "../../../tests/support/plans";
 import { resolveStructure, setJoint } from "../frame";
 import { drain, seeded } from "../numeric";
-import { clampedMechanics, laterGates, loadSteps } from "../plan";
+import { heldMechanics, laterGates, loadSteps } from "../plan";
 import { DRAWS, simulate } from "../shrink";
 import { builtOf } from "./built";
 import { weldOf } from "./settings";
@@ -33,8 +33,8 @@ function anyFrame(random: () => number) {
 function simulated({ plan }: ReturnType<typeof anyFrame>, draws: number, seed: number, gates: readonly string[] = []) {
   const { structure, order, on } = builtOf(plan);
   if (!structure || !order) throw new Error("no frame");
-  const { mechanics, clamps } = clampedMechanics(structure, on);
-  const steps = loadSteps(structure, weldOf(plan), order.steps, clamps);
+  const { mechanics, by } = heldMechanics(structure, on);
+  const steps = loadSteps(structure, weldOf(plan), order.steps, by);
   return drain(simulate({ ...simulationOf(structure, steps), frame: mechanics.frame, draws, seed, gates })).outcomes;
 }
 

@@ -1,7 +1,8 @@
-import { clampedMechanics, loadSteps } from "../plan";
+import { heldMechanics, loadSteps } from "../plan";
 import { type PredictedOutcome, predictFrame, type SimulationStep } from "../shrink";
 import { FACTORS, unsureHeat } from "../weld";
 import { builtOf } from "./built";
+import { heldOf } from "./held";
 import type { Plan } from "./planSchema";
 import { weldOf } from "./settings";
 
@@ -62,9 +63,10 @@ export function insidesMoved(
 export function* insideTrade(plan: Plan): Generator<number, InsideTrade | null> {
   const { structure, order, on } = builtOf(plan);
   if (!structure?.quad || !order) return null;
-  const { mechanics, clamps } = clampedMechanics(structure, on);
+  const held = heldOf(structure, plan);
+  const { mechanics, by } = heldMechanics(structure, on, held);
   const weld = weldOf(plan);
-  const steps = loadSteps(structure, weld, order.steps, clamps);
+  const steps = loadSteps(structure, weld, order.steps, by);
   const corners = new Set(structure.joints.filter((j) => j.kind === "mitre").map((j) => j.id));
   const ways = insidesMoved(steps, corners);
   if (!ways) return null;

@@ -11,6 +11,7 @@ import type { Structure } from "../frame";
 import { dot3, norm3, scale3, sub3, type Vec2 } from "../numeric";
 import type { Prediction } from "../shrink";
 import type { Problem } from "../units";
+import { fixtureWish } from "./fixtureWish";
 import type { Plan } from "./planSchema";
 
 /** An element with where to put it. */
@@ -75,11 +76,7 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
   const isSetOff = plan.aim === "set-up" && prediction !== null && prediction.setUp.beyondMm === null;
   const fixture = proposeFixture(
     structure,
-    {
-      side: wish.side ?? "outside",
-      alongMm: new Map((wish.moved ?? []).map((m) => [m.id, m.along.mm])),
-      without: new Set(wish.without ?? []),
-    },
+    fixtureWish(plan),
     isSetOff && prediction ? setOffBy(structure, prediction.setUp.offsetsMm) : () => ({ x: 0, y: 0 }),
   );
   const zero = measuredFrom(structure);

@@ -1,12 +1,13 @@
 import {
   chosenOrder,
-  clampedMechanics,
   facesLeft,
+  heldMechanics,
   laterGates,
   loadSteps,
   type OrderChoice,
   type Step,
   USUAL_ORDER,
+  withBars,
 } from "../plan";
 import {
   frameOutcomes,
@@ -20,6 +21,7 @@ import {
 import { FACTORS, factorsFor, isUnsure, unsureHeat } from "../weld";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
+import { heldOf } from "./held";
 import type { Job } from "./jobSchema";
 import { schoolChoices, withCut } from "./orderChoices";
 import { weldOf } from "./settings";
@@ -43,7 +45,8 @@ const LIMITED: readonly OutcomeId["kind"][] = ["span", "square", "angle", "flat"
 export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => number {
   const { structure, on } = builtOf(job.plan);
   if (!structure) throw new RangeError("The frame has errors.");
-  const { mechanics, clamps } = clampedMechanics(structure, on);
+  const held = heldOf(structure, job.plan);
+  const { mechanics, by } = heldMechanics(structure, on, held);
   const weld = weldOf(job.plan);
   const factors = factorsFor(
     structure.members[0]?.material === "mild steel",
@@ -53,11 +56,12 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
   const load = (steps: readonly Step[]): SimulationStep[] =>
     steps.flatMap((s) => {
       const key = `${s.key} ${s.up} ${s.closes} ${s.why.kind === "cut and set"}`;
-      const made = known.get(key) ?? loadSteps(structure, weld, [s], clamps);
+      const made = known.get(key) ?? loadSteps(structure, weld, [s], by);
       known.set(key, made);
       return made;
     });
-  const stepsOf = (choice: OrderChoice): SimulationStep[] => load(chosenOrder(structure, on, choice).steps);
+  const stepsOf = (choice: OrderChoice): SimulationStep[] =>
+    load(withBars(chosenOrder(structure, on, choice), held.bars).steps);
   // A search tacks where no school does.
   const everyTack: OrderChoice = {
     ...USUAL_ORDER,

@@ -8,7 +8,7 @@ const AT_ONCE_S = 5;
 /** Whoever is away for longer did something else, s. */
 const AWAY_S = 1800;
 /** From so many of a kind on they count for more than what is usual. */
-const ENOUGH = { move: 5, hold: 1, release: 1, flip: 2, measure: 2, cut: 1 } as const;
+const ENOUGH = { move: 5, hold: 1, release: 1, brace: 2, unbrace: 2, flip: 2, measure: 2, cut: 1 } as const;
 
 type Kind = keyof Handling;
 
@@ -76,6 +76,8 @@ const SAID: Record<Kind, string> = {
   measure: "measuring",
   hold: "laying it down",
   release: "taking the clamps off",
+  brace: "tacking a bar on",
+  unbrace: "cutting a bar off",
   cut: "cutting and setting",
 };
 

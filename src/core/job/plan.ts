@@ -6,6 +6,7 @@ import { length, type Problem, plainLength, rangeWords, type UnitPreference } fr
 import { weldProblems } from "../weld";
 import { builtOf, orderProblems } from "./built";
 import { FORMAT } from "./format";
+import { heldProblems } from "./held";
 import type { Plan, Rest } from "./planSchema";
 import { materialOf, thinnestWallMm, weldOf } from "./settings";
 import { usualStock } from "./usualStock";
@@ -24,6 +25,7 @@ export function planProblems(plan: Plan): Problem[] {
     ...limitProblems(plan.limits, plan.units),
     ...built.problems,
     ...orderProblems(plan),
+    ...heldProblems(built.structure, plan),
     ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan), plan.units),
     ...stockProblems(plan.stock, plan.units),
     ...drillProblems(built.structure, plan.drill, plan.units),

@@ -4,7 +4,7 @@ import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from "../cut";
 import { FIXTURE_SIDES } from "../fixture";
 import { drawnFrameSchema, memberNameSchema, rectangleSchema } from "../frame";
-import { holdSchema, orderChoiceSchema } from "../plan";
+import { BAR_KINDS, holdSchema, orderChoiceSchema, PUT_ON, TAKEN_OFF } from "../plan";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
 import { weldSchema } from "../weld";
 import { CARRIES } from "./carries";
@@ -35,6 +35,9 @@ const bedSchema = z.strictObject({
   /** Shims at hand; a common set when there are none. */
   leaves: z.array(lengthSchema).max(40, "At most 40 leaves."),
 });
+
+/** Where a bar meets a member, along it. */
+const barEndSchema = z.strictObject({ member: memberNameSchema, along: lengthSchema });
 
 /** Everything about a job that is edited and saved as a whole, with a version. */
 export const planSchema = z.strictObject({
@@ -89,6 +92,31 @@ export const planSchema = z.strictObject({
           stops: z.int().min(0).max(999).optional(),
           clamps: z.int().min(0).max(999).optional(),
         })
+        .optional(),
+    })
+    .optional(),
+  /** What holds it while it is welded; clamped flat where it lies on a surface when nobody said otherwise. */
+  held: z
+    .strictObject({
+      /** By its own weight, or by nothing. */
+      lies: z.enum(["weight", "loose"]).optional(),
+      /** The stops and clamps of the lay-out hold it in its plane until it is turned over, or cold. */
+      stops: z.literal(true).optional(),
+      /** Strongbacks, temporary sides and blocks. */
+      bars: z
+        .array(
+          z.strictObject({
+            id: z.string().regex(/^[A-Z0-9][A-Za-z0-9]{0,11}$/, "A bar is named by up to twelve letters or digits."),
+            kind: z.enum(BAR_KINDS),
+            from: barEndSchema,
+            to: barEndSchema,
+            putOn: z.enum(PUT_ON),
+            takenOff: z.enum(TAKEN_OFF),
+            /** Of tube like the member that it goes from when left out. */
+            size: z.strictObject({ width: lengthSchema, height: lengthSchema, wall: lengthSchema }).optional(),
+          }),
+        )
+        .max(20, "At most 20 bars and blocks.")
         .optional(),
     })
     .optional(),

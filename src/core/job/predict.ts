@@ -1,8 +1,9 @@
 import { drain } from "../numeric";
-import { clampedMechanics, laterGates, loadSteps } from "../plan";
+import { heldMechanics, laterGates, loadSteps } from "../plan";
 import { type FramePrediction, type PredictHow, predictFrame } from "../shrink";
 import { FACTORS, isUnsure, unsureHeat, withHeatShare } from "../weld";
 import { builtOf } from "./built";
+import { heldOf } from "./held";
 import type { Plan } from "./planSchema";
 import { canPredict } from "./predictable";
 import { weldOf } from "./settings";
@@ -18,10 +19,11 @@ export function* predicting(
 ): Generator<number, FramePrediction> {
   const { structure, order, on } = builtOf(plan);
   if (!structure || !order) throw new RangeError("The frame has errors.");
-  const { mechanics, clamps } = clampedMechanics(structure, on);
+  const held = heldOf(structure, plan);
+  const { mechanics, by } = heldMechanics(structure, on, held);
   const planned = weldOf(plan);
   const weld = withHeatShare(planned, heatShare);
-  const steps = loadSteps(structure, weld, order.steps, clamps);
+  const steps = loadSteps(structure, weld, order.steps, by);
   return yield* predictFrame(structure, mechanics, weld, steps, isUnsure(weld) ? unsureHeat(FACTORS) : FACTORS, {
     ...how,
     units: plan.units,

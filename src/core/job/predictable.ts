@@ -8,7 +8,10 @@ import { materialOf, thinnestWallMm, weldOf } from "./settings";
 /** What every order of a plan's frame depends on. */
 export function frameKey(plan: Plan): string {
   const { members, on } = builtOf(plan);
-  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm"]);
+  // Where stops stand counts only where they hold.
+  const { held, fixture } = plan;
+  const stops = held?.stops ? [fixture?.side, fixture?.moved, fixture?.without] : null;
+  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm", held, stops]);
 }
 
 /** What a prediction depends on: plans that share this text share their prediction. */

@@ -24,7 +24,7 @@ export {
   type Spring,
   type WeldAction,
 } from "./loadActions";
-export { LowRankRun, type Snapshot } from "./lowRankRun";
+export { type LetGo, LowRankRun, type Snapshot } from "./lowRankRun";
 export type {
   BeamJoint,
   BeamJointKind,

@@ -31,6 +31,19 @@ interface Attached {
 /** Records what a draw's lines yielded and its seams pressed. @returns how far that moves a spring's way. */
 type Follow = (gained: readonly [unknown: number, by: number][], draw: number) => (at: number) => number;
 
+/** Something that held was let go. */
+export interface LetGo {
+  action: number;
+  spring: number;
+  /** Way of a post; 0 for what holds with all its ways. */
+  at: number;
+  /** What it held with in each draw, N. */
+  forcesN: Float64Array;
+  /** How far the frame went there, nominal draw, mm, and the energy that did it, N mm. */
+  movedMm: number;
+  energyNmm: number;
+}
+
 /** The state after some actions of an order. */
 export interface Snapshot {
   done: number;
@@ -58,6 +71,8 @@ export class LowRankRun {
   readonly state: HeldState;
   /** Lines that yielded in the last action, nominal draw: four times the joint's place and the line's. */
   yielded: readonly number[] = [];
+  /** What was let go in the last action; null where nothing was. */
+  letGo: LetGo | null = null;
   private readonly n: number;
   /** Flexibility of the springs as it stands. */
   private readonly half: PackedSymmetric;
@@ -194,6 +209,7 @@ export class LowRankRun {
     for (let a = from; a < to; a++) {
       this.record.begin(a);
       this.yielded = [];
+      this.letGo = null;
       this.taken = 0;
       const action = plan.actions[a];
       switch (action.kind) {
@@ -243,7 +259,7 @@ export class LowRankRun {
 
   /** Tension in each tack that is left, nominal draw, N. */
   tackForces(): { joint: number; line: number; forceN: number }[] {
-    return this.joints.flatMap((state, joint) =>
+    return this.joints.slice(0, this.condensed.model.joints.length).flatMap((state, joint) =>
       (state?.lines ?? []).flatMap(({ line, tack }) =>
         tack ? [{ joint, line, forceN: this.state.tensions[LINES * joint + line] }] : [],
       ),
@@ -349,7 +365,22 @@ export class LowRankRun {
       matVec(on.matrix, pull, r, r, q);
       for (let i = 0; i < r; i++) pushing[i].sizes[d] = q[i];
     }
-    this.settle(a, pushing, []);
+    const moved = this.settle(
+      a,
+      pushing,
+      [],
+      pushing.map((_, i) => c + i),
+    );
+    this.letGo = {
+      action: a,
+      spring,
+      at: 0,
+      forcesN: Float64Array.from({ length: draws.count }, (_, d) =>
+        Math.hypot(...pushing.slice(0, 3).map(({ sizes }) => sizes[d])),
+      ),
+      movedMm: Math.hypot(...moved.slice(0, 3)),
+      energyNmm: Math.abs(moved.reduce((sum, v, i) => sum + 0.5 * v * pushing[i].sizes[0], 0)),
+    };
   }
 
   /** Something is put where it may touch. */
@@ -373,7 +404,16 @@ export class LowRankRun {
       leaves.sizes[d] = -state.pressed[place];
       state.pressed[place] = 0;
     }
-    this.settle(a, [leaves], [null]);
+    const [movedMm] = this.settle(a, [leaves], [null], [this.condensed.offset[spring] + at]);
+    const forcesN = leaves.sizes.map((v) => -v);
+    this.letGo = {
+      action: a,
+      spring,
+      at,
+      forcesN,
+      movedMm: Math.abs(movedMm),
+      energyNmm: 0.5 * forcesN[0] * Math.abs(movedMm),
+    };
   }
 
   /** Changes a spring's stiffness, and with it the flexibility of all. */
@@ -452,10 +492,18 @@ export class LowRankRun {
     return out;
   }
 
-  /** Records what pushed in an action, moves what is tracked, and lets lines yield that would hold more than they can. */
-  private settle(a: number, pushing: readonly Source[], wishes: readonly (OwnWish | null)[]): void {
+  /**
+   * Records what pushed in an action, moves what is tracked, and lets lines yield that would hold more than they can.
+   * @param watched columns that are asked about. @returns how far each moved, nominal draw.
+   */
+  private settle(
+    a: number,
+    pushing: readonly Source[],
+    wishes: readonly (OwnWish | null)[],
+    watched: readonly number[] = [],
+  ): number[] {
     for (const source of pushing) this.record.pushed(a, source);
-    if (!this.isTracked) return;
+    if (!this.isTracked) return [];
     const { n, held, place, draws, holding } = this;
     holding?.begin(this.joints);
     const pushed = pushing.map((source) => ({ moves: this.movesOf(source), sizes: source.sizes }));
@@ -465,17 +513,21 @@ export class LowRankRun {
         : pushed.map(({ moves, sizes }, i) => ({ forces: holding.forces(moves, wishes[i] ?? null), sizes }));
     const strength = draws.shared(["yield"]);
     const worked = wishes[0]?.spring ?? -1;
+    let watching: number[] = [];
     const follow = draws.count === 1 ? this.together(a) : this.oneByOne(a);
     for (let d = 0; d < draws.count; d++) {
       const gained = holding?.after(this.state, d, brought, worked, strength[d], this.answers) ?? [];
       if (d === 0) this.yielded = gained.flatMap(([unknown]) => holding?.lineAt(unknown) ?? []);
       const moved = follow(gained, d);
+      if (d === 0)
+        watching = watched.map((at) => pushed.reduce((sum, { sizes, moves }) => sum + sizes[0] * moves[at], moved(at)));
       for (let h = 0; h < held; h++) {
         let sum = place[d * held + h] + moved(n - held + h);
         for (const { sizes, moves } of pushed) sum += sizes[d] * moves[n - held + h];
         place[d * held + h] = sum;
       }
     }
+    return watching;
   }
 
   /** Records what yields and touches, each by itself: for many draws, in which the same do. @returns what records a draw's. */

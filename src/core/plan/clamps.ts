@@ -1,7 +1,6 @@
 import { type Structure, type StructureMember, TOLERANCES } from "../frame";
-import { fromStructure, type Station, type StructureMechanics } from "../mechanics";
+import type { Station } from "../mechanics";
 import { add3, norm3, scale3, sub3, type Vec3 } from "../numeric";
-import type { LiesOn } from "./step";
 
 /** One place where a frame is held down: a point of a member. */
 export interface ClampPlace {
@@ -16,12 +15,17 @@ const NEAR_WIDTHS = 1.5;
 /** Members held; more hold nothing better and cost time. */
 const MOST_MEMBERS = 6;
 
+/** Members that lie level on the bed. */
+export function lyingOnBed({ members }: Structure): StructureMember[] {
+  const low = (m: StructureMember): number => Math.min(m.from[2], m.to[2]);
+  const lying = members.filter((m) => Math.abs(m.from[2] - m.to[2]) < TOLERANCES.onBedMm);
+  const lowest = Math.min(...lying.map(low));
+  return lying.filter((m) => low(m) - lowest < TOLERANCES.onBedMm);
+}
+
 /** Members that lie on the bed and carry others, sides of the quadrilateral first, then the longest. */
 function clamped(structure: Structure): StructureMember[] {
-  const low = (m: StructureMember): number => Math.min(m.from[2], m.to[2]);
-  const lying = structure.members.filter((m) => Math.abs(m.from[2] - m.to[2]) < TOLERANCES.onBedMm);
-  const lowest = Math.min(...lying.map(low));
-  const onBed = lying.filter((m) => low(m) - lowest < TOLERANCES.onBedMm);
+  const onBed = lyingOnBed(structure);
   const sides = new Set(structure.quad ? Object.values(structure.quad.sides) : []);
   const ring = onBed.filter((m) => sides.has(m.id));
   if (ring.length > 0) return ring;
@@ -42,21 +46,6 @@ function clampStation(structure: Structure, m: StructureMember, share: number): 
   return { member: m.id, at: near?.p ?? at };
 }
 
-/**
- * The mechanics of a structure with the places where it is clamped to the bed. Three places that hold a plane, or none: two
- * would only pin a line.
- * @param on three rests hold a plane and no more: statically that is a free frame, so nothing is clamped in the mechanics.
- */
-export function clampedMechanics(
-  structure: Structure,
-  on: LiesOn = "surface",
-): { mechanics: StructureMechanics; clamps: ClampPlace[] } {
-  if (on === "three rests") return { mechanics: fromStructure(structure), clamps: [] };
-  const stations = clamped(structure).flatMap((m) => SHARES.map((share) => clampStation(structure, m, share)));
-  const mechanics = fromStructure(structure, stations);
-  const seen = new Set<string>();
-  const clamps = stations
-    .map(({ member }, i): ClampPlace => ({ member, point: mechanics.stations[i] as string }))
-    .filter(({ point }) => !seen.has(point) && seen.add(point));
-  return { mechanics, clamps: clamps.length >= 3 ? clamps : [] };
-}
+/** Where a frame is clamped down flat. */
+export const clampStations = (structure: Structure): Station[] =>
+  clamped(structure).flatMap((m) => SHARES.map((share) => clampStation(structure, m, share)));

@@ -1,7 +1,23 @@
 export { asWorked, without, withRepeat } from "./asWorked";
-export { clampedMechanics } from "./clamps";
+export { withBars } from "./bars";
 export { additionsTo, withAdded, withMoved } from "./editOrder";
 export { GATES, type Gate, laterGates } from "./gates";
+export {
+  BAR_KINDS,
+  type Bar,
+  type BarKind,
+  type Held,
+  type HeldBy,
+  type HeldStop,
+  heldMechanics,
+  LIES,
+  type Lies,
+  PUT_ON,
+  type PutOn,
+  TAKEN_OFF,
+  type TakenOff,
+  USUALLY_HELD,
+} from "./held";
 export {
   brokenHolds,
   circleOf,
@@ -46,7 +62,7 @@ export { seamKind, seamPosition } from "./seam";
 export { seamCaution } from "./seamCaution";
 export { type LiesOn, type Step, stepKey, turned, type Up } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
-export { faceWords, jointWords, type StepWords, stepIdWords, stepWords, weldWords } from "./stepWords";
+export { barName, faceWords, jointWords, type StepWords, stepIdWords, stepWords, weldWords } from "./stepWords";
 export {
   coolsFor,
   HANDLING_S,

@@ -2,7 +2,7 @@ import type { Structure } from "../frame";
 import { lineOfFace } from "../mechanics";
 import type { SimulationStep } from "../shrink";
 import { heatFromFillet, heatJPerMm, processOf, seamShare, settingsBy, type Weld } from "../weld";
-import type { ClampPlace } from "./clamps";
+import { HELD_BY_NOTHING, type HeldBy } from "./held";
 import { seamKind, seamPosition } from "./seam";
 import type { Step } from "./step";
 
@@ -14,36 +14,129 @@ const CLAMP_N_PER_MM = 2e4;
  */
 const RETACKED_SHARE = 0.25;
 
+const pressed = (id: string, { clamps }: HeldBy): SimulationStep[] =>
+  clamps.map(({ member, point }) => ({
+    id,
+    do: "clamp",
+    clamp: `${member} ${point}`,
+    member,
+    point,
+    direction: [0, 0, 1],
+    stiffnessNPerMm: CLAMP_N_PER_MM,
+    toMm: 0,
+  }));
+
+const unpressed = (id: string, { clamps }: HeldBy): SimulationStep[] =>
+  clamps.map(({ member, point }) => ({ id, do: "unclamp", clamp: `${member} ${point}` }));
+
+/** Pieces against their stops, clamps snug across from them: a clamp gives as far as it is bent. */
+const laidAgainst = (id: string, { stops }: HeldBy): SimulationStep[] =>
+  stops.map(({ id: stop, kind, member, point, push, gapMm }) => ({
+    id,
+    do: "stop on",
+    stop,
+    member,
+    point,
+    push,
+    gapMm,
+    givesMmPerN: kind === "clamp" ? 1 / CLAMP_N_PER_MM : 0,
+  }));
+
+/** Clamps first, then the stops. */
+const letGo = (id: string, { stops }: HeldBy): SimulationStep[] =>
+  [...stops]
+    .sort((a, b) => Number(a.kind === "stop") - Number(b.kind === "stop"))
+    .map(({ id: stop }) => ({ id, do: "stop off", stop }));
+
+const restId = ({ member, point }: HeldBy["rests"][number]): string => `rest ${member} ${point}`;
+
+/** On its rests by its weight, whichever side is up. */
+const lying = (id: string, { rests, weightNPerMm }: HeldBy, up: Step["up"]): SimulationStep[] => {
+  const sign = up === "top" ? 1 : -1;
+  const nPerMm = Object.fromEntries(Object.entries(weightNPerMm).map(([m, n]) => [m, sign * n]));
+  return rests.length === 0
+    ? []
+    : [
+        ...rests.map(
+          (r): SimulationStep => ({
+            id,
+            do: "stop on",
+            stop: restId(r),
+            ...r,
+            push: [0, 0, sign],
+          }),
+        ),
+        { id, do: "weight on", nPerMm },
+      ];
+};
+
+/** Taken up from its rests. */
+const taken = (id: string, { rests }: HeldBy): SimulationStep[] =>
+  rests.length === 0
+    ? []
+    : [{ id, do: "weight off" }, ...rests.map((r): SimulationStep => ({ id, do: "stop off", stop: restId(r) }))];
+
+/** A bar or block goes on, or comes off. */
+function barStep(id: string, bar: HeldBy["bars"][number], on: boolean, weld: Weld): SimulationStep[] {
+  const { id: name, kind, from, to, section, way } = bar;
+  if (kind === "block")
+    return [
+      on
+        ? {
+            id,
+            do: "stop on",
+            stop: name,
+            member: to.member,
+            point: to.point,
+            push: way,
+            against: [from.member, from.point],
+          }
+        : { id, do: "stop off", stop: name },
+    ];
+  if (!on) return [{ id, do: "strongback off", strongback: name }];
+  const tacks = weld.tackProcess ? settingsBy(weld, weld.tackProcess) : weld;
+  return [
+    {
+      id,
+      do: "strongback on",
+      strongback: name,
+      from: [from.member, from.point],
+      to: [to.member, to.point],
+      section,
+      tacks: {
+        lies: kind === "side" ? "between" : "over",
+        lengthMm: weld.tackLength.mm,
+        heatJPerMm: heatJPerMm(tacks),
+      },
+    },
+  ];
+}
+
 /**
  * An order of work as the mechanics sees it. Each step keeps its key, so that movement can be told by step; one step may
  * become several. Clamps press what lies on the bed down; measuring while the joints turn puts the shape back; waiting
  * changes nothing in the model. A tack has the heat of the settings (its share is a factor of the model), and so has a bead
  * whose size nobody gave.
- * @param clamps where the frame is held down.
+ * @param by what holds the frame meanwhile.
  */
 export function loadSteps(
   structure: Structure,
   weld: Weld,
   steps: readonly Step[],
-  clamps: readonly ClampPlace[],
+  by: HeldBy = HELD_BY_NOTHING,
 ): SimulationStep[] {
   const one = ({ id: what, key: id, closes, up }: Step): SimulationStep[] => {
     switch (what.do) {
       case "hold":
-        return clamps.map(({ member, point }) => ({
-          id,
-          do: "clamp",
-          clamp: `${member} ${point}`,
-          member,
-          point,
-          direction: [0, 0, 1],
-          stiffnessNPerMm: CLAMP_N_PER_MM,
-          toMm: 0,
-        }));
+        return [...pressed(id, by), ...laidAgainst(id, by), ...lying(id, by, up)];
       case "release":
-        return clamps.map(({ member, point }) => ({ id, do: "unclamp", clamp: `${member} ${point}` }));
+        return [...unpressed(id, by), ...letGo(id, by), ...taken(id, by)];
       case "flip":
-        return [{ id, do: "flip" }];
+        // Stops are where the frame was laid: turned over it no longer fits them.
+        return [...letGo(id, by), ...taken(id, by), { id, do: "flip" }, ...lying(id, by, up)];
+      case "brace":
+      case "unbrace":
+        return by.bars.filter((b) => b.id === what.bar).flatMap((b) => barStep(id, b, what.do === "brace", weld));
       case "tack":
       case "bead": {
         const joint = structure.joints.find((j) => j.id === what.joint);

@@ -23,7 +23,7 @@ function partOf(id: StepId): Step["part"] {
     case "measure":
       return ["hot", "cold"].includes(id.gate) ? "weld" : "tack";
     default:
-      return id.do === "tack" || id.do === "hold" ? "tack" : "weld";
+      return id.do === "tack" || id.do === "hold" || id.do === "brace" ? "tack" : "weld";
   }
 }
 

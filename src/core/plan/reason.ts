@@ -1,3 +1,5 @@
+import type { Bar } from "./held";
+
 /** Why a step stands where it does: what a school goes by, with the joints that it speaks of. */
 export type Reason =
   | { kind: "bed holds flat"; stands: boolean }
@@ -42,4 +44,6 @@ export type Reason =
   | { kind: "below in one go" }
   | { kind: "short lengths" }
   | { kind: "sub-assembly cold"; name: string }
+  | { kind: "bar on"; bar: Bar }
+  | { kind: "bar off"; bar: Bar }
   | { kind: "own" };

@@ -31,7 +31,7 @@ describe("how a seam lies", () => {
       const { steps } = orderOfWork(structure);
       const weld = weldOf(job([]).plan);
       const heats = (from: "starting" | "machine") =>
-        loadSteps(structure, { ...weld, from }, steps, []).flatMap((s) => (s.do === "bead" ? [s.heatJPerMm] : []));
+        loadSteps(structure, { ...weld, from }, steps).flatMap((s) => (s.do === "bead" ? [s.heatJPerMm] : []));
       const heat = heatJPerMm(weld);
       const read = new Set(heats("machine"));
       expect(read.size === 0 || (read.size === 1 && read.has(heat)), name).toBe(true);

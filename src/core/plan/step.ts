@@ -47,6 +47,9 @@ export function stepKey(id: StepId): string {
       return `flip/${id.part}-${id.nth}`;
     case "wait":
       return `wait/${id.until}${again(id.nth)}`;
+    case "brace":
+    case "unbrace":
+      return `${id.do}/${id.bar}`;
     default:
       return id.do;
   }

@@ -23,5 +23,7 @@ export const stepIdSchema = z.discriminatedUnion("do", [
   // The first wait of a kind has no number: so it was kept from the beginning.
   z.strictObject({ do: z.literal("wait"), until: z.enum(["touch", "cold"]), nth: nth.optional() }),
   z.strictObject({ do: z.enum(["hold", "release"]) }),
+  /** A strongback, temporary side or block goes on, or comes off. */
+  z.strictObject({ do: z.enum(["brace", "unbrace"]), bar: z.string().min(1).max(40) }),
 ]);
 export type StepId = z.infer<typeof stepIdSchema>;

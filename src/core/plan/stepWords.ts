@@ -1,7 +1,8 @@
 import { type Quadrilateral, type Structure, type StructureFace, type StructureJoint, seenAt } from "../frame";
 import { CORNERS, ends, SIDES } from "../geometry";
-import { dot, sub, unit, type Vec2 } from "../numeric";
-import { physical, type UnitPreference } from "../units";
+import { dot, norm3, sub, sub3, unit, type Vec2 } from "../numeric";
+import { formatSmall, physical, type UnitPreference } from "../units";
+import type { Bar } from "./held";
 import type { Reason } from "./reason";
 import type { Step } from "./step";
 import type { StepId } from "./stepSchema";
@@ -121,6 +122,16 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
     `Not before ${name} is cold: what is set on it now would be set on a frame that still moves.`,
   "cut and set": () =>
     "All that the tacks pulled is let go once more, but for what the new tacks pull: it costs some grinding and sets out on the beads square.",
+  "bar on": ({ bar }) =>
+    bar.kind === "block"
+      ? "It keeps what lies between from closing; it only pushes."
+      : bar.kind === "side"
+        ? "Closes the open side while it is welded: the mouth cannot draw together as far."
+        : "Holds that distance while the rest is welded. What it holds elastically comes back when it is cut.",
+  "bar off": ({ bar }) =>
+    bar.kind === "block"
+      ? "What it still presses on comes in when it goes."
+      : "Only cold: before that the frame would still move. What it held comes back a little.",
   own: () => "As this order was laid.",
 };
 
@@ -138,6 +149,33 @@ const measureWords = (step: Step, ring: boolean): string => {
   if (step.gate === "cold") return `Measure cold: ${what}${ring ? ", four corner heights" : ", heights"}`;
   return `Measure ${what}, dry`;
 };
+
+/** Where a bar meets a member: so far from its beginning. */
+function barEnd({ members }: Structure, { member, at }: Bar["from"], units: UnitPreference): string {
+  const m = members.find((x) => x.id === member);
+  return m ? `${member}, ${formatSmall(norm3(sub3(at, m.from)), units, { decimals: 0 })} along` : member;
+}
+
+/** What a bar is called where several are. */
+export const barName = ({ kind, id }: Pick<Bar, "kind" | "id">): string =>
+  `${kind === "side" ? "temporary side" : kind} ${id}`;
+
+function barWords(structure: Structure, bar: Bar, on: boolean, units: UnitPreference): Omit<StepWords, "why"> {
+  const where = `${barEnd(structure, bar.from, units)}, to ${barEnd(structure, bar.to, units)}`;
+  if (bar.kind === "block")
+    return on
+      ? { say: `Put ${barName(bar)} between ${where}`, caution: null }
+      : { say: `Take ${barName(bar)} out`, caution: "It may be gripped: knock it out sideways, hands clear." };
+  return on
+    ? {
+        say: `Tack ${barName(bar)} on: ${where}, a tack on either side at each end`,
+        caution: "Grind its ends clean first: a bar tacked on paint or zinc lets go when it is wanted.",
+      }
+    : {
+        say: `Cut ${barName(bar)} off through its tacks, one end after the other; grind the places flush`,
+        caution: "It holds the frame sprung: stand clear of where it goes when the last tack is through.",
+      };
+}
 
 const VENT = "Vent any closed tube before welding: trapped gas blows out through the last bead.";
 
@@ -200,6 +238,12 @@ export function stepWords(structure: Structure, step: Step, units: UnitPreferenc
               caution: null,
             }
           : plain("Leave it clamped until it is cold all over");
+    case "brace":
+    case "unbrace": {
+      const { why: reason } = step;
+      if (reason.kind !== "bar on" && reason.kind !== "bar off") return plain(`${id.do} ${id.bar}`);
+      return { ...barWords(structure, reason.bar, id.do === "brace", units), why };
+    }
     case "release":
       if (three)
         return {
@@ -226,6 +270,10 @@ export function stepIdWords(id: StepId): string {
       return "turn over (no longer in the order)";
     case "wait":
       return `wait until ${id.until === "touch" ? "it can be touched" : "cold"} (no longer in the order)`;
+    case "brace":
+      return `bar ${id.bar} on (no longer in the order)`;
+    case "unbrace":
+      return `bar ${id.bar} off (no longer in the order)`;
     default:
       return `${id.do} (no longer in the order)`;
   }

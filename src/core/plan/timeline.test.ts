@@ -59,7 +59,7 @@ describe("the time of an order", () => {
     expect(takes(short) - takes(whole)).toBeCloseTo(3 * HANDLING_S.move, 6);
     expect(short?.arcS).toBeCloseTo(whole?.arcS ?? 0, 9);
     // What the mechanics works with is one bead.
-    expect(loadSteps(structure, { ...weld, seams }, steps, [])).toEqual(loadSteps(structure, weld, steps, []));
+    expect(loadSteps(structure, { ...weld, seams }, steps)).toEqual(loadSteps(structure, weld, steps));
   });
   it("has a joint cool between beads that follow each other there, as its material wants it", () => {
     const aluminium = resolveStructure(started("ladder", {}, { ...squareTube(60, 5), material: "aluminium 6061" }));

@@ -22,6 +22,9 @@ import type { StepId } from "./stepSchema";
 export const HANDLING_S = {
   hold: 600,
   release: 120,
+  /** Tacking a bar on, or putting a block in; cutting it off, or knocking it out. */
+  brace: 180,
+  unbrace: 120,
   flip: 240,
   measure: 240,
   /** Grinding the tacks of a corner through, setting it, tacking it again, measuring. */
@@ -35,7 +38,7 @@ export type Handling = Readonly<Record<keyof typeof HANDLING_S, number>>;
 
 const handlingS = (id: StepId, handling: Handling): number => {
   if (id.do === "measure" && id.cut) return handling.cut;
-  return handling[id.do as "hold" | "release" | "flip" | "measure"] ?? 0;
+  return handling[id.do as "hold" | "release" | "brace" | "unbrace" | "flip" | "measure"] ?? 0;
 };
 
 /** What a weld puts into its joint. */
@@ -55,7 +58,7 @@ function heats(structure: Structure, weld: Weld, steps: readonly Step[]): Map<st
   );
   const byKey = new Map(steps.map((s) => [s.key, s]));
   return new Map(
-    loadSteps(structure, weld, steps, []).flatMap((s): [string, Heat][] => {
+    loadSteps(structure, weld, steps).flatMap((s): [string, Heat][] => {
       if (s.do !== "tack" && s.do !== "bead") return [];
       const step = byKey.get(s.id);
       if (!step || (step.id.do !== "tack" && step.id.do !== "bead")) return [];

@@ -2,6 +2,13 @@ import { type JointStiffness, placeOfContact, postsOf, type Spring, slipsOf, typ
 import type { Sparse } from "../numeric";
 import { jointStiffness, OPEN, type ShrinkFactors, type WeldedJoint, type WeldedModel, type WeldState } from "../weld";
 import type { ContactPlace, SimulationStep } from "./simulationSteps";
+import { type StrongbackSpring, strongbackSpring } from "./strongback";
+
+type StrongbackOn = Extract<SimulationStep, { do: "strongback on" }>;
+
+/** A bar by where it sits and how it is tacked. */
+export const strongbackKey = ({ from, to, section, tacks }: StrongbackOn): string =>
+  JSON.stringify([from, to, section, tacks]);
 
 const contactKey = ({ member, point, push, against }: ContactPlace): string =>
   `${member}/${point}/${push.join()}${against ? `/${against.join("/")}` : ""}`;
@@ -35,6 +42,7 @@ export class CompileCache {
     SimulationStep,
     Map<WeldState, { action: WeldAction; after: WeldState }>
   >();
+  private readonly strongbacks = new Map<string, StrongbackSpring>();
   private readonly states = new Map<string, WeldState>();
 
   /** @param steps whatever any order does: contacts that they put on have their places here. */
@@ -84,6 +92,13 @@ export class CompileCache {
     const index = this.springs.push({ id, rows: rows() }) - 1;
     this.springIndex.set(id, index);
     return index;
+  }
+
+  strongback(step: StrongbackOn): StrongbackSpring {
+    const key = strongbackKey(step);
+    const known = this.strongbacks.get(key) ?? strongbackSpring(this.model, this.factors, step);
+    this.strongbacks.set(key, known);
+    return known;
   }
 
   load(id: string, column: () => Sparse): number {

@@ -1,17 +1,13 @@
-import { memberAxes, shapeProperties } from "../frame";
 import {
   type Action,
   type Attach,
-  beamStiffness,
   type ChordHeat,
   type CompiledLoads,
   columnOf,
-  relativeRows,
-  toGlobal,
   type WeldAction,
   weightLoads,
 } from "../mechanics";
-import { drain, norm3, type Sparse, sub3, unit3 } from "../numeric";
+import { drain, type Sparse, unit3 } from "../numeric";
 import {
   chordHeat,
   type FactorName,
@@ -24,7 +20,8 @@ import {
   type WeldedModel,
   type WeldState,
 } from "../weld";
-import type { CompileCache } from "./compileCache";
+import { chordVolumeMm3, contractionMm, isAcross } from "./chordContraction";
+import { type CompileCache, strongbackKey } from "./compileCache";
 import type { SimulationStep } from "./simulationSteps";
 import { stepProblems } from "./stepProblems";
 
@@ -70,6 +67,8 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
   const clamps = new Map<string, Attach>();
   /** Springs of the strongbacks that are on. */
   const strongbacks = new Map<string, number>();
+  /** Loads of the weight that is on. */
+  const weights: number[] = [];
   /** Where what is put to touch stands. */
   const stops = new Map<string, { spring: number; at: number }>();
   const actions: Action[] = [];
@@ -119,9 +118,11 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
         break;
       }
       case "strongback on": {
-        const { spring, matrix } = strongback(shop, step);
+        const { rows, matrix, kinks } = shop.strongback(step);
+        const spring = shop.spring(`strongback/${strongbackKey(step)}`, () => rows);
         put({ kind: "attach", spring, matrix, toMm: null, byMm: 0 });
         strongbacks.set(step.strongback, spring);
+        for (const { key, load, mm } of kinks) put({ kind: "load", column: shop.load(key, load), size: mm });
         break;
       }
       case "strongback off": {
@@ -139,16 +140,20 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
       case "stop off": {
         const place = stops.get(step.stop);
         stops.delete(step.stop);
-        if (place) put({ kind: "part", ...place });
+        // Taken away already, or never there: nothing moves.
+        put(place ? { kind: "part", ...place } : { kind: "nothing" });
         break;
       }
-      case "weight on":
+      case "weight on": {
+        const column = shop.load(`weight/${JSON.stringify(step.nPerMm)}`, () => weightColumn(model, step.nPerMm));
+        put({ kind: "load", column, size: 1 });
+        weights.push(column);
+        break;
+      }
       case "weight off":
-        put({
-          kind: "load",
-          column: shop.load(`weight/${JSON.stringify(step.nPerMm)}`, () => weightColumn(model, step.nPerMm)),
-          size: step.do === "weight on" ? 1 : -1,
-        });
+        for (const column of weights) put({ kind: "load", column, size: -1 });
+        if (weights.length === 0) put({ kind: "nothing" });
+        weights.length = 0;
         break;
       case "square up":
         put({ kind: "scale", share: step.residualShare, holds: step.holds === true });
@@ -195,13 +200,6 @@ function kinkColumn(shop: CompileCache, joint: WeldedJoint): number {
   return first;
 }
 
-/** Contraction of the chord's wall at a line, mm: the volume over what it acts on. */
-function contractionMm({ chord }: WeldedJoint, line: number, volumeMm3: number): number {
-  if (!chord) return 0;
-  const { wallMm, branchWallMm, branchAcrossMm } = chord;
-  return volumeMm3 / (wallMm * (line < 2 ? branchAcrossMm : branchWallMm));
-}
-
 /** What heat or a contracted volume at a line of a branch does to its chord. */
 function heatOf(
   joint: WeldedJoint,
@@ -242,17 +240,14 @@ function weldAction(
   const strainMm3PerJ = material.alphaPerK / material.heatJPerMm3K;
   const { fillet } = joint.faces.kind;
   const tackFactor = tack ? factors.tackHeat.value : 1;
-  const across = line < 2;
+  const across = isAcross(line);
   const heat = step.do === "chord" ? 0 : (step.heatJPerMm ?? 0);
   const wallMm = joint.faces.yieldPerMm / material.yieldMPa;
   const own: FactorName[] = tack ? ["day", "otherMaterial", "tackHeat"] : ["day", "otherMaterial"];
   let volumeMm3 = step.do === "chord" ? step.volumeMm3 : 0;
-  if (joint.chord && heat > 0) {
-    const { wallMm: chordWall, branchWallMm } = joint.chord;
-    const share = (2 * chordWall) / (branchWallMm + 2 * chordWall);
-    const factor = across ? factors.transverse.value : factors.longitudinal.value;
+  if (heat > 0) {
     const lengthMm = step.do === "tack" ? step.lengthMm : lineLengthMm(joint.faces, line);
-    volumeMm3 = lengthMm * strainMm3PerJ * share * heat * factor * tackFactor;
+    volumeMm3 = chordVolumeMm3(joint, { line, lengthMm, heatJPerMm: heat, heatShare: tackFactor }, factors, material);
   }
   const measured = step.do === "chord" ? 0 : step.closingMm;
   const action: WeldAction = {
@@ -281,22 +276,4 @@ function weldAction(
     unfitted: joint.unfitted.length > 0 ? joint.id : null,
   };
   return { action, after };
-}
-
-/** Two nodes joined by a bar: a six-way spring at its far end, the stiffness of a cantilever of its length. */
-function strongback(shop: CompileCache, step: Extract<SimulationStep, { do: "strongback on" }>) {
-  const { model } = shop;
-  const from = model.nodeOf(...step.from);
-  const to = model.nodeOf(...step.to);
-  const [xFrom, xTo] = [model.nodes[from]?.at, model.nodes[to]?.at];
-  const section = shapeProperties({ shape: "tube", ...step.section });
-  const { eMPa, nu } = model.frame.material;
-  const axes = memberAxes(xFrom, xTo, undefined, unit3(model.frame.up ?? [0, 0, 1]));
-  const k = toGlobal(beamStiffness(section, norm3(sub3(xTo, xFrom)), eMPa, eMPa / (2 * (1 + nu))), axes);
-  const matrix = new Float64Array(36);
-  for (let i = 0; i < 6; i++) for (let q = 0; q < 6; q++) matrix[i * 6 + q] = k[(6 + i) * 12 + 6 + q];
-  const spring = shop.spring(`strongback/${from}/${to}/${Object.values(step.section).join("/")}`, () =>
-    relativeRows(xTo, from, xFrom, to, xTo),
-  );
-  return { spring, matrix };
 }

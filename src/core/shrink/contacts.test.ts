@@ -163,7 +163,7 @@ describe("a frame between stops that only push", () => {
       ...rests,
       ...beads,
       { id: "weight", do: "weight on", nPerMm },
-      { id: "up", do: "weight off", nPerMm },
+      { id: "up", do: "weight off" },
     ]);
     for (const r of rests) expect(lifted.forceOf(r)).toBeLessThan(1e-3);
   });

@@ -3,7 +3,7 @@ import { started } from "../../../tests/support/drawnFrames";
 import { drawnPlan } from "../../../tests/support/plans";
 import { builtOf, weldOf } from "../job";
 import { drain } from "../numeric";
-import { chosenOrder, clampedMechanics, loadSteps, type OrderChoice, ownChoice, USUAL_ORDER } from "../plan";
+import { chosenOrder, heldMechanics, loadSteps, type OrderChoice, ownChoice, USUAL_ORDER } from "../plan";
 import { FACTORS, NOMINAL_JOINTS, withHeatShare } from "../weld";
 import { frameOutputs } from "./frameOutcomes";
 import { nominalRun } from "./nominalRun";
@@ -12,9 +12,9 @@ import { nominalRun } from "./nominalRun";
 function run(name: string, orderOf: (usual: OrderChoice) => OrderChoice, keep: boolean, more = 1): Float64Array {
   const { structure, on } = builtOf(drawnPlan(started(name)));
   if (!structure) throw new Error("no frame");
-  const { mechanics, clamps } = clampedMechanics(structure, on);
+  const { mechanics, by } = heldMechanics(structure, on);
   const { steps } = chosenOrder(structure, on, orderOf(USUAL_ORDER));
-  const load = loadSteps(structure, withHeatShare(weldOf(drawnPlan(started(name))), more), steps, clamps);
+  const load = loadSteps(structure, withHeatShare(weldOf(drawnPlan(started(name))), more), steps, by);
   const outputs = frameOutputs(structure, mechanics.joints);
   return drain(nominalRun(mechanics.frame, load, FACTORS, NOMINAL_JOINTS, outputs, keep)).out;
 }

@@ -44,6 +44,7 @@ export interface Replay {
   /** Each outcome after each step, and what is left in the end of what each step did. */
   outcomes: Pick<SimulatedOutcome, "id" | "unit" | "after" | "byStep">[];
   clampForces: Simulation["clampForces"];
+  released: Simulation["released"];
   /** Weld line that each row is about, null for what is no tack or bead. */
   lines: (FaceLine | null)[];
   yielded: Yielded[];
@@ -172,6 +173,7 @@ const replayOf = (simulation: Simulation): Replay => ({
   history: simulation.history,
   outcomes: simulation.outcomes.map(({ id, unit, after, byStep }) => ({ id, unit, after, byStep })),
   clampForces: simulation.clampForces,
+  released: simulation.released,
   lines: simulation.steps.map((s) => ("line" in s ? s.line : null)),
   yielded: simulation.yielded,
 });

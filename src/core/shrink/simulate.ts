@@ -1,5 +1,5 @@
 import type { FaceLine } from "../frame";
-import { type Condensed, condensing, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
+import { type Condensed, condensing, type LetGo, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
 import { partOf } from "../numeric";
 import type { Estimate } from "../units";
 import { FACTORS, NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
@@ -60,15 +60,29 @@ export interface Yielded {
   lines: FaceLine[];
 }
 
+/** A clamp, stop or strongback that was let go. */
+export interface Released {
+  step: number;
+  /** Its name, as its step called it. */
+  what: string;
+  /** What it held with, N: of the nominal frame, and what nineteen in twenty stay under. */
+  forceN: number;
+  highN: number;
+  /** How far the frame goes there, mm, and the energy that it gives off, J. */
+  movedMm: number;
+  energyJ: number;
+}
+
 export interface Simulation {
   steps: readonly SimulationStep[];
   points: OutputPoint[];
   /** Movement of every point after each step, nominal frame: x, y, z in mm. */
   history: Float64Array[];
   outcomes: SimulatedOutcome[];
-  /** Pull of every clamp after each step, N: positive when the frame wants to move along the clamp's direction. */
+  /** Pull of every clamp after each step, N: positive when the frame wants to move along the clamp's direction. Push of every stop. */
   clampForces: { id: string; forceN: number }[][];
   yielded: Yielded[];
+  released: Released[];
   /** What a person must know before trusting the figures. */
   notes: string[];
   /** Tension left in the tacks that were not welded over, N. */
@@ -97,7 +111,8 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
   const model = weldedModel(frame, nominal);
   yield 0;
-  const plan = yield* part(0, compilingLoads(new CompileCache(model, factors, steps), steps));
+  const cache = new CompileCache(model, factors, steps);
+  const plan = yield* part(0, compilingLoads(cache, steps));
   const outputs = input.outputs(model);
   const condensed: Condensed = yield* part(0, condensing(plan, outputs.rows));
   const draws = count > 0 ? drawsOf(factors, count + 1, seed, scatteredOf(model, steps)) : null;
@@ -106,6 +121,14 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const history: Float64Array[] = steps.map(() => new Float64Array(0));
   const clampForces: Simulation["clampForces"] = steps.map(() => []);
   const yielded: Yielded[] = [];
+  const released: Released[] = [];
+  const stops = new Map(
+    steps.flatMap((s) => {
+      if (s.do !== "stop on") return [];
+      const { spring, at } = cache.contact(s);
+      return [[`${spring - model.joints.length}/${at}`, s.stop] as const];
+    }),
+  );
   /** Outputs of every draw at each gate. */
   const atGates = new Map<string, Float64Array>();
   yield* part(
@@ -114,7 +137,11 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       plan,
       (a) => {
         const step = plan.stepOf[a];
-        clampForces[step] = run.clampForces();
+        clampForces[step] = [
+          ...run.clampForces(),
+          ...run.contactForces().map((c) => ({ id: stops.get(`${c.post}/${c.at}`) ?? "", forceN: c.forceN })),
+        ];
+        if (run.letGo) released.push(releasedOf(run.letGo, step, steps[step]));
         for (const [j, joint] of model.joints.entries()) {
           const lines = joint.faces.kind.lines.filter((_, l) => run.yielded.includes(4 * j + l));
           if (lines.length > 0) yielded.push({ step, joint: joint.id, lines });
@@ -149,12 +176,36 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     outcomes,
     clampForces,
     yielded,
+    released,
     notes: [...plan.notes, ...unfittedNotes(model)],
     tackForces: run.tackForces().map(({ joint, line, forceN }) => ({
       joint: model.joints[joint].id,
       line: model.joints[joint].faces.kind.lines[line],
       forceN,
     })),
+  };
+}
+
+const NMM_PER_J = 1000;
+
+function releasedOf({ forcesN, movedMm, energyNmm }: LetGo, step: number, by: SimulationStep | undefined): Released {
+  const what =
+    by?.do === "unclamp"
+      ? by.clamp
+      : by?.do === "stop off"
+        ? by.stop
+        : by?.do === "strongback off"
+          ? by.strongback
+          : "";
+  const drawn = forcesN.slice(1).map(Math.abs).sort();
+  const forceN = Math.abs(forcesN[0] ?? 0);
+  return {
+    step,
+    what,
+    forceN,
+    highN: Math.max(forceN, drawn.length > 0 ? smoothQuantile(drawn, 0.95) : forceN),
+    movedMm,
+    energyJ: energyNmm / NMM_PER_J,
   };
 }
 

@@ -40,13 +40,16 @@ export type SimulationStep = { id: string } & (
       from: [member: string, point: string];
       to: [member: string, point: string];
       section: { widthMm: number; heightMm: number; wallMm: number };
+      /** How it is tacked: over the members or between them, by tacks so long and so hot. As fast as the members when left out. */
+      tacks?: { lies: "over" | "between"; lengthMm: number; heatJPerMm: number };
     }
   | { do: "strongback off"; strongback: string }
   /** Something that a member, or two, may touch: it pushes that way and never pulls. */
   | ({ do: "stop on"; stop: string; gapMm?: number; givesMmPerN?: number } & ContactPlace)
   | { do: "stop off"; stop: string }
   /** The frame's own weight comes on what it lies on, N per mm of each member; or is taken up. */
-  | { do: "weight on" | "weight off"; nPerMm: Readonly<Record<string, number>> }
+  | { do: "weight on"; nPerMm: Readonly<Record<string, number>> }
+  | { do: "weight off" }
   /** Put back into shape while the joints still turn; what is left of the error, 0 to 1. */
   /** `holds`: by cutting a corner, while all other joints stay as they stand; else every joint still turns. */
   | { do: "square up"; residualShare: number; holds?: boolean }

@@ -78,7 +78,8 @@ export function stepProblems(model: WeldedModel, steps: readonly SimulationStep[
       if (Math.abs(norm3(step.push) - 1) > 1e-6) put(`Step ${i + 1}: stop ${step.stop} has no direction of length 1.`);
       if (!Number.isFinite(step.gapMm ?? 0)) put(`Step ${i + 1}: stop ${step.stop} stands off by no length.`);
     } else if (step.do === "stop off") {
-      if (!stops.delete(step.stop)) put(`Step ${i + 1}: stop ${step.stop} is not on.`);
+      // A stop is taken away once: after that there is nothing to say.
+      stops.delete(step.stop);
     } else if (step.do === "square up") {
       if (!(step.residualShare >= 0 && step.residualShare <= 1))
         put(`Step ${i + 1}: what is left after squaring up lies between 0 and 1.`);

@@ -12,7 +12,7 @@ const heats = (p: Plan): Map<string, number> => {
   const { structure, order } = builtOf(p);
   if (!structure || !order) throw new Error("no frame");
   return new Map(
-    loadSteps(structure, weldOf(p), order.steps, []).flatMap((s) =>
+    loadSteps(structure, weldOf(p), order.steps).flatMap((s) =>
       s.do === "tack" || s.do === "bead" ? [[s.id, s.heatJPerMm ?? Number.NaN] as const] : [],
     ),
   );

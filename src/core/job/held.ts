@@ -1,0 +1,119 @@
+import { fixtureElements } from "../fixture";
+import type { Structure, StructureMember } from "../frame";
+import { add3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { type Bar, type Held, type HeldStop, USUALLY_HELD } from "../plan";
+import { type Problem, plainLength, rangeWords } from "../units";
+import { fixtureWish } from "./fixtureWish";
+import type { Plan } from "./planSchema";
+
+type HeldPlan = Pick<Plan, "held" | "fixture">;
+type PlannedBar = NonNullable<NonNullable<Plan["held"]>["bars"]>[number];
+
+/** A bar as thin as this, or as wide, is a slip of the unit, mm. */
+const BAR_MM = { least: 2, most: 300 } as const;
+/** Ends of a bar nearer to each other than this hold nothing apart, mm. */
+const LEAST_BAR_MM = 20;
+
+const along = (m: StructureMember, mm: number): Vec3 => add3(m.from, scale3(unit3(sub3(m.to, m.from)), mm));
+const lengthOf = (m: StructureMember): number => norm3(sub3(m.to, m.from));
+
+/** What is wrong with a bar on this frame; null where it can be put on. */
+function wrongWith(
+  structure: Structure,
+  bar: PlannedBar,
+  units: Plan["units"],
+): { at: string; message: string } | null {
+  const ends = (["from", "to"] as const).map((which) => ({
+    which,
+    end: bar[which],
+    member: structure.members.find((m) => m.id === bar[which].member),
+  }));
+  for (const { which, end, member } of ends) {
+    if (!member)
+      return {
+        at: which,
+        message: `The frame has no ${end.member}: ${bar.id} is left out until it goes somewhere else.`,
+      };
+    const long = lengthOf(member);
+    if (end.along.mm < 0 || end.along.mm > long)
+      return {
+        at: `${which}.along`,
+        message: `${end.member} is ${plainLength(long, units)} long: ${bar.id} cannot sit ${plainLength(end.along.mm, units)} along.`,
+      };
+  }
+  if (bar.from.member === bar.to.member)
+    return {
+      at: "to",
+      message: `${bar.id} goes from ${bar.from.member} to itself: it holds nothing. Choose another member.`,
+    };
+  const [a, b] = ends.map(({ member, end }) => along(member as StructureMember, end.along.mm)) as [Vec3, Vec3];
+  if (norm3(sub3(a, b)) < LEAST_BAR_MM)
+    return { at: "to.along", message: `Both ends of ${bar.id} are at one place: it holds nothing apart.` };
+  for (const [key, size] of Object.entries(bar.size ?? {}))
+    if (key !== "wall" && (size.mm < BAR_MM.least || size.mm > BAR_MM.most))
+      return {
+        at: `size.${key}`,
+        message: `A bar is ${rangeWords(BAR_MM.least, BAR_MM.most, units)} across. Check the unit.`,
+      };
+  if (bar.size && !(bar.size.wall.mm > 0 && 2 * bar.size.wall.mm < Math.min(bar.size.width.mm, bar.size.height.mm)))
+    return { at: "size.wall", message: `The wall of ${bar.id} leaves no tube: it must be less than half its size.` };
+  return null;
+}
+
+/** What of a plan's bars cannot be put on, each at its field: they are left out. */
+export const heldProblems = (structure: Structure | null, { held, units }: Plan): Problem[] =>
+  structure
+    ? (held?.bars ?? []).flatMap((bar): Problem[] => {
+        const wrong = wrongWith(structure, bar, units);
+        return wrong ? [{ path: `held.bars.${bar.id}.${wrong.at}`, message: wrong.message, severity: "warning" }] : [];
+      })
+    : [];
+
+function barOf(structure: Structure, bar: PlannedBar): Bar {
+  const end = (which: "from" | "to") => {
+    const member = structure.members.find((m) => m.id === bar[which].member) as StructureMember;
+    return { member: member.id, at: along(member, bar[which].along.mm) };
+  };
+  const { properties } = structure.members.find((m) => m.id === bar.from.member) as StructureMember;
+  return {
+    id: bar.id,
+    kind: bar.kind,
+    from: end("from"),
+    to: end("to"),
+    section: bar.size
+      ? { widthMm: bar.size.width.mm, heightMm: bar.size.height.mm, wallMm: bar.size.wall.mm }
+      : { widthMm: properties.widthMm, heightMm: properties.heightMm, wallMm: properties.wallMm },
+    putOn: bar.putOn,
+    takenOff: bar.takenOff,
+  };
+}
+
+/** Bars and blocks of a plan that can be put on. */
+export const barsOf = (structure: Structure, { held, units }: Pick<Plan, "held" | "units">): Bar[] =>
+  (held?.bars ?? []).filter((b) => wrongWith(structure, b, units) === null).map((b) => barOf(structure, b));
+
+/** Stops and clamps of the lay-out, as they hold the frame in its plane. */
+function stopsOf(structure: Structure, plan: HeldPlan): HeldStop[] {
+  return fixtureElements(structure, fixtureWish(plan)).map((e): HeldStop => {
+    const member = structure.members.find((m) => m.id === e.member) as StructureMember;
+    return {
+      id: e.id,
+      kind: e.kind === "clamp" ? "clamp" : "stop",
+      member: e.member,
+      at: along(member, e.alongMm),
+      push: [e.push.x, e.push.y, 0],
+      gapMm: e.playMm,
+    };
+  });
+}
+
+/** What holds a plan's frame while it is welded. */
+export function heldOf(structure: Structure, plan: HeldPlan & Pick<Plan, "units">): Held {
+  const { held } = plan;
+  if (!held) return USUALLY_HELD;
+  return {
+    lies: held.lies ?? "clamped",
+    stops: held.stops ? stopsOf(structure, plan) : [],
+    bars: barsOf(structure, plan),
+  };
+}

@@ -68,6 +68,51 @@ test("a frame is laid out: what holds it is told, changed, and told again", asyn
   expect(wide).toBeLessThanOrEqual(1280);
 });
 
+test("ways of holding it are compared, one is taken, and stands in the order until it is cut off", async ({
+  page,
+  address,
+}) => {
+  const job = await startJob(page, address, "Held");
+  await page.goto(`${address}${job}/layout`);
+  const held = page.getByTestId("held");
+  await held.getByRole("button", { name: "Compare ways of holding it" }).click();
+  await expect(page.getByTestId("holding-advice")).toContainText("Chance that every limit is kept", {
+    timeout: 120_000,
+  });
+  await expect(page.getByTestId("way-planned")).toContainText("Clamped flat, as planned");
+  for (const way of ["loose", "weight", "stops", "crossed", "corners", "drawn"])
+    await expect(page.getByTestId(`way-${way}`)).toContainText(/AC less BD .+ to /);
+  await expect(page.getByTestId("way-loose")).toContainText("nothing to speak of is let go");
+  await held.getByRole("button", { name: "Hold it so: Two strongbacks crossed, loose" }).click();
+  // Of a frame that is held otherwise now, the comparison is none.
+  await expect(page.getByTestId("holding-advice")).toBeHidden();
+  await expect(held.getByText("Loose", { exact: true })).toBeVisible();
+  const s1 = page.getByTestId("bar-S1");
+  const along = s1.getByLabel("S1, along AB");
+  await along.fill("5 m");
+  await along.press("Tab");
+  await expect(s1).toContainText(/AB is .+ long: S1 cannot sit/);
+  await along.fill("200");
+  await along.press("Tab");
+  await s1.getByLabel("S1 goes on").selectOption("tacked");
+  await saved(page);
+  await expectAccessible(page);
+  await page.reload();
+  await expect(along).toHaveValue("200");
+  await page.goto(`${address}${job}/weld?step=brace%2FS1`);
+  await expect(page.getByTestId("now")).toContainText(/Tack strongback S1 on: AB, 200\smm along/);
+  await page.goto(`${address}${job}/weld?step=unbrace%2FS1`);
+  await expect(page.getByTestId("now")).toContainText("Cut strongback S1 off");
+  await expect(page.getByTestId("let-go")).toContainText(/Strongback S1 holds about .+, up to .+N/, {
+    timeout: 60_000,
+  });
+  await page.goto(`${address}${job}/layout/print`);
+  await expect(page.getByText(/Tack strongback S2 on/)).toBeVisible();
+  await page.goto(`${address}${job}/layout`);
+  await page.getByRole("button", { name: "Take S1 away" }).click();
+  await expect(s1).toBeHidden();
+});
+
 test.describe("at the bench", () => {
   test.use({ viewport: BENCH });
   test("a rail that bows is bent against it, trial by trial, and the page is no wider than the glass", async ({

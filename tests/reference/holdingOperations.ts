@@ -1,4 +1,4 @@
-import { bent, type Contact, closure, keptByHinges, located, reach, trapped } from "@/core/fixture";
+import { bent, type Contact, closure, gripped, keptByHinges, located, reach, trapped } from "@/core/fixture";
 
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each
 type Inputs = any;
@@ -54,6 +54,18 @@ export const HOLDING: Record<string, (inputs: Inputs) => unknown> = {
       balanced: found.balances,
       stop_N: i.stops.map((s: Inputs) => found.stopN[s.id]),
       least_stop_N: found.leastN,
+    };
+  },
+  spreader: (i) => {
+    // Two springs in closed form: what the frame would shrink by beyond the clearance presses on it.
+    const normalN = i.k_N_per_mm * Math.max(0, i.shrink_mm - (i.clearance_mm ?? 0));
+    const found = gripped(normalN, i.mu, i.taper_deg ?? 0);
+    return {
+      normal_N: normalN,
+      knock_out_N: found.knockOutN,
+      trapped: found.isTrapped,
+      ejects_itself: found.ejectsItself,
+      self_releasing_taper_deg: found.selfReleasingDeg,
     };
   },
   trapped: (i) => {

@@ -1,5 +1,5 @@
 import { fixtureElements } from "../fixture";
-import type { Structure, StructureMember } from "../frame";
+import { MATERIALS, type Structure, type StructureMember } from "../frame";
 import { add3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { type Bar, type Held, type HeldStop, USUALLY_HELD } from "../plan";
 import { type Problem, plainLength, rangeWords } from "../units";
@@ -116,4 +116,14 @@ export function heldOf(structure: Structure, plan: HeldPlan & Pick<Plan, "units"
     stops: held.stops ? stopsOf(structure, plan) : [],
     bars: barsOf(structure, plan),
   };
+}
+
+/** Tacks at one end of a bar. */
+const TACKS_AN_END = 2;
+
+/** What the tacks at one end of a bar bear in shear before they tear, N: yield stress over the root of three, on wall times length. */
+export function tacksBearN(structure: Structure, plan: Pick<Plan, "weld">): number {
+  const wallMm = Math.min(...structure.members.map((m) => m.properties.wallMm));
+  const yieldMPa = Math.min(...structure.members.map((m) => MATERIALS[m.material].yieldMPa));
+  return (TACKS_AN_END * plan.weld.tackLength.mm * wallMm * yieldMPa) / Math.sqrt(3);
 }

@@ -1,4 +1,5 @@
 export { type BackBow, type Bowed, backBow, backBowWords, bowedMembers } from "./backBow";
+export { barProposals, type PlannedBar } from "./barProposals";
 export type { BedRound } from "./bedRound";
 export { bubbleMmPerM, packerMmPerM, statedSlope, turnedLevel } from "./bubble";
 export { builtOf, overallSizeMm } from "./built";
@@ -25,6 +26,17 @@ export type { FrameRound } from "./frameRound";
 export { frontier } from "./frontier";
 export type { GateAdvice } from "./gateAdvice";
 export { type GateReading, gateReading } from "./gateReading";
+export { barsOf, tacksBearN } from "./held";
+export {
+  type HoldingAdvice,
+  type HoldingOutlook,
+  type HoldingWay,
+  heldSo,
+  holdingAdvice,
+  holdingOutlook,
+  holdingWays,
+  wayWords,
+} from "./holdingWays";
 export { type InsideTrade, insideTrade } from "./insideTrade";
 export { insideTradeWords } from "./insideTradeWords";
 export { type Job, jobSchema } from "./jobSchema";
@@ -56,6 +68,7 @@ export type { SideLoss } from "./predictedMeasured";
 export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quantityId";
 export type { QuantityId } from "./quantitySchema";
 export { meantMm, readingText } from "./readingWords";
+export { releaseWords, shortForce } from "./releaseWords";
 export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
 export { materialOf, settingsWords, thinnestWallMm, weldOf } from "./settings";
 export { STAGES, type Stage } from "./stages";

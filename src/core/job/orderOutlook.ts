@@ -32,8 +32,12 @@ export interface OrderOutlook {
   most: { say: string; by: number }[];
   /** Whether every weld waits for what it must. */
   keeps: boolean;
-  /** What each clamp holds at most, N; nought where nothing is clamped. */
+  /** What each clamp or stop holds at most, N; nought where nothing is clamped. */
   holdN: number;
+  /** The hardest that is let go, and of bars the hardest, nineteen in twenty stay under it, N, and the energy of all that is, J. */
+  letGo: { highN: number; barN: number; energyJ: number };
+  /** What is predicted of its shape: squareness, flatness, mouths. */
+  shape: { id: OutcomeId; estimate: Estimate }[];
 }
 
 /** Draws behind a chance that a person reads: so many leave it off by two points or so. */
@@ -60,6 +64,8 @@ export function timeOf(job: Job): Timeline | null {
   const { structure, order } = builtOf(job.plan);
   return structure && order ? timelineOf(structure, weldOf(job.plan), order.steps, handsOf(job)) : null;
 }
+
+const SHAPE: readonly OutcomeId["kind"][] = ["square", "flat", "mouth"];
 
 /** Welds that are told to move most. */
 const MOST_TOLD = 3;
@@ -130,6 +136,7 @@ export function* orderOutlook(
   const outcome = worst && outcomeOf(worst.forecast);
   const { structure, order } = builtOf(own.plan);
   const time = timeOf(own);
+  const bars = new Set((own.plan.held?.bars ?? []).filter((b) => b.kind !== "block").map((b) => b.id));
   return {
     choice,
     chance: told.length > 0 ? all / draws : null,
@@ -149,5 +156,11 @@ export function* orderOutlook(
       .slice(0, MOST_TOLD),
     keeps: brokenHolds(order?.steps.map((s) => s.id) ?? [], job.plan.holds ?? []).length === 0,
     holdN: Math.max(0, ...replay.clampForces.flat().map((c) => Math.abs(c.forceN))),
+    letGo: {
+      highN: Math.max(0, ...replay.released.map((r) => r.highN)),
+      barN: Math.max(0, ...replay.released.flatMap((r) => (bars.has(r.what) ? [r.highN] : []))),
+      energyJ: replay.released.reduce((sum, r) => sum + r.energyJ, 0),
+    },
+    shape: prediction.outcomes.flatMap(({ id, estimate }) => (SHAPE.includes(id.kind) ? [{ id, estimate }] : [])),
   };
 }

@@ -259,11 +259,13 @@ export class LowRankRun {
 
   /** Tension in each tack that is left, nominal draw, N. */
   tackForces(): { joint: number; line: number; forceN: number }[] {
-    return this.joints.slice(0, this.condensed.model.joints.length).flatMap((state, joint) =>
-      (state?.lines ?? []).flatMap(({ line, tack }) =>
-        tack ? [{ joint, line, forceN: this.state.tensions[LINES * joint + line] }] : [],
-      ),
-    );
+    return this.joints
+      .slice(0, this.condensed.model.joints.length)
+      .flatMap((state, joint) =>
+        (state?.lines ?? []).flatMap(({ line, tack }) =>
+          tack ? [{ joint, line, forceN: this.state.tensions[LINES * joint + line] }] : [],
+        ),
+      );
   }
 
   /** What each contact that is on pushes with, nominal draw, N: by its post and its way. */

@@ -62,7 +62,16 @@ export { seamKind, seamPosition } from "./seam";
 export { seamCaution } from "./seamCaution";
 export { type LiesOn, type Step, stepKey, turned, type Up } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
-export { barName, faceWords, jointWords, type StepWords, stepIdWords, stepWords, weldWords } from "./stepWords";
+export {
+  barName,
+  barWords,
+  faceWords,
+  jointWords,
+  type StepWords,
+  stepIdWords,
+  stepWords,
+  weldWords,
+} from "./stepWords";
 export {
   coolsFor,
   HANDLING_S,

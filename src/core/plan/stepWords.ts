@@ -1,7 +1,7 @@
 import { type Quadrilateral, type Structure, type StructureFace, type StructureJoint, seenAt } from "../frame";
 import { CORNERS, ends, SIDES } from "../geometry";
 import { dot, norm3, sub, sub3, unit, type Vec2 } from "../numeric";
-import { formatSmall, physical, type UnitPreference } from "../units";
+import { physical, plainLength, type UnitPreference } from "../units";
 import type { Bar } from "./held";
 import type { Reason } from "./reason";
 import type { Step } from "./step";
@@ -131,7 +131,7 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
   "bar off": ({ bar }) =>
     bar.kind === "block"
       ? "What it still presses on comes in when it goes."
-      : "Only cold: before that the frame would still move. What it held comes back a little.",
+      : "Only cold: before that the frame would still move. What it held comes back a little. Grind the places flush.",
   own: () => "As this order was laid.",
 };
 
@@ -153,14 +153,15 @@ const measureWords = (step: Step, ring: boolean): string => {
 /** Where a bar meets a member: so far from its beginning. */
 function barEnd({ members }: Structure, { member, at }: Bar["from"], units: UnitPreference): string {
   const m = members.find((x) => x.id === member);
-  return m ? `${member}, ${formatSmall(norm3(sub3(at, m.from)), units, { decimals: 0 })} along` : member;
+  return m ? `${member}, ${plainLength(norm3(sub3(at, m.from)), units)} along` : member;
 }
 
 /** What a bar is called where several are. */
 export const barName = ({ kind, id }: Pick<Bar, "kind" | "id">): string =>
   `${kind === "side" ? "temporary side" : kind} ${id}`;
 
-function barWords(structure: Structure, bar: Bar, on: boolean, units: UnitPreference): Omit<StepWords, "why"> {
+/** A bar or block going on, or coming off, in words. */
+export function barWords(structure: Structure, bar: Bar, on: boolean, units: UnitPreference): Omit<StepWords, "why"> {
   const where = `${barEnd(structure, bar.from, units)}, to ${barEnd(structure, bar.to, units)}`;
   if (bar.kind === "block")
     return on
@@ -172,7 +173,7 @@ function barWords(structure: Structure, bar: Bar, on: boolean, units: UnitPrefer
         caution: "Grind its ends clean first: a bar tacked on paint or zinc lets go when it is wanted.",
       }
     : {
-        say: `Cut ${barName(bar)} off through its tacks, one end after the other; grind the places flush`,
+        say: `Cut ${barName(bar)} off, one end after the other`,
         caution: "It holds the frame sprung: stand clear of where it goes when the last tack is through.",
       };
 }

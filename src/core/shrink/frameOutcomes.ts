@@ -2,6 +2,7 @@ import type { EndName, Quadrilateral, Structure, StructureJoint, StructureMember
 import { CORNERS, type Corner, SIDES } from "../geometry";
 import { type JointPoints, type MechanicalModel, mechanicalKind } from "../mechanics";
 import { cross3, dot3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { mouthsOf, placesOf } from "../square";
 import { cornerOutcomes } from "./cornerOutcomes";
 import { bow, distanceChange, flatnessOf, type Outcome } from "./outcomes";
 import { type OutputPoint, type Outputs, outputsOf } from "./outputs";
@@ -156,5 +157,15 @@ export const frameOutcomes =
     }
     const level = mainLevel(members, along);
     const flat = level.length >= 4 && spansArea(level) ? [flatnessOf({ kind: "flat" }, level, UP)] : [];
-    return [...lengths, ...flat, ...bows];
+    const places = placesOf(structure);
+    const endOf = (name: string): OutputPoint | undefined => {
+      const { member, end } = places.freeEnds[name] ?? {};
+      const points = along(member ?? "");
+      return end === "from" ? points[0] : points.at(-1);
+    };
+    const mouths = mouthsOf(places).flatMap(([from, to]) => {
+      const [p, q] = [endOf(from), endOf(to)];
+      return p && q ? [distanceChange({ kind: "mouth", from, to }, p, q)] : [];
+    });
+    return [...mouths, ...lengths, ...flat, ...bows];
   };

@@ -7,6 +7,8 @@ export type OutcomeId =
   | { kind: "angle"; corner: Corner }
   /** AC less BD; lean of the mid-lines; AB less CD; BC less DA; of the corners; of the level that most members lie in. */
   | { kind: "square" | "shear" | "taper length" | "taper width" | "twist" | "flat" }
+  /** Across an open side, between two free ends, by the names of their places. */
+  | { kind: "mouth"; from: string; to: string }
   /** Between the places where a member's two ends stand. */
   | { kind: "length"; member: string }
   /** Off the straight line between a member's ends: along the bed (or its width), and up (or along its height). */
@@ -19,6 +21,8 @@ export function outcomeKey(id: OutcomeId): string {
       return id.span;
     case "angle":
       return `angle ${id.corner}`;
+    case "mouth":
+      return `mouth ${id.from}-${id.to}`;
     case "length":
     case "bow":
     case "lift":
@@ -47,6 +51,8 @@ export function outcomeWords(id: OutcomeId): string {
       return "out of flat";
     case "twist":
       return "twist";
+    case "mouth":
+      return `mouth, ${id.from} to ${id.to}`;
     case "length":
       return `length at ${id.member}`;
     case "bow":

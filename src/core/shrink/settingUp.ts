@@ -1,8 +1,8 @@
 import type { Structure } from "../frame";
 import { CORNERS, ends, SPANS, type Span } from "../geometry";
 import { type MechanicalFrame, movedFrame, placedBy, type StructureMechanics } from "../mechanics";
-import { add3, norm3, partOf, sub3, type Vec3 } from "../numeric";
-import { cornerAngleDeg } from "../square";
+import { add3, distance, norm3, partOf, sub3, type Vec2, type Vec3 } from "../numeric";
+import { cornerAngleDeg, mouthsOf, placesOf } from "../square";
 import type { Estimate } from "../units";
 import { NOMINAL_JOINTS, type ShrinkFactors } from "../weld";
 import { frameOutputs } from "./frameOutcomes";
@@ -123,6 +123,7 @@ function shapeOf(
   how: Pick<SetUpShape, "rounds" | "leftMm" | "beyondMm">,
 ): SetUpShape {
   const { quad } = structure;
+  const places = placesOf(structure);
   const roots = new Set(quad ? CORNERS.map((c) => joints.get(quad.joints[c])?.a as string) : []);
   const placed = placedBy(frame, roots);
   const last = history.at(-1);
@@ -172,6 +173,9 @@ function shapeOf(
     targets: [
       ...spans,
       ...(quad ? CORNERS.map((c) => opposite({ kind: "angle", corner: c }, cornerAngleDeg(quad.corners, c), "°")) : []),
+      ...mouthsOf(places).map(([from, to]) =>
+        opposite({ kind: "mouth", from, to }, distance(places.nodes[from] as Vec2, places.nodes[to] as Vec2), "mm"),
+      ),
       ...lengths,
       ...structure.members.flatMap((m) => [
         opposite({ kind: "bow", member: m.id }, 0, "mm"),

@@ -5,8 +5,8 @@ import { type OutcomeId, outcomeKey } from "./outcomeId";
 const MOST_TOLD = 6;
 
 /**
- * Outcomes that are told step by step: sides, squareness and twist of a frame that has them; of others the lengths that change
- * most, and flatness.
+ * Outcomes that are told step by step: sides, squareness and twist of a frame that has them; of others their mouths, the
+ * lengths that change most, and flatness.
  * @param size of an outcome in the end, mm.
  */
 export function toldOutcomes(ids: readonly OutcomeId[], size: (id: OutcomeId) => number): OutcomeId[] {
@@ -18,5 +18,9 @@ export function toldOutcomes(ids: readonly OutcomeId[], size: (id: OutcomeId) =>
   const keys = new Set(ids.map(outcomeKey));
   if (wanted.every((id) => keys.has(outcomeKey(id)))) return wanted;
   const lengths = ids.filter((id) => id.kind === "length").sort((a, b) => Math.abs(size(b)) - Math.abs(size(a)));
-  return [...lengths.slice(0, MOST_TOLD), ...ids.filter((id) => id.kind === "flat")];
+  return [
+    ...ids.filter((id) => id.kind === "mouth"),
+    ...lengths.slice(0, MOST_TOLD),
+    ...ids.filter((id) => id.kind === "flat"),
+  ];
 }

@@ -179,5 +179,17 @@ export function placesOf(structure: Structure, points: Readonly<Record<string, V
   return { ...places, points: Object.fromEntries(Object.entries(points).filter(([name]) => !places.nodes[name])) };
 }
 
+/** Free ends across from each other where a frame is open: each with the nearest of another member, each pair once. */
+export function mouthsOf({ freeEnds, nodes }: Places): [from: string, to: string][] {
+  const names = Object.keys(freeEnds);
+  const pairs = names.flatMap((name): [string, string][] => {
+    const others = names.filter((n) => freeEnds[n]?.member !== freeEnds[name]?.member);
+    const far = (n: string): number => distance(nodes[n] as Vec2, nodes[name] as Vec2);
+    const [nearest] = others.sort((a, b) => far(a) - far(b));
+    return nearest === undefined ? [] : [[name, nearest].sort() as [string, string]];
+  });
+  return [...new Map(pairs.map((p) => [p.join(), p])).values()];
+}
+
 /** Everything that can be taped to: the places of a frame and the points beside it. */
 export const tapedTo = ({ nodes, points }: Places): Record<string, Vec2> => ({ ...nodes, ...points });

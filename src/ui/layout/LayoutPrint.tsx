@@ -4,12 +4,14 @@ import { useMemo } from "react";
 import { sceneOf } from "@/core/drawing";
 import { measuredFrom } from "@/core/fixture";
 import { FROM_ABOVE } from "@/core/frame";
-import { clampCaution, fixtureChecks, laidWords, layOut } from "@/core/job";
+import { barsOf, clampCaution, fixtureChecks, laidWords, layOut } from "@/core/job";
+import { barWords } from "@/core/plan";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { stagePath } from "../job/stages";
 import { Paper } from "../parts/Paper";
+import { BarMarks } from "./BarMarks";
 import { ElementMarks } from "./ElementMarks";
 
 /** The fixture on paper: what goes where, with boxes to tick. */
@@ -39,7 +41,12 @@ export function LayoutPrint() {
             {from}; {laid.isSetOff ? "as the frame is set up, off nominal" : "as drawn"}. Version {job.version}.
           </p>
           <FrameDrawing scene={scene} units={plan.units} label={`Fixture of ${plan.name}`} bare maxHeight={320}>
-            {(p) => <ElementMarks laid={laid} moving={null} p={p} />}
+            {(p) => (
+              <>
+                <BarMarks structure={structure} plan={plan} p={p} />
+                <ElementMarks laid={laid} moving={null} p={p} />
+              </>
+            )}
           </FrameDrawing>
           <ol data-testid="fixture-sheet">
             {laid.elements.map((e) => (
@@ -50,6 +57,11 @@ export function LayoutPrint() {
               </li>
             ))}
           </ol>
+          {barsOf(structure, plan).map((bar) => (
+            <p key={bar.id}>
+              <span className="font-semibold">{bar.id}</span>: {barWords(structure, bar, true, plan.units).say}.
+            </p>
+          ))}
           {fixtureChecks(structure, laid, plan.units).map((c) => (
             <p key={c.id}>{c.say}</p>
           ))}

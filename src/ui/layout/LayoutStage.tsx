@@ -16,9 +16,11 @@ import { buttonClass } from "../parts/Button";
 import { FieldMessage } from "../parts/Field";
 import { Caution, Section } from "../parts/Sheet";
 import { BackBow } from "./BackBow";
+import { BarMarks } from "./BarMarks";
 import { ElementMarks } from "./ElementMarks";
 import { countWords, Elements, withPlaced } from "./Elements";
 import { FixtureFields } from "./FixtureFields";
+import { Held } from "./Held";
 
 function CheckMark({ isGood }: { isGood: boolean }) {
   const Icon = isGood ? CircleCheck : TriangleAlert;
@@ -65,28 +67,34 @@ export function LayoutStage() {
             maxHeight={420}
           >
             {(p) => (
-              <ElementMarks
-                laid={laid}
-                moving={{
-                  units: plan.units,
-                  picked,
-                  onPick: setPicked,
-                  onMove: (id, alongMm) => setDrawn({ id, alongMm }),
-                  onPlace: (id, alongMm) => {
-                    setDrawn(null);
-                    edit((now) => withPlaced(now, id, alongMm));
-                  },
-                }}
-                p={p}
-              />
+              <>
+                <BarMarks structure={structure} plan={shown} p={p} />
+                <ElementMarks
+                  laid={laid}
+                  moving={{
+                    units: plan.units,
+                    picked,
+                    onPick: setPicked,
+                    onMove: (id, alongMm) => setDrawn({ id, alongMm }),
+                    onPlace: (id, alongMm) => {
+                      setDrawn(null);
+                      edit((now) => withPlaced(now, id, alongMm));
+                    },
+                  }}
+                  p={p}
+                />
+              </>
             )}
           </FrameDrawing>
           <p className="text-sm text-soft">
             Blocks: stops. Dashed: end stops. Arrows: clamps, the way they press. Draw one along its member, or move it
-            by the arrow keys.
+            by the arrow keys.{plan.held?.bars?.length ? " Bars: strongbacks and sides, dashed: blocks." : ""}
           </p>
           <Section title="What goes where">
             <Elements laid={laid} onPick={setPicked} picked={picked} />
+          </Section>
+          <Section title="How it is held while it is welded">
+            <Held structure={structure} />
           </Section>
         </div>
         <div className="grid content-start gap-6">
@@ -110,10 +118,6 @@ export function LayoutStage() {
           </Section>
           <BackBow />
           <Caution>{clampCaution(plan.units)}</Caution>
-          <p className="max-w-prose text-sm text-soft">
-            The forecast counts clamps that hold the frame flat, and no stops. Holding it flat hardly makes it flatter
-            there; shops say that it helps.
-          </p>
           <Link href={`${stagePath(job.id, "layout")}/print`} className={`${buttonClass()} justify-self-start`}>
             On paper
           </Link>

@@ -63,7 +63,8 @@ const MOST_SHOWN = 6;
 const isSame = (a: OrderChoice, b: OrderChoice): boolean => orderKey(a) === orderKey(b);
 
 /** The schools that an order was begun from, where it is theirs still, step by step; null where it was changed. */
-const schoolsOf = (structure: Structure, { tack, weld, bottomUp, steps }: Order): OrderChoice | null => {
+const schoolsOf = (structure: Structure, { tack, weld, bottomUp, steps: all }: Order): OrderChoice | null => {
+  const steps = all.filter((s) => s.id.do !== "brace" && s.id.do !== "unbrace");
   const plain: OrderChoice = { by: "schools", tack, weld, ...(bottomUp ? { bottomUp } : {}) };
   const choices: OrderChoice[] = [plain, { ...plain, cutAndSet: true }];
   return (

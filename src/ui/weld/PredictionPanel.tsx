@@ -106,7 +106,7 @@ export function PredictionPanel() {
                   <td className="fig py-1.5 text-right text-plum">{bandWords(line.loss, units)}</td>
                 </tr>
               ))}
-              {SHAPE.map((id) => {
+              {[...prediction.outcomes.flatMap((o) => (o.id.kind === "mouth" ? [o.id] : [])), ...SHAPE].map((id) => {
                 const estimate = predicted(prediction, id);
                 return estimate ? (
                   <tr key={outcomeKey(id)} className="border-t border-line">

@@ -3,8 +3,8 @@
 import { Pause, Play } from "lucide-react";
 import { Slider } from "radix-ui";
 import { useEffect, useId, useState } from "react";
-import type { FaceLine } from "@/core/frame";
-import { bandWords, predictedDecimals } from "@/core/job";
+import type { FaceLine, Structure } from "@/core/frame";
+import { bandWords, barsOf, type Plan, predictedDecimals, releaseWords, tacksBearN } from "@/core/job";
 import { faceWords, type Step } from "@/core/plan";
 import {
   largestSteps,
@@ -16,7 +16,7 @@ import {
   replayed,
   toldOutcomes,
 } from "@/core/shrink";
-import { formatSmall, physical } from "@/core/units";
+import { formatSmall, physical, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { rowOf } from "./replay";
@@ -139,9 +139,26 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
   );
 }
 
+const letGoWords = (structure: Structure, plan: Plan, replay: Replay, step: Step, units: UnitPreference): string[] =>
+  releaseWords(replay, step.key, barsOf(structure, plan), tacksBearN(structure, plan), units);
+
+/** What is let go at a step: how hard it is held, how far it goes. */
+export function LetGo({ replay, step }: { replay: Replay; step: Step }) {
+  const { job, evaluation, units } = useJob("job", "evaluation", "units");
+  const { structure } = evaluation;
+  const words = structure ? letGoWords(structure, job.plan, replay, step, units) : [];
+  return words.length > 0 ? (
+    <ul className="mt-2 max-w-prose" data-testid="let-go">
+      {words.map((w) => (
+        <li key={w}>{w}</li>
+      ))}
+    </ul>
+  ) : null;
+}
+
 /** What is under force at a step: clamps that hold the frame off where it wants to be, tacks that gave way. */
 export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
-  const { evaluation, units } = useJob("evaluation", "units");
+  const { job, evaluation, units } = useJob("job", "evaluation", "units");
   const row = rowOf(replay, step.key);
   const own = replay.ids.flatMap((id, i) => (id === step.key ? [i] : []));
   const before = own[0] !== undefined && step.id.do === "release" ? own[0] - 1 : row;
@@ -157,9 +174,11 @@ export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
     .flatMap((y) =>
       y.lines.filter((l) => step.id.do !== "bead" || replay.lines[y.step] !== l).map((l) => place(y.joint, l)),
     );
+  // What is let go at a step stands with the step itself.
+  const isLetGo = structure !== null && letGoWords(structure, job.plan, replay, step, units).length > 0;
   const words = [
-    pull >= 20
-      ? `${step.id.do === "release" ? "Until now clamps hold" : "Clamps hold"} with up to ${physical("force", pull / 1000, units)} each, about ${physical("mass", pull / 9.81, units, 0)}${step.id.do === "release" ? ": let them go slowly" : ""}.`
+    pull >= 20 && !isLetGo
+      ? `${step.id.do === "release" ? "Until now clamps and stops hold" : "Clamps and stops hold"} with up to ${physical("force", pull / 1000, units)} each, about ${physical("mass", pull / 9.81, units, 0)}${step.id.do === "release" ? ": let them go slowly" : ""}.`
       : null,
     gaveWay.length > 0
       ? `${gaveWay.length === 1 ? "A tack gives" : "Tacks give"} way a little here: ${gaveWay.join("; ")}.`

@@ -33,7 +33,7 @@ import { TooHotYet, useWarmth, WarmthWords } from "./Heat";
 import { OrderEditor } from "./OrderEditor";
 import { OrderPanel } from "./OrderPanel";
 import { PredictionPanel } from "./PredictionPanel";
-import { ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
+import { LetGo, ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
 import { SeamHow } from "./SeamHow";
 import { useStepWords } from "./useStepWords";
 import { WeldSettings } from "./WeldSettings";
@@ -277,6 +277,7 @@ export function WeldStage() {
               </p>
               <p className="mt-2 max-w-prose text-lg">{words?.why}</p>
               <AtSeam step={now} />
+              {replay ? <LetGo replay={replay} step={now} /> : null}
             </div>
           ) : (
             <div className="border-l-4 border-plum pl-4" data-testid="now">

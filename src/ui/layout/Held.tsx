@@ -1,0 +1,139 @@
+"use client";
+
+import type { Structure } from "@/core/frame";
+import {
+  builtOf,
+  chanceWords,
+  type HoldingOutlook,
+  heldSo,
+  holdingAdvice,
+  tacksBearN,
+  wayWords,
+  whyNoPrediction,
+} from "@/core/job";
+import { LIES, type Lies } from "@/core/plan";
+import { useJob } from "../job/JobProvider";
+import { usePlanField } from "../job/usePlanField";
+import { Button } from "../parts/Button";
+import { Choice } from "../parts/Choice";
+import { Caution } from "../parts/Sheet";
+import { Tick } from "../parts/Tick";
+import { Bars, withHeld } from "./Bars";
+import { useHoldingComparison } from "./useHoldingComparison";
+
+const SAID: Record<Lies, string> = {
+  clamped: "Clamped flat",
+  weight: "By its own weight",
+  loose: "Loose",
+};
+
+/** One way of holding it: how likely it ends within its limits, its shape, what is let go. */
+function WayRow({ found, tacksN, onTake }: { found: HoldingOutlook; tacksN: number; onTake: (() => void) | null }) {
+  const { units } = useJob("units");
+  const { way, outlook } = found;
+  return (
+    <li
+      className="grid gap-x-4 gap-y-1 border-t border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]"
+      data-testid={`way-${way.id}`}
+    >
+      <div className="min-w-0">
+        <p className="flex flex-wrap justify-between gap-x-4">
+          <span className="font-semibold">{way.say}</span>
+          <span className="text-plum">
+            {outlook.chance === null ? "no limit is predicted" : chanceWords(outlook.chance)}
+          </span>
+        </p>
+        <ul className="text-sm text-soft">
+          {wayWords(found, tacksN, units).map((w) => (
+            <li key={w}>{w}</li>
+          ))}
+        </ul>
+      </div>
+      {onTake ? (
+        <Button className="self-center justify-self-start" aria-label={`Hold it so: ${way.say}`} onClick={onTake}>
+          Hold it so
+        </Button>
+      ) : null}
+    </li>
+  );
+}
+
+/** How the frame is held while it is welded, and ways of holding it side by side. */
+export function Held({ structure }: { structure: Structure }) {
+  const { job } = useJob("job");
+  const { plan, edit } = usePlanField();
+  const { comparison, begin, stop } = useHoldingComparison(job, structure);
+  const isWorking = comparison?.is === "working";
+  const advice = comparison?.is === "known" ? holdingAdvice(comparison.outlooks) : null;
+  const isSurface = builtOf(plan).on === "surface";
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="held">
+      {isSurface ? (
+        <Choice
+          label="Down on the bed"
+          value={plan.held?.lies ?? "clamped"}
+          options={LIES.map((l) => [l, SAID[l]] as const)}
+          onChange={(lies) => edit((p) => withHeld(p, { lies: lies === "clamped" ? undefined : lies }))}
+        />
+      ) : (
+        <p className="max-w-prose">It lies on its three rests: nothing is clamped flat, and nothing bends it there.</p>
+      )}
+      <Tick
+        checked={plan.held?.stops === true}
+        onChange={(on) => edit((p) => withHeld(p, { stops: on ? true : undefined }))}
+      >
+        The stops and clamps above hold it in its plane, until it is turned over or cold
+      </Tick>
+      <Bars structure={structure} />
+      <div className="flex flex-wrap gap-2">
+        {isWorking ? (
+          <Button onClick={stop}>Stop</Button>
+        ) : (
+          <Button disabled={whyNoPrediction(plan) !== null} onClick={() => void begin()}>
+            Compare ways of holding it
+          </Button>
+        )}
+      </div>
+      <div aria-live="polite" className="grid gap-1">
+        {isWorking ? (
+          <p className="text-soft">
+            {comparison.outlooks.length} of {comparison.of} ways worked through.
+          </p>
+        ) : null}
+        {comparison?.is === "failed" ? <p>It could not be worked out. Try again.</p> : null}
+        {advice ? (
+          <ul className="grid max-w-prose gap-1" data-testid="holding-advice">
+            {advice.words.map((w) => (
+              <li key={w}>{w}</li>
+            ))}
+          </ul>
+        ) : null}
+      </div>
+      {comparison && comparison.outlooks.length > 0 ? (
+        <ul aria-label="Ways of holding it">
+          {comparison.outlooks.map((found) => (
+            <WayRow
+              key={found.way.id}
+              found={found}
+              tacksN={tacksBearN(structure, plan)}
+              onTake={
+                found.way.id === "planned" ? null : () => edit((p) => heldSo({ ...job, plan: p }, found.way).plan)
+              }
+            />
+          ))}
+        </ul>
+      ) : null}
+      {plan.held?.bars?.length ? (
+        <Caution>
+          A frame that is tacked to a bar is sprung: cut the bar off cold, standing clear of its line. Nothing that
+          lifts or carries people is cut loose or bent without whoever answers for it.
+        </Caution>
+      ) : null}
+      <p className="max-w-prose text-sm text-soft">
+        Stops and blocks only push; a bar gives as its tacks do, and its tacks pull on what it sits on. What anything
+        holds elastically comes back when it goes: only what gave way meanwhile stays. Holding flat hardly makes a frame
+        flatter in this forecast; shops say that it helps.
+      </p>
+    </div>
+  );
+}

@@ -4,12 +4,15 @@ import {
   type InsideTrade,
   insideTrade,
   type Job,
+  type JointFit,
+  jointFit,
   type OrderOutlook,
   orderOutlook,
   orderRemedies,
   type Plan,
   type PlanningWish,
   predicting,
+  type ReadGap,
   type Remedies,
   schoolsToLookAt,
   type Tell,
@@ -120,6 +123,10 @@ const api = {
   /** What would help where no order makes it likely. */
   orderRemedies(ticket: number, job: Job, outlook: OrderOutlook): Promise<Remedies | null> {
     return driven(ticket, orderRemedies(job, outlook), () => undefined);
+  },
+  /** What a gap at a joint does, filled and shut. */
+  jointFit(ticket: number, job: Job, gap: ReadGap): Promise<JointFit | null> {
+    return driven(ticket, jointFit(job, gap), () => undefined);
   },
   /** The search ends with what it has. */
   enough(): void {

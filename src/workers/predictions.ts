@@ -1,5 +1,5 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
-import type { InsideTrade, Job, OrderOutlook, Plan, PlanningWish, Remedies, Tell } from "@/core/job";
+import type { InsideTrade, Job, JointFit, OrderOutlook, Plan, PlanningWish, ReadGap, Remedies, Tell } from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 import type { PredictionApi } from "./prediction.worker";
@@ -63,6 +63,12 @@ export class Predictions {
   orderRemedies(job: Job, outlook: OrderOutlook): Promise<Remedies | null> {
     this.ticket++;
     return this.api.orderRemedies(this.ticket, job, outlook);
+  }
+
+  /** What a gap at a joint does, filled and shut; null when it was cancelled. */
+  jointFit(job: Job, gap: ReadGap): Promise<JointFit | null> {
+    this.ticket++;
+    return this.api.jointFit(this.ticket, job, gap);
   }
 
   /** Ends a search with what it has. */

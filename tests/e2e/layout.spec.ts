@@ -68,6 +68,34 @@ test("a frame is laid out: what holds it is told, changed, and told again", asyn
   expect(wide).toBeLessThanOrEqual(1280);
 });
 
+test("two plates are bent over a shim, trial by trial, until they come out straight", async ({ page, address }) => {
+  const job = await startJob(page, address, "Plates");
+  await page.goto(`${address}${job}/layout`);
+  await page.getByRole("button", { name: /Two plates over a shim/ }).click();
+  await page.getByRole("button", { name: "Lay out two plates" }).click();
+  const plates = page.getByTestId("plate-bow");
+  await expect(plates).toContainText("weld one over no shim");
+  const keep = async (shim: string, left: string) => {
+    await plates.getByLabel("Tried over").fill(shim);
+    await plates.getByLabel("Left when cold, as bent above 0").fill(left);
+    await plates.getByLabel("Left when cold, as bent above 0").press("Tab");
+    await plates.getByRole("button", { name: "Keep the trial" }).click();
+  };
+  await keep("0", "-10");
+  await expect(plates).toContainText(/Free they bow by 10\.0\smm/);
+  await expect(plates).toContainText(/To begin with, a shim of \d+\.\d\smm/);
+  await keep("20", "-2");
+  // By the line through both: 20 + 2 / 0.4.
+  await expect(plates).toContainText(/By what was tried: 25\.0\smm next/);
+  await plates.getByLabel("Thickness").fill("3 m");
+  await plates.getByLabel("Thickness").press("Tab");
+  await expect(plates.getByText(/The thickness of plates is/)).toBeVisible();
+  await plates.getByLabel("Thickness").fill("3");
+  await plates.getByLabel("Thickness").press("Tab");
+  await saved(page);
+  await expectAccessible(page);
+});
+
 test("ways of holding it are compared, one is taken, and stands in the order until it is cut off", async ({
   page,
   address,

@@ -119,6 +119,16 @@ test("leaves in the wrong unit are asked about, and an interval is read as peopl
   await expect(page.getByText(/0\.058\sin.*goes 20 \+ 35\sthou, not 60\sthou/)).toBeVisible();
   await field.press("Enter");
   await expect(list.getByRole("button", { name: /^gap/ })).toContainText("0.0575");
+  // What it does, in inches, and what to do about it; filled, it is counted from then on.
+  const gap = page.getByTestId("gap-B");
+  await gap.getByRole("button", { name: "What the gap at B does" }).click();
+  await expect(gap.getByTestId("gap-advice")).toContainText(/B stands open by .+in/, { timeout: 60_000 });
+  await expect(gap.getByTestId("gap-advice")).toContainText(/filled: .+; shut: /);
+  await expect(gap.getByTestId("gap-advice")).not.toContainText(/mm|N\b/);
+  await gap.getByRole("button", { name: "It is filled so: count it" }).click();
+  await expect(gap).toContainText("counted in the forecast as filled");
+  await gap.getByRole("button", { name: "It is shut now: count it no more" }).click();
+  await expect(gap).not.toContainText("counted in the forecast");
   // A point beside the frame is taped to.
   await page.getByLabel("Right of A").fill("60");
   await page.getByLabel("Up from A").fill("12");

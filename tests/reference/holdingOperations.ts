@@ -1,4 +1,16 @@
-import { bent, type Contact, closure, gripped, keptByHinges, located, reach, trapped } from "@/core/fixture";
+import {
+  bent,
+  type Contact,
+  closedGap,
+  closure,
+  gapAdvice,
+  gripped,
+  keptByHinges,
+  keptByPlate,
+  located,
+  reach,
+  trapped,
+} from "@/core/fixture";
 
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each
 type Inputs = any;
@@ -66,6 +78,37 @@ export const HOLDING: Record<string, (inputs: Inputs) => unknown> = {
       trapped: found.isTrapped,
       ejects_itself: found.ejectsItself,
       self_releasing_taper_deg: found.selfReleasingDeg,
+    };
+  },
+  kept_bow: (i) => {
+    const found = keptByPlate({
+      factor: i.muL,
+      youngMPa: i.E_MPa,
+      alphaPerK: i.alpha_per_K,
+      heatJPerMm3K: i.rho_c_J_per_mm3K,
+      heatJPerMm: i.heat_J_per_mm,
+      yieldMPa: i.yield_MPa,
+      thicknessMm: i.thickness_mm,
+      widthMm: i.width_mm,
+      shimMm: i.shim_mm,
+      freeMm: i.free_mm,
+    });
+    return {
+      tendon_N: found.tendonN,
+      zone_width_mm: found.zoneMm,
+      kept_share: found.keptShare,
+      final_mm: found.finalMm,
+    };
+  },
+  joint_gap: (i) => {
+    const gap = Math.max(...(Object.values(i.gap_mm) as number[]));
+    const found = closedGap(gap, i.k_frame_N_per_mm, i.k_joint_N_per_mm);
+    return {
+      close_force_N: found.closeN,
+      springs_back_mm: found.springsBackMm,
+      left_in_joint_N: found.leftInJointN,
+      // Filled, each mm closes by so much more.
+      advice: gapAdvice(gap, i.wall_mm, i.limit_mm, found, 0.105 * gap),
     };
   },
   trapped: (i) => {

@@ -517,7 +517,9 @@ export const OPERATIONS: Record<string, (inputs: Inputs) => unknown> = {
     force_N: tipForceN(points(i.triangle_mm) as Three, point(i.centre_mm), i.weight_N, point(i.push_at_mm)),
   }),
   height_network: heights,
+  // The same name in both folders: of the saw, and of what was found at a joint.
   joint_gap: (i) => {
+    if (i.width_mm === undefined) return HOLDING.joint_gap?.(i);
     const g = jointGap(i.width_mm, i.error_deg, i.cut_to_axis_deg, i.pieces);
     return { face: g.faceMm, gap: g.gapMm };
   },

@@ -73,7 +73,7 @@ export {
   starterProblems,
   usualValues,
 } from "./starters";
-export type { Quadrilateral, Structure, StructureFace, StructureJoint, StructureMember } from "./structure";
+export type { FoundGap, Quadrilateral, Structure, StructureFace, StructureJoint, StructureMember } from "./structure";
 export { structureProblems } from "./structureProblems";
 export { TOLERANCES } from "./tolerances";
 export { byAngle, byJog, turnedBy, untilMember } from "./towards";

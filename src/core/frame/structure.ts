@@ -80,6 +80,14 @@ export interface StructureJoint {
   faces: StructureFace[];
   /** Whether a person said what it is. */
   said: boolean;
+  /** How it was found when it was fitted, where that is not as planned. */
+  found?: FoundGap;
+}
+
+/** A gap that was found at a joint and is filled: all round, or on one face. */
+export interface FoundGap {
+  mm: number;
+  line: FaceLine | null;
 }
 
 /** A part that is no member, in its place. */

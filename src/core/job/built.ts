@@ -24,7 +24,7 @@ import type { Plan } from "./planSchema";
 import { liesOn } from "./restedOn";
 
 /** What a plan builds, worked out once for every plan. However it was entered, everything after reads this. */
-type Buildable = Pick<Plan, "frame" | "units" | "bed" | "order" | "held">;
+type Buildable = Pick<Plan, "frame" | "units" | "bed" | "order" | "held" | "found">;
 type Worked = Buildable & Pick<Plan, "hands" | "holds">;
 
 interface Built {
@@ -41,7 +41,10 @@ interface Built {
 }
 
 /** By what was drawn, and then by the bed that it lies on, the order that was chosen, and what holds it. */
-const KNOWN = new WeakMap<object, { bed: string; order: OrderChoice | undefined; held: Plan["held"]; built: Built }>();
+const KNOWN = new WeakMap<
+  object,
+  { bed: string; order: OrderChoice | undefined; held: Plan["held"]; found: Plan["found"]; built: Built }
+>();
 const isBroken = (problems: readonly Problem[]): boolean => problems.some((p) => p.severity === "error");
 
 /** A plan's frame as members. The one place that asks how a frame was entered. */
@@ -59,17 +62,39 @@ function build(plan: Buildable): Built {
   if (!members) return { problems, members, structure: null, order: null, on: "surface", drawn: null };
   const drawn = resolveStructure(members);
   const found = [...problems, ...structureProblems(members, drawn, plan.units)];
-  const structure = isBroken(found) ? null : drawn.structure;
+  const structure = isBroken(found) ? null : asFound(drawn.structure, plan.found);
   return { problems: found, members, structure, ...orderOn(structure, plan), drawn };
+}
+
+/** The same frame on another bed, in another order, held or fitted otherwise. */
+function again(built: Built, found: Plan["found"], plan: Buildable): Built {
+  const { structure: before, drawn } = built;
+  const structure =
+    before === null || drawn === null || found === plan.found ? before : asFound(drawn.structure, plan.found);
+  return { ...built, structure, ...orderOn(structure, plan) };
+}
+
+/** A structure whose joints stand open as they were found. */
+function asFound(structure: Structure, found: Plan["found"] = []): Structure {
+  if (found.length === 0) return structure;
+  const by = new Map(found.map((f) => [f.id, f]));
+  return {
+    ...structure,
+    joints: structure.joints.map((j) => {
+      const own = by.get(j.id);
+      return own ? { ...j, found: { mm: own.gap.mm, line: own.line ?? null } } : j;
+    }),
+  };
 }
 
 /** @param plan of which only frame, units, and what it lies on count. */
 export function builtOf(plan: Buildable): Built {
   const bed = plan.bed.school === "three" ? JSON.stringify(plan.bed.rests) : "";
   const known = KNOWN.get(plan.frame);
-  if (known?.bed === bed && known.order === plan.order && known.held === plan.held) return known.built;
-  const built = known ? { ...known.built, ...orderOn(known.built.structure, plan) } : build(plan);
-  KNOWN.set(plan.frame, { bed, order: plan.order, held: plan.held, built });
+  if (known?.bed === bed && known.order === plan.order && known.held === plan.held && known.found === plan.found)
+    return known.built;
+  const built = known ? again(known.built, known.found, plan) : build(plan);
+  KNOWN.set(plan.frame, { bed, order: plan.order, held: plan.held, found: plan.found, built });
   return built;
 }
 

@@ -74,6 +74,10 @@ const LABELS: Record<string, string> = {
   "fixture.at.y": "Corner A, from the bed's near edge",
   "fixture.bed.length": "Bed, length",
   "fixture.bed.width": "Bed, width",
+  "fixture.plates.material": "Plates, material",
+  "fixture.plates.thickness": "Plates, thickness",
+  "fixture.plates.width": "Plates, width of both",
+  "fixture.plates.length": "Plates, length of the seam",
   "fixture.have.stops": "Stops at hand",
   "fixture.have.clamps": "Clamps at hand",
   "held.lies": "How it lies",
@@ -121,6 +125,7 @@ function fieldLabel(path: string): string {
   if (trial) return `Bent over a shim, ${trial[1]}, ${trial[2] === "shim" ? "shim" : "left when cold"}`;
   if (path.startsWith("fixture.without.")) return "Left out of the fixture";
   if (path.startsWith("holds.")) return "A weld that waits";
+  if (path.startsWith("found.")) return `Gap at joint ${path.slice("found.".length)}, filled as found`;
   const held = /^held\.bars\.(\w+)/.exec(path);
   if (held) return `Bar or block ${held[1]}`;
   if (path.startsWith("fixed.")) return "Length that must not move";
@@ -170,7 +175,7 @@ function leaves(value: unknown, path: string, out: Leaves): Leaves {
   if (value === undefined) return out;
   if (value === null) out.set(path, "none");
   else if (path === "order") out.set(path, orderInShort(value as OrderChoice));
-  else if (/^(holds|held\.bars)\.[^.]+$/.test(path)) out.set(path, inShort(value));
+  else if (/^(holds|held\.bars|found)\.[^.]+$/.test(path)) out.set(path, inShort(value));
   else if (/^weld\.seams\.[^.]+$/.test(path)) out.set(path, seamInShort(value as SeamHow));
   else if (path.startsWith("frame.drawn.") && path.split(".").length > 3) out.set(path, inShort(value));
   else if (Array.isArray(value))

@@ -40,6 +40,14 @@ export {
 export { type InsideTrade, insideTrade } from "./insideTrade";
 export { insideTradeWords } from "./insideTradeWords";
 export { type Job, jobSchema } from "./jobSchema";
+export {
+  type JointFit,
+  jointFit,
+  jointFitAdvice,
+  type ReadGap,
+  readGaps,
+  withFound,
+} from "./jointFit";
 export { type LaidElement, type LaidOut, layOut } from "./layOut";
 export { clampCaution, type FixtureCheck, fixtureChecks, laidWords } from "./layOutWords";
 export { meantOtherwise, readLeaves } from "./leaves";
@@ -62,6 +70,7 @@ export { mostWords, worstWords } from "./outlookWords";
 export { paceOf, paceWords } from "./pace";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
+export { PLATES, plateBow, plateBowWords } from "./plateBow";
 export { predict, predicting } from "./predict";
 export { canPredict, frameKey, jointsOf, predictionKey, whyNoPrediction } from "./predictable";
 export type { SideLoss } from "./predictedMeasured";

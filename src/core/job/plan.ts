@@ -8,6 +8,7 @@ import { builtOf, orderProblems } from "./built";
 import { FORMAT } from "./format";
 import { heldProblems } from "./held";
 import type { Plan, Rest } from "./planSchema";
+import { platesProblems } from "./plateBow";
 import { materialOf, thinnestWallMm, weldOf } from "./settings";
 import { usualStock } from "./usualStock";
 
@@ -26,6 +27,7 @@ export function planProblems(plan: Plan): Problem[] {
     ...built.problems,
     ...orderProblems(plan),
     ...heldProblems(built.structure, plan),
+    ...platesProblems(plan),
     ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan), plan.units),
     ...stockProblems(plan.stock, plan.units),
     ...drillProblems(built.structure, plan.drill, plan.units),

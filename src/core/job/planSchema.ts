@@ -3,7 +3,7 @@ import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from "../cut";
 import { FIXTURE_SIDES } from "../fixture";
-import { drawnFrameSchema, memberNameSchema, rectangleSchema } from "../frame";
+import { drawnFrameSchema, FACE_LINES, MATERIAL_NAMES, memberNameSchema, rectangleSchema } from "../frame";
 import { BAR_KINDS, holdSchema, orderChoiceSchema, PUT_ON, TAKEN_OFF } from "../plan";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
 import { weldSchema } from "../weld";
@@ -74,12 +74,21 @@ export const planSchema = z.strictObject({
       /** Where corner A lies from two edges of the bed. */
       at: z.strictObject({ x: lengthSchema, y: lengthSchema }).optional(),
       bed: z.strictObject({ length: lengthSchema, width: lengthSchema }).optional(),
+      /** Two plates with a seam along them, that are bent over a shim; both together so wide. */
+      plates: z
+        .strictObject({
+          material: z.enum(MATERIAL_NAMES),
+          thickness: lengthSchema,
+          width: lengthSchema,
+          length: lengthSchema,
+        })
+        .optional(),
       /** Members bent over a shim before they were welded: what was left when they were cold, the way they were bent above nought. */
       trials: z
         .array(
           z.strictObject({
             id: z.string().min(1).max(60),
-            member: memberNameSchema,
+            member: z.union([memberNameSchema, z.literal("plates")]),
             shim: lengthSchema,
             left: lengthSchema,
           }),
@@ -94,6 +103,19 @@ export const planSchema = z.strictObject({
         })
         .optional(),
     })
+    .optional(),
+  /** Gaps that were found at joints and are filled as they are. */
+  found: z
+    .array(
+      z.strictObject({
+        /** Of the joint. */
+        id: z.string().min(1).max(40),
+        gap: lengthSchema,
+        /** On one face; all round when left out. */
+        line: z.enum(FACE_LINES).optional(),
+      }),
+    )
+    .max(200, "At most 200 gaps.")
     .optional(),
   /** What holds it while it is welded; clamped flat where it lies on a surface when nobody said otherwise. */
   held: z

@@ -9,9 +9,9 @@ import { materialOf, thinnestWallMm, weldOf } from "./settings";
 export function frameKey(plan: Plan): string {
   const { members, on } = builtOf(plan);
   // Where stops stand counts only where they hold.
-  const { held, fixture } = plan;
+  const { held, fixture, found } = plan;
   const stops = held?.stops ? [fixture?.side, fixture?.moved, fixture?.without] : null;
-  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm", held, stops]);
+  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm", held, stops, found]);
 }
 
 /** What a prediction depends on: plans that share this text share their prediction. */

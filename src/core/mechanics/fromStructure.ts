@@ -56,6 +56,12 @@ export interface JointPoints {
   b: string;
 }
 
+/** How far the seams of a joint stand open: as it was found all round, else as planned; what is usual where neither is said. */
+const gapOf = ({ rootGapMm }: Structure, { found }: StructureJoint): { gapMm?: number } => {
+  const gapMm = found && found.line === null ? found.mm : rootGapMm;
+  return gapMm > 0 ? { gapMm } : {};
+};
+
 /** A place on a member that is wanted as a point of its own: a clamp, a rest. */
 export interface Station {
   member: string;
@@ -130,7 +136,7 @@ export function fromStructure(structure: Structure, wanted: readonly Station[] =
       b: j.b,
       point: pointA,
       ...(pointB === pointA ? {} : { pointB }),
-      ...(structure.rootGapMm > 0 ? { gapMm: structure.rootGapMm } : {}),
+      ...gapOf(structure, j),
     });
   }
   const stations = wanted.map(({ member, at }) => on(member, at));

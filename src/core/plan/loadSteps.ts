@@ -1,10 +1,18 @@
-import type { Structure } from "../frame";
+import type { FaceLine, Structure, StructureJoint } from "../frame";
 import { lineOfFace } from "../mechanics";
 import type { SimulationStep } from "../shrink";
-import { heatFromFillet, heatJPerMm, processOf, seamShare, settingsBy, type Weld } from "../weld";
+import { heatFromFillet, heatJPerMm, heatOfFilling, processOf, seamShare, settingsBy, type Weld } from "../weld";
 import { HELD_BY_NOTHING, type HeldBy } from "./held";
 import { seamKind, seamPosition } from "./seam";
 import type { Step } from "./step";
+
+/** Wall that a gap at a joint is filled across, mm: the thinner. */
+const wallAt = ({ members }: Structure, { a, b }: StructureJoint): number =>
+  Math.min(...members.filter((m) => m.id === a || m.id === b).map((m) => m.properties.wallMm));
+
+/** How wide a gap is that a bead fills besides what was planned, mm. */
+const filledMm = ({ rootGapMm }: Structure, { found }: StructureJoint, line: FaceLine): number =>
+  found && (found.line === null || found.line === line) ? Math.max(0, found.mm - rootGapMm) : 0;
 
 /** A clamp with its share of a bar bent over the bed, N/mm (own judgement; it matters only through tacks that yield). */
 const CLAMP_N_PER_MM = 2e4;
@@ -153,7 +161,9 @@ export function loadSteps(
           face && arc.from === "starting"
             ? seamShare(seamKind(joint, face), seamPosition(structure, joint, face, up))
             : 1;
-        const heatJPerMmOfBead = legMm === null ? share * heat : heatFromFillet(arc.process, legMm);
+        const laid = legMm === null ? share * heat : heatFromFillet(arc.process, legMm);
+        const heatJPerMmOfBead =
+          laid + heatOfFilling(arc.process, filledMm(structure, joint, what.line), wallAt(structure, joint));
         return [{ id, do: "bead", joint: joint.id, line, heatJPerMm: heatJPerMmOfBead }];
       }
       case "measure":

@@ -85,3 +85,7 @@ export function weldProblems(
   }
   return found;
 }
+
+/** Heat that filling a gap takes besides, J per mm of seam: its section times what each mm3 of deposit takes. */
+export const heatOfFilling = (process: ProcessName, gapMm: number, wallMm: number): number =>
+  PROCESSES[process].depositJPerMm3 * gapMm * wallMm;

@@ -13,7 +13,15 @@ export {
 export { lineLengthMm } from "./faces";
 export { FACTORS, type FactorName, factorsFor, type ShrinkFactors } from "./factors";
 export { frameProblems } from "./frameProblems";
-export { filletOfHeat, heatFromFillet, heatJPerMm, PROCESSES, type ProcessName, weldProblems } from "./heat";
+export {
+  filletOfHeat,
+  heatFromFillet,
+  heatJPerMm,
+  heatOfFilling,
+  PROCESSES,
+  type ProcessName,
+  weldProblems,
+} from "./heat";
 export { type LineState, OPEN, type WeldState } from "./jointKind";
 export { lineIndex } from "./jointKinds";
 export { rigidModel } from "./rigidModel";

@@ -21,6 +21,7 @@ import { ElementMarks } from "./ElementMarks";
 import { countWords, Elements, withPlaced } from "./Elements";
 import { FixtureFields } from "./FixtureFields";
 import { Held } from "./Held";
+import { PlateBow } from "./PlateBow";
 
 function CheckMark({ isGood }: { isGood: boolean }) {
   const Icon = isGood ? CircleCheck : TriangleAlert;
@@ -117,6 +118,7 @@ export function LayoutStage() {
             <FixtureFields isRing={laid.fixture.isRing} />
           </Section>
           <BackBow />
+          <PlateBow />
           <Caution>{clampCaution(plan.units)}</Caution>
           <Link href={`${stagePath(job.id, "layout")}/print`} className={`${buttonClass()} justify-self-start`}>
             On paper

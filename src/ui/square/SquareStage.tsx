@@ -45,6 +45,7 @@ import { Now, Section } from "../parts/Sheet";
 import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
+import { JointFits } from "./JointFits";
 import { OtherWays, Shape } from "./Shape";
 
 /** Room kept for the chart, px. */
@@ -232,6 +233,7 @@ export function SquareStage() {
             </>
           ) : null}
           {current ? <OtherWays round={current} /> : null}
+          <JointFits />
           {quad ? (
             <Fold title="What habits leave out" note="half the difference, twist">
               <RulesOfThumb />

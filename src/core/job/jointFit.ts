@@ -1,0 +1,147 @@
+import { closedGap, type GapAdvice, gapAdvice } from "../fixture";
+import type { Structure, StructureJoint } from "../frame";
+import { heldMechanics, jointWords, USUAL_ORDER } from "../plan";
+import { type GapStiffness, gapStiffness, type OutcomeId } from "../shrink";
+import { formatSmall, plainLength, stated, type UnitPreference } from "../units";
+import { FACTORS, factorsFor } from "../weld";
+import { builtOf } from "./built";
+import { chanceWords } from "./forecast";
+import type { FrameRound } from "./frameRound";
+import { heldOf } from "./held";
+import type { Job } from "./jobSchema";
+import { EQUAL, type OrderOutlook, orderOutlook } from "./orderOutlook";
+import type { Plan } from "./planSchema";
+import { shortForce } from "./releaseWords";
+import { weldOf } from "./settings";
+
+/** A gap that was read at a joint. */
+export interface ReadGap {
+  joint: string;
+  mm: number;
+}
+
+/** Gaps smaller than this are as good as shut, mm. */
+const SHUT_MM = 0.05;
+
+/** Gaps read at joints, the newest reading of each that counts. */
+export function readGaps(rounds: readonly FrameRound[], joints: Readonly<Record<string, string>>): ReadGap[] {
+  const found = new Map<string, number>();
+  for (const round of rounds)
+    for (const { what, mm } of round.means.values()) {
+      const joint = what.kind === "gap" ? joints[what.at] : undefined;
+      if (joint !== undefined) found.set(joint, mm);
+    }
+  return [...found].flatMap(([joint, mm]) => (mm > SHUT_MM ? [{ joint, mm }] : []));
+}
+
+/** A plan in which a gap is filled as it was found; or is shut again. */
+export function withFound(plan: Plan, joint: string, mm: number | null): Plan {
+  const { found = [], ...rest } = plan;
+  const others = found.filter((f) => f.id !== joint);
+  const next = mm === null ? others : [...others, { id: joint, gap: stated(mm, plan.units) }];
+  return next.length > 0 ? { ...rest, found: next } : rest;
+}
+
+/** What a gap at a joint does, filled as it is and with the joint fitted shut. */
+export interface JointFit {
+  gap: ReadGap;
+  filled: OrderOutlook;
+  shut: OrderOutlook;
+  stiffness: GapStiffness | null;
+  wallMm: number;
+}
+
+const jointOf = (structure: Structure, id: string): StructureJoint | undefined =>
+  structure.joints.find((j) => j.id === id);
+
+/** Works a gap out: the frame with it filled, with it shut, and how hard it is to draw shut. A generator, as a prediction is. */
+export function* jointFit(job: Job, gap: ReadGap, draws?: number): Generator<number, JointFit> {
+  const { structure, on } = builtOf(job.plan);
+  if (!structure) throw new RangeError("The frame has errors.");
+  const order = job.plan.order ?? USUAL_ORDER;
+  const look = (plan: Plan) => orderOutlook({ ...job, plan }, order, draws);
+  const filled = yield* look(withFound(job.plan, gap.joint, gap.mm));
+  const shut = yield* look(withFound(job.plan, gap.joint, null));
+  const { mechanics } = heldMechanics(structure, on, heldOf(structure, job.plan));
+  const factors = factorsFor(structure.members[0]?.material === "mild steel", FACTORS);
+  const stiffness = yield* gapStiffness(structure, mechanics, factors, gap.joint, weldOf(job.plan).tackLength.mm);
+  const joint = jointOf(structure, gap.joint);
+  const wallMm = Math.min(
+    ...structure.members.filter((m) => m.id === joint?.a || m.id === joint?.b).map((m) => m.properties.wallMm),
+  );
+  return { gap, filled, shut, stiffness, wallMm };
+}
+
+/** By how much filling a gap moves what a limit is about at most, as a share of that limit. */
+function worstShift({ filled, shut }: JointFit): { id: OutcomeId; mm: number } | null {
+  const shifts = filled.shape.flatMap(({ id, estimate }) => {
+    const other = shut.shape.find((s) => JSON.stringify(s.id) === JSON.stringify(id));
+    return other ? [{ id, mm: estimate.value - other.estimate.value }] : [];
+  });
+  return shifts.sort((a, b) => Math.abs(b.mm) - Math.abs(a.mm))[0] ?? null;
+}
+
+/** What is advised about a gap, with the numbers that bear it. */
+export interface JointFitAdvice {
+  advice: GapAdvice;
+  words: string[];
+}
+
+/** @param structure that the gap was found on. @param limitMm that the gap itself is held to; null where it is held to none. */
+export function jointFitAdvice(
+  structure: Structure,
+  fit: JointFit,
+  limitMm: number | null,
+  units: UnitPreference,
+): JointFitAdvice {
+  const { gap, filled, shut, stiffness, wallMm } = fit;
+  const joint = jointOf(structure, gap.joint);
+  const name = joint ? jointWords(structure, joint) : gap.joint;
+  const shift = worstShift(fit);
+  // Own judgement where no limit is said: as much as a tape tells.
+  const about = filled.worst?.limit;
+  const limit = Math.min(
+    ...[about?.upper, about?.lower].flatMap((v) => (typeof v === "number" && v !== 0 ? [Math.abs(v)] : [])),
+    Number.POSITIVE_INFINITY,
+  );
+  const closed = closedGap(gap.mm, stiffness?.frameNPerMm ?? Number.POSITIVE_INFINITY, stiffness?.jointNPerMm ?? 0);
+  const advice = gapAdvice(gap.mm, wallMm, Number.isFinite(limit) ? limit : 1, closed, Math.abs(shift?.mm ?? 0));
+  const size = (mm: number): string => formatSmall(mm, units, { decimals: units === "mm" ? 2 : 0, signed: true });
+  const chances =
+    filled.chance !== null && shut.chance !== null
+      ? [
+          `Chance that every limit is kept, filled: ${chanceWords(filled.chance)}; shut: ${chanceWords(shut.chance)}${Math.abs(filled.chance - shut.chance) < EQUAL ? ": no difference that tells" : ""}.`,
+        ]
+      : [];
+  const over =
+    limitMm !== null && gap.mm > limitMm
+      ? [
+          `It is over the ${plainLength(limitMm, units)} that a joint may stand open: filled or not, that limit is not kept.`,
+        ]
+      : [];
+  const does: Record<GapAdvice, string> = {
+    leave: "Leave it: so small a gap is filled as it comes.",
+    clamp: stiffness
+      ? `Draw it shut with a clamp before it is tacked: about ${shortForce(closed.closeN, units)}; ${formatSmall(closed.springsBackMm, units, { decimals: 2 })} springs back, the rest stays sprung in the joint.`
+      : "Draw it shut with a clamp before it is tacked.",
+    fill: "Fill it, in two passes if it drops through: it pulls little more than a shut joint.",
+    "re-cut":
+      "Re-cut the piece, or swap it with one that fits: filled it pulls too much, and a clamp would only spring it.",
+  };
+  return {
+    advice,
+    words: [
+      `${name} stands open by ${plainLength(gap.mm, units)}. ${does[advice]}`,
+      ...(shift && Math.abs(shift.mm) > 0.005
+        ? [
+            `Filled, it takes more metal and more heat: ${wordsOf(shift.id)} goes ${size(shift.mm)} further than with the joint shut.`,
+          ]
+        : []),
+      ...chances,
+      ...over,
+    ],
+  };
+}
+
+const wordsOf = (id: OutcomeId): string =>
+  id.kind === "square" ? "AC less BD" : id.kind === "mouth" ? `the mouth ${id.from} to ${id.to}` : "flatness";

@@ -88,8 +88,8 @@ function BarRow({ structure, bar, bars }: { structure: Structure; bar: PlannedBa
         </button>
       </div>
       <div className="grid gap-2 sm:grid-cols-2">
-        {end("from", "From")}
-        {end("to", "To")}
+        {end("from", `${bar.id} from`)}
+        {end("to", `${bar.id} to`)}
         <SelectField
           label={`${bar.id} goes on`}
           value={bar.putOn}

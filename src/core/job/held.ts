@@ -94,16 +94,20 @@ export const barsOf = (structure: Structure, { held, units }: Pick<Plan, "held" 
 
 /** Stops and clamps of the lay-out, as they hold the frame in its plane. */
 function stopsOf(structure: Structure, plan: HeldPlan): HeldStop[] {
-  return fixtureElements(structure, fixtureWish(plan)).map((e): HeldStop => {
+  return fixtureElements(structure, fixtureWish(plan)).flatMap((e): HeldStop[] => {
     const member = structure.members.find((m) => m.id === e.member) as StructureMember;
-    return {
-      id: e.id,
-      kind: e.kind === "clamp" ? "clamp" : "stop",
-      member: e.member,
-      at: along(member, e.alongMm),
-      push: [e.push.x, e.push.y, 0],
-      gapMm: e.playMm,
-    };
+    // A square comes off when its piece is tacked.
+    if (e.kind === "square") return [];
+    return [
+      {
+        id: e.id,
+        kind: e.kind === "clamp" ? "clamp" : "stop",
+        member: e.member,
+        at: along(member, e.alongMm),
+        push: [e.push.x, e.push.y, 0],
+        gapMm: e.playMm,
+      },
+    ];
   });
 }
 

@@ -89,7 +89,7 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
       isFromA: structure.quad !== null,
       fromEdges: at ? { x: from.x + at.x.mm, y: from.y + at.y.mm } : null,
       hole:
-        holes && element.kind !== "clamp"
+        holes && (element.kind === "stop" || element.kind === "end stop")
           ? holeFor(from, element.push, { pitchMm: holes.pitch.mm, first: { x: holes.x.mm, y: holes.y.mm } })
           : null,
     };
@@ -100,8 +100,10 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
 /** What is short on the shelf, or does not fit on the bed. */
 function shelfProblems({ fixture = {} }: Plan, elements: readonly LaidElement[]): Problem[] {
   const found: Problem[] = [];
-  const clamps = elements.filter((e) => e.element.kind === "clamp").length;
-  const stops = elements.length - clamps;
+  const count = (...kinds: FixtureElement["kind"][]): number =>
+    elements.filter((e) => kinds.includes(e.element.kind)).length;
+  const clamps = count("clamp");
+  const stops = count("stop", "end stop");
   const short = (path: "stops" | "clamps", wanted: number, have: number | undefined): void => {
     if (have !== undefined && wanted > have)
       found.push({

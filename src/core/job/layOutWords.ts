@@ -6,7 +6,7 @@ import type { LaidElement, LaidOut } from "./layOut";
 
 /** One thing that a fixture is asked, with the answer. */
 export interface FixtureCheck {
-  id: "located" | "more" | "clamped" | "free" | "reach" | "standing";
+  id: "located" | "more" | "clamped" | "free" | "reach" | "standing" | "propped";
   isGood: boolean;
   say: string;
 }
@@ -51,8 +51,10 @@ export function fixtureChecks(
   { fixture, isSetOff }: LaidOut,
   units: UnitPreference,
 ): FixtureCheck[] {
-  const { closures, located, standing, tooMany, trapped, unreached } = fixture;
+  const { closures, elements, located, standing, tooMany, trapped, unreached } = fixture;
   const size = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
+  const squared = standing.filter((m) => elements.some((e) => e.kind === "square" && e.member === m));
+  const propped = standing.filter((m) => !squared.includes(m));
   const loose = closures.filter((c) => !c.closure.closes);
   const faces = unreached.map(({ joint, line, by }) => {
     const j = structure.joints.find((x) => x.id === joint);
@@ -95,12 +97,21 @@ export function fixtureChecks(
           ? "A torch comes at every bead that looks up or aside past all of it."
           : `In the torch's way, so it comes off before that bead, when all is tacked: ${named(faces)}.`,
     },
-    ...(standing.length > 0
+    ...(squared.length > 0
       ? [
           {
             id: "standing" as const,
             isGood: true,
-            say: `Does not lie on the bed, and wants a square and a clamp of its own: ${named(standing)}.`,
+            say: `${squared.length === 1 ? "One stands" : `${squared.length} stand`} up, each with a square of its own until it is tacked: ${named(squared)}.`,
+          },
+        ]
+      : []),
+    ...(propped.length > 0
+      ? [
+          {
+            id: "propped" as const,
+            isGood: true,
+            say: `Neither lies on the bed nor stands on what lies, so it is held by hand or a prop until it is tacked: ${named(propped)}.`,
           },
         ]
       : []),

@@ -39,6 +39,15 @@ function Look({ laid: { element, from }, isPicked, p }: { laid: LaidElement; isP
         <path d={`M${point(0, 0)}L${point(9, 5)}L${point(9, -5)}Z`} stroke="none" />
       </g>
     );
+  if (element.kind === "square")
+    return (
+      <path
+        d={`M${point(0, 0)}L${point(-WIDE, 0)}L${point(-WIDE, THICK / 2)}L${point(-THICK / 2, THICK / 2)}L${point(-THICK / 2, WIDE)}L${point(0, WIDE)}Z`}
+        fill="var(--sheet)"
+        stroke={colour}
+        strokeWidth={isPicked ? 4 : 2}
+      />
+    );
   const box = `M${point(0, WIDE / 2)}L${point(0, -WIDE / 2)}L${point(THICK, -WIDE / 2)}L${point(THICK, WIDE / 2)}Z`;
   return (
     <path
@@ -118,7 +127,7 @@ function Mark({ laid, moving, p }: { laid: LaidElement; moving: Moving; p: Proje
 /** Stops, end stops and clamps about a frame. @param moving on paper nothing is moved. */
 export function ElementMarks({ laid, moving, p }: { laid: LaidOut; moving: Moving | null; p: Projection }) {
   return laid.elements.map((e) =>
-    moving && e.element.kind !== "end stop" ? (
+    moving && (e.element.kind === "stop" || e.element.kind === "clamp") ? (
       <Mark key={e.element.id} laid={e} moving={moving} p={p} />
     ) : (
       <Look key={e.element.id} laid={e} isPicked={e.element.id === moving?.picked} p={p} />

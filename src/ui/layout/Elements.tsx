@@ -39,6 +39,7 @@ const KINDS = [
   ["stop", "stop", "stops"],
   ["end stop", "end stop", "end stops"],
   ["clamp", "clamp", "clamps"],
+  ["square", "square", "squares"],
 ] as const;
 
 /** How many of each kind. */
@@ -63,13 +64,14 @@ export function Elements({
   const without = fixture.without ?? [];
   const moved = fixture.moved ?? [];
   const [first] = laid.fixture.lying;
+  const standing = laid.fixture.standing.filter((m) => laid.elements.some((e) => e.element.member === m));
   const reset = (id: string) => {
     forget(`fixture.moved.${id}.`);
     edit((p) => withFixture(p, { moved: (p.fixture?.moved ?? []).filter((m) => m.id !== id) }));
   };
   return (
     <div className="grid gap-2" data-testid="elements">
-      {laid.fixture.lying.map((member) => {
+      {[...laid.fixture.lying, ...standing].map((member) => {
         const own = laid.elements.filter((e) => e.element.member === member);
         return (
           <Fold key={member} title={member} note={countWords(own.map((e) => e.element.kind))} open={member === first}>
@@ -89,8 +91,10 @@ export function Elements({
                       <span className="block">{laidWords(e, units)}</span>
                       <span className="block text-sm text-soft">{isPlaced ? "Placed by hand." : why}</span>
                     </span>
-                    {kind === "end stop" ? (
-                      <span className="text-sm text-soft">at its beginning</span>
+                    {kind === "end stop" || kind === "square" ? (
+                      <span className="text-sm text-soft">
+                        {kind === "square" ? "at its foot" : "at its beginning"}
+                      </span>
                     ) : (
                       <LengthField
                         label={`${id}, along ${member}`}

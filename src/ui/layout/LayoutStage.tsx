@@ -89,7 +89,9 @@ export function LayoutStage() {
           </FrameDrawing>
           <p className="text-sm text-soft">
             Blocks: stops. Dashed: end stops. Arrows: clamps, the way they press. Draw one along its member, or move it
-            by the arrow keys.{plan.held?.bars?.length ? " Bars: strongbacks and sides, dashed: blocks." : ""}
+            by the arrow keys.
+            {laid.elements.some((e) => e.element.kind === "square") ? " Angles: squares." : ""}
+            {plan.held?.bars?.length ? " Bars: strongbacks and sides, dashed: blocks." : ""}
           </p>
           <Section title="What goes where">
             <Elements laid={laid} onPick={setPicked} picked={picked} />

@@ -46,7 +46,8 @@ export {
   jointFitAdvice,
   type ReadGap,
   readGaps,
-  withFound,
+  withFilled,
+  withShut,
 } from "./jointFit";
 export { type LaidElement, type LaidOut, layOut } from "./layOut";
 export { clampCaution, type FixtureCheck, fixtureChecks, laidWords } from "./layOutWords";

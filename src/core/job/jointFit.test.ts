@@ -9,7 +9,7 @@ import { length } from "../units";
 import { FACTORS, PROCESSES } from "../weld";
 import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
-import { jointFit, jointFitAdvice, readGaps, withFound } from "./jointFit";
+import { jointFit, jointFitAdvice, readGaps, withFilled, withShut } from "./jointFit";
 import { newPlan } from "./plan";
 import { type Plan, planSchema } from "./planSchema";
 import { predict } from "./predict";
@@ -30,7 +30,7 @@ const heats = (plan: Plan): Map<string, number> => {
 
 describe("a gap that is filled", () => {
   it("takes more heat at its own joint alone: its section times what the deposit takes", () => {
-    const plan = withFound(base, "B", 1.2);
+    const plan = withFilled(base, { joint: "B", mm: 1.2 });
     const [before, after] = [heats(base), heats(plan)];
     for (const [id, heat] of after) {
       const more = id.startsWith("bead/B/") ? PROCESSES.MAG.depositJPerMm3 * 1.2 * 3 : 0;
@@ -38,15 +38,15 @@ describe("a gap that is filled", () => {
     }
     expect(planSchema.safeParse(plan).success).toBe(true);
     expect(frameKey(plan)).not.toBe(frameKey(base));
-    expect(frameKey(withFound(plan, "B", null))).toBe(frameKey(base));
+    expect(frameKey(withShut(plan, "B"))).toBe(frameKey(base));
     // On one face alone it is that face's bead.
-    const one = heats({ ...base, found: [{ id: "B", gap: length("1.2"), line: "inside" }] });
+    const one = heats(withFilled(base, { joint: "B", mm: 1.2, line: "inside" }));
     expect([...one].filter(([id, heat]) => heat !== before.get(id)).map(([id]) => id)).toEqual(["bead/B/inside"]);
   });
   it("counts what is beyond the gap that was planned", () => {
     const planned = sized(base, { gap: length("1") });
     const more = (mm: number) =>
-      (heats(withFound(planned, "A", mm)).get("bead/A/top") ?? 0) - (heats(planned).get("bead/A/top") ?? 0);
+      (heats(withFilled(planned, { joint: "A", mm })).get("bead/A/top") ?? 0) - (heats(planned).get("bead/A/top") ?? 0);
     expect(more(0.6)).toBe(0);
     expect(more(1.5)).toBeCloseTo(PROCESSES.MAG.depositJPerMm3 * 0.5 * 3, 9);
   });
@@ -54,7 +54,7 @@ describe("a gap that is filled", () => {
     const square = (plan: Plan): number =>
       predict(plan)?.prediction.outcomes.find((o) => o.id.kind === "square")?.nominal ?? Number.NaN;
     const plain = square(base);
-    const one = square(withFound(base, "A", 1.5));
+    const one = square(withFilled(base, { joint: "A", mm: 1.5 }));
     expect(Math.abs(one - plain)).toBeGreaterThan(0.1);
   });
   it("is read where a gap was measured, at the newest that counts", () => {

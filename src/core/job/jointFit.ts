@@ -1,5 +1,5 @@
 import { closedGap, type GapAdvice, gapAdvice } from "../fixture";
-import type { Structure, StructureJoint } from "../frame";
+import type { FaceLine, Structure, StructureJoint } from "../frame";
 import { heldMechanics, jointWords, USUAL_ORDER } from "../plan";
 import { type GapStiffness, gapStiffness, type OutcomeId } from "../shrink";
 import { formatSmall, plainLength, stated, type UnitPreference } from "../units";
@@ -18,6 +18,8 @@ import { weldOf } from "./settings";
 export interface ReadGap {
   joint: string;
   mm: number;
+  /** On one face; all round when left out. */
+  line?: FaceLine;
 }
 
 /** Gaps smaller than this are as good as shut, mm. */
@@ -34,11 +36,17 @@ export function readGaps(rounds: readonly FrameRound[], joints: Readonly<Record<
   return [...found].flatMap(([joint, mm]) => (mm > SHUT_MM ? [{ joint, mm }] : []));
 }
 
-/** A plan in which a gap is filled as it was found; or is shut again. */
-export function withFound(plan: Plan, joint: string, mm: number | null): Plan {
+/** A plan in which a gap is filled as it was found. */
+export const withFilled = (plan: Plan, { joint, mm, line }: ReadGap): Plan =>
+  withFound(plan, joint, { id: joint, gap: stated(mm, plan.units), ...(line ? { line } : {}) });
+
+/** A plan in which a joint is shut again. */
+export const withShut = (plan: Plan, joint: string): Plan => withFound(plan, joint, null);
+
+function withFound(plan: Plan, joint: string, own: NonNullable<Plan["found"]>[number] | null): Plan {
   const { found = [], ...rest } = plan;
   const others = found.filter((f) => f.id !== joint);
-  const next = mm === null ? others : [...others, { id: joint, gap: stated(mm, plan.units) }];
+  const next = own === null ? others : [...others, own];
   return next.length > 0 ? { ...rest, found: next } : rest;
 }
 
@@ -60,8 +68,8 @@ export function* jointFit(job: Job, gap: ReadGap, draws?: number): Generator<num
   if (!structure) throw new RangeError("The frame has errors.");
   const order = job.plan.order ?? USUAL_ORDER;
   const look = (plan: Plan) => orderOutlook({ ...job, plan }, order, draws);
-  const filled = yield* look(withFound(job.plan, gap.joint, gap.mm));
-  const shut = yield* look(withFound(job.plan, gap.joint, null));
+  const filled = yield* look(withFilled(job.plan, gap));
+  const shut = yield* look(withShut(job.plan, gap.joint));
   const { mechanics } = heldMechanics(structure, on, heldOf(structure, job.plan));
   const factors = factorsFor(structure.members[0]?.material === "mild steel", FACTORS);
   const stiffness = yield* gapStiffness(structure, mechanics, factors, gap.joint, weldOf(job.plan).tackLength.mm);

@@ -1,26 +1,30 @@
 "use client";
 
 import { useEffect, useRef, useState } from "react";
-import { type JointFit, jointFitAdvice, predictionKey, type ReadGap, readGaps, withFound } from "@/core/job";
-import { jointWords } from "@/core/plan";
+import type { FaceLine } from "@/core/frame";
+import { type JointFit, jointFitAdvice, predictionKey, type ReadGap, readGaps, withFilled, withShut } from "@/core/job";
+import { faceWords, jointWords } from "@/core/plan";
 import { plainLength } from "@/core/units";
 import type { Predictions } from "@/workers/predictions";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
+import { SelectField } from "../parts/SelectField";
 import { Section } from "../parts/Sheet";
 
 /** One gap: what it would do, asked for; whether it is counted in the forecast. */
-function GapRow({ gap }: { gap: ReadGap }) {
+function GapRow({ gap: read }: { gap: ReadGap }) {
   const { job, evaluation } = useJob("job", "evaluation");
   const { plan, units, edit } = usePlanField();
   const [fit, setFit] = useState<{ key: string; fit: JointFit } | null>(null);
   const [is, setIs] = useState<"quiet" | "working" | "failed">("quiet");
+  const [line, setLine] = useState<FaceLine | "round">("round");
   const worker = useRef<Predictions | null>(null);
   useEffect(() => () => worker.current?.end(), []);
   const { structure, limits } = evaluation;
   // What was worked out of the frame as it was is nothing of it as it is; whether this gap is counted changes nothing of what it does.
-  const key = `${gap.mm} ${predictionKey(withFound(plan, gap.joint, null))} ${JSON.stringify(plan.limits)}`;
+  const gap: ReadGap = line === "round" ? read : { ...read, line };
+  const key = `${gap.mm} ${line} ${predictionKey(withShut(plan, gap.joint))} ${JSON.stringify(plan.limits)}`;
   if (!structure) return null;
   const joint = structure.joints.find((j) => j.id === gap.joint);
   const name = joint ? jointWords(structure, joint) : gap.joint;
@@ -48,6 +52,18 @@ function GapRow({ gap }: { gap: ReadGap }) {
         <span className="font-semibold">{name}</span>: <span className="fig">{plainLength(gap.mm, units)}</span> open
         {isCounted ? ", counted in the forecast as filled" : ""}.
       </p>
+      {joint && !isCounted ? (
+        <SelectField
+          label={`Where ${name} is open`}
+          className="max-w-64"
+          value={line}
+          options={[
+            ["round", "all round"],
+            ...joint.faces.filter((f) => f.bead).map((f) => [f.line, faceWords(structure, joint, f)] as const),
+          ]}
+          onChange={setLine}
+        />
+      ) : null}
       {told ? (
         <ul className="grid max-w-prose gap-1" aria-live="polite" data-testid="gap-advice">
           {told.words.map((w) => (
@@ -60,7 +76,7 @@ function GapRow({ gap }: { gap: ReadGap }) {
         <Button disabled={is === "working"} onClick={() => void ask()}>
           {is === "working" ? "Working it out" : `What the gap at ${name} does`}
         </Button>
-        <Button onClick={() => edit((p) => withFound(p, gap.joint, isCounted ? null : gap.mm))}>
+        <Button onClick={() => edit((p) => (isCounted ? withShut(p, gap.joint) : withFilled(p, gap)))}>
           {isCounted ? "It is shut now: count it no more" : "It is filled so: count it"}
         </Button>
       </div>

@@ -82,8 +82,9 @@ export function heldMechanics(
   const isFlat = on === "surface";
   const clampsAt = isFlat && held.lies === "clamped" ? clampStations(structure) : [];
   const lying = isFlat && held.lies === "weight" ? lyingOnBed(structure) : [];
+  const carriers = new Set(lying.length > 0 ? clampStations(structure).map((c) => c.member) : []);
   const restsAt = lying.flatMap((m): Station[] =>
-    REST_SHARES.map((share) => ({ member: m.id, at: along(m.from, m.to, share) })),
+    (carriers.has(m.id) ? REST_SHARES : MIDDLE).map((share) => ({ member: m.id, at: along(m.from, m.to, share) })),
   );
   const barsAt = held.bars.flatMap((b) => [b.from, b.to]);
   const wanted = [...clampsAt, ...restsAt, ...held.stops, ...barsAt].map(({ member, at }): Station => ({ member, at }));
@@ -115,8 +116,9 @@ export function heldMechanics(
   };
 }
 
-/** What lies by its weight rests at its ends and between them. */
+/** What lies by its weight rests at its ends and between them; what is put between others, in its middle: they hold its ends. */
 const REST_SHARES = [0, 0.25, 0.75, 1] as const;
+const MIDDLE = [0.5] as const;
 
 const along = (from: Vec3, to: Vec3, share: number): Vec3 =>
   from.map((v, i) => v + share * ((to[i] as number) - v)) as unknown as Vec3;

@@ -1,8 +1,8 @@
 "use client";
 
-import { quantityWords } from "@/core/job";
 import { Button } from "../parts/Button";
 import { useJob } from "./JobProvider";
+import { entryWords } from "./store/jobStore";
 
 /** What others changed, what the server would not take: said at the top until it is put away. */
 export function Notices() {
@@ -31,20 +31,20 @@ export function Notices() {
       ) : null}
       {refused.length > 0 ? (
         <div role="alert" className="flex flex-wrap items-start justify-between gap-3 border-2 border-fail bg-well p-3">
-          <ul>
+          <ul className="grid gap-2">
             {refused.map(({ entry, why }) => (
-              <li key={entry.id}>
-                <strong>Not taken:</strong>{" "}
-                {entry.kind === "reading"
-                  ? `${quantityWords(entry.what)} = ${entry.value?.text ?? "taken back"}`
-                  : entry.kind === "note"
-                    ? entry.text
-                    : entry.kind}
-                . {why}
+              <li key={entry.id} className="flex flex-wrap items-center gap-2" data-testid="refused">
+                <span>
+                  <strong>Not taken, kept on this device:</strong> {entryWords(entry)}. {why}
+                </span>
+                {entry.kind === "reading" ? (
+                  <Button onClick={() => store.settleRefused(entry.id, "mend")}>Type it again</Button>
+                ) : null}
+                <Button onClick={() => store.settleRefused(entry.id, "note")}>Put it into the log</Button>
+                <Button onClick={() => store.settleRefused(entry.id, "give up")}>Give it up</Button>
               </li>
             ))}
           </ul>
-          <Button onClick={() => store.dismissRefused()}>Seen</Button>
         </div>
       ) : null}
     </>

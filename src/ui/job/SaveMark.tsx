@@ -5,7 +5,7 @@ import { useJob } from "./JobProvider";
 
 /** Saved, saving, waiting or refused, always in sight, with why. */
 export function SaveMark() {
-  const { save, unsent, texts, store } = useJob("save", "unsent", "texts", "store");
+  const { save, unsent, texts, refused, store } = useJob("save", "unsent", "texts", "refused", "store");
   // Drafts of readings and notes are not part of the plan: they are kept until they are entered.
   const unread = Object.keys(texts).some((path) => !/^(reading|log)\//.test(path));
   const waiting = unsent.size > 0 ? ` ${unsent.size} to send.` : "";
@@ -18,7 +18,12 @@ export function SaveMark() {
     >
       {save.state === "saved" ? (
         <>
-          <Check size={17} aria-hidden="true" /> {unread ? "Saved, except what cannot be read" : "Saved"}
+          <Check size={17} aria-hidden="true" />{" "}
+          {refused.length > 0
+            ? "Saved, except what was not taken"
+            : unread
+              ? "Saved, except what cannot be read"
+              : "Saved"}
         </>
       ) : save.state === "saving" ? (
         <>

@@ -18,7 +18,7 @@ export interface DeviceStore {
 const NAME = "mellow-plumb";
 const TABLE = "kept";
 /** Keys that may lie in the browser's small storage: of a page that closed before it had written, or of earlier versions. */
-const SMALL = /^plumb\/(outbox|draft|texts)\//;
+const SMALL = /^plumb\/(outbox|refused|draft|texts)\//;
 
 const MISSING =
   "This browser keeps nothing on the device (a private window, or storage is switched off): what is not sent when this page closes is lost.";

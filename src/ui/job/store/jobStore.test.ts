@@ -19,9 +19,13 @@ class FakeServer {
     this.plan = plan;
   }
 
+  /** What something in between answers instead of the server. */
+  between: { status: number; body: unknown } | null = null;
+
   readonly transport: Transport = async (method, path, body) => {
     this.requests.push(`${method} ${path.split("/").pop()?.split("?")[0]}`);
     if (this.down) throw new Error("not reached");
+    if (this.between) return this.between;
     if (path.includes("/news")) {
       const q = new URL(path, "http://x").searchParams;
       const plan = Number(q.get("version")) === this.version ? null : this.plan;
@@ -38,13 +42,16 @@ class FakeServer {
     if (method === "PUT") {
       const { baseVersion, plan, origin } = body as { baseVersion: number; plan: Plan; origin: string };
       if (baseVersion !== this.version)
-        return { status: 409, body: { message: "", current: { version: this.version, plan: this.plan } } };
+        return {
+          status: 409,
+          body: { message: "", problems: [], current: { version: this.version, plan: this.plan } },
+        };
       this.save(plan, origin);
       return { status: 200, body: { version: this.version } };
     }
     const { entries, since } = body as { entries: Entry[]; since: number };
     if (this.refuse && entries.some((e) => e.kind === "note" && e.text === this.refuse))
-      return { status: 422, body: { message: "Not this one." } };
+      return { status: 422, body: { message: "Not this one.", problems: [] } };
     for (const e of entries) if (!this.entries.some((k) => k.id === e.id)) this.entries.push(e);
     return {
       status: 200,
@@ -226,6 +233,58 @@ describe("the job on screen", () => {
     await p.settle();
     expect(server.entries).toHaveLength(2);
     expect(p.now().refused).toMatchObject([{ entry: { text: "bad" }, why: "Not this one." }]);
+  });
+
+  it("takes nothing that comes from in between for an answer, and sends again until the server itself speaks", async () => {
+    for (const between of [
+      { status: 404, body: null },
+      { status: 408, body: { error: "timeout" } },
+      { status: 429, body: { message: "slow down" } },
+      { status: 403, body: "<html>sign in</html>" },
+      { status: 200, body: null },
+      { status: 302, body: { message: "", problems: [] } },
+    ]) {
+      const server = new FakeServer(plan);
+      const p = page(server);
+      await p.settle();
+      server.between = between;
+      p.store.add(note("kept"));
+      p.store.edit(longer);
+      await p.settle();
+      expect(p.now().save).toMatchObject({ state: "waiting" });
+      expect(p.now().refused).toEqual([]);
+      expect(p.now().unsent.size).toBe(1);
+      server.between = null;
+      p.store.retry();
+      await p.settle();
+      expect(p.now().save).toMatchObject({ state: "saved" });
+      expect(server.entries.some((e) => e.kind === "note" && e.text === "kept")).toBe(true);
+      expect(server.plan).toMatchObject({ frame: { sizes: { length: { mm: 1100 } } } });
+    }
+  });
+
+  it("keeps what was refused on the device, past the page, until it is mended, noted or given up", async () => {
+    const server = new FakeServer(plan);
+    server.refuse = "bad";
+    const device = new FakeDevice();
+    const first = page(server, device);
+    first.store.add(note("bad"));
+    await first.settle();
+    expect(first.now().refused).toHaveLength(1);
+    first.store.end();
+    // The next page on this device has it still.
+    const second = page(server, device);
+    await second.settle();
+    expect(second.now().refused).toMatchObject([{ entry: { text: "bad" }, why: "Not this one." }]);
+    const [refused] = second.now().refused;
+    second.store.settleRefused(refused?.entry.id ?? "", "note");
+    await second.settle();
+    expect(second.now().refused).toEqual([]);
+    expect(server.entries.some((e) => e.kind === "note" && e.text === "Not taken: bad. Not this one.")).toBe(true);
+    second.store.end();
+    const third = page(server, device);
+    await third.settle();
+    expect(third.now().refused).toEqual([]);
   });
 
   it("does not overwrite what somebody else saved first, and lays own edits over it when asked", async () => {

@@ -5,6 +5,8 @@ import {
   type Job,
   type NewEntry,
   type Plan,
+  quantityKey,
+  quantityWords,
   type ReadingEntry,
   type RoundEntry,
   refusals,
@@ -52,6 +54,19 @@ type Draft = NewEntry extends infer E
   : never;
 
 const SAVING: SaveState = { state: "saving" };
+/** What is kept on the device until the server has it, or a person has settled it. */
+type Kept = "outbox" | "refused" | "draft" | "texts";
+
+/** An entry in a few words. */
+export const entryWords = (entry: NewEntry): string =>
+  entry.kind === "reading"
+    ? `${quantityWords(entry.what)} = ${entry.value?.text ?? "taken back"}`
+    : entry.kind === "note"
+      ? entry.text
+      : entry.kind === "tick"
+        ? `tick of ${"joint" in entry.step ? `${entry.step.do} ${entry.step.joint}` : entry.step.do}`
+        : entry.kind;
+
 const DEBOUNCE_MS = 450;
 const SEND_AT_ONCE = 100;
 
@@ -115,8 +130,9 @@ export class JobStore {
       this.deviceState = state;
       this.changed();
     });
-    const [boxes, drafts, texts] = await Promise.all([
+    const [boxes, refusedBoxes, drafts, texts] = await Promise.all([
       device.left(`plumb/outbox/${this.id}/`),
+      device.left(`plumb/refused/${this.id}/`),
       device.left(`plumb/draft/${this.id}`),
       device.left(`plumb/texts/${this.id}`),
     ]);
@@ -126,6 +142,13 @@ export class JobStore {
     const known = new Set(this.record.entries.map((e) => e.id));
     for (const [, box] of boxes)
       if (Array.isArray(box)) this.outbox.takeUp(upgradeEntries(box, (r) => gates.get(r)) as NewEntry[], known);
+    for (const [, box] of refusedBoxes)
+      if (Array.isArray(box))
+        this.outbox.takeUpRefused(
+          box.flatMap(({ entry, why }: Refused) =>
+            (upgradeEntries([entry], (r) => gates.get(r)) as NewEntry[]).map((e) => ({ entry: e, why })),
+          ),
+        );
     // What a page kept before it had taken up is newer than what lies under the shared key, and lies behind it.
     for (const [path, text] of texts.toReversed().flatMap(([, all]) => (isTexts(all) ? Object.entries(all) : [])))
       if (!(path in this.texts.all)) this.texts.keep(path, text);
@@ -141,8 +164,8 @@ export class JobStore {
     this.hasTakenUp = true;
     this.keep();
     this.textsChanged(false);
-    const own = [this.key("outbox"), this.key("draft"), this.key("texts")];
-    for (const key of new Set([...beside, ...[...boxes, ...drafts, ...texts].map(([k]) => k)]))
+    const own = [this.key("outbox"), this.key("refused"), this.key("draft"), this.key("texts")];
+    for (const key of new Set([...beside, ...[...boxes, ...refusedBoxes, ...drafts, ...texts].map(([k]) => k)]))
       if (!own.includes(key)) device.put(key, null);
     void this.flush();
   }
@@ -226,8 +249,18 @@ export class JobStore {
     this.changed();
   }
 
-  dismissRefused(): void {
-    this.outbox.dismissRefused();
+  /**
+   * Settles an entry that the server would not take: it is typed again (a reading goes back to its field), put into the log as it was with why,
+   * or given up.
+   */
+  settleRefused(id: string, how: "mend" | "note" | "give up"): void {
+    const found = this.outbox.settleRefused(id);
+    if (!found) return;
+    const { entry, why } = found;
+    if (how === "note") this.add({ kind: "note", text: `Not taken: ${entryWords(entry)}. ${why}` });
+    if (how === "mend" && entry.kind === "reading")
+      this.keepText(`reading/${entry.roundId}/${quantityKey(entry.what)}`, entry.value?.text ?? "");
+    this.keep();
     this.changed();
   }
 
@@ -381,18 +414,19 @@ export class JobStore {
   }
 
   /** Until this page has taken up what an earlier one left, it keeps its own beside that and writes over nothing. */
-  private key(what: "outbox" | "draft" | "texts"): string {
+  private key(what: Kept): string {
     const shared = `plumb/${what}/${this.id}`;
-    return what === "outbox" || !this.hasTakenUp ? `${shared}/${this.page}` : shared;
+    return what === "outbox" || what === "refused" || !this.hasTakenUp ? `${shared}/${this.page}` : shared;
   }
 
   /** Keeps on the device what the server does not have. */
   private keep(): void {
     this.put("outbox", this.outbox.isEmpty ? null : this.outbox.entries);
+    this.put("refused", this.outbox.refused.length === 0 ? null : this.outbox.refused);
     this.put("draft", this.document.draft());
   }
 
-  private put(what: "outbox" | "draft" | "texts", value: unknown): void {
+  private put(what: Kept, value: unknown): void {
     this.around.device.put(this.key(what), value);
   }
 

@@ -35,7 +35,16 @@ export class Outbox {
     this.refused = [...this.refused, { entry, why }];
   }
 
-  dismissRefused(): void {
-    this.refused = [];
+  /** Takes up what an earlier page was refused, but for what is here. */
+  takeUpRefused(refused: readonly Refused[]): void {
+    for (const r of refused)
+      if (!this.refused.some((x) => x.entry.id === r.entry.id)) this.refused = [...this.refused, r];
+  }
+
+  /** Forgets what was refused: it was mended, noted, or given up. @returns it. */
+  settleRefused(id: string): Refused | undefined {
+    const found = this.refused.find((r) => r.entry.id === id);
+    this.refused = this.refused.filter((r) => r !== found);
+    return found;
   }
 }

@@ -25,6 +25,20 @@ const RETRY_MS = [1000, 2000, 4000, 8000, 15_000];
 export const messageOf = (body: unknown): string =>
   typeof body === "object" && body !== null && "message" in body ? String(body.message) : "The server did not say why.";
 
+interface Answer {
+  status: number;
+  body: unknown;
+}
+
+/**
+ * Whether an answer is the application's own: what it gives is JSON, and what it refuses it says with its problems. A page of a network that
+ * wants a sign-in, a proxy's time-out or "not found" is none, whatever its status.
+ */
+const isOwn = ({ status, body }: Answer): boolean => {
+  if (typeof body !== "object" || body === null) return false;
+  return status < 400 ? status === 200 : "message" in body && "problems" in body && Array.isArray(body.problems);
+};
+
 /** Sends, says how saving stands, and comes back to what could not be sent. */
 export class Sender {
   save: SaveState = { state: "saved" };
@@ -47,11 +61,14 @@ export class Sender {
       this.save = { state: "saving" };
       this.changed();
       const answer = await sent;
-      if (answer.status < 500) {
+      if (answer.status < 500 && isOwn(answer)) {
         this.failures = 0;
         return answer;
       }
-      why = messageOf(answer.body);
+      why =
+        answer.status < 500
+          ? `Something between this device and the server answers instead of it (${answer.status}). Kept on this device and sent again.`
+          : messageOf(answer.body);
     } catch {
       // Not reached: kept, and tried again below.
     }

@@ -1,10 +1,11 @@
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
 import type { Instrument } from "@/core/instruments";
+import { isoTime } from "./time";
 
 type Db = Pool | PoolConnection;
 
 /** An instrument as JSON, by the names that the core uses. */
-export const INSTRUMENT_JSON = `JSON_OBJECT('id', i.id, 'name', i.name, 'kind', i.kind, 'resolutionMm', i.resolution_mm,
+const INSTRUMENT_JSON = `JSON_OBJECT('id', i.id, 'name', i.name, 'kind', i.kind, 'resolutionMm', i.resolution_mm,
   'handlingMm', i.handling_mm, 'zeroMm', i.zero_mm, 'scaleMmPerM', i.scale_mm_per_m, 'more', JSON_EXTRACT(i.more, '$'))`;
 
 /** @param doc text or value of INSTRUMENT_JSON. @returns the instrument as the core knows it. */
@@ -39,7 +40,9 @@ export async function addInstruments(db: Db, instruments: readonly Instrument[])
 /** The whole shelf, oldest first. */
 export async function listInstruments(db: Db): Promise<Instrument[]> {
   const [rows] = await db.execute<RowDataPacket[]>(
-    `SELECT ${INSTRUMENT_JSON} AS doc FROM instrument i ORDER BY i.added_at, i.id`,
+    `SELECT ${INSTRUMENT_JSON} AS doc, i.id AS id, ${isoTime("i.added_at")} AS added FROM instrument i`,
   );
-  return rows.map((r) => instrumentOf(JSON.parse(r.doc)));
+  // Sorted here: there each would be sorted with its document, on disk.
+  const place = (r: RowDataPacket): string => `${r.added} ${r.id}`;
+  return [...rows].sort((a, b) => (place(a) < place(b) ? -1 : 1)).map((r) => instrumentOf(JSON.parse(r.doc as string)));
 }

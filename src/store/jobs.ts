@@ -1,7 +1,7 @@
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
 import { type Entry, type Job, overallSizeMm, type Plan, type Summary, storedPlan } from "@/core/job";
 import { ENTRY_JSON, entriesOf, insertEntries, LONE_ENTRY_JSON } from "./entries";
-import { INSTRUMENT_JSON, instrumentOf } from "./instruments";
+import { listInstruments } from "./instruments";
 import { isoTime, toSqlTime } from "./time";
 
 type Db = Pool | PoolConnection;
@@ -41,36 +41,55 @@ export async function lastSawScale(db: Db): Promise<string | null> {
   return rows[0]?.scale ?? null;
 }
 
-const ORDER = { job: 0, instrument: 1, entry: 2 } as const;
+/**
+ * Questions that belong together, one after the other on one connection: each along its index. Joined into one they would be sorted with
+ * their documents in a table on disk.
+ */
+async function together<T>(db: Db, ask: (one: PoolConnection) => Promise<T>): Promise<T> {
+  if (!("getConnection" in db)) return ask(db);
+  const one = await db.getConnection();
+  try {
+    return await ask(one);
+  } finally {
+    one.release();
+  }
+}
+
+const docsOf = (rows: readonly RowDataPacket[]): string[] => rows.map((r) => r.doc as string);
+
+/** Number of the last entry: of those that came between two questions, too. */
+const lastOf = (head: RowDataPacket, rows: readonly RowDataPacket[]): number =>
+  Math.max(Number(head.n), Number(rows.at(-1)?.seq ?? 0));
 
 /**
- * A whole job with the shelf of instruments, in one round trip. JSON_OBJECT writes a DOUBLE so that it reads back exactly.
+ * A whole job with the shelf of instruments. JSON_OBJECT writes a DOUBLE so that it reads back exactly.
  * @returns null when there is no such job.
  */
-export async function loadJob(db: Db, id: string): Promise<StoredJob | null> {
-  const [rows] = await db.execute<RowDataPacket[]>(
-    `SELECT ${ORDER.job} AS part, j.entry_seq AS n,
-       JSON_OBJECT('id', j.id, 'createdAt', ${isoTime("j.created_at")}, 'version', j.version, 'plan', JSON_EXTRACT(j.plan, '$')) AS doc
-       FROM job j WHERE j.id = ?
-     UNION ALL SELECT ${ORDER.instrument}, ROW_NUMBER() OVER (ORDER BY i.added_at, i.id), ${INSTRUMENT_JSON} FROM instrument i
-     UNION ALL SELECT ${ORDER.entry}, e.seq, ${ENTRY_JSON} FROM entry e WHERE e.job_id = ?
-     ORDER BY part, n`,
-    [id, id],
-  );
-  const head = rows[0];
-  if (!head || Number(head.part) !== ORDER.job) return null;
-  const part = (n: number) => rows.filter((r) => Number(r.part) === n).map((r) => r.doc as string);
-  const base = JSON.parse(head.doc) as Omit<Job, "instruments" | "entries">;
-  return {
-    seq: Number(head.n),
-    job: {
-      ...base,
-      plan: storedPlan(base.plan),
-      instruments: part(ORDER.instrument).map((d) => instrumentOf(JSON.parse(d))),
-      entries: entriesOf(part(ORDER.entry)),
-    },
-  };
-}
+export const loadJob = (db: Db, id: string): Promise<StoredJob | null> =>
+  together(db, async (one) => {
+    const [heads] = await one.execute<RowDataPacket[]>(
+      `SELECT j.entry_seq AS n,
+         JSON_OBJECT('id', j.id, 'createdAt', ${isoTime("j.created_at")}, 'version', j.version, 'plan', JSON_EXTRACT(j.plan, '$')) AS doc
+       FROM job j WHERE j.id = ?`,
+      [id],
+    );
+    const head = heads[0];
+    if (!head) return null;
+    const [entries] = await one.execute<RowDataPacket[]>(
+      `SELECT e.seq AS seq, ${ENTRY_JSON} AS doc FROM entry e WHERE e.job_id = ? ORDER BY e.seq`,
+      [id],
+    );
+    const base = JSON.parse(head.doc as string) as Omit<Job, "instruments" | "entries">;
+    return {
+      seq: lastOf(head, entries),
+      job: {
+        ...base,
+        plan: storedPlan(base.plan),
+        instruments: await listInstruments(one),
+        entries: entriesOf(docsOf(entries)),
+      },
+    };
+  });
 
 /** What changed in a job since a person last heard of it. */
 export interface News {
@@ -83,22 +102,25 @@ export interface News {
 }
 
 /** @param since last entry number known. @param version plan version known. @returns null when there is no such job. */
-export async function newsOf(db: Db, id: string, since: number, version: number): Promise<News | null> {
-  const [rows] = await db.execute<RowDataPacket[]>(
-    `SELECT 0 AS part, j.entry_seq AS n, j.version AS version, IF(j.version <> ?, j.plan, NULL) AS doc FROM job j WHERE j.id = ?
-     UNION ALL SELECT 1, e.seq, 0, ${LONE_ENTRY_JSON} FROM entry e WHERE e.job_id = ? AND e.seq > ?
-     ORDER BY part, n`,
-    [version, id, id, since],
-  );
-  const head = rows[0];
-  if (!head || Number(head.part) !== 0) return null;
-  return {
-    seq: Number(head.n),
-    version: Number(head.version),
-    plan: head.doc === null ? null : storedPlan(JSON.parse(head.doc)),
-    entries: entriesOf(rows.slice(1).map((r) => r.doc as string)),
-  };
-}
+export const newsOf = (db: Db, id: string, since: number, version: number): Promise<News | null> =>
+  together(db, async (one) => {
+    const [heads] = await one.execute<RowDataPacket[]>(
+      "SELECT j.entry_seq AS n, j.version AS version, IF(j.version <> ?, j.plan, NULL) AS doc FROM job j WHERE j.id = ?",
+      [version, id],
+    );
+    const head = heads[0];
+    if (!head) return null;
+    const [rows] = await one.execute<RowDataPacket[]>(
+      `SELECT e.seq AS seq, ${LONE_ENTRY_JSON} AS doc FROM entry e WHERE e.job_id = ? AND e.seq > ? ORDER BY e.seq`,
+      [id, since],
+    );
+    return {
+      seq: lastOf(head, rows),
+      version: Number(head.version),
+      plan: head.doc === null ? null : storedPlan(JSON.parse(head.doc as string)),
+      entries: entriesOf(docsOf(rows)),
+    };
+  });
 
 /** Locks a job's row for the rest of the transaction. @returns its last entry number and version, or null. */
 export async function lockJob(db: PoolConnection, id: string): Promise<{ seq: number; version: number } | null> {

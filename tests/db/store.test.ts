@@ -172,6 +172,33 @@ describe("a stored job", () => {
     expect(stored?.job.plan).toEqual(start.plan);
     expect(stored?.job.createdAt).toBe(at);
   });
+  it("is loaded, and heard of, without a table on disk: each question along its index", async () => {
+    const job = newJob();
+    await put({
+      ...job,
+      entries: Array.from({ length: 40 }, (_, i) => ({
+        kind: "note" as const,
+        id: uuid(),
+        at,
+        origin: "t",
+        text: `note ${i}`,
+      })),
+    });
+    const one = await pool().getConnection();
+    try {
+      const made = async (): Promise<number> => {
+        const [rows] = await one.query<RowDataPacket[]>("SHOW SESSION STATUS LIKE 'Created_tmp_disk_tables'");
+        return Number(rows[0]?.Value);
+      };
+      const before = await made();
+      expect((await loadJob(one, job.id))?.job.entries).toHaveLength(40);
+      expect((await newsOf(one, job.id, 30, 0))?.entries).toHaveLength(10);
+      expect(await newsOf(one, job.id, 40, 1)).toMatchObject({ entries: [], plan: null });
+      expect((await made()) - before).toBe(0);
+    } finally {
+      one.release();
+    }
+  });
   it("keeps any double exactly", async () => {
     const values = fc.sample(fc.double({ min: -1e5, max: 1e5, noNaN: true }), { numRuns: 200, seed: 5 });
     const job = newJob();

@@ -4,7 +4,8 @@ import { type Instrument, instrumentSchema } from "@/core/instruments";
 import * as store from "@/store";
 import { done, type Outcome, parse, refuse } from "./outcome";
 
-const SHELF_LIMIT = 300;
+/** Instruments that a shelf holds, whichever way they come onto it. */
+export const SHELF_LIMIT = 300;
 
 /** Every instrument on the shelf. */
 export const listInstruments = (): Promise<Instrument[]> => store.listInstruments(store.pool());

@@ -26,6 +26,7 @@ import { UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { cutCsv } from "@/formats/cutCsv";
 import { readJobFile } from "@/formats/jobFile";
 import * as store from "@/store";
+import { SHELF_LIMIT } from "./instruments";
 import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
 import { predictionInTime, predictionOf } from "./predictions";
 
@@ -250,9 +251,11 @@ function withOwnInstruments(job: Job, shelf: readonly Instrument[]): Job {
     }),
   );
   const own = (id: string): string => ids.get(id) ?? id;
+  const used = new Set(job.entries.flatMap((e) => (e.kind === "reading" ? [e.instrumentId] : [])));
   return {
     ...job,
-    instruments: job.instruments.map((i) => ({ ...plain(i), id: own(i.id) })),
+    // What nothing was read with is not put on this shelf.
+    instruments: job.instruments.filter((i) => used.has(i.id)).map((i) => ({ ...plain(i), id: own(i.id) })),
     entries: job.entries.map((e) => (e.kind === "reading" ? { ...e, instrumentId: own(e.instrumentId) } : e)),
   };
 }
@@ -276,6 +279,12 @@ export async function importJob(
   try {
     return await store.transaction(async (db) => {
       const job = withOwnInstruments(fromFile, shelf);
+      const fresh = job.instruments.filter((i) => !shelf.some((s) => s.id === i.id));
+      if (shelf.length + fresh.length > SHELF_LIMIT)
+        return refuse(
+          422,
+          `The shelf holds at most ${SHELF_LIMIT} instruments and has ${shelf.length}; this file reads with ${fresh.length} that are not on it.`,
+        );
       await store.addInstruments(db, job.instruments);
       await store.insertJob(db, job, summaryOf(job), now(), who.value);
       return done({ id: job.id, name: job.plan.name });

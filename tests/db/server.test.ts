@@ -6,7 +6,7 @@ import { outcomeKey, type PredictedOutcome } from "@/core/shrink";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
 import { readBody, readJson, respond } from "@/server/http";
-import { addInstrument } from "@/server/instruments";
+import { addInstrument, listInstruments } from "@/server/instruments";
 import {
   addEntries,
   createJob,
@@ -354,6 +354,28 @@ describe("a file with another shop's instruments", () => {
     expect(value(await getJob(job.id)).job.instruments.find((i) => i.id === job.instruments[0]?.id)).toEqual(
       job.instruments[0],
     );
+  });
+  it("fills no shelf: what nothing was read with stays off it, and more than it holds is refused in words", async () => {
+    const cart = (await listJobs()).find((j) => j.name === "Ware cart base");
+    const good = value(await jobForFile(cart?.id ?? ""));
+    const before = (await listInstruments()).length;
+    const [first] = good.instruments;
+    const reading = good.entries.find((e) => e.kind === "reading");
+    if (!first || reading?.kind !== "reading") throw new Error("nothing was read");
+    const many = Array.from({ length: 310 }, (_, i) => ({ ...first, id: `theirs-${i}`, name: `Rule ${i}` }));
+    value(await importJob(writeJobFile({ ...good, instruments: [...good.instruments, ...many] }), true, "me"));
+    expect(await listInstruments()).toHaveLength(before);
+    const readings = many.map((m, i) => ({
+      ...reading,
+      id: `00000000-0000-4000-8000-${String(i).padStart(12, "0")}`,
+      instrumentId: m.id,
+    }));
+    const full = { ...good, instruments: [...good.instruments, ...many], entries: [...good.entries, ...readings] };
+    expect(await importJob(writeJobFile(full), true, "me")).toMatchObject({
+      status: 422,
+      message: expect.stringMatching(/holds at most 300 instruments/),
+    });
+    expect(await listInstruments()).toHaveLength(before);
   });
   it("and with times or numbers that no database holds is refused, never a crash", async () => {
     const cart = (await listJobs()).find((j) => j.name === "Ware cart base");

@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { visibleName } from "../units";
 import { INSTRUMENT_KINDS, READ_TO, SELF_TESTS } from "./uncertainty";
 
 /** A moment as instruments note it. */
@@ -15,7 +16,7 @@ const errorMm = z
  */
 export const instrumentSchema = z.strictObject({
   id: z.string().min(1).max(36),
-  name: z.string().trim().min(1, "Give the instrument a name.").max(80, "At most 80 characters."),
+  name: visibleName("Give the instrument a name.", 80),
   kind: z.enum(INSTRUMENT_KINDS),
   /** Smallest step that is read, mm. */
   resolutionMm: z

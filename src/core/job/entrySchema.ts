@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { GATES, stepIdSchema } from "../plan";
-import { lengthSchema, slantSchema } from "../units";
+import { lengthSchema, slantSchema, visibleName } from "../units";
 import { quantityIdSchema } from "./quantitySchema";
 
 /** A moment, UTC, with milliseconds, in years that a database can hold. */
@@ -17,7 +17,7 @@ const base = {
   /** When it was made, on the maker's clock, UTC. */
   at: timeSchema,
   /** Who or which device. */
-  origin: z.string().trim().min(1, "Say who made it.").max(60, "At most 60 characters."),
+  origin: visibleName("Say who made it.", 60),
 };
 
 const METHODS = ["heights", "rod"] as const;

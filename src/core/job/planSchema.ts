@@ -5,7 +5,7 @@ import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from ".
 import { FIXTURE_SIDES } from "../fixture";
 import { drawnFrameSchema, FACE_LINES, MATERIAL_NAMES, memberNameSchema, rectangleSchema } from "../frame";
 import { BAR_KINDS, holdSchema, orderChoiceSchema, PUT_ON, TAKEN_OFF } from "../plan";
-import { lengthSchema, UNIT_PREFERENCES, type UnitPreference } from "../units";
+import { lengthSchema, UNIT_PREFERENCES, type UnitPreference, visibleName } from "../units";
 import { weldSchema } from "../weld";
 import { CARRIES } from "./carries";
 import { FORMAT } from "./format";
@@ -43,7 +43,7 @@ const barEndSchema = z.strictObject({ member: memberNameSchema, along: lengthSch
 export const planSchema = z.strictObject({
   /** Of this document: earlier ones are brought up to it when they are read (see upgrade). */
   format: z.literal(FORMAT),
-  name: z.string().trim().min(1, "Give the job a name.").max(120, "At most 120 characters."),
+  name: visibleName("Give the job a name.", 120),
   purpose: z.string().max(2000, "At most 2000 characters."),
   carries: z.enum(CARRIES),
   units: z.enum(UNIT_PREFERENCES as [UnitPreference, ...UnitPreference[]]),

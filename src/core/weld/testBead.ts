@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { MATERIALS, type MaterialName } from "../frame";
+import { visibleName } from "../units";
 import type { ProcessName } from "./heat";
 import { SEAM_KINDS, SEAM_POSITIONS } from "./starting";
 import { weldSchema } from "./weldSchema";
@@ -11,7 +12,7 @@ export const BEAD_RESULTS = ["keep", "too cold", "too hot", "burnt through", "un
 export const testBeadSchema = z.strictObject({
   id: z.uuid("A test bead needs an id of its own."),
   at: z.iso.datetime({ precision: 3, message: "A time in ISO 8601, UTC, with milliseconds." }),
-  origin: z.string().trim().min(1, "Say who laid it.").max(60, "At most 60 characters."),
+  origin: visibleName("Say who laid it.", 60),
   ...weldSchema.pick({ process: true, volts: true, amps: true, travelMmPerS: true }).shape,
   wallMm: z
     .number("Give the wall.")

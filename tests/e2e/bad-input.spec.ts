@@ -63,6 +63,12 @@ test("what cannot be right is said at its field and kept", async ({ page, addres
   await saved(page);
 });
 
+test("a method that nothing here takes is refused, and is no error of the program", async ({ request, address }) => {
+  for (const path of ["/", "/api/jobs", "/jobs/none/square"])
+    expect((await request.fetch(`${address}${path}`, { method: "TRACE" })).status(), path).toBe(405);
+  expect((await request.fetch(`${address}/api/jobs`, { method: "DELETE" })).status()).toBe(405);
+});
+
 test("what is no job file is refused in words, never by a 5xx", async ({ page, address, watched }) => {
   watched.allow.push(/status of (422|413|409)/);
   await page.goto(address);

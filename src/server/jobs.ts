@@ -133,7 +133,24 @@ const addSchema = z.strictObject({
   entries: z.array(newEntrySchema).min(1).max(200, "At most 200 entries at a time."),
   /** Last entry number that the sender knows. */
   since: z.int().min(0),
+  /** What the sender's clock shows as it sends. */
+  sentAt: z.iso.datetime({ precision: 3, message: "A time in ISO 8601, UTC, with milliseconds." }).optional(),
 });
+
+/** Clocks that differ by less are taken as right: so long a request may be on its way, ms. */
+const CLOCK_MS = 5000;
+
+/** Entries in the time of this server: by as much as the sender's clock is off, and none from the future. */
+function inOwnTime<E extends { at: string }>(entries: readonly E[], sentAt: string | undefined): E[] {
+  if (sentAt === undefined) return [...entries];
+  const here = Date.now();
+  const off = here - Date.parse(sentAt);
+  const by = Math.abs(off) > CLOCK_MS ? off : 0;
+  return entries.map((e) => {
+    const at = Math.min(here, Date.parse(e.at) + by);
+    return at === Date.parse(e.at) ? e : { ...e, at: new Date(at).toISOString() };
+  });
+}
 
 /** What adding entries gives back: everything after `since`, also what others added. */
 interface Added {
@@ -180,7 +197,10 @@ export async function addEntries(id: string, input: unknown): Promise<Outcome<Ad
     );
     if ([...known.values()].some((job) => job !== id))
       return refuse(409, "An entry with this id belongs to another job.");
-    const fresh = entries.filter((e) => !known.has(e.id));
+    const fresh = inOwnTime(
+      entries.filter((e) => !known.has(e.id)),
+      parsed.value.sentAt,
+    );
     const wrong = misfit(fresh, stored.job);
     if (wrong) return refuse(422, wrong.message, [{ ...wrong, severity: "error" }]);
     if (fresh.length > 0) {

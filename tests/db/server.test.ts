@@ -1,7 +1,7 @@
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
 import { SHELF, selfTest } from "@/core/instruments";
-import { type Entry, type NewEntry, type Plan, predict, type QuantityId } from "@/core/job";
+import { type Entry, type NewEntry, type Plan, predict, type QuantityId, roundsOf } from "@/core/job";
 import { outcomeKey, type PredictedOutcome } from "@/core/shrink";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
@@ -337,6 +337,52 @@ describe("requests", () => {
     );
     expect(away.status).toBe(503);
     expect(await away.json()).toMatchObject({ message: expect.stringMatching(/database does not answer/) });
+  });
+});
+
+describe("two devices with clocks of their own", () => {
+  const ago = (minutes: number): string => new Date(Date.now() - 60_000 * minutes).toISOString();
+  it("the newest reading stands, whenever it arrives and whatever its device's clock shows", async () => {
+    const cart = (await listJobs()).find((j) => j.name === "Ware cart base");
+    const { id } = value(await importJob(writeJobFile(value(await jobForFile(cart?.id ?? ""))), true, "me"));
+    const { job } = value(await getJob(id));
+    const round = job.entries.findLast((e) => e.kind === "round" && e.gate !== "bed");
+    const [instrument] = job.instruments;
+    if (!round || !instrument) throw new Error("no round");
+    const read = (text: string, at: string) => ({
+      kind: "reading" as const,
+      id: uuid(),
+      at,
+      origin: "bench",
+      roundId: round.id,
+      instrumentId: instrument.id,
+      what: { kind: "distance" as const, from: "A", to: "B" },
+      value: length(text),
+    });
+    const stands = async () => {
+      const { job: now } = value(await getJob(id));
+      return roundsOf(now.entries)
+        .find((r) => r.round.id === round.id)
+        ?.readings.get("AB")?.value?.text;
+    };
+    const send = async (entry: ReturnType<typeof read>, sentAt?: string) =>
+      value(await addEntries(id, { entries: [entry], since: 0, ...(sentAt ? { sentAt } : {}) }));
+    await send(read("1201", ago(5)), new Date().toISOString());
+    expect(await stands()).toBe("1201");
+    // Read before that on a device without a connection, and sent only now.
+    await send(read("1200", ago(60)), new Date().toISOString());
+    expect(await stands()).toBe("1201");
+    // A device whose clock is two hours behind reads a minute ago.
+    const slow = value(await addEntries(id, { entries: [read("1202", ago(121))], since: 0, sentAt: ago(120) }));
+    expect(await stands()).toBe("1202");
+    const last = slow.entries.at(-1);
+    expect(Math.abs(Date.parse(last?.at ?? "") - (Date.now() - 60_000))).toBeLessThan(10_000);
+    // One that is a day ahead replaces nothing that is read later.
+    await send(read("1203", ago(-24 * 60)), ago(-24 * 60));
+    expect(await stands()).toBe("1203");
+    await new Promise((resolve) => setTimeout(resolve, 5));
+    await send(read("1204", new Date().toISOString()), new Date().toISOString());
+    expect(await stands()).toBe("1204");
   });
 });
 

@@ -9,6 +9,7 @@ import { aimedSetUp, growing, memberGrowth, type Prediction } from "../shrink";
 import { type Places, placesOf, type SetUp, setUp } from "../square";
 import type { Problem } from "../units";
 import { builtOf } from "./built";
+import { inTime } from "./inTime";
 import type { Job } from "./jobSchema";
 import { planProblems } from "./plan";
 import { type Mean, meansOf, type Round, roundsOf } from "./rounds";
@@ -104,7 +105,7 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
   const growth = { lengthMm: aim.lengthMm + pieces.lengthMm, widthMm: aim.widthMm + pieces.widthMm };
   const prediction = found && structure ? { ...found, setUp: aimedSetUp(structure, found, growth) } : found;
   const ticked = new Set<string>();
-  for (const entry of job.entries) {
+  for (const entry of inTime(job.entries)) {
     if (entry.kind !== "tick") continue;
     const key = tickKey(entry.step);
     if (entry.done) ticked.add(key);

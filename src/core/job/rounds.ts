@@ -3,6 +3,7 @@ import { combine, correctedMm, type Instrument, readingUncertainty, uOfLimit, uO
 import { REAL_CORNERS_MM, type SpanReading, type Tape } from "../square";
 import { type Length, lengthParts, type Slant, slantMmPerM } from "../units";
 import type { Entry, How, ReadingEntry, RoundEntry, Taken } from "./entrySchema";
+import { inTime } from "./inTime";
 import { isAlong, quantityKey } from "./quantityId";
 import type { QuantityId } from "./quantitySchema";
 
@@ -62,17 +63,21 @@ function standing<V>(entries: readonly ReadingEntry[]): Standing<V> {
   };
 }
 
-/** @param entries of one job, in order. @returns its rounds, in order. */
+/** @param entries of one job, as they came. @returns its rounds, by when they were begun; in each the newest reading stands. */
 export function roundsOf(entries: readonly Entry[]): Round[] {
   const rounds = new Map<string, Round>();
   const count = new Map<string, number>();
   const lists = new Map<string, ReadingEntry[]>();
-  for (const entry of entries) {
+  const sorted = inTime(entries);
+  // A round is there before its readings, whatever the clocks of two devices say.
+  for (const entry of sorted)
     if (entry.kind === "round") {
       const number = (count.get(entry.gate) ?? 0) + 1;
       count.set(entry.gate, number);
       rounds.set(entry.id, { round: entry, number, readings: new Map(), slants: new Map(), all: [] });
-    } else if (entry.kind === "reading") {
+    }
+  for (const entry of sorted)
+    if (entry.kind === "reading") {
       const round = rounds.get(entry.roundId);
       if (!round) continue;
       round.all.push(entry);
@@ -87,7 +92,6 @@ export function roundsOf(entries: readonly Entry[]): Round[] {
       if ("slant" in last) round.slants.set(key, standing<Slant>(now));
       else round.readings.set(key, standing<Length>(now));
     }
-  }
   return [...rounds.values()];
 }
 

@@ -362,7 +362,11 @@ export class JobStore {
   }
 
   private post(entries: readonly NewEntry[]) {
-    return this.sender.send("POST", `/api/jobs/${this.id}/entries`, { entries, since: this.record.seq });
+    return this.sender.send("POST", `/api/jobs/${this.id}/entries`, {
+      entries,
+      since: this.record.seq,
+      sentAt: this.around.now(),
+    });
   }
 
   private sent(batch: readonly NewEntry[], body: unknown): void {

@@ -169,6 +169,16 @@ describe("what holding does in the forecast", () => {
     expect(loose?.released).toEqual([]);
     expect(loose?.clampForces.flat()).toEqual([]);
   });
+  it("says in its reasons what holds it, and nothing that does not", () => {
+    const said = (held?: Plan["held"]): string =>
+      predict(held ? { ...base, held } : base)?.prediction.reasons.join(" ") ?? "";
+    expect(said()).toMatch(/Clamps hold it down on the bed; along the bed it is free to shrink/);
+    expect(said({ lies: "loose" })).not.toMatch(/Clamps|weight|stops push|tacked on|A block/);
+    expect(said({ lies: "weight" })).toMatch(/by its own weight; along the bed it is free/);
+    expect(said({ stops: true })).toMatch(/along the bed stops push/);
+    expect(said({ lies: "loose", bars: [bar()] })).toMatch(/Bars that are tacked on/);
+    expect(said({ lies: "loose", bars: [bar({ kind: "block" })] })).toMatch(/A block keeps/);
+  });
   it("says of a block that is gripped how hard it is to get out: 2 mu N", () => {
     const released = [{ step: 0, what: "B1", forceN: 500, highN: 1000, movedMm: 0.4, energyJ: 0.1 }];
     const block = barsOf(structureOf(base), withBars([bar({ id: "B1", kind: "block", putOn: "laid" })]));

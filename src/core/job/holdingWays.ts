@@ -1,13 +1,12 @@
 import { limitName } from "../check";
 import type { Structure } from "../frame";
-import { USUAL_ORDER } from "../plan";
 import { outcomeWords } from "../shrink";
 import type { UnitPreference } from "../units";
 import { barProposals } from "./barProposals";
 import { builtOf } from "./built";
 import { chanceWords } from "./forecast";
 import type { Job } from "./jobSchema";
-import { EQUAL, type OrderOutlook, orderOutlook } from "./orderOutlook";
+import { EQUAL, type OrderOutlook } from "./orderOutlook";
 import { worstWords } from "./outlookWords";
 import type { Plan } from "./planSchema";
 import { shortForce } from "./releaseWords";
@@ -123,11 +122,6 @@ export const heldSo = (job: Job, { plan }: HoldingWay): Job => {
   const { held: _, ...rest } = job.plan;
   return { ...job, plan: { ...rest, aim: plan.aim, ...(plan.held ? { held: plan.held } : {}) } };
 };
-
-/** How a job's frame ends, held that way, in the order as planned. */
-export function* holdingOutlook(job: Job, way: HoldingWay, draws?: number): Generator<number, HoldingOutlook> {
-  return { way, outlook: yield* orderOutlook(heldSo(job, way), job.plan.order ?? USUAL_ORDER, draws) };
-}
 
 /** What comparing ways of holding comes to: the one that is advised, with the numbers that bear it. */
 export interface HoldingAdvice {

@@ -33,7 +33,6 @@ export {
   type HoldingWay,
   heldSo,
   holdingAdvice,
-  holdingOutlook,
   holdingWays,
   wayWords,
 } from "./holdingWays";

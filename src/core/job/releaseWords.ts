@@ -35,14 +35,14 @@ export function releaseWords(
   const own = released.filter((r) => ids[r.step] === key && r.highN >= TOLD_N);
   const barOf = (r: Released): Bar | undefined => bars.find((b) => b.id === r.what);
   const moves = (r: Released): string =>
-    `the frame goes ${formatSmall(r.movedMm, units, { decimals: 1 })} there when it is let go${r.energyJ >= TOLD_J ? `, ${energyWords(r.energyJ, units)}` : ""}`;
+    `the frame goes ${formatSmall(r.movedMm, units, { decimals: 1 })} there${r.energyJ >= TOLD_J ? `, ${energyWords(r.energyJ, units)}` : ""}`;
   const each = own.flatMap((r): string[] => {
     const bar = barOf(r);
     if (!bar) return [];
     const name = barName(bar).replace(/^./, (c) => c.toUpperCase());
     if (bar.kind !== "block")
       return [
-        `${name} holds about ${shortForce(r.forceN, units)}, up to ${shortForce(r.highN, units)}: ${moves(r)}.${
+        `${name} holds about ${shortForce(r.forceN, units)}, up to ${shortForce(r.highN, units)}. When it is let go, ${moves(r)}.${
           r.highN > tacksBearN
             ? ` Its tacks bear about ${shortForce(tacksBearN, units)} an end: make them longer, or they tear first.`
             : ""
@@ -56,7 +56,7 @@ export function releaseWords(
         setBackMm > 0
           ? `; ${formatSmall(setBackMm, units, { decimals: 1 })} shorter, or with a taper of over ${Math.ceil(out.selfReleasingDeg)}° a side, it comes out by itself`
           : ""
-      }. When it goes, ${moves(r)}.`,
+      }. When it is out, ${moves(r)}.`,
     ];
   });
   const rest = own.filter((r) => !barOf(r));

@@ -81,11 +81,6 @@ export class CompileCache {
     return { spring: this.model.joints.length + post, at };
   }
 
-  /** Contacts in the order of their places: what a run tells of them is by these. */
-  contactsAt(): readonly string[] {
-    return [...this.contactIndex.keys()];
-  }
-
   spring(id: string, rows: () => Sparse[]): number {
     const known = this.springIndex.get(id);
     if (known !== undefined) return known;

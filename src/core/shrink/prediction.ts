@@ -178,6 +178,29 @@ const replayOf = (simulation: Simulation): Replay => ({
   yielded: simulation.yielded,
 });
 
+/** A push is along the bed when it is this near to level. */
+const LEVEL = 0.5;
+
+/** What holds the frame meanwhile, in words; none where nothing does. */
+function heldReasons(steps: readonly SimulationStep[]): string[] {
+  const has = (is: (s: SimulationStep) => boolean): boolean => steps.some(is);
+  const isAlong = has((s) => s.do === "stop on" && !s.against && Math.abs(s.push[2]) < LEVEL);
+  const along = isAlong
+    ? "along the bed stops push where it touches them, until it is turned over or cold"
+    : "along the bed it is free to shrink";
+  return [
+    ...(has((s) => s.do === "clamp") ? [`Clamps hold it down on the bed; ${along}.`] : []),
+    ...(has((s) => s.do === "weight on") ? [`It lies on the bed by its own weight; ${along}.`] : []),
+    ...(isAlong && !has((s) => s.do === "clamp" || s.do === "weight on") ? [`Nothing holds it down; ${along}.`] : []),
+    ...(has((s) => s.do === "strongback on")
+      ? ["Bars that are tacked on hold it until they are cut off: what they hold elastically comes back then."]
+      : []),
+    ...(has((s) => s.do === "stop on" && s.against !== undefined)
+      ? ["A block keeps its members apart, and only pushes."]
+      : []),
+  ];
+}
+
 function reasonsOf(
   { wallMm, materials }: { wallMm: number; materials: readonly MaterialName[] },
   heat: number,
@@ -203,9 +226,7 @@ function reasonsOf(
     `${physical("heat", heat, units)} on a wall of ${wallWords(wallMm, units)} closes a mitre freely by about ${formatSmall(closingMm, units, { decimals: 2 })} under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
     "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter.",
     ...bandCauses(simulation.outcomes),
-    ...(simulation.steps.some((s) => s.do === "clamp")
-      ? ["Clamps hold it down on the bed; along the bed it is free to shrink."]
-      : []),
+    ...heldReasons(simulation.steps),
     ...(tacks.size > 0
       ? [`${tacks.size} ${tacks.size === 1 ? "tack gives" : "tacks give"} way a little while other faces are welded.`]
       : []),

@@ -29,6 +29,32 @@ describe("two people", () => {
     expect(c.theirs.map((t) => t.label)).toEqual(["Name", "Length"]);
     expect(c.merged).toMatchObject({ name: "Theirs", frame: { sizes: { length: { mm: 1100 }, width: { mm: 650 } } } });
   });
+  it("change nothing by the order in which fields are written: the server writes them in its own", () => {
+    const turnedRound = (value: unknown): unknown =>
+      Array.isArray(value)
+        ? value.map(turnedRound)
+        : typeof value === "object" && value !== null
+          ? Object.fromEntries(
+              Object.entries(value)
+                .reverse()
+                .map(([k, v]) => [k, turnedRound(v)]),
+            )
+          : value;
+    const drawn = withDrawn(plan, {
+      ...fromRectangle(plan.frame.sizes, "mm"),
+      gap: length("1"),
+    });
+    for (const p of [plan, drawn]) {
+      const other = turnedRound(p) as Plan;
+      expect(JSON.stringify(other)).not.toBe(JSON.stringify(p));
+      expect(planChanges(p, other)).toEqual([]);
+      const mine = { ...p, name: "Mine" };
+      const c = collide(p, mine, other);
+      expect(c.theirs).toEqual([]);
+      expect(c.both).toEqual([]);
+      expect(c.merged.name).toBe("Mine");
+    }
+  });
   it("never mix two kinds of limits", () => {
     const mine: Plan = { ...plan, limits: { kind: "class", linear: "A", flat: "E", levelMmPerM: null, confirmed: {} } };
     const theirs: Plan = {

@@ -144,7 +144,7 @@ function inShort(value: unknown): string {
   const places = ["x", "y", "z"].filter((k) => k in value);
   if (places.length > 1 && Object.keys(value).length === places.length)
     return places.map((k) => `${k} ${inShort((value as Record<string, unknown>)[k])}`).join(", ");
-  const parts = Array.isArray(value) ? value : Object.entries(value).flatMap(([k, v]) => (k === "id" ? [] : [v]));
+  const parts = Array.isArray(value) ? value : fieldsOf(value).flatMap(([k, v]) => (k === "id" ? [] : [v]));
   const words = parts.map(inShort).filter((w) => w !== "none" && w !== "" && w !== "empty");
   return words.length > 0 ? words.join(", ").slice(0, 200) : "nothing";
 }
@@ -219,7 +219,18 @@ const MOST_CHANGES = 300;
 
 type Tree = { [key: string]: unknown };
 const isTree = (v: unknown): v is Tree => typeof v === "object" && v !== null && !Array.isArray(v) && !isLength(v);
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** The same, whichever way round its fields were written: the server writes them in the order of its own schema. */
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(inOrder(a)) === JSON.stringify(inOrder(b));
+
+/** A value with its fields by name, all the way down. */
+function inOrder(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(inOrder);
+  if (typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(fieldsOf(value).map(([k, v]) => [k, inOrder(v)]));
+}
+
+const fieldsOf = (value: object): [string, unknown][] =>
+  Object.entries(value).sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0));
 
 type Item = Tree & { id: string };
 const isList = (v: unknown): v is Item[] => Array.isArray(v) && v.every((x) => isTree(x) && typeof x.id === "string");

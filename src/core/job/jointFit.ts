@@ -1,7 +1,8 @@
+import type { Limit } from "../check";
 import { closedGap, type GapAdvice, gapAdvice } from "../fixture";
 import type { FaceLine, Structure, StructureJoint } from "../frame";
 import { heldMechanics, jointWords, USUAL_ORDER } from "../plan";
-import { type GapStiffness, gapStiffness, type OutcomeId } from "../shrink";
+import { type GapStiffness, gapStiffness, type OutcomeId, outcomeKey } from "../shrink";
 import { formatSmall, plainLength, stated, type UnitPreference } from "../units";
 import { FACTORS, factorsFor } from "../weld";
 import { builtOf } from "./built";
@@ -80,13 +81,31 @@ export function* jointFit(job: Job, gap: ReadGap, draws?: number): Generator<num
   return { gap, filled, shut, stiffness, wallMm };
 }
 
-/** By how much filling a gap moves what a limit is about at most, as a share of that limit. */
-function worstShift({ filled, shut }: JointFit): { id: OutcomeId; mm: number } | null {
+/** What of a shape each limit is about. */
+const ABOUT: Partial<Record<OutcomeId["kind"], Limit["kind"]>> = { square: "diagonal", flat: "flat" };
+/** Where no limit is said, what a shape is held to, mm: as much as a tape tells (own judgement). */
+const UNSAID_MM = 1;
+
+/** What filling a gap moves most, as a share of what it is held to; null where nothing is predicted. */
+function worstShift({ filled, shut }: JointFit): { id: OutcomeId; mm: number; limitMm: number } | null {
   const shifts = filled.shape.flatMap(({ id, estimate }) => {
-    const other = shut.shape.find((s) => JSON.stringify(s.id) === JSON.stringify(id));
-    return other ? [{ id, mm: estimate.value - other.estimate.value }] : [];
+    const other = shut.shape.find((s) => outcomeKey(s.id) === outcomeKey(id));
+    const limit = filled.limits.find((l) => l.limit.kind === ABOUT[id.kind])?.limit;
+    const limitMm = Math.min(
+      ...[limit?.upper, limit?.lower].flatMap((v) => (typeof v === "number" && v !== 0 ? [Math.abs(v)] : [])),
+      Number.POSITIVE_INFINITY,
+    );
+    return other
+      ? [
+          {
+            id,
+            mm: estimate.value - other.estimate.value,
+            limitMm: Number.isFinite(limitMm) ? limitMm : UNSAID_MM,
+          },
+        ]
+      : [];
   });
-  return shifts.sort((a, b) => Math.abs(b.mm) - Math.abs(a.mm))[0] ?? null;
+  return shifts.sort((x, y) => Math.abs(y.mm) / y.limitMm - Math.abs(x.mm) / x.limitMm)[0] ?? null;
 }
 
 /** What is advised about a gap, with the numbers that bear it. */
@@ -106,14 +125,8 @@ export function jointFitAdvice(
   const joint = jointOf(structure, gap.joint);
   const name = joint ? jointWords(structure, joint) : gap.joint;
   const shift = worstShift(fit);
-  // Own judgement where no limit is said: as much as a tape tells.
-  const about = filled.worst?.limit;
-  const limit = Math.min(
-    ...[about?.upper, about?.lower].flatMap((v) => (typeof v === "number" && v !== 0 ? [Math.abs(v)] : [])),
-    Number.POSITIVE_INFINITY,
-  );
   const closed = closedGap(gap.mm, stiffness?.frameNPerMm ?? Number.POSITIVE_INFINITY, stiffness?.jointNPerMm ?? 0);
-  const advice = gapAdvice(gap.mm, wallMm, Number.isFinite(limit) ? limit : 1, closed, Math.abs(shift?.mm ?? 0));
+  const advice = gapAdvice(gap.mm, wallMm, shift?.limitMm ?? UNSAID_MM, closed, Math.abs(shift?.mm ?? 0));
   const size = (mm: number): string => formatSmall(mm, units, { decimals: units === "mm" ? 2 : 0, signed: true });
   const chances =
     filled.chance !== null && shut.chance !== null

@@ -69,6 +69,39 @@ describe("what a plan's frame is held by", () => {
     }
     expect(heldProblems(structureOf(base), withBars([bar()]))).toEqual([]);
   });
+  it("is like the member that it goes from, and a tube still where that is a flat or a bar", () => {
+    const flat = { ...squareTube(40), id: "F", shape: "flat" as const, height: length("5"), wall: length("5") };
+    const plan = drawnPlan(
+      drawn(
+        {
+          A1: [
+            [0, 0, 0],
+            [600, 0, 0],
+          ],
+          B1: [
+            [0, 400, 0],
+            [600, 400, 0],
+          ],
+        },
+        [flat],
+      ),
+    );
+    const { structure: shown } = builtOf(plan).drawn ?? {};
+    if (!shown) throw new Error("nothing drawn");
+    const [made] = barsOf(
+      shown,
+      withBars(
+        [bar({ from: { member: "A1", along: length("100") }, to: { member: "B1", along: length("100") } })],
+        plan,
+      ),
+    );
+    expect(made?.section.widthMm).toBe(40);
+    expect(2 * (made?.section.wallMm ?? 0)).toBeLessThan(
+      Math.min(made?.section.widthMm ?? 0, made?.section.heightMm ?? 0),
+    );
+    const [own] = barsOf(structureOf(base), withBars([bar()]));
+    expect(own?.section).toEqual({ widthMm: 40, heightMm: 40, wallMm: 3 });
+  });
   it("stands in the order, and in what a prediction hangs on", () => {
     const plan = withBars([bar()]);
     expect(builtOf(plan).order?.steps.map((s) => s.key)).toEqual(expect.arrayContaining(["brace/S1", "unbrace/S1"]));

@@ -69,6 +69,15 @@ export const heldProblems = (structure: Structure | null, { held, units }: Plan)
       })
     : [];
 
+/** Solid stock has more wall than a tube of its size has room for: it is taken as the thickest that there could be. */
+const MOST_WALL = 0.45;
+
+const likeTube = ({ widthMm, heightMm, wallMm }: StructureMember["properties"]): Bar["section"] => ({
+  widthMm,
+  heightMm,
+  wallMm: Math.min(wallMm, MOST_WALL * Math.min(widthMm, heightMm)),
+});
+
 function barOf(structure: Structure, bar: PlannedBar): Bar {
   const end = (which: "from" | "to") => {
     const member = structure.members.find((m) => m.id === bar[which].member) as StructureMember;
@@ -82,7 +91,7 @@ function barOf(structure: Structure, bar: PlannedBar): Bar {
     to: end("to"),
     section: bar.size
       ? { widthMm: bar.size.width.mm, heightMm: bar.size.height.mm, wallMm: bar.size.wall.mm }
-      : { widthMm: properties.widthMm, heightMm: properties.heightMm, wallMm: properties.wallMm },
+      : likeTube(properties),
     putOn: bar.putOn,
     takenOff: bar.takenOff,
   };

@@ -4,10 +4,7 @@ import { norm3, sub3, type Vec3 } from "../numeric";
 import type { BarKind, PutOn } from "../plan";
 import { mouthsOf, placesOf } from "../square";
 import { stated, type UnitPreference } from "../units";
-import type { Plan } from "./planSchema";
-
-/** A bar as a plan keeps it. */
-export type PlannedBar = NonNullable<NonNullable<Plan["held"]>["bars"]>[number];
+import type { PlannedBar } from "./held";
 
 /** Bars that cross stand off the corners by this share of their side: room for torch and hand (own judgement). */
 const CROSSED_SHARE = 0.18;

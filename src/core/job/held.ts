@@ -7,7 +7,8 @@ import { fixtureWish } from "./fixtureWish";
 import type { Plan } from "./planSchema";
 
 type HeldPlan = Pick<Plan, "held" | "fixture">;
-type PlannedBar = NonNullable<NonNullable<Plan["held"]>["bars"]>[number];
+/** A bar as a plan keeps it. */
+export type PlannedBar = NonNullable<NonNullable<Plan["held"]>["bars"]>[number];
 
 /** A bar as thin as this, or as wide, is a slip of the unit, mm. */
 const BAR_MM = { least: 2, most: 300 } as const;

@@ -1,4 +1,3 @@
-import { limitName } from "../check";
 import type { Structure } from "../frame";
 import { outcomeWords } from "../shrink";
 import type { UnitPreference } from "../units";
@@ -6,6 +5,7 @@ import { barProposals } from "./barProposals";
 import { builtOf } from "./built";
 import { chanceWords } from "./forecast";
 import type { Job } from "./jobSchema";
+import { gainsMost } from "./orderAdvice";
 import { EQUAL, type OrderOutlook } from "./orderOutlook";
 import { worstWords } from "./outlookWords";
 import type { Plan } from "./planSchema";
@@ -150,7 +150,7 @@ export function holdingAdvice(all: readonly HoldingOutlook[]): HoldingAdvice {
   const others = told.filter((o) => o !== advised).sort((a, b) => b.outlook.chance - a.outlook.chance);
   const [next] = others;
   const lost = planned && planned !== advised ? planned : next;
-  const gain = lost && gainsOn(advised, lost);
+  const gain = lost && gainsMost(advised.outlook, lost.outlook);
   return {
     way: advised.way,
     words: [
@@ -190,14 +190,4 @@ export function wayWords({ outlook }: HoldingOutlook, tacksBearN: number, units:
         ]
       : []),
   ];
-}
-
-/** The limit that one way keeps oftener than another by most; null where none gains enough to tell. */
-function gainsOn(by: Told, than: Told): string | null {
-  const gains = by.outlook.limits.map(({ limit, chance }) => ({
-    limit,
-    gain: chance - (than.outlook.limits.find((l) => l.limit.id === limit.id)?.chance ?? chance),
-  }));
-  const [most] = gains.sort((a, b) => b.gain - a.gain);
-  return most && most.gain >= EQUAL ? limitName(most.limit) : null;
 }

@@ -1,5 +1,5 @@
 export { type BackBow, type Bowed, backBow, backBowWords, bowedMembers } from "./backBow";
-export { barProposals, type PlannedBar } from "./barProposals";
+export { barProposals } from "./barProposals";
 export type { BedRound } from "./bedRound";
 export { bubbleMmPerM, packerMmPerM, statedSlope, turnedLevel } from "./bubble";
 export { builtOf, overallSizeMm } from "./built";
@@ -26,7 +26,7 @@ export type { FrameRound } from "./frameRound";
 export { frontier } from "./frontier";
 export type { GateAdvice } from "./gateAdvice";
 export { type GateReading, gateReading } from "./gateReading";
-export { barsOf, tacksBearN } from "./held";
+export { barsOf, type PlannedBar, tacksBearN } from "./held";
 export {
   type HoldingAdvice,
   type HoldingOutlook,

@@ -33,7 +33,7 @@ export interface OrderAdvice {
 }
 
 /** By how much each limit is likelier kept in one order than in another; the one that gains most, where any gains enough to tell. */
-function gainsMost(by: OrderOutlook, than: OrderOutlook): string | null {
+export function gainsMost(by: OrderOutlook, than: OrderOutlook): string | null {
   const gains = by.limits.map(({ limit, chance }) => ({
     limit,
     gain: chance - (than.limits.find((l) => l.limit.id === limit.id)?.chance ?? chance),

@@ -75,17 +75,16 @@ export function plateBow(plan: Plan): PlateBow | null {
   });
   const bent = trials.filter((t) => t.shimMm > 0);
   const bySecant = trials.length > 1 ? nextShim(bent.length > 1 ? bent : trials) : null;
-  const byModel = (share: number): number | null => (freeMm === null ? null : freeMm / Math.min(1, share));
-  const first = byModel(kept.keptShare);
+  const byModel = (free: number, share: number): number => free / Math.min(1, share * kept.keptShare);
   const next =
     bySecant !== null
       ? { mm: bySecant, lowMm: bySecant, highMm: bySecant }
-      : first === null || bent.length > 0
+      : freeMm === null || bent.length > 0
         ? null
         : {
-            mm: first,
-            lowMm: byModel(SHARE_RANGE[1] * kept.keptShare) as number,
-            highMm: byModel(SHARE_RANGE[0] * kept.keptShare) as number,
+            mm: byModel(freeMm, 1),
+            lowMm: byModel(freeMm, SHARE_RANGE[1]),
+            highMm: byModel(freeMm, SHARE_RANGE[0]),
           };
   const bending = {
     thicknessMm: plates.thickness.mm,

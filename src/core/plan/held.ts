@@ -1,6 +1,6 @@
 import { MATERIALS, type Structure } from "../frame";
 import { fromStructure, type Station, type StructureMechanics } from "../mechanics";
-import { norm3, scale3, sub3, type Vec3 } from "../numeric";
+import { add3, norm3, scale3, sub3, type Vec3 } from "../numeric";
 import { type ClampPlace, clampStations, lyingOnBed } from "./clamps";
 import type { LiesOn } from "./step";
 
@@ -120,8 +120,7 @@ export function heldMechanics(
 const REST_SHARES = [0, 0.25, 0.75, 1] as const;
 const MIDDLE = [0.5] as const;
 
-const along = (from: Vec3, to: Vec3, share: number): Vec3 =>
-  from.map((v, i) => v + share * ((to[i] as number) - v)) as unknown as Vec3;
+const along = (from: Vec3, to: Vec3, share: number): Vec3 => add3(from, scale3(sub3(to, from), share));
 
 const unitOf = (v: Vec3): Vec3 => scale3(v, 1 / (norm3(v) || 1));
 

@@ -49,7 +49,7 @@ test("a frame is laid out: what holds it is told, changed, and told again", asyn
   await expect(page.getByText(/Cannot read/)).toBeVisible();
   await pitch.fill("1");
   await pitch.press("Tab");
-  await expect(page.getByText(/Holes are 5 to 1000\smm apart/)).toBeVisible();
+  await expect(page.getByText(/^Not usable: Holes are 5 to 1000\smm apart/)).toBeVisible();
   await pitch.fill("25");
   await pitch.press("Tab");
   // Less on the shelf than is wanted.

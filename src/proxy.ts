@@ -1,13 +1,54 @@
 import { type NextRequest, NextResponse } from "next/server";
 
-/** An address that is not valid percent-encoding is refused here: the router further in would answer it with a 500. */
-export function proxy(request: NextRequest): NextResponse {
-  try {
-    decodeURIComponent(new URL(request.url).pathname);
-    return NextResponse.next();
-  } catch {
-    return NextResponse.json({ message: "This address cannot be read.", problems: [] }, { status: 400 });
-  }
+/** Names under which this server may be asked. Another one comes from a page that had its own name point here. */
+const LOOPBACK = /^(?:127\.0\.0\.1|localhost|\[::1\])(?::\d+)?$/i;
+
+function isOwnHost(host: string | null): boolean {
+  if (host === null) return false;
+  const named = process.env.PLUMB_HOSTS;
+  return named ? named.toLowerCase().split(",").includes(host.toLowerCase()) : LOOPBACK.test(host);
 }
 
-export const config = { matcher: ["/jobs/:path*", "/api/:path*"] };
+/** What a page may load and run: its own, marked with this answer's nonce; nothing inline but the places of drawings. */
+const policyOf = (nonce: string): string =>
+  [
+    "default-src 'none'",
+    `script-src 'self' 'nonce-${nonce}' 'wasm-unsafe-eval'`,
+    `style-src 'self' 'nonce-${nonce}'`,
+    // Drawings place their parts by style attributes, which run nothing and load nothing that the rest forbids.
+    "style-src-attr 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    "worker-src 'self' blob:",
+    "manifest-src 'self'",
+    "form-action 'self'",
+    "base-uri 'none'",
+    "frame-ancestors 'none'",
+  ].join("; ");
+
+/**
+ * Before anything else: a foreign name of host is refused (a page whose name was turned to this address reads nothing), and so is an
+ * address that is not valid percent-encoding, which the router further in would answer with a 500.
+ */
+export function proxy(request: NextRequest): NextResponse {
+  const refused = (status: number, message: string) => NextResponse.json({ message, problems: [] }, { status });
+  if (!isOwnHost(request.headers.get("host"))) return refused(421, "This server does not go by that name.");
+  try {
+    decodeURIComponent(new URL(request.url).pathname);
+  } catch {
+    return refused(400, "This address cannot be read.");
+  }
+  if (request.nextUrl.pathname.startsWith("/api/")) return NextResponse.next();
+  const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
+  const policy = policyOf(nonce);
+  const headers = new Headers(request.headers);
+  headers.set("x-nonce", nonce);
+  headers.set("x-path", `${request.nextUrl.pathname}${request.nextUrl.search}`);
+  headers.set("content-security-policy", policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set("content-security-policy", policy);
+  return response;
+}
+
+export const config = { matcher: ["/((?!_next/static/).*)"] };

@@ -4,7 +4,7 @@ import { userInfo } from "node:os";
 import path from "node:path";
 import { SHELF } from "../../src/core/instruments";
 import { summaryOf } from "../../src/core/job";
-import { addInstruments, closePool, insertJob, isDuplicate, pool, transaction } from "../../src/store";
+import { addInstruments, closePool, FIRST_SHOP, insertJob, isDuplicate, pool, transaction } from "../../src/store";
 import { migrate } from "../../src/store/migrate";
 import { demoJobs } from "./demo-jobs";
 import { DATABASE, start } from "./mariadb.mjs";
@@ -24,10 +24,10 @@ export async function prepare(options: {
     folder: path.join(import.meta.dirname, "../../src/store/migrations"),
   });
   process.env.DATABASE_URL = db.url;
-  await addInstruments(pool(), SHELF);
+  await addInstruments(pool(), null, SHELF);
   if (options.demo)
     for (const { job, changedAt } of demoJobs())
-      await transaction((c) => insertJob(c, job, summaryOf(job), changedAt, "demo")).catch((e) => {
+      await transaction((c) => insertJob(c, FIRST_SHOP, job, summaryOf(job), changedAt, "demo")).catch((e) => {
         if (!isDuplicate(e)) throw e;
       });
   await closePool();

@@ -1,4 +1,5 @@
 import type { Metadata, Viewport } from "next";
+import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import "./globals.css";
 
@@ -8,15 +9,16 @@ export const metadata: Metadata = {
 };
 export const viewport: Viewport = { width: "device-width", initialScale: 1, themeColor: "#e9e5dc" };
 
-/** Sets the colours that this device chose before anything is painted. */
-const THEME = `try{var t=JSON.parse(localStorage.getItem("plumb/device")||"{}").theme;if(t==="light"||t==="dark")document.documentElement.dataset.theme=t}catch(e){}`;
+/** Sets the colours that this device chose before anything is painted; what puts styles in later learns by which nonce it may. */
+const THEME = `window.__webpack_nonce__=document.currentScript.nonce;try{var t=JSON.parse(localStorage.getItem("plumb/device")||"{}").theme;if(t==="light"||t==="dark")document.documentElement.dataset.theme=t}catch(e){}`;
 
-export default function Layout({ children }: { children: ReactNode }) {
+export default async function Layout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get("x-nonce") ?? undefined;
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of this file, needed before the first paint */}
-        <script dangerouslySetInnerHTML={{ __html: THEME }} />
+        <script nonce={nonce} dangerouslySetInnerHTML={{ __html: THEME }} />
       </head>
       <body>{children}</body>
     </html>

@@ -1,7 +1,8 @@
 import "server-only";
 import { parseJson } from "@/formats/json";
-import { isUnreachable } from "@/store";
+import { isFull, isUnreachable } from "@/store";
 import { done, type Outcome, type Refusal, refuse } from "./outcome";
+import { allowed, type Caller, COOKIE, callerOf, type Need } from "./who";
 
 /** Largest JSON body that a screen sends, bytes. */
 const BODY_LIMIT_BYTES = 2 * 1024 * 1024;
@@ -37,10 +38,12 @@ export async function readJson(request: Request): Promise<Outcome<unknown>> {
   return parsed.ok ? done(parsed.value) : refuse(400, `The request cannot be read. ${parsed.message}`);
 }
 
-/** A page of another site may not change anything here. */
+/** Whether a page of another site asks: it may change nothing here, and look at nothing. */
 function foreign(request: Request): boolean {
+  const site = request.headers.get("sec-fetch-site");
+  if (site !== null && site !== "same-origin" && site !== "none") return true;
   const origin = request.headers.get("origin");
-  if (request.method === "GET" || origin === null) return false;
+  if (origin === null) return false;
   try {
     return new URL(origin).host !== request.headers.get("host");
   } catch {
@@ -48,28 +51,40 @@ function foreign(request: Request): boolean {
   }
 }
 
+/** Value of a cookie of a request. */
+function cookieOf(request: Request, name: string): string | undefined {
+  const parts = (request.headers.get("cookie") ?? "").split(/;\s*/);
+  return parts.find((p) => p.startsWith(`${name}=`))?.slice(name.length + 1);
+}
+
+/** Where a request comes from: what stands before this server says so. */
+export const addressOf = (request: Request): string =>
+  request.headers.get("x-forwarded-for")?.split(",").at(-1)?.trim() ?? "unknown";
+
 const refusal = ({ status, message, problems, current }: Refusal): Response =>
   Response.json({ message, problems, ...(current === undefined ? {} : { current }) }, { status });
 
 /**
- * Runs a use case and turns its outcome into a response. An outage of the database is 503 with words; only a bug is 500.
+ * Runs a use case for anybody, also who is not signed in, and turns its outcome into a response. An outage of the database is 503
+ * with words; only a bug is 500.
  * @param toResponse how to send the value; JSON when left out.
  */
-export async function respond<T>(
+export async function answer<T>(
   request: Request,
   run: () => Promise<Outcome<T>>,
   toResponse: (value: T) => Response = (value) => Response.json(value),
 ): Promise<Response> {
-  if (foreign(request)) return refusal(refuse(403, "Only this program's own pages may change a job."));
+  if (foreign(request)) return refusal(refuse(403, "Only this program's own pages may ask here."));
+  const away = (message: string) => Response.json({ message, problems: [] }, { status: 503 });
   try {
     const outcome = await run();
     return outcome.ok ? toResponse(outcome.value) : refusal(outcome);
   } catch (e) {
-    if (isUnreachable(e))
-      return Response.json(
-        { message: "The database does not answer just now. Nothing is lost: this is sent again.", problems: [] },
-        { status: 503 },
+    if (isFull(e))
+      return away(
+        "The disk of the server is full: nothing is stored until there is space. It is kept here and sent again.",
       );
+    if (isUnreachable(e)) return away("The database does not answer just now. Nothing is lost: this is sent again.");
     // biome-ignore lint/suspicious/noConsole: the server's log is where a bug must show
     console.error(e);
     return Response.json(
@@ -78,6 +93,25 @@ export async function respond<T>(
     );
   }
 }
+
+/**
+ * Runs a use case for who is signed in and may do it.
+ * @param need what it is: to look, to work, to let people in and out.
+ */
+export const respond = <T>(
+  request: Request,
+  need: Need,
+  run: (who: Caller) => Promise<Outcome<T>>,
+  toResponse?: (value: T) => Response,
+): Promise<Response> =>
+  answer(
+    request,
+    async () => {
+      const who = allowed(await callerOf(cookieOf(request, COOKIE)), need);
+      return who.ok ? run(who.value) : who;
+    },
+    toResponse,
+  );
 
 /** A file to download. */
 export const download = (text: string, type: string, name: string): Response =>

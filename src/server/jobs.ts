@@ -17,6 +17,7 @@ import {
   planChanges,
   planSchema,
   quantityWords,
+  type RoundEntry,
   refusals,
   type Summary,
   summaryOf,
@@ -29,24 +30,61 @@ import * as store from "@/store";
 import { SHELF_LIMIT } from "./instruments";
 import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
 import { predictionInTime, predictionOf } from "./predictions";
+import { type Caller, signed } from "./who";
 
-const LIST_LIMIT = 500;
+/** Jobs on one page of the list. */
+const LIST_PAGE = 50;
 const originSchema = z.string().trim().min(1, "Say who saves.").max(60, "At most 60 characters.");
 const isId = (id: string): boolean => z.uuid().safeParse(id).success;
 const now = (): string => new Date().toISOString();
 
-/** The list of jobs, last change first. */
-export const listJobs = (): Promise<store.JobLine[]> => store.listJobs(store.pool(), LIST_LIMIT);
+const listSchema = z.object({
+  text: z.string().trim().max(120).catch(""),
+  away: z.boolean().catch(false),
+  page: z.coerce.number().int().min(1).max(1_000_000).catch(1),
+});
+
+/** A page of the list of jobs, last change first. What sums a job up is worked out where its record has gone on. */
+export async function listJobs(
+  who: Caller,
+  query: unknown = {},
+): Promise<store.JobPage & { page: number; pages: number }> {
+  const { text, away, page } = listSchema.parse(query);
+  const db = store.pool();
+  const { shopId } = who;
+  const found = await store.listJobs(db, { shopId, text, away, from: (page - 1) * LIST_PAGE, most: LIST_PAGE });
+  const jobs: store.JobLine[] = [];
+  for (const { isBehind, ...line } of found.jobs)
+    jobs.push(isBehind ? { ...line, ...(await summaryNow(who, line)) } : line);
+  return { jobs, total: found.total, page, pages: Math.max(1, Math.ceil(found.total / LIST_PAGE)) };
+}
+
+/** The summary of a job as its record stands, kept for the next list. */
+async function summaryNow(who: Caller, line: store.JobLine): Promise<Partial<Summary>> {
+  const stored = await store.loadJob(store.pool(), who.shopId, line.id);
+  if (!stored) return {};
+  const summary = summaryOf(stored.job);
+  await store.updateSummary(store.pool(), line.id, summary, stored.seq);
+  return summary;
+}
+
+/** Puts a job away, or back: it is hidden from the list, and kept. */
+export async function putJobAway(who: Caller, id: string, input: unknown): Promise<Outcome<null>> {
+  const parsed = parse(z.strictObject({ away: z.boolean() }), input);
+  if (!parsed.ok) return parsed;
+  const found = isId(id) && (await store.putJobAway(store.pool(), who.shopId, id, parsed.value.away));
+  return found ? done(null) : noSuchJob();
+}
 
 /** What a page of a job starts from: the job, and its prediction when that does not keep it waiting. */
-export async function startOf(id: string) {
-  const found = await getJob(id);
+export async function startOf(who: Caller, id: string) {
+  const found = await getJob(who, id);
   return found.ok ? done({ ...found.value, prediction: await predictionInTime(found.value.job.plan) }) : found;
 }
 
 /** A whole job with the shelf of instruments. */
-export async function getJob(id: string): Promise<Outcome<store.StoredJob>> {
-  const found = isId(id) ? await store.loadJob(store.pool(), id) : null;
+export async function getJob(who: Caller, id: string): Promise<Outcome<store.StoredJob>> {
+  const found = isId(id) ? await store.loadJob(store.pool(), who.shopId, id) : null;
   return found ? done(found) : noSuchJob();
 }
 
@@ -57,18 +95,18 @@ const newJobSchema = z.strictObject({
 });
 
 /** Starts a job. @param input name, units, origin. @returns its id. */
-export async function createJob(input: unknown): Promise<Outcome<{ id: string }>> {
+export async function createJob(who: Caller, input: unknown): Promise<Outcome<{ id: string }>> {
   const parsed = parse(newJobSchema, input);
   if (!parsed.ok) return parsed;
   const { name, units, origin } = parsed.value;
   const at = now();
   return store.transaction(async (db) => {
-    const lastScale = await store.lastSawScale(db);
+    const lastScale = await store.lastSawScale(db, who.shopId);
     // A shop has one saw: the next job reads its scale as the last one did.
     const scale = SAW_SCALES.find((s) => s === lastScale);
     const plan = { ...newPlan(name, units), ...(scale ? { sawScale: scale } : {}) };
     const job: Job = { id: uuid(), createdAt: at, version: 1, plan, instruments: [], entries: [] };
-    await store.insertJob(db, job, summaryOf(job), at, origin);
+    await store.insertJob(db, who.shopId, job, summaryOf(job), at, signed(who, origin));
     return done({ id: job.id });
   });
 }
@@ -87,29 +125,22 @@ interface Saved {
   changes: Change[];
 }
 
-async function summarise(db: store.Transaction, id: string): Promise<Summary> {
-  const stored = await store.loadJob(db, id);
-  if (!stored) throw new Error("A job that is locked cannot be gone.");
-  const summary = summaryOf(stored.job);
-  await store.updateSummary(db, id, summary);
-  return summary;
-}
-
 /**
  * Saves a plan if nobody saved another meanwhile. A plan that cannot be built is refused with its fields, so what is
  * stored can always be shown. Saving the same plan twice is one save.
  * @returns 409 with the plan that got in first.
  */
-export async function savePlan(id: string, input: unknown): Promise<Outcome<Saved>> {
+export async function savePlan(who: Caller, id: string, input: unknown): Promise<Outcome<Saved>> {
   if (!isId(id)) return noSuchJob();
   const parsed = parse(savePlanSchema, input);
   if (!parsed.ok) return parsed;
-  const { baseVersion, plan, origin } = parsed.value;
+  const { baseVersion, plan } = parsed.value;
+  const origin = signed(who, parsed.value.origin);
   const wrong = refusals(plan);
   if (wrong[0]) return refuse(422, wrong[0].message, wrong);
   return store.transaction(async (db): Promise<Outcome<Saved>> => {
-    const locked = await store.lockJob(db, id);
-    const stored = locked && (await store.loadJob(db, id));
+    const locked = await store.lockJob(db, who.shopId, id);
+    const stored = locked && (await store.loadJob(db, who.shopId, id));
     if (!locked || !stored) return noSuchJob();
     const changes = planChanges(stored.job.plan, plan);
     if (changes.length === 0) {
@@ -124,8 +155,12 @@ export async function savePlan(id: string, input: unknown): Promise<Outcome<Save
     const at = now();
     const version = locked.version + 1;
     await store.updatePlan(db, id, version, plan, at, origin);
-    await store.appendEntries(db, id, locked.seq, [{ kind: "change", id: uuid(), at, origin, version, changes }], at);
-    return done({ version, seq: locked.seq + 1, summary: await summarise(db, id), changes });
+    const change: Entry = { kind: "change", id: uuid(), at, origin, version, changes };
+    const seq = locked.seq + 1;
+    await store.appendEntries(db, id, locked.seq, [change], at);
+    const summary = summaryOf({ ...stored.job, version, plan, entries: [...stored.job.entries, change] });
+    await store.updateSummary(db, id, summary, seq);
+    return done({ version, seq, summary, changes });
   });
 }
 
@@ -160,80 +195,77 @@ interface Added {
 }
 
 /** What is wrong with new entries beside those that are there. */
-function misfit(entries: NewEntry[], job: Job): { path: string; message: string } | null {
-  const gates = new Map(job.entries.flatMap((e) => (e.kind === "round" ? [[e.id, e.gate] as const] : [])));
-  const instruments = new Set(job.instruments.map((i) => i.id));
+function misfit(
+  entries: readonly NewEntry[],
+  stored: { gates: ReadonlyMap<string, string>; instruments: ReadonlySet<string> },
+): { path: string; message: string } | null {
+  const gates = new Map(stored.gates);
   for (const [i, e] of entries.entries()) {
     if (e.kind === "round") gates.set(e.id, e.gate);
     const own = entryProblem(e);
     if (own) return { path: `entries.${i}.${own.path}`, message: own.message };
     if (e.kind !== "reading") continue;
-    const gate = gates.get(e.roundId);
+    const gate = gates.get(e.roundId) as RoundEntry["gate"] | undefined;
     if (!gate) return { path: `entries.${i}.roundId`, message: "This reading belongs to a round that is not here." };
     if (!isReadAt(gate, e.what))
       return { path: `entries.${i}.what`, message: `${quantityWords(e.what)} is not read at the gate "${gate}".` };
-    if (!instruments.has(e.instrumentId))
+    if (!stored.instruments.has(e.instrumentId))
       return { path: `entries.${i}.instrumentId`, message: `There is no instrument "${e.instrumentId}" on the shelf.` };
   }
   return null;
 }
 
 /**
- * Adds rounds, readings, ticks and notes. An entry that is there already is left as it is, so sending again is safe.
+ * Adds rounds, readings, ticks and notes. An entry that is there already is left as it is, so sending again is safe. What it
+ * costs does not grow with the job: only what the new entries refer to is looked up.
  */
-export async function addEntries(id: string, input: unknown): Promise<Outcome<Added>> {
+export async function addEntries(who: Caller, id: string, input: unknown): Promise<Outcome<Added>> {
   if (!isId(id)) return noSuchJob();
   const parsed = parse(addSchema, input);
   if (!parsed.ok) return parsed;
   const { entries, since } = parsed.value;
   if (new Set(entries.map((e) => e.id)).size !== entries.length) return refuse(422, "Two entries share one id.");
+  const read = entries.flatMap((e) => (e.kind === "reading" ? [e] : []));
+  const rounds = [...new Set(read.map((e) => e.roundId))];
+  const instruments = [...new Set(read.map((e) => e.instrumentId))];
+  const ids = entries.map((e) => e.id);
   return store.transaction(async (db): Promise<Outcome<Added>> => {
-    const locked = await store.lockJob(db, id);
-    const stored = locked && (await store.loadJob(db, id));
-    if (!locked || !stored) return noSuchJob();
-    const known = await store.knownEntries(
-      db,
-      entries.map((e) => e.id),
-    );
-    if ([...known.values()].some((job) => job !== id))
+    const locked = await store.lockJob(db, who.shopId, id);
+    if (!locked) return noSuchJob();
+    const beside = await store.besideEntries(db, { shopId: who.shopId, jobId: id }, ids, rounds, instruments);
+    if ([...beside.known.values()].some((job) => job !== id))
       return refuse(409, "An entry with this id belongs to another job.");
     const fresh = inOwnTime(
-      entries.filter((e) => !known.has(e.id)),
+      entries.filter((e) => !beside.known.has(e.id)),
       parsed.value.sentAt,
-    );
-    const wrong = misfit(fresh, stored.job);
+    ).map((e) => ({ ...e, origin: signed(who, e.origin) }));
+    const wrong = misfit(fresh, beside);
     if (wrong) return refuse(422, wrong.message, [{ ...wrong, severity: "error" }]);
-    if (fresh.length > 0) {
-      await store.appendEntries(db, id, locked.seq, fresh, now());
-      const summary = summaryOf({ ...stored.job, entries: [...stored.job.entries, ...fresh] });
-      await store.updateSummary(db, id, summary);
-    }
-    return done({
-      seq: locked.seq + fresh.length,
-      version: locked.version,
-      entries: [...stored.job.entries.slice(since), ...fresh],
-    });
+    if (fresh.length > 0) await store.appendEntries(db, id, locked.seq, fresh, now());
+    const before = since < locked.seq ? await store.entriesSince(db, id, since) : fresh;
+    return done({ seq: locked.seq + fresh.length, version: locked.version, entries: before });
   });
 }
 
 /** What others did since a person last heard. */
-export async function newsOf(id: string, since: number, version: number): Promise<Outcome<store.News>> {
-  const news = isId(id) ? await store.newsOf(store.pool(), id, since, version) : null;
+export async function newsOf(who: Caller, id: string, since: number, version: number): Promise<Outcome<store.News>> {
+  const news = isId(id) ? await store.newsOf(store.pool(), who.shopId, id, since, version) : null;
   return news ? done(news) : noSuchJob();
 }
 
 /** The job as its file holds it: only the instruments that it used. */
-export async function jobForFile(id: string): Promise<Outcome<Job>> {
-  const found = await getJob(id);
+export async function jobForFile(who: Caller, id: string): Promise<Outcome<Job>> {
+  const found = await getJob(who, id);
   if (!found.ok) return found;
   const { job } = found.value;
   const used = new Set(job.entries.flatMap((e) => (e.kind === "reading" ? [e.instrumentId] : [])));
-  return done({ ...job, instruments: job.instruments.filter((i) => used.has(i.id)) });
+  const plain = ({ away: _away, ...card }: Instrument): Instrument => card;
+  return done({ ...job, instruments: job.instruments.filter((i) => used.has(i.id)).map(plain) });
 }
 
 /** The cut list of a job as CSV, with what the prediction adds to each length. */
-export async function cutListOf(id: string): Promise<Outcome<{ name: string; csv: string }>> {
-  const found = await getJob(id);
+export async function cutListOf(who: Caller, id: string): Promise<Outcome<{ name: string; csv: string }>> {
+  const found = await getJob(who, id);
   if (!found.ok) return found;
   const { job } = found.value;
   const { cut } = evaluate(job, await predictionOf(job.plan));
@@ -255,19 +287,19 @@ function copyOf(job: Job): Job {
 }
 
 /**
- * A file's instrument that goes by an id of this shelf but is another one gets an id of its own: readings keep what was
- * known of the instrument that made them.
+ * A file's instrument that goes by an id of this shelf but is another one, or by an id of another shop's shelf, gets an id of its
+ * own: readings keep what was known of the instrument that made them.
  */
-function withOwnInstruments(job: Job, shelf: readonly Instrument[]): Job {
+function withOwnInstruments(job: Job, shelf: readonly Instrument[], elsewhere: ReadonlySet<string>): Job {
   // What a card replaced lies on another shelf: here it would take an instrument away that goes by the same id.
-  const plain = ({ replaces: _old, ...card }: Instrument): Instrument => card;
+  const plain = ({ replaces: _old, away: _away, ...card }: Instrument): Instrument => card;
   const told = (i: Instrument): string =>
     JSON.stringify(Object.entries(plain(i)).sort(([a], [b]) => a.localeCompare(b)));
   const here = (i: Instrument): Instrument | undefined => shelf.find((s) => s.id === i.id);
   const ids = new Map(
     job.instruments.map((i) => {
       const own = here(i);
-      return [i.id, own && told(own) !== told(i) ? uuid() : i.id];
+      return [i.id, elsewhere.has(i.id) || (own && told(own) !== told(i)) ? uuid() : i.id];
     }),
   );
   const own = (id: string): string => ids.get(id) ?? id;
@@ -286,27 +318,31 @@ function withOwnInstruments(job: Job, shelf: readonly Instrument[]): Job {
  * @returns 409 when the job is here already.
  */
 export async function importJob(
+  who: Caller,
   text: string,
   asCopy: boolean,
   origin: string,
 ): Promise<Outcome<{ id: string; name: string }>> {
-  const who = parse(originSchema, origin);
-  if (!who.ok) return who;
+  const by = parse(originSchema, origin);
+  if (!by.ok) return by;
   const read = readJobFile(text);
   if (!read.ok) return refuse(422, read.problems[0]?.message ?? "Not a job file.", read.problems);
   const fromFile = asCopy ? copyOf(read.job) : read.job;
-  const shelf = await store.listInstruments(store.pool());
+  const shelf = await store.listInstruments(store.pool(), who.shopId);
+  const fileIds = fromFile.instruments.map((i) => i.id);
+  const elsewhere = await store.instrumentsElsewhere(store.pool(), who.shopId, fileIds);
+  const onShelf = shelf.filter((i) => !i.away).length;
   try {
     return await store.transaction(async (db) => {
-      const job = withOwnInstruments(fromFile, shelf);
+      const job = withOwnInstruments(fromFile, shelf, elsewhere);
       const fresh = job.instruments.filter((i) => !shelf.some((s) => s.id === i.id));
-      if (shelf.length + fresh.length > SHELF_LIMIT)
+      if (onShelf + fresh.length > SHELF_LIMIT)
         return refuse(
           422,
-          `The shelf holds at most ${SHELF_LIMIT} instruments and has ${shelf.length}; this file reads with ${fresh.length} that are not on it.`,
+          `The shelf holds at most ${SHELF_LIMIT} instruments and has ${onShelf}; this file reads with ${fresh.length} that are not on it.`,
         );
-      await store.addInstruments(db, job.instruments);
-      await store.insertJob(db, job, summaryOf(job), now(), who.value);
+      await store.addInstruments(db, who.shopId, job.instruments);
+      await store.insertJob(db, who.shopId, job, summaryOf(job), now(), signed(who, by.value));
       return done({ id: job.id, name: job.plan.name });
     });
   } catch (e) {

@@ -7,7 +7,7 @@ export type Outcome<T> = { ok: true; value: T } | Refusal;
 export interface Refusal {
   ok: false;
   /** HTTP status that says the same. */
-  status: 400 | 403 | 404 | 409 | 413 | 415 | 422;
+  status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429;
   message: string;
   problems: Problem[];
   /** What the other side needs to go on, for example the plan that got in first. */

@@ -116,12 +116,47 @@ export async function insertEntries(
   }
 }
 
-/** @returns which of these entry ids are stored, with the job they belong to. */
-export async function knownEntries(db: PoolConnection, ids: readonly string[]): Promise<Map<string, string>> {
-  if (ids.length === 0) return new Map();
-  const [rows] = await db.execute<RowDataPacket[]>(
-    `SELECT id, job_id FROM entry WHERE id IN (${ids.map(() => "?").join(", ")})`,
-    [...ids],
-  );
-  return new Map(rows.map((r) => [r.id as string, r.job_id as string]));
+/** What new entries are held against. */
+interface Beside {
+  /** Job of those among the ids that are stored. */
+  known: Map<string, string>;
+  /** Gates of the rounds of this job, by id. */
+  gates: Map<string, string>;
+  /** Those of the instruments that are on the shop's shelf. */
+  instruments: Set<string>;
+}
+
+/** Asks at once for all that new entries are held against. @param shop the shop and the job that they come to. */
+export async function besideEntries(
+  db: PoolConnection,
+  shop: { shopId: string; jobId: string },
+  ids: readonly string[],
+  roundIds: readonly string[],
+  instrumentIds: readonly string[],
+): Promise<Beside> {
+  const beside: Beside = { known: new Map(), gates: new Map(), instruments: new Set() };
+  const entries = [...new Set([...ids, ...roundIds])];
+  const marks = (list: readonly string[]): string => list.map(() => "?").join(", ");
+  const parts = [
+    ...(entries.length > 0 ? [`SELECT id, job_id, gate FROM entry WHERE id IN (${marks(entries)})`] : []),
+    ...(instrumentIds.length > 0
+      ? [
+          `SELECT id, NULL AS job_id, NULL AS gate FROM instrument
+           WHERE id IN (${marks(instrumentIds)}) AND (shop_id IS NULL OR shop_id = ?)`,
+        ]
+      : []),
+  ];
+  if (parts.length === 0) return beside;
+  const [rows] = await db.execute<RowDataPacket[]>(parts.join(" UNION ALL "), [
+    ...entries,
+    ...(instrumentIds.length > 0 ? [...instrumentIds, shop.shopId] : []),
+  ]);
+  const wanted = new Set(ids);
+  for (const r of rows)
+    if (r.job_id === null) beside.instruments.add(r.id as string);
+    else {
+      if (wanted.has(r.id)) beside.known.set(r.id as string, r.job_id as string);
+      if (r.gate !== null && r.job_id === shop.jobId) beside.gates.set(r.id as string, r.gate as string);
+    }
+  return beside;
 }

@@ -16,27 +16,60 @@ export interface JobLine extends Summary {
   changedAt: string;
 }
 
+/** A line as it is kept: what it sums up may be behind the record. */
+interface KeptLine extends JobLine {
+  isBehind: boolean;
+}
+
+/** Jobs of a list: those asked for, and how many there are in all. */
+export interface JobPage<L extends JobLine = JobLine> {
+  jobs: L[];
+  total: number;
+}
+
+/** Which jobs are asked for. */
+export interface JobQuery {
+  shopId: string;
+  /** What their names contain; all when empty. */
+  text: string;
+  /** Those that were put away, instead of those that were not. */
+  away: boolean;
+  from: number;
+  most: number;
+}
+
 /** A job with the number of its last entry. */
 export interface StoredJob {
   job: Job;
   seq: number;
 }
 
-/** The newest jobs, last change first. One round trip, along the index. */
-export async function listJobs(db: Db, limit: number): Promise<JobLine[]> {
-  const [rows] = await db.execute<RowDataPacket[]>(
+/** A text to look for, with what LIKE would read otherwise taken at its word. */
+const likeOf = (text: string): string => `%${text.replace(/[\\%_]/g, (c) => `\\${c}`)}%`;
+
+/** Jobs of a shop, last change first, along the index. */
+export async function listJobs(db: Db, { shopId, text, away, from, most }: JobQuery): Promise<JobPage<KeptLine>> {
+  const wanted = `shop_id = ? AND is_away = ?${text === "" ? "" : " AND name LIKE ?"}`;
+  const values = [shopId, away ? 1 : 0, ...(text === "" ? [] : [likeOf(text)])];
+  const [rows] = await db.query<RowDataPacket[]>(
     `SELECT id, name, length_mm AS lengthMm, width_mm AS widthMm, JSON_VALUE(plan, '$.units') AS units, stage, verdict,
-      verdict_about AS about, ${isoTime("changed_at")} AS changedAt
-     FROM job ORDER BY changed_at DESC, id LIMIT ?`,
-    [limit],
+      verdict_about AS about, ${isoTime("changed_at")} AS changedAt, COALESCE(summary_seq < entry_seq, TRUE) AS isBehind
+     FROM job WHERE ${wanted} ORDER BY changed_at DESC, id DESC LIMIT ? OFFSET ?`,
+    [...values, most, from],
   );
-  return rows as JobLine[];
+  const [counts] = await db.execute<RowDataPacket[]>(`SELECT COUNT(*) AS n FROM job WHERE ${wanted}`, values);
+  return {
+    jobs: rows.map((r) => ({ ...(r as KeptLine), isBehind: Boolean(r.isBehind) })),
+    total: Number(counts[0]?.n ?? 0),
+  };
 }
 
-/** What the saw's scale counts from in the job that was changed last; null where nobody said. */
-export async function lastSawScale(db: Db): Promise<string | null> {
+/** What the saw's scale counts from in the job of a shop that was changed last; null where nobody said. */
+export async function lastSawScale(db: Db, shopId: string): Promise<string | null> {
   const [rows] = await db.execute<RowDataPacket[]>(
-    "SELECT JSON_VALUE(plan, '$.sawScale') AS scale FROM job ORDER BY changed_at DESC, id LIMIT 1",
+    `SELECT JSON_VALUE(plan, '$.sawScale') AS scale FROM job WHERE shop_id = ? AND is_away = 0
+     ORDER BY changed_at DESC, id DESC LIMIT 1`,
+    [shopId],
   );
   return rows[0]?.scale ?? null;
 }
@@ -62,16 +95,16 @@ const lastOf = (head: RowDataPacket, rows: readonly RowDataPacket[]): number =>
   Math.max(Number(head.n), Number(rows.at(-1)?.seq ?? 0));
 
 /**
- * A whole job with the shelf of instruments. JSON_OBJECT writes a DOUBLE so that it reads back exactly.
- * @returns null when there is no such job.
+ * A whole job of a shop with its shelf of instruments. JSON_OBJECT writes a DOUBLE so that it reads back exactly.
+ * @returns null when the shop has no such job.
  */
-export const loadJob = (db: Db, id: string): Promise<StoredJob | null> =>
+export const loadJob = (db: Db, shopId: string, id: string): Promise<StoredJob | null> =>
   together(db, async (one) => {
     const [heads] = await one.execute<RowDataPacket[]>(
       `SELECT j.entry_seq AS n,
          JSON_OBJECT('id', j.id, 'createdAt', ${isoTime("j.created_at")}, 'version', j.version, 'plan', JSON_EXTRACT(j.plan, '$')) AS doc
-       FROM job j WHERE j.id = ?`,
-      [id],
+       FROM job j WHERE j.id = ? AND j.shop_id = ?`,
+      [id, shopId],
     );
     const head = heads[0];
     if (!head) return null;
@@ -85,11 +118,19 @@ export const loadJob = (db: Db, id: string): Promise<StoredJob | null> =>
       job: {
         ...base,
         plan: storedPlan(base.plan),
-        instruments: await listInstruments(one),
+        instruments: await listInstruments(one, shopId),
         entries: entriesOf(docsOf(entries)),
       },
     };
   });
+
+const SINCE = `SELECT e.seq AS seq, ${LONE_ENTRY_JSON} AS doc FROM entry e WHERE e.job_id = ? AND e.seq > ? ORDER BY e.seq`;
+
+/** Entries of a job after one of them, in order. */
+export async function entriesSince(db: PoolConnection, id: string, since: number): Promise<Entry[]> {
+  const [rows] = await db.execute<RowDataPacket[]>(SINCE, [id, since]);
+  return entriesOf(docsOf(rows));
+}
 
 /** What changed in a job since a person last heard of it. */
 export interface News {
@@ -101,19 +142,16 @@ export interface News {
   plan: Plan | null;
 }
 
-/** @param since last entry number known. @param version plan version known. @returns null when there is no such job. */
-export const newsOf = (db: Db, id: string, since: number, version: number): Promise<News | null> =>
+/** @param since last entry number known. @param version plan version known. @returns null when the shop has no such job. */
+export const newsOf = (db: Db, shopId: string, id: string, since: number, version: number): Promise<News | null> =>
   together(db, async (one) => {
     const [heads] = await one.execute<RowDataPacket[]>(
-      "SELECT j.entry_seq AS n, j.version AS version, IF(j.version <> ?, j.plan, NULL) AS doc FROM job j WHERE j.id = ?",
-      [version, id],
+      "SELECT j.entry_seq AS n, j.version AS version, IF(j.version <> ?, j.plan, NULL) AS doc FROM job j WHERE j.id = ? AND j.shop_id = ?",
+      [version, id, shopId],
     );
     const head = heads[0];
     if (!head) return null;
-    const [rows] = await one.execute<RowDataPacket[]>(
-      `SELECT e.seq AS seq, ${LONE_ENTRY_JSON} AS doc FROM entry e WHERE e.job_id = ? AND e.seq > ? ORDER BY e.seq`,
-      [id, since],
-    );
+    const [rows] = await one.execute<RowDataPacket[]>(SINCE, [id, since]);
     return {
       seq: lastOf(head, rows),
       version: Number(head.version),
@@ -122,11 +160,27 @@ export const newsOf = (db: Db, id: string, since: number, version: number): Prom
     };
   });
 
-/** Locks a job's row for the rest of the transaction. @returns its last entry number and version, or null. */
-export async function lockJob(db: PoolConnection, id: string): Promise<{ seq: number; version: number } | null> {
-  const [rows] = await db.execute<RowDataPacket[]>("SELECT entry_seq, version FROM job WHERE id = ? FOR UPDATE", [id]);
+/** Locks the row of a shop's job for the rest of the transaction. @returns its last entry number and version, or null. */
+export async function lockJob(
+  db: PoolConnection,
+  shopId: string,
+  id: string,
+): Promise<{ seq: number; version: number } | null> {
+  const [rows] = await db.execute<RowDataPacket[]>(
+    "SELECT entry_seq, version FROM job WHERE id = ? AND shop_id = ? FOR UPDATE",
+    [id, shopId],
+  );
   const row = rows[0];
   return row ? { seq: Number(row.entry_seq), version: Number(row.version) } : null;
+}
+
+/** Puts a job of a shop away, or back. @returns false when the shop has no such job. */
+export async function putJobAway(db: Db, shopId: string, id: string, away: boolean): Promise<boolean> {
+  const [result] = await db.execute<ResultSetHeader>(
+    `UPDATE job SET away_at = ${away ? "COALESCE(away_at, UTC_TIMESTAMP(3))" : "NULL"} WHERE id = ? AND shop_id = ?`,
+    [id, shopId],
+  );
+  return result.affectedRows === 1;
 }
 
 async function insertPlan(
@@ -146,9 +200,10 @@ async function insertPlan(
   ]);
 }
 
-/** Stores a new job with all its entries. @throws a duplicate-key error when the id is taken. */
+/** Stores a new job of a shop with all its entries. @throws a duplicate-key error when the id is taken. */
 export async function insertJob(
   db: PoolConnection,
+  shopId: string,
   job: Job,
   summary: Summary,
   changedAt: string,
@@ -156,8 +211,9 @@ export async function insertJob(
 ): Promise<void> {
   const plan = JSON.stringify(job.plan);
   await db.execute(
-    `INSERT INTO job (id, name, version, entry_seq, plan, length_mm, width_mm, stage, verdict, verdict_about, created_at, changed_at)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    `INSERT INTO job (id, name, version, entry_seq, plan, length_mm, width_mm, stage, verdict, verdict_about, created_at, changed_at,
+       shop_id, summary_seq)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     [
       job.id,
       job.plan.name,
@@ -170,6 +226,8 @@ export async function insertJob(
       summary.about,
       toSqlTime(job.createdAt),
       toSqlTime(changedAt),
+      shopId,
+      job.entries.length,
     ],
   );
   await insertPlan(db, job.id, job.version, plan, changedAt, origin);
@@ -210,12 +268,10 @@ export async function appendEntries(
   ]);
 }
 
-/** Keeps what the list of jobs shows. */
-export async function updateSummary(db: PoolConnection, id: string, summary: Summary): Promise<void> {
-  await db.execute("UPDATE job SET stage = ?, verdict = ?, verdict_about = ? WHERE id = ?", [
-    summary.stage,
-    summary.verdict,
-    summary.about,
-    id,
-  ]);
+/** Keeps what the list of jobs shows. @param seq the last entry that it counts. */
+export async function updateSummary(db: Db, id: string, summary: Summary, seq: number): Promise<void> {
+  await db.execute(
+    "UPDATE job SET stage = ?, verdict = ?, verdict_about = ?, summary_seq = ? WHERE id = ? AND COALESCE(summary_seq, 0) <= ?",
+    [summary.stage, summary.verdict, summary.about, seq, id, seq],
+  );
 }

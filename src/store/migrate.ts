@@ -15,6 +15,14 @@ const GRANTS: Record<string, string> = {
   instrument: "SELECT, INSERT",
   prediction: "SELECT, INSERT, DELETE",
   test_bead: "SELECT, INSERT",
+  shop: "SELECT",
+  instrument_away: "SELECT, INSERT, DELETE",
+  person: "SELECT, INSERT, UPDATE",
+  invitation: "SELECT, INSERT, UPDATE",
+  device: "SELECT, INSERT, UPDATE",
+  failed_try: "SELECT, INSERT, DELETE",
+  audit: "SELECT, INSERT",
+  upkeep: "SELECT, INSERT, UPDATE",
 };
 
 /** One numbered file, cut into statements. */

@@ -6,12 +6,15 @@ export type Transaction = PoolConnection;
 
 const kept = globalThis as { plumbPool?: Pool };
 
+/** No question of a screen takes longer, s. */
+const PATIENCE_S = 10;
+
 /** The one pool of this process; kept across development reloads. @throws Error without DATABASE_URL. */
 export function pool(): Pool {
   if (!kept.plumbPool) {
     const uri = process.env.DATABASE_URL;
     if (!uri) throw new Error("DATABASE_URL is not set: start the application with script/demo.");
-    kept.plumbPool = createPool({
+    const pool = createPool({
       uri,
       charset: "UTF8MB4_UNICODE_CI",
       timezone: "Z",
@@ -22,6 +25,9 @@ export function pool(): Pool {
       connectTimeout: 4000,
       enableKeepAlive: true,
     });
+    // A question that hangs, as on a full disk, must not keep everybody waiting behind it.
+    pool.pool.on("connection", (c) => void c.query(`SET SESSION max_statement_time = ${PATIENCE_S}`));
+    kept.plumbPool = pool;
   }
   return kept.plumbPool;
 }
@@ -62,8 +68,17 @@ export function isUnreachable(e: unknown): boolean {
     "ENOENT",
     "ER_SERVER_SHUTDOWN",
     "ER_CON_COUNT_ERROR",
+    "ER_STATEMENT_TIMEOUT",
+    "ER_LOCK_WAIT_TIMEOUT",
   ].includes(code);
 }
+
+/** @returns true when the database has no space left to write to. */
+export const isFull = (e: unknown): boolean =>
+  typeof e === "object" &&
+  e !== null &&
+  (("errno" in e && [1021, 1114].includes(Number(e.errno))) ||
+    ("message" in e && /No space left on device|errno: 28\b/.test(String(e.message))));
 
 /** @returns true for a clash of keys: the row is there already. */
 export const isDuplicate = (e: unknown): boolean =>

@@ -5,25 +5,29 @@ import { type Entry, type NewEntry, type Plan, predict, type QuantityId, roundsO
 import { outcomeKey, type PredictedOutcome } from "@/core/shrink";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
-import { readBody, readJson, respond } from "@/server/http";
-import { addInstrument, listInstruments } from "@/server/instruments";
-import {
-  addEntries,
-  createJob,
-  getJob,
-  importJob,
-  jobForFile,
-  listJobs,
-  newsOf,
-  savePlan,
-  startOf,
-} from "@/server/jobs";
+import { answer, readBody, readJson } from "@/server/http";
+import * as instruments from "@/server/instruments";
+import * as jobs from "@/server/jobs";
 import { done, type Outcome } from "@/server/outcome";
+import { LOCAL } from "@/server/who";
 import { closePool } from "@/store";
 import { quantity } from "../support/jobs";
 import { sized } from "../support/plans";
 
 afterAll(closePool);
+
+// What one person on a machine of their own does; who may do what is tested in people.test.ts.
+const addInstrument = (input: unknown) => instruments.addInstrument(LOCAL, input);
+const listInstruments = () => instruments.listInstruments(LOCAL);
+const addEntries = (id: string, input: unknown) => jobs.addEntries(LOCAL, id, input);
+const createJob = (input: unknown) => jobs.createJob(LOCAL, input);
+const getJob = (id: string) => jobs.getJob(LOCAL, id);
+const importJob = (text: string, asCopy: boolean, origin: string) => jobs.importJob(LOCAL, text, asCopy, origin);
+const jobForFile = (id: string) => jobs.jobForFile(LOCAL, id);
+const listJobs = async (query: object = {}) => (await jobs.listJobs(LOCAL, query)).jobs;
+const newsOf = (id: string, since: number, version: number) => jobs.newsOf(LOCAL, id, since, version);
+const savePlan = (id: string, input: unknown) => jobs.savePlan(LOCAL, id, input);
+const startOf = (id: string) => jobs.startOf(LOCAL, id);
 
 const at = "2026-11-24T08:00:00.000Z";
 function value<T>(outcome: Outcome<T>): T {
@@ -327,12 +331,12 @@ describe("requests", () => {
   it("must be JSON and come from this program's own pages", async () => {
     expect(await readJson(post("{}", { "content-type": "text/plain" }))).toMatchObject({ status: 415 });
     expect(await readJson(post("{", { "content-type": "application/json" }))).toMatchObject({ status: 400 });
-    const foreign = await respond(post("{}", { origin: "http://elsewhere.test" }), async () => done(1));
+    const foreign = await answer(post("{}", { origin: "http://elsewhere.test" }), async () => done(1));
     expect(foreign.status).toBe(403);
-    expect((await respond(post("{}", { origin: "http://127.0.0.1:1" }), async () => done(1))).status).toBe(200);
+    expect((await answer(post("{}", { origin: "http://127.0.0.1:1" }), async () => done(1))).status).toBe(200);
   });
   it("say so in words when the database is away", async () => {
-    const away = await respond(post("{}"), () =>
+    const away = await answer(post("{}"), () =>
       Promise.reject(Object.assign(new Error("x"), { code: "ECONNREFUSED" })),
     );
     expect(away.status).toBe(503);

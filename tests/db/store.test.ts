@@ -8,7 +8,7 @@ import { afterAll, describe, expect, it } from "vitest";
 import { type Job, newPlan, spanId, summaryOf } from "@/core/job";
 import { length } from "@/core/units";
 import { readJobFile } from "@/formats/jobFile";
-import { closePool, insertJob, loadJob, newsOf, pool, transaction } from "@/store";
+import { closePool, FIRST_SHOP, insertJob, loadJob, newsOf, pool, transaction } from "@/store";
 import { migrate, readMigrations } from "@/store/migrate";
 
 const socketPath = process.env.PLUMB_TEST_SOCKET ?? "";
@@ -22,7 +22,7 @@ const newJob = (): Job => ({
   instruments: [],
   entries: [],
 });
-const put = (job: Job) => transaction((db) => insertJob(db, job, summaryOf(job), at, "test"));
+const put = (job: Job) => transaction((db) => insertJob(db, FIRST_SHOP, job, summaryOf(job), at, "test"));
 
 afterAll(closePool);
 
@@ -45,8 +45,20 @@ describe("migrations", () => {
 
   it("go on where they were cut off", async () => {
     const own = mkdtempSync(path.join(tmpdir(), "plumb-mig-"));
-    const good =
-      "CREATE TABLE IF NOT EXISTS job (id INT PRIMARY KEY);\nCREATE TABLE IF NOT EXISTS job_plan (id INT);\nCREATE TABLE IF NOT EXISTS entry (id INT);\nCREATE TABLE IF NOT EXISTS prediction (id INT);\nCREATE TABLE IF NOT EXISTS test_bead (id INT);\n";
+    const tables = [
+      "job",
+      "job_plan",
+      "entry",
+      "prediction",
+      "test_bead",
+      "shop",
+      "instrument_away",
+      "person",
+      "invitation",
+    ];
+    const good = [...tables, "device", "failed_try", "audit", "upkeep"]
+      .map((t) => `CREATE TABLE IF NOT EXISTS ${t} (id INT);\n`)
+      .join("");
     writeFileSync(path.join(own, "001-first.sql"), `${good}CREATE TABLE broken;\n`);
     const run = () =>
       migrate({
@@ -100,8 +112,11 @@ describe("what the application may do", () => {
   it("lists jobs along an index", async () => {
     const db = await admin();
     await db.query("USE mellow_plumb");
-    const [rows] = await db.query<RowDataPacket[]>("EXPLAIN SELECT id FROM job ORDER BY changed_at DESC, id LIMIT 5");
-    expect(rows[0]?.key).toBe("by_change");
+    const [rows] = await db.query<RowDataPacket[]>(
+      "EXPLAIN SELECT id FROM job WHERE shop_id = '00000000-0000-4000-8000-000000000001' AND is_away = 0 ORDER BY changed_at DESC, id DESC LIMIT 5",
+    );
+    expect(rows[0]?.key).toBe("by_shop");
+    expect(rows[0]?.Extra).not.toContain("filesort");
     await db.end();
   });
 });
@@ -166,7 +181,7 @@ describe("a stored job", () => {
       },
     ];
     await put({ ...start, entries });
-    const stored = await loadJob(pool(), start.id);
+    const stored = await loadJob(pool(), FIRST_SHOP, start.id);
     expect(stored?.seq).toBe(entries.length);
     expect(stored?.job.entries).toEqual(entries);
     expect(stored?.job.plan).toEqual(start.plan);
@@ -191,9 +206,9 @@ describe("a stored job", () => {
         return Number(rows[0]?.Value);
       };
       const before = await made();
-      expect((await loadJob(one, job.id))?.job.entries).toHaveLength(40);
-      expect((await newsOf(one, job.id, 30, 0))?.entries).toHaveLength(10);
-      expect(await newsOf(one, job.id, 40, 1)).toMatchObject({ entries: [], plan: null });
+      expect((await loadJob(one, FIRST_SHOP, job.id))?.job.entries).toHaveLength(40);
+      expect((await newsOf(one, FIRST_SHOP, job.id, 30, 0))?.entries).toHaveLength(10);
+      expect(await newsOf(one, FIRST_SHOP, job.id, 40, 1)).toMatchObject({ entries: [], plan: null });
       expect((await made()) - before).toBe(0);
     } finally {
       one.release();
@@ -219,7 +234,7 @@ describe("a stored job", () => {
         })),
       ],
     });
-    const stored = await loadJob(pool(), job.id);
+    const stored = await loadJob(pool(), FIRST_SHOP, job.id);
     expect(
       stored?.job.entries.flatMap((e) => (e.kind === "reading" && e.value && "mm" in e.value ? [e.value.mm] : [])),
     ).toEqual(values.map((v) => (v === 0 ? 0 : v)));
@@ -228,7 +243,7 @@ describe("a stored job", () => {
     const job = newJob();
     const twice = { kind: "note" as const, id: uuid(), at, origin: "t", text: "x" };
     await expect(put({ ...job, entries: [twice, twice] })).rejects.toThrow();
-    expect(await loadJob(pool(), job.id)).toBeNull();
+    expect(await loadJob(pool(), FIRST_SHOP, job.id)).toBeNull();
   });
 });
 
@@ -277,11 +292,11 @@ describe("rows of the first format", () => {
         ].map((v) => v ?? null),
       );
     }
-    const stored = await loadJob(pool(), job.id);
+    const stored = await loadJob(pool(), FIRST_SHOP, job.id);
     expect(stored?.job.plan).toEqual(job.plan);
     expect(stored?.job.entries).toEqual(job.entries);
     // And by themselves, without the rounds that they belong to.
     const since = Math.max(0, job.entries.length - 3);
-    expect((await newsOf(pool(), job.id, since, 1))?.entries).toEqual(job.entries.slice(since));
+    expect((await newsOf(pool(), FIRST_SHOP, job.id, since, 1))?.entries).toEqual(job.entries.slice(since));
   });
 });

@@ -99,7 +99,8 @@ export async function read(page: Page, values: Record<string, string>): Promise<
 
 /** Path of a demo job. */
 export async function demoJob(page: Page, address: string, name: string): Promise<string> {
-  const jobs = (await (await page.request.get(`${address}/api/jobs`)).json()) as { id: string; name: string }[];
+  const list = await page.request.get(`${address}/api/jobs?text=${encodeURIComponent(name)}`);
+  const { jobs } = (await list.json()) as { jobs: { id: string; name: string }[] };
   const id = jobs.find((j) => j.name === name)?.id;
   if (!id) throw new Error(`No demo job ${name}`);
   return `/jobs/${id}`;

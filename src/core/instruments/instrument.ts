@@ -70,5 +70,7 @@ export const instrumentSchema = z.strictObject({
   checked: z.strictObject({ at: momentSchema, test: z.enum(SELF_TESTS), found: z.string().max(300) }).optional(),
   /** The instrument as it was known before: that one leaves the shelf, its readings keep what was known then. */
   replaces: z.string().min(1).max(36).optional(),
+  /** Put away: not offered any more, kept for the readings that were made with it. */
+  away: z.literal(true).optional(),
 });
 export type Instrument = z.infer<typeof instrumentSchema>;

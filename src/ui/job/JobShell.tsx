@@ -1,6 +1,6 @@
 "use client";
 
-import { ChevronLeft, Keyboard, Menu, Search } from "lucide-react";
+import { ChevronLeft, Keyboard, Menu, QrCode, Search } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
@@ -24,6 +24,8 @@ const ConflictDialog = dynamic(() => collision().then((m) => m.ConflictDialog), 
 const Shortcuts = dynamic(() => shortcuts().then((m) => m.Shortcuts), { ssr: false });
 const notices = () => import("./Notices");
 const Notices = dynamic(() => notices().then((m) => m.Notices), { ssr: false });
+const phone = () => import("./OnPhone");
+const OnPhone = dynamic(() => phone().then((m) => m.OnPhone), { ssr: false });
 const LATER = [palette, device, collision, shortcuts, notices];
 
 const inField = (e: KeyboardEvent): boolean =>
@@ -78,7 +80,7 @@ export function JobShell({ children }: { children: ReactNode }) {
   const pathname = usePathname();
   const { who } = useDevice();
   useWarm(LATER);
-  const [open, setOpen] = useState<"palette" | "shortcuts" | "device" | null>(null);
+  const [open, setOpen] = useState<"palette" | "shortcuts" | "device" | "phone" | null>(null);
   const close = () => setOpen(null);
 
   useEffect(() => {
@@ -129,6 +131,14 @@ export function JobShell({ children }: { children: ReactNode }) {
           >
             <Keyboard size={18} aria-hidden="true" />
           </button>
+          <button
+            type="button"
+            className={`${toolClass} max-md:hidden`}
+            aria-label="Open on the phone"
+            onClick={() => setOpen("phone")}
+          >
+            <QrCode size={18} aria-hidden="true" />
+          </button>
           <button type="button" className={toolClass} onClick={() => setOpen("device")}>
             <Menu size={18} aria-hidden="true" />
             <span className="text-sm max-md:sr-only">{who || "Who?"}</span>
@@ -146,8 +156,14 @@ export function JobShell({ children }: { children: ReactNode }) {
       {conflict ? <ConflictDialog /> : null}
       {open === "shortcuts" ? <Shortcuts open onClose={close} /> : null}
       {open === "device" ? <DeviceDialog open onClose={close} /> : null}
+      {open === "phone" ? <OnPhone onClose={close} /> : null}
       {open === "palette" ? (
-        <Palette onClose={close} onShortcuts={() => setOpen("shortcuts")} onDevice={() => setOpen("device")} />
+        <Palette
+          onClose={close}
+          onShortcuts={() => setOpen("shortcuts")}
+          onDevice={() => setOpen("device")}
+          onPhone={() => setOpen("phone")}
+        />
       ) : null}
     </div>
   );

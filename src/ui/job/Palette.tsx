@@ -13,10 +13,12 @@ export default function Palette({
   onClose,
   onShortcuts,
   onDevice,
+  onPhone,
 }: {
   onClose: () => void;
   onShortcuts: () => void;
   onDevice: () => void;
+  onPhone: () => void;
 }) {
   const router = useRouter();
   const { job, store, canUndo, canRedo } = useJob("job", "store", "canUndo", "canRedo");
@@ -53,6 +55,8 @@ export default function Palette({
           {item(theme === "dark" ? "Day colours" : "Night-shift colours", () =>
             setDevice({ theme: theme === "dark" ? "light" : "dark" }),
           )}
+          {item("Open on the phone", onPhone)}
+          {item("People", () => router.push("/people"))}
           {item("This device: name, light, drawing", onDevice)}
           {item("Keyboard shortcuts", onShortcuts)}
           {item("Print this stage", () => window.print())}

@@ -1,6 +1,6 @@
 "use client";
 
-import { FileUp, Menu } from "lucide-react";
+import { Archive, ArchiveRestore, FileUp, Menu, Search } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { type ChangeEvent, type FormEvent, useId, useRef, useState } from "react";
@@ -8,6 +8,7 @@ import type { Overall } from "@/core/check";
 import { STAGES, type Stage } from "@/core/job";
 import { formatLength, type Problem, type UnitPreference } from "@/core/units";
 import { STAGE_NAMES, stagePath } from "../job/stages";
+import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
@@ -192,20 +193,153 @@ function ReadIn() {
   );
 }
 
-/** All jobs, last change first. */
-export function JobList({ jobs }: { jobs: readonly JobLine[] }) {
+/** What was asked of the list. */
+export interface Asked {
+  text: string;
+  away: boolean;
+}
+
+/** A page of the list, and how many jobs there are in all. */
+export interface JobPage {
+  jobs: readonly JobLine[];
+  total: number;
+  page: number;
+  pages: number;
+}
+
+const listPath = ({ text, away }: Asked, page = 1): string => {
+  const query = new URLSearchParams({
+    ...(text === "" ? {} : { text }),
+    ...(away ? { away: "1" } : {}),
+    ...(page === 1 ? {} : { page: String(page) }),
+  }).toString();
+  return query === "" ? "/" : `/?${query}`;
+};
+
+/** Looks for jobs by name, among those on the list or those put away. */
+function Find({ asked, total }: { asked: Asked; total: number }) {
+  const router = useRouter();
+  const [text, setText] = useState(asked.text);
+  const id = useId();
+  return (
+    <search>
+      <form
+        className="mb-3 flex flex-wrap items-end gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          router.push(listPath({ ...asked, text: text.trim() }));
+        }}
+      >
+        <div className="min-w-56 flex-1">
+          <FieldFrame id={id} label={asked.away ? "Find a job that was put away" : "Find a job"}>
+            <input
+              id={id}
+              type="search"
+              className={inputClass(false, false, false)}
+              value={text}
+              maxLength={120}
+              autoComplete="off"
+              onChange={(e) => setText(e.target.value)}
+            />
+          </FieldFrame>
+        </div>
+        <Button type="submit">
+          <Search size={18} aria-hidden="true" /> Find
+        </Button>
+        <Link
+          href={listPath({ text: "", away: !asked.away })}
+          prefetch={false}
+          className="inline-flex tap items-center"
+        >
+          {asked.away ? "Back to the jobs at hand" : "Jobs put away"}
+        </Link>
+        <p role="status" className="basis-full text-sm text-soft">
+          {asked.text !== "" || asked.away
+            ? `${total} ${total === 1 ? "job" : "jobs"}${asked.text === "" ? "" : ` with "${asked.text}" in the name`}${asked.away ? ", put away: hidden from the list, kept whole" : ""}.`
+            : ""}
+        </p>
+      </form>
+    </search>
+  );
+}
+
+/** One job: where it stands, and a way to put it away. */
+function Line({ job, away, onMoved }: { job: JobLine; away: boolean; onMoved: (words: string) => void }) {
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const move = async () => {
+    setBusy(true);
+    try {
+      const { status, body } = await transport("PUT", `/api/jobs/${job.id}/away`, { away: !away });
+      if (status === 200) {
+        onMoved(`${job.name} ${away ? "is back on the list." : "is put away: hidden, kept whole."}`);
+        router.refresh();
+      } else onMoved(messageOf(body));
+    } catch {
+      onMoved("The server cannot be reached just now.");
+    }
+    setBusy(false);
+  };
+  const words = away ? "Put back" : "Put away";
+  return (
+    <li className="flex items-start gap-2 border-t border-line">
+      <Link
+        href={stagePath(job.id, job.stage)}
+        prefetch={false}
+        className="grid min-w-0 flex-1 gap-x-6 gap-y-1 px-2 py-4 no-underline hover:bg-well sm:grid-cols-[minmax(0,1fr)_11rem_12rem]"
+      >
+        <span className="min-w-0">
+          <span className="block truncate text-lg font-bold">{job.name}</span>
+          <span className="fig text-sm text-soft">
+            {formatLength(job.lengthMm, job.units, { trim: true }).text} ×{" "}
+            {formatLength(job.widthMm, job.units, { trim: true }).text}
+          </span>
+        </span>
+        <span className="text-sm">
+          <Reached stage={job.stage} />
+          <span className="block text-soft">
+            <When at={job.changedAt} />
+          </span>
+        </span>
+        <span className="text-sm">
+          <Verdict verdict={job.verdict} />
+          <span className="block text-soft">{job.about}</span>
+        </span>
+      </Link>
+      <button
+        type="button"
+        className="mt-3 inline-flex tap min-w-11 items-center justify-center rounded-[3px] border border-transparent text-soft hover:border-edge"
+        aria-label={`${words}: ${job.name}`}
+        title={words}
+        disabled={busy}
+        onClick={() => void move()}
+      >
+        {away ? <ArchiveRestore size={18} aria-hidden="true" /> : <Archive size={18} aria-hidden="true" />}
+      </button>
+    </li>
+  );
+}
+
+/** A page of the jobs, last change first. */
+export function JobList({ list, asked, backup }: { list: JobPage; asked: Asked; backup: string | null }) {
   const { who } = useDevice();
   const [device, setDevice] = useState(false);
-  const open = jobs.find((j) => j.stage !== "log");
+  const [moved, setMoved] = useState<string | null>(null);
+  const { jobs } = list;
+  const first = list.page === 1 && asked.text === "" && !asked.away;
+  const open = first ? jobs.find((j) => j.stage !== "log") : undefined;
   return (
     <div className="mx-auto max-w-[1320px] px-4 pb-16">
-      <header className="flex items-center justify-between py-4">
+      <header className="flex flex-wrap items-center justify-between gap-x-3 py-4">
         <h1 className="text-xl">
           Mellow Plumb <span className="font-normal text-soft">flat frames, square when cold</span>
         </h1>
-        <div className="flex items-center gap-3">
+        <div className="flex flex-wrap items-center gap-3">
           <Link href="/shelf" prefetch={false} className="inline-flex tap items-center text-sm font-semibold">
             Shelf of instruments
+          </Link>
+          <Link href="/people" prefetch={false} className="inline-flex tap items-center text-sm font-semibold">
+            People
           </Link>
           <button
             type="button"
@@ -228,43 +362,51 @@ export function JobList({ jobs }: { jobs: readonly JobLine[] }) {
             }
             why={`Last changed; it is at ${STAGE_NAMES[open.stage].toLowerCase()}.`}
           />
-        ) : (
+        ) : first ? (
           <Now say="Start a job." why="Width, length and tube are enough to see what it will do." />
-        )}
+        ) : null}
+        {backup ? (
+          <p role="status" className="max-w-prose border-2 border-close bg-well p-3" data-testid="backup">
+            {backup}
+          </p>
+        ) : null}
         <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_19rem]">
           <section aria-label="Jobs">
+            <Find key={`${asked.away} ${asked.text}`} asked={asked} total={list.total} />
+            <p role="status" className="text-sm">
+              {moved}
+            </p>
             {jobs.length === 0 ? (
-              <p className="text-soft">No jobs yet. Start one, or read in the file of another.</p>
+              <p className="text-soft">
+                {first
+                  ? "No jobs yet. Start one, or read in the file of another."
+                  : asked.away && asked.text === ""
+                    ? "No job was put away."
+                    : "No job of that name here."}
+              </p>
             ) : null}
             <ul>
               {jobs.map((job) => (
-                <li key={job.id} className="border-t border-line">
-                  <Link
-                    href={stagePath(job.id, job.stage)}
-                    prefetch={false}
-                    className="grid gap-x-6 gap-y-1 px-2 py-4 no-underline hover:bg-well sm:grid-cols-[minmax(0,1fr)_11rem_12rem]"
-                  >
-                    <span className="min-w-0">
-                      <span className="block truncate text-lg font-bold">{job.name}</span>
-                      <span className="fig text-sm text-soft">
-                        {formatLength(job.lengthMm, job.units, { trim: true }).text} ×{" "}
-                        {formatLength(job.widthMm, job.units, { trim: true }).text}
-                      </span>
-                    </span>
-                    <span className="text-sm">
-                      <Reached stage={job.stage} />
-                      <span className="block text-soft">
-                        <When at={job.changedAt} />
-                      </span>
-                    </span>
-                    <span className="text-sm">
-                      <Verdict verdict={job.verdict} />
-                      <span className="block text-soft">{job.about}</span>
-                    </span>
-                  </Link>
-                </li>
+                <Line key={job.id} job={job} away={asked.away} onMoved={setMoved} />
               ))}
             </ul>
+            {list.pages > 1 ? (
+              <nav aria-label="Pages of the list" className="flex items-center gap-4 border-t border-line pt-3">
+                {list.page > 1 ? (
+                  <Link href={listPath(asked, list.page - 1)} prefetch={false} className="inline-flex tap items-center">
+                    Newer
+                  </Link>
+                ) : null}
+                <span className="text-sm text-soft">
+                  Page {list.page} of {list.pages}, {list.total} jobs
+                </span>
+                {list.page < list.pages ? (
+                  <Link href={listPath(asked, list.page + 1)} prefetch={false} className="inline-flex tap items-center">
+                    Older
+                  </Link>
+                ) : null}
+              </nav>
+            ) : null}
           </section>
           <div className="grid content-start gap-6">
             <NewJob />

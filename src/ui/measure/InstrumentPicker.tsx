@@ -12,10 +12,10 @@ const NewInstrumentDialog = dynamic(() => import("../shelf/NewInstrumentDialog")
   ssr: false,
 });
 
-/** What lies on the shelf: cards that a later one replaced are not there any more. */
+/** What lies on the shelf: cards that a later one replaced, and what was put away, are not there any more. */
 export function shelfOf(all: readonly Instrument[], kinds?: readonly InstrumentKind[]): Instrument[] {
   const gone = new Set(all.flatMap((i) => (i.replaces ? [i.replaces] : [])));
-  const here = all.filter((i) => !gone.has(i.id));
+  const here = all.filter((i) => !gone.has(i.id) && !i.away);
   const fitting = kinds ? here.filter((i) => kinds.includes(i.kind)) : here;
   return fitting.length > 0 ? fitting : here;
 }

@@ -5,6 +5,8 @@ import Link from "next/link";
 import { useState } from "react";
 import { fullUncertainty, type Instrument, readingUncertainty, readsSlopes, TESTS_OF } from "@/core/instruments";
 import { fixed } from "@/core/units";
+import { messageOf } from "../job/store/sender";
+import { transport } from "../job/store/transport";
 import { Button } from "../parts/Button";
 import { Now, Section } from "../parts/Sheet";
 import { When } from "../parts/When";
@@ -36,7 +38,17 @@ function known(i: Instrument): string[] {
   return out;
 }
 
-function Card({ i, history, onTest }: { i: Instrument; history: number; onTest: () => void }) {
+function Card({
+  i,
+  history,
+  onTest,
+  onAway,
+}: {
+  i: Instrument;
+  history: number;
+  onTest: () => void;
+  onAway: () => void;
+}) {
   const u = readingUncertainty(i);
   const unit = unitOf(i);
   const long = i.kind === "tape" ? 3000 : 0;
@@ -71,13 +83,22 @@ function Card({ i, history, onTest }: { i: Instrument; history: number; onTest: 
           ) : null}
         </p>
       </div>
-      {TESTS_OF[i.kind].length > 0 ? (
-        <Button className="self-start" aria-label={`Test it: ${i.name}`} onClick={onTest}>
-          Test it
+      <div className="flex flex-wrap gap-2 self-start">
+        {TESTS_OF[i.kind].length > 0 ? (
+          <Button aria-label={`Test it: ${i.name}`} onClick={onTest}>
+            Test it
+          </Button>
+        ) : null}
+        <Button aria-label={`Put away: ${i.name}`} onClick={onAway}>
+          Put away
         </Button>
-      ) : null}
+      </div>
     </li>
   );
+}
+
+function withAway({ away: _old, ...card }: Instrument, away: boolean): Instrument {
+  return away ? { ...card, away: true } : card;
 }
 
 /** The shop's instruments: what is known of each decides how far a verdict can be trusted. */
@@ -87,7 +108,21 @@ export function Shelf({ instruments }: { instruments: Instrument[] }) {
   const [making, setMaking] = useState(false);
   const [said, setSaid] = useState<string | null>(null);
   const gone = new Set(all.flatMap((i) => (i.replaces ? [i.replaces] : [])));
-  const here = all.filter((i) => !gone.has(i.id));
+  const mine = all.filter((i) => !gone.has(i.id));
+  const here = mine.filter((i) => !i.away);
+  const away = mine.filter((i) => i.away);
+  const put = async (i: Instrument, isAway: boolean) => {
+    try {
+      const { status, body } = await transport("PUT", `/api/instruments/${encodeURIComponent(i.id)}/away`, {
+        away: isAway,
+      });
+      if (status !== 200) return setSaid(messageOf(body));
+      setAll((list) => list.map((o) => (o.id === i.id ? withAway(o, isAway) : o)));
+      setSaid(isAway ? `${i.name} is put away: its readings keep it.` : `${i.name} is back on the shelf.`);
+    } catch {
+      setSaid("The server cannot be reached just now.");
+    }
+  };
   const before = (i: Instrument): number => {
     let n = 0;
     for (let at = i.replaces; at !== undefined; at = all.find((o) => o.id === at)?.replaces) n++;
@@ -117,10 +152,32 @@ export function Shelf({ instruments }: { instruments: Instrument[] }) {
         >
           <ul>
             {here.map((i) => (
-              <Card key={i.id} i={i} history={before(i)} onTest={() => setTesting(i)} />
+              <Card
+                key={i.id}
+                i={i}
+                history={before(i)}
+                onTest={() => setTesting(i)}
+                onAway={() => void put(i, true)}
+              />
             ))}
           </ul>
         </Section>
+        {away.length > 0 ? (
+          <Section title={`${away.length} put away`}>
+            <ul>
+              {away.map((i) => (
+                <li key={i.id} className="flex items-center justify-between gap-4 border-t border-line py-2">
+                  <span>
+                    {i.name} <span className="text-sm text-soft">{i.kind}</span>
+                  </span>
+                  <Button aria-label={`Put back: ${i.name}`} onClick={() => void put(i, false)}>
+                    Put back
+                  </Button>
+                </li>
+              ))}
+            </ul>
+          </Section>
+        ) : null}
         <Compare instruments={here} />
       </main>
       {testing ? (

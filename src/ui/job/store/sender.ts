@@ -1,6 +1,6 @@
 /** How the screens reach the server. @throws when the server cannot be reached. */
 export type Transport = (
-  method: "GET" | "PUT" | "POST",
+  method: "GET" | "PUT" | "POST" | "DELETE",
   path: string,
   body?: unknown,
 ) => Promise<{ status: number; body: unknown }>;

@@ -3,4 +3,5 @@ import { getJob } from "@/server/jobs";
 
 type Context = { params: Promise<{ id: string }> };
 
-export const GET = (request: Request, { params }: Context) => respond(request, async () => getJob((await params).id));
+export const GET = (request: Request, { params }: Context) =>
+  respond(request, "look", async (who) => getJob(who, (await params).id));

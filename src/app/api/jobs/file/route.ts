@@ -4,8 +4,10 @@ import { importJob } from "@/server/jobs";
 
 /** Reads a job file in. `?copy=1` gives it new ids; `?origin=` says who. */
 export const POST = (request: Request) =>
-  respond(request, async () => {
+  respond(request, "work", async (who) => {
     const { searchParams } = new URL(request.url);
     const body = await readBody(request, JOB_FILE_LIMIT_BYTES);
-    return body.ok ? importJob(body.value, searchParams.get("copy") === "1", searchParams.get("origin") ?? "") : body;
+    return body.ok
+      ? importJob(who, body.value, searchParams.get("copy") === "1", searchParams.get("origin") ?? "")
+      : body;
   });

@@ -6,6 +6,7 @@ type Context = { params: Promise<{ id: string }> };
 export const GET = (request: Request, { params }: Context) =>
   respond(
     request,
-    async () => cutListOf((await params).id),
+    "look",
+    async (who) => cutListOf(who, (await params).id),
     ({ name, csv }) => download(csv, "text/csv", `${name}-cut-list.csv`),
   );

@@ -7,6 +7,7 @@ type Context = { params: Promise<{ id: string }> };
 export const GET = (request: Request, { params }: Context) =>
   respond(
     request,
-    async () => jobForFile((await params).id),
+    "look",
+    async (who) => jobForFile(who, (await params).id),
     (job) => download(writeJobFile(job), "application/json", `${job.plan.name}.plumb.json`),
   );

@@ -1,0 +1,62 @@
+import "server-only";
+import { createHash } from "node:crypto";
+import * as store from "@/store";
+import type { Outcome } from "./outcome";
+import { done, refuse } from "./outcome";
+
+/** Who asks: every use case works within that shop, and for what that role may do. */
+export interface Caller {
+  shopId: string;
+  role: store.Role;
+  /** Null where nobody signs in: one person on a machine of their own. */
+  person: { id: string; name: string; deviceId: string } | null;
+}
+
+/** Where nobody signs in. */
+export const LOCAL: Caller = { shopId: store.FIRST_SHOP, role: "owner", person: null };
+
+/** Whether this server asks who comes: on the network it does, on loopback alone it need not. */
+export const mustSignIn = (): boolean => process.env.PLUMB_SIGN_IN === "1";
+
+/** Name of the cookie that holds a device's token: by its prefix a browser keeps it to this host and to TLS. */
+export const COOKIE = "__Host-plumb";
+/** A device that lies unused for so long is signed out, days. */
+export const DEVICE_DAYS = 90;
+
+export const digest = (text: string): Buffer => createHash("sha256").update(text).digest();
+
+/** Who holds this token; null when nobody who may come in. @param token the cookie's value. */
+export async function callerOf(token: string | undefined): Promise<Caller | null> {
+  if (!mustSignIn()) return LOCAL;
+  if (!token || token.length > 100) return null;
+  const found = await store.personOfDevice(store.pool(), digest(token), DEVICE_DAYS);
+  if (!found) return null;
+  const { person, deviceId } = found;
+  return { shopId: person.shopId, role: person.role, person: { id: person.id, name: person.name, deviceId } };
+}
+
+/** What a use case is: to look, to work, or to let people in and out. */
+export type Need = "look" | "work" | "own";
+const MAY: Record<store.Role, readonly Need[]> = {
+  looks: ["look"],
+  welder: ["look", "work"],
+  owner: ["look", "work", "own"],
+};
+
+/** Whether a caller may do what is asked for; with the words when not. */
+export function allowed(who: Caller | null, need: Need): Outcome<Caller> {
+  if (!who) return refuse(401, "Sign in first.");
+  if (MAY[who.role].includes(need)) return done(who);
+  return refuse(
+    403,
+    need === "own"
+      ? "Only an owner of the shop may do this."
+      : "You may look at the jobs of this shop, not change them.",
+  );
+}
+
+/** Under which name something is entered: of who is signed in, the name that the shop knows; the place is the device's word. */
+export function signed(who: Caller, origin: string): string {
+  if (!who.person) return origin;
+  return `${who.person.name}, ${/, bench$/.test(origin) ? "bench" : "desk"}`;
+}

@@ -18,6 +18,8 @@ export default defineConfig({
     // What cannot be pressed or typed into is said early.
     actionTimeout: 45_000,
     trace: "off",
+    // A page's own test asks the server; what works without it has tests of its own.
+    serviceWorkers: "block",
     launchOptions: {
       executablePath: "/usr/bin/chromium-headless-shell",
       chromiumSandbox: false,

@@ -14,6 +14,17 @@ need_node() {
   command -v npm >/dev/null 2>&1 || die "npm is missing: it comes with Node (Debian: apt install npm)."
 }
 
+# need_port PORT COMMAND: the port is free, or it is said whose it is.
+need_port() {
+  [[ $1 =~ ^[0-9]+$ ]] && [ "$1" -gt 0 ] && [ "$1" -lt 65536 ] || die "PORT=$1 is not a port: choose one from 1 to 65535."
+  case $(node script/lib/port.mjs "$1") in
+    ours) say "Already running: http://127.0.0.1:$1"; exit 0 ;;
+    elsewhere) die "Port $1 is taken by Mellow Plumb from another folder, with other jobs. Choose another port: PORT=$(($1 + 1)) $2" ;;
+    taken) die "Port $1 is taken by another program. Choose another: PORT=$(($1 + 1)) $2" ;;
+    forbidden) die "Port $1 may not be used by this user. Choose another: PORT=4271 $2" ;;
+  esac
+}
+
 # need_packages COMMAND:PACKAGE… installs the Debian packages whose command is not there.
 need_packages() {
   local missing=() pair
@@ -59,7 +70,7 @@ need_modules() {
 # Builds the application when a source changed since the last build.
 need_build() {
   local stamp=.next/built want
-  want=$(find src public package-lock.json next.config.ts postcss.config.mjs tsconfig.json tsconfig.base.json -type f -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum)
+  want=$(find src public script/lib/service-worker.mjs package-lock.json next.config.ts postcss.config.mjs tsconfig.json tsconfig.base.json -type f -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum)
   [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$want" ] && [ -f .next/standalone/server.js ] && return
   say "Building the application (about a minute)"
   local log
@@ -70,9 +81,11 @@ need_build() {
     die "The build failed (above: its last lines)."
   fi
   rm -f "$log"
+  node script/lib/service-worker.mjs || die "The service worker could not be bundled (above: why)."
   rm -rf .next/standalone/.next/static .next/standalone/public
   cp -r .next/static .next/standalone/.next/static
   cp -r public .next/standalone/public
+  cp .next/sw.js .next/standalone/public/sw.js
   printf '%s' "$want" >"$stamp"
 }
 

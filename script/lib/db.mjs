@@ -1,8 +1,13 @@
 // script/db start|stop|status|reset
 import { readFileSync } from "node:fs";
-import { layout, Plain, reset, runningPid, start, stop } from "./mariadb.mjs";
+import { layout, Plain, reset, runningPid, start, stop, usersOf } from "./mariadb.mjs";
 
 const folder = process.env.PLUMB_DATA ?? ".data/db";
+/** What the application works with is not taken from under it. */
+function nobodyWorks() {
+  const [pid] = usersOf(folder);
+  if (pid) throw new Plain(`The application works with it (process ${pid}): stop that first.`);
+}
 const commands = {
   async start() {
     const db = await start(folder);
@@ -11,6 +16,7 @@ const commands = {
     );
   },
   async stop() {
+    nobodyWorks();
     console.log((await stop(folder)) ? "MariaDB stopped." : "MariaDB was not running.");
   },
   async status() {
@@ -24,6 +30,7 @@ const commands = {
     process.exitCode = pid ? 0 : 3;
   },
   async reset() {
+    nobodyWorks();
     await reset(folder);
     console.log(`MariaDB stopped, its data thrown away: ${layout(folder).home}`);
   },

@@ -1,7 +1,18 @@
 // A private MariaDB on loopback with a data folder of its own. Needs nothing but Node and Debian's server package.
 import { execFileSync, spawn } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
-import { existsSync, mkdirSync, openSync, readFileSync, rmSync, statfsSync, writeFileSync } from "node:fs";
+import {
+  accessSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statfsSync,
+  writeFileSync,
+} from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir, userInfo } from "node:os";
 import path from "node:path";
@@ -51,6 +62,8 @@ export function layout(folder) {
     portFile: path.join(home, "port"),
     passwordFile: path.join(home, "app-password"),
     lock: path.join(home, "starting"),
+    // One file for each process that works with this server.
+    users: path.join(home, "users"),
   };
 }
 
@@ -91,6 +104,46 @@ function tail(at) {
       .slice(-4)
       .join("\n") || "Its log is empty."
   );
+}
+
+/** Makes a folder of the server, or says in words why it cannot be written to. */
+function makeFolder(folder) {
+  try {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    accessSync(folder, constants.W_OK);
+  } catch (e) {
+    if (e.code === "ENOSPC") throw new Plain(`The disk is full: ${folder} cannot be made.`);
+    if (["EACCES", "EROFS", "EPERM", "ENOTDIR", "ENOENT"].includes(e.code))
+      throw new Plain(
+        `${folder} cannot be written to (${e.code === "EROFS" ? "the disk is read-only" : "this user may not"}). Jobs are kept there: give this user the folder, or set PLUMB_DATA to another.`,
+      );
+    throw e;
+  }
+}
+
+/** Processes that work with the server of a folder and still run. */
+export function usersOf(folder) {
+  const at = layout(folder);
+  if (!existsSync(at.users)) return [];
+  return readdirSync(at.users)
+    .map(Number)
+    .filter((pid) => pid > 0 && alive(pid));
+}
+
+/** Says that a process works with the server of a folder: nobody else's end stops it then. */
+export function use(folder, pid = process.pid) {
+  const at = layout(folder);
+  makeFolder(at.users);
+  writeFileSync(path.join(at.users, String(pid)), "");
+}
+
+/**
+ * A process works with the server no more; the last one stops it.
+ * @param keep the server was started by hand, and stays.
+ */
+export async function leave(folder, { pid = process.pid, keep = false } = {}) {
+  rmSync(path.join(layout(folder).users, String(pid)), { force: true });
+  if (!keep && usersOf(folder).length === 0) await stop(folder);
 }
 
 function checkSpace(home) {
@@ -139,9 +192,9 @@ async function withLock(at, work) {
 export async function start(folder, flags = []) {
   const at = layout(folder);
   const server = find("mariadbd");
-  mkdirSync(at.home, { recursive: true, mode: 0o700 });
-  mkdirSync(at.tmp, { recursive: true, mode: 0o700 });
-  mkdirSync(path.dirname(at.socket), { recursive: true, mode: 0o700 });
+  makeFolder(at.home);
+  makeFolder(at.tmp);
+  makeFolder(path.dirname(at.socket));
   return withLock(at, async () => {
     if (!existsSync(at.passwordFile))
       writeFileSync(at.passwordFile, randomBytes(18).toString("base64url"), { mode: 0o600 });

@@ -122,6 +122,9 @@ export async function migrate(options: MigrateOptions): Promise<string[]> {
     const applied: string[] = [];
     for (const migration of readMigrations(options.folder))
       if (await applyOne(db, migration)) applied.push(migration.name);
+    // A database that came out of a backup has none: they name the user who made them.
+    for (const { statements } of readMigrations(options.folder))
+      for (const statement of statements) if (statement.startsWith("CREATE TRIGGER")) await db.query(statement);
     const user = `'${APP_USER}'@'127.0.0.1'`;
     await db.query(`CREATE USER IF NOT EXISTS ${user}`);
     await db.query(`ALTER USER ${user} IDENTIFIED BY ${db.escape(options.appPassword)}`);

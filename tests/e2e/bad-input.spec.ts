@@ -80,7 +80,7 @@ test("what is no job file is refused in words, never by a 5xx", async ({ page, a
     await expect(page.getByText(words).first()).toBeVisible();
     await expect(page.getByText(`${name}:`)).toBeVisible();
   };
-  const jobs = await (await page.request.get(`${address}/api/jobs`)).json();
+  const { jobs } = await (await page.request.get(`${address}/api/jobs`)).json();
   const good = await (await page.request.get(`${address}/api/jobs/${jobs[0].id}/file`)).text();
   await send("later.json", good.replace('"formatVersion": 2', '"formatVersion": 9'), /written by a later version/);
   await send("short.json", good.slice(0, good.length / 2), /cut short|not JSON/);
@@ -90,7 +90,7 @@ test("what is no job file is refused in words, never by a 5xx", async ({ page, a
 });
 
 test("the routes take no nonsense and never answer 5xx", async ({ request, address }) => {
-  const jobs = await (await request.get(`${address}/api/jobs`)).json();
+  const { jobs } = await (await request.get(`${address}/api/jobs`)).json();
   const job = `${address}/api/jobs/${jobs[0].id}`;
   const json = { "content-type": "application/json" };
   const answers: [string, Promise<{ status: () => number }>, number[]][] = [

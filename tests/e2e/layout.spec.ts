@@ -1,4 +1,4 @@
-import { BENCH, expect, expectAccessible, saved, startJob, test } from "./fixtures";
+import { BENCH, demoJob, expect, expectAccessible, saved, startJob, test } from "./fixtures";
 
 test("a frame is laid out: what holds it is told, changed, and told again", async ({ page, address }) => {
   const job = await startJob(page, address, "Laid out");
@@ -147,9 +147,7 @@ test.describe("at the bench", () => {
     page,
     address,
   }) => {
-    const response = await page.request.get(`${address}/api/jobs`);
-    const deck = ((await response.json()) as { id: string; name: string }[]).find((j) => j.name === "Drying-loft deck");
-    await page.goto(`${address}/jobs/${deck?.id}/layout`);
+    await page.goto(`${address}${await demoJob(page, address, "Drying-loft deck")}/layout`);
     await page.getByRole("button", { name: /Bent against the bow/ }).click({ timeout: 60_000 });
     const panel = page.getByTestId("back-bow");
     await expect(panel).toContainText(/likely to bow by \d/);

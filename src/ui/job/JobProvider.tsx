@@ -16,9 +16,11 @@ import { useShallow } from "zustand/react/shallow";
 import { type Evaluation, evaluate, type Job } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
 import type { UnitPreference } from "@/core/units";
+import { SYNC_TAG } from "../offline/names";
 import { origin } from "../parts/device";
-import { type DeviceStore, IndexedDevice, NO_DEVICE } from "./store/device";
+import { deviceHere } from "./store/device";
 import { type JobSnapshot, JobStore } from "./store/jobStore";
+import { browserLocks } from "./store/keeping";
 import { transport } from "./store/transport";
 import { NOT_YET_PREDICTED, type Predicted, usePrediction } from "./usePrediction";
 
@@ -47,30 +49,23 @@ export function useJob<K extends keyof JobState>(...keys: K[]): Pick<JobState, K
   );
 }
 
-/** One for the whole browser tab: pages of several jobs keep in the same place. */
-let device: DeviceStore | null = null;
-function deviceHere(): DeviceStore {
-  if (typeof window === "undefined") return NO_DEVICE;
-  device ??= new IndexedDevice(() => {
-    try {
-      return window.localStorage;
-    } catch {
-      // Switched off: nothing can have been left there.
-      return null;
-    }
-  });
-  return device;
-}
-
 const makeStore = (start: { job: Job; seq: number }): JobStore =>
   new JobStore(start, origin, {
     transport,
     device: deviceHere(),
+    locks: browserLocks,
     now: () => new Date().toISOString(),
     newId: uuid,
     later: (work, ms) => window.setTimeout(work, ms),
     cancel: (handle) => window.clearTimeout(handle as number),
   });
+
+/** Asks the browser to send what waits once a network is there, also after this page was closed; where it can. */
+function askForSync(): void {
+  type Syncing = ServiceWorkerRegistration & { sync?: { register: (tag: string) => Promise<void> } };
+  if (!("serviceWorker" in navigator) || !navigator.serviceWorker.controller) return;
+  void navigator.serviceWorker.ready.then((r) => (r as Syncing).sync?.register(SYNC_TAG)).catch(() => undefined);
+}
 
 interface Start {
   job: Job;
@@ -117,6 +112,7 @@ export function JobProvider({ start, children }: { start: Start; children: React
   useEffect(() => {
     const hear = () => {
       const snapshot = store.getSnapshot();
+      if (snapshot.save.state === "waiting") askForSync();
       state.setState({ ...snapshot, units: snapshot.job.plan.units });
     };
     const unhear = store.subscribe(hear);

@@ -74,8 +74,13 @@ function StageNav() {
 /** What is around every stage: names, save state, stages, windows, keys. */
 export function JobShell({ children }: { children: ReactNode }) {
   const { job, store, evaluation, conflict } = useJob("job", "store", "evaluation", "conflict");
-  const { othersChanges, refused, device: storage } = useJob("othersChanges", "refused", "device");
-  const hasNotices = storage.state !== "keeps" || othersChanges.length > 0 || refused.length > 0;
+  const {
+    othersChanges,
+    refused,
+    device: storage,
+    wentBack,
+  } = useJob("othersChanges", "refused", "device", "wentBack");
+  const hasNotices = storage.state !== "keeps" || othersChanges.length > 0 || refused.length > 0 || wentBack !== null;
   const router = useRouter();
   const pathname = usePathname();
   const { who } = useDevice();

@@ -35,6 +35,11 @@ export function SaveMark() {
           <span>
             <strong className="text-close">Not saved yet.</strong> {save.why}
             {waiting}{" "}
+            {save.signIn ? (
+              <a href={`/sign-in?to=${encodeURIComponent(window.location.pathname)}`} className="mr-3 underline">
+                Sign in
+              </a>
+            ) : null}
             <button type="button" className="underline" onClick={() => store.retry()}>
               Send now
             </button>

@@ -10,6 +10,7 @@ import { formatLength, type Problem, type UnitPreference } from "@/core/units";
 import { STAGE_NAMES, stagePath } from "../job/stages";
 import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
+import { Unsent } from "../offline/Unsent";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { DeviceDialog } from "../parts/DeviceDialog";
@@ -365,6 +366,7 @@ export function JobList({ list, asked, backup }: { list: JobPage; asked: Asked; 
         ) : first ? (
           <Now say="Start a job." why="Width, length and tube are enough to see what it will do." />
         ) : null}
+        <Unsent />
         {backup ? (
           <p role="status" className="max-w-prose border-2 border-close bg-well p-3" data-testid="backup">
             {backup}

@@ -1,5 +1,7 @@
 import { health } from "@/server/health";
-import { answer } from "@/server/http";
 
-/** Tells the scripts that this is our server, of which folder it is, and that its database answers. */
-export const GET = (request: Request) => answer(request, health);
+/** Tells the scripts that this is our server, of which folder it is, and whether its database answers. */
+export const GET = async () => {
+  const state = await health();
+  return Response.json(state, { status: state.database === "answers" ? 200 : 503 });
+};

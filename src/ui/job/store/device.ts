@@ -106,7 +106,8 @@ export class IndexedDevice implements DeviceStore {
   leave(): void {
     const small = this.small();
     try {
-      for (const [key, value] of [...this.underWay, ...this.waiting]) small?.setItem(key, JSON.stringify(value));
+      for (const [key, value] of [...this.underWay, ...this.waiting])
+        if (SMALL.test(key)) small?.setItem(key, JSON.stringify(value));
     } catch (e) {
       this.tell(stateOf(e));
     }
@@ -131,9 +132,24 @@ export class IndexedDevice implements DeviceStore {
 }
 
 /** Where there is no browser: nothing is left, nothing is kept. */
-export const NO_DEVICE: DeviceStore = {
+const NO_DEVICE: DeviceStore = {
   left: () => Promise.resolve([]),
   put: () => undefined,
   leave: () => undefined,
   watch: () => () => undefined,
 };
+
+/** One for the whole browser tab: pages of several jobs keep in the same place. */
+let device: DeviceStore | null = null;
+export function deviceHere(): DeviceStore {
+  if (typeof indexedDB === "undefined") return NO_DEVICE;
+  device ??= new IndexedDevice(() => {
+    try {
+      return typeof window === "undefined" ? null : window.localStorage;
+    } catch {
+      // Switched off: nothing can have been left there.
+      return null;
+    }
+  });
+  return device;
+}

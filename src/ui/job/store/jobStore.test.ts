@@ -4,6 +4,7 @@ import { length } from "@/core/units";
 import { sized } from "../../../../tests/support/plans";
 import type { DeviceState, DeviceStore } from "./device";
 import { JobStore, type Surroundings } from "./jobStore";
+import type { PageLocks } from "./keeping";
 import type { Transport } from "./sender";
 
 /** A server of one job, as the real one answers. */
@@ -26,6 +27,17 @@ class FakeServer {
     this.requests.push(`${method} ${path.split("/").pop()?.split("?")[0]}`);
     if (this.down) throw new Error("not reached");
     if (this.between) return this.between;
+    if (method === "GET" && path === "/api/jobs/job")
+      return {
+        status: 200,
+        body: {
+          seq: this.entries.length,
+          job: {
+            ...{ id: "job", createdAt: "", version: this.version, plan: this.plan, instruments: [] },
+            entries: [...this.entries],
+          },
+        },
+      };
     if (path.includes("/news")) {
       const q = new URL(path, "http://x").searchParams;
       const plan = Number(q.get("version")) === this.version ? null : this.plan;
@@ -91,6 +103,11 @@ class FakeDevice implements DeviceStore {
     else this.kept.set(key, JSON.stringify(value));
   }
 
+  /** Keys of what the server has not got. */
+  get unsaved(): string[] {
+    return [...this.kept.keys()].filter((k) => !k.startsWith("plumb/job/"));
+  }
+
   leave(): void {
     // Everything is written at once.
   }
@@ -105,14 +122,40 @@ class FakeDevice implements DeviceStore {
   }
 }
 
-function page(server: FakeServer, device = new FakeDevice(), version = server.version) {
+/** A browser without locks: every other page is gone. */
+const NO_LOCKS: PageLocks = { hold: () => () => undefined, whenFree: (_name, work) => work() };
+
+/** Locks as a browser has them: held by pages, handed on to who waits. */
+class FakeLocks implements PageLocks {
+  private readonly held = new Set<string>();
+  private readonly waiting = new Map<string, (() => Promise<void>)[]>();
+
+  hold(name: string): () => void {
+    this.held.add(name);
+    return () => {
+      this.held.delete(name);
+      for (const work of this.waiting.get(name) ?? []) void work();
+      this.waiting.delete(name);
+    };
+  }
+
+  async whenFree(name: string, work: () => Promise<void>): Promise<void> {
+    if (!this.held.has(name)) return work();
+    this.waiting.set(name, [...(this.waiting.get(name) ?? []), work]);
+  }
+}
+
+function page(server: FakeServer, device = new FakeDevice(), version = server.version, locks: PageLocks = NO_LOCKS) {
   const timers: (() => void)[] = [];
+  // What waits for seconds comes after everything that is quick.
+  const slow: (() => void)[] = [];
   const around: Surroundings = {
     transport: server.transport,
     device,
+    locks,
     now: () => "2026-11-24T08:00:00.000Z",
     newId: () => `id-${++ids}`,
-    later: (work) => timers.push(work),
+    later: (work, ms) => (ms < 3000 ? timers : slow).push(work),
     cancel: () => undefined,
   };
   const job: Job = {
@@ -128,7 +171,7 @@ function page(server: FakeServer, device = new FakeDevice(), version = server.ve
   /** Lets every timer and request that is due run to its end. */
   const settle = async () => {
     for (let i = 0; i < 12; i++) {
-      for (const work of timers.splice(0)) work();
+      for (const work of [...timers.splice(0), ...(i > 8 ? slow.splice(0) : [])]) work();
       for (let j = 0; j < 12; j++) await Promise.resolve();
     }
   };
@@ -149,7 +192,7 @@ describe("the job on screen", () => {
     await p.settle();
     expect(server.plan.frame.sizes.length.mm).toBe(1100);
     expect(p.now()).toMatchObject({ save: { state: "saved" }, othersChanges: [] });
-    expect(p.device.kept.size).toBe(0);
+    expect(p.device.unsaved).toEqual([]);
   });
 
   it("undoes and redoes, each saved", async () => {
@@ -331,7 +374,7 @@ describe("the job on screen", () => {
     await next.settle();
     expect(next.now()).toMatchObject({ conflict: null, save: { state: "saved" } });
     expect(server.plan.frame.sizes).toMatchObject({ length: { mm: 1100 }, width: { mm: 700 } });
-    expect(device.kept.size).toBe(0);
+    expect(device.unsaved).toEqual([]);
   });
   it("has nothing to settle with itself through a row of pages, each left before an answer came", async () => {
     const server = new FakeServer(plan);
@@ -354,7 +397,7 @@ describe("the job on screen", () => {
     await last.settle();
     expect(last.now()).toMatchObject({ conflict: null, save: { state: "saved" } });
     expect(server.plan.frame.sizes.width.mm).toBe(730);
-    expect(device.kept.size).toBe(0);
+    expect(device.unsaved).toEqual([]);
   });
   it("forgets nothing that an earlier page left while the device is still asked, though the server answers first", async () => {
     const server = new FakeServer(plan);
@@ -478,7 +521,93 @@ describe("the job on screen", () => {
     await third.settle();
     expect(third.now().texts).toEqual({ "frame.sizes.length": "twelve hundred", ab: "1000,5x", bc: "500 or so" });
     expect(server.plan).toMatchObject({ name: "Left", frame: { sizes: { length: { mm: 1100 } } } });
-    expect([...device.kept.keys()]).toEqual(["plumb/texts/job"]);
+    expect(device.unsaved).toEqual([expect.stringMatching(/^plumb\/texts\/job\//)]);
+  });
+
+  it("leaves a draft to the page that made it as long as that lives, and takes it over when it is gone", async () => {
+    const server = new FakeServer(plan);
+    const device = new FakeDevice();
+    const locks = new FakeLocks();
+    const first = page(server, device, server.version, locks);
+    await first.settle();
+    server.down = true;
+    first.store.edit(longer);
+    first.store.add(note("of the first"));
+    first.store.keepText("bc", "half of it");
+    await first.settle();
+    const before = device.unsaved;
+    const second = page(server, device, server.version, locks);
+    second.store.edit((p) => ({ ...p, name: "Second" }));
+    await second.settle();
+    expect(second.now().job.plan).toMatchObject({ name: "Second", frame: { sizes: { length: { mm: 1000 } } } });
+    expect(second.now().unsent.size).toBe(0);
+    for (const key of before) expect(device.unsaved).toContain(key);
+    // The second page saves and is done; nothing of the first is gone with it.
+    server.down = false;
+    second.store.retry();
+    await second.settle();
+    expect(server.plan.name).toBe("Second");
+    for (const key of before) expect(device.unsaved).toContain(key);
+    server.down = true;
+    first.store.end();
+    await second.settle();
+    // It is based on an older plan than the one that the second page saved: saving finds that out, and asks.
+    expect(second.now().job.plan).toMatchObject({ frame: { sizes: { length: { mm: 1100 } } } });
+    expect(second.now().texts).toEqual({ bc: "half of it" });
+    expect(second.now().unsent.size).toBe(1);
+    for (const key of before) expect(device.unsaved).not.toContain(key);
+    server.down = false;
+    second.store.retry();
+    await second.settle();
+    expect(second.now().conflict).toMatchObject({ theirs: [{ label: "Name", to: "Second" }], both: [] });
+    second.store.settle("mine");
+    await second.settle();
+    expect(server.plan).toMatchObject({ name: "Second", frame: { sizes: { length: { mm: 1100 } } } });
+    expect(server.entries.filter((e) => e.kind === "note")).toHaveLength(1);
+  });
+
+  it("waits at the door when it has to sign in again: nothing is refused, everything is sent afterwards", async () => {
+    for (const status of [401, 403, 429]) {
+      const server = new FakeServer(plan);
+      const p = page(server);
+      await p.settle();
+      server.between = { status, body: { message: "Not now.", problems: [] } };
+      p.store.add(note("kept"));
+      p.store.edit(longer);
+      await p.settle();
+      expect(p.now().save).toEqual({ state: "waiting", why: "Not now.", ...(status === 401 ? { signIn: true } : {}) });
+      expect(p.now().refused).toEqual([]);
+      server.between = null;
+      p.store.retry();
+      await p.settle();
+      expect(p.now().save.state).toBe("saved");
+      expect(server.plan.frame.sizes.length.mm).toBe(1100);
+    }
+  });
+
+  it("notices a server that came back older, sends again what this person entered, and the plan", async () => {
+    const server = new FakeServer(plan);
+    const p = page(server);
+    await p.settle();
+    p.store.add(note("before"));
+    await p.settle();
+    const backup = { plan: server.plan, version: server.version, entries: [...server.entries] };
+    p.store.add(note("after"));
+    p.store.edit(longer);
+    server.entries.push({ kind: "note", id: "theirs", at: "", origin: "them, bench", text: "by another" });
+    await p.settle();
+    await p.store.poll();
+    expect(p.now().job.entries.filter((e) => e.kind === "note")).toHaveLength(3);
+    Object.assign(server, backup);
+    await p.store.poll();
+    expect(p.now().wentBack).toBe(1);
+    await p.settle();
+    const texts = server.entries.flatMap((e) => (e.kind === "note" ? [e.text] : []));
+    expect(texts).toEqual(["before", "after"]);
+    expect(server.plan.frame.sizes.length.mm).toBe(1100);
+    expect(p.now()).toMatchObject({ conflict: null, save: { state: "saved" } });
+    p.store.dismissWentBack();
+    expect(p.now().wentBack).toBeNull();
   });
 
   it("takes up what a page of the first format left, in today's words", async () => {
@@ -497,7 +626,7 @@ describe("the job on screen", () => {
       { id: "t", step: { do: "tack", joint: "A", line: "inside" } },
       { id: "m", what: { kind: "piece", member: "AB" } },
     ]);
-    expect(device.kept.size).toBe(0);
+    expect(device.unsaved).toEqual([]);
   });
 
   it("says when the device keeps nothing, and takes it back when it does again", async () => {

@@ -14,6 +14,8 @@ import {
   upgradePlan,
 } from "@/core/job";
 import type { DeviceState, DeviceStore } from "./device";
+import { Keeping, type Left, type PageLocks } from "./keeping";
+import { forgetOldJobs, keepJob } from "./keptJobs";
 import { Outbox, type Refused } from "./outbox";
 import { type Conflict, type KeptDraft, PlanDocument } from "./planDocument";
 import { messageOf, type SaveState, Sender, type Timers, type Transport } from "./sender";
@@ -24,6 +26,7 @@ import { UnreadTexts } from "./unreadTexts";
 export interface Surroundings extends Timers {
   transport: Transport;
   device: DeviceStore;
+  locks: PageLocks;
   now: () => string;
   newId: () => string;
 }
@@ -41,6 +44,8 @@ export interface JobSnapshot {
   texts: Readonly<{ [path: string]: string }>;
   /** Entries that the server would not take, with why. */
   refused: readonly Refused[];
+  /** How many entries are sent again because the server went back to an earlier state; null when it did not. */
+  wentBack: number | null;
   canUndo: boolean;
   canRedo: boolean;
   device: DeviceState;
@@ -54,9 +59,6 @@ type Draft = NewEntry extends infer E
   : never;
 
 const SAVING: SaveState = { state: "saving" };
-/** What is kept on the device until the server has it, or a person has settled it. */
-type Kept = "outbox" | "refused" | "draft" | "texts";
-
 /** An entry in a few words. */
 export const entryWords = (entry: NewEntry): string =>
   entry.kind === "reading"
@@ -68,6 +70,10 @@ export const entryWords = (entry: NewEntry): string =>
         : entry.kind;
 
 const DEBOUNCE_MS = 450;
+/** What an earlier page left is waited for so long before anything is sent: a device that never answers must not stop it, ms. */
+const TAKE_UP_MS = 3000;
+/** The record is kept for a page without a network a moment after it changed, ms. */
+const KEEP_MS = 1500;
 const SEND_AT_ONCE = 100;
 
 const isDraft = (v: unknown): v is KeptDraft =>
@@ -82,7 +88,7 @@ export class JobStore {
   private snapshot: JobSnapshot;
   private readonly listeners = new Set<() => void>();
   private readonly id: string;
-  private readonly page: string;
+  private readonly keeping: Keeping;
   private readonly document: PlanDocument;
   private readonly record: ServerRecord;
   private readonly outbox = new Outbox();
@@ -91,8 +97,11 @@ export class JobStore {
   private deviceState: DeviceState = { state: "keeps" };
   private unwatch: () => void = () => undefined;
   private planTimer: unknown = null;
+  private keepTimer: unknown = null;
+  private isBehind = false;
+  private wentBack = 0;
   private busy = false;
-  private hasTakenUp = false;
+  private isOpen = false;
   private ended = false;
   private kept: { parts: unknown[]; job: Job } | null = null;
 
@@ -103,7 +112,7 @@ export class JobStore {
   ) {
     const { job, seq } = start;
     this.id = job.id;
-    this.page = around.newId();
+    this.keeping = new Keeping(job.id, around.device, around.locks, around.now(), around.newId());
     this.document = new PlanDocument(job.plan, job.version);
     this.record = new ServerRecord(job.entries, job.instruments, seq);
     this.sender = new Sender(
@@ -130,44 +139,46 @@ export class JobStore {
       this.deviceState = state;
       this.changed();
     });
-    const [boxes, refusedBoxes, drafts, texts] = await Promise.all([
-      device.left(`plumb/outbox/${this.id}/`),
-      device.left(`plumb/refused/${this.id}/`),
-      device.left(`plumb/draft/${this.id}`),
-      device.left(`plumb/texts/${this.id}`),
-    ]);
+    this.keeping.hold();
+    this.around.later(() => this.open(), TAKE_UP_MS);
+    await this.keeping.takeOver((left) => this.takeUp(left));
     if (this.ended) return;
-    // Each page keeps its own box, so that two of them never overwrite each other; one that was closed is taken over.
+    this.open();
+    this.keepRecord();
+    void forgetOldJobs(device);
+    void this.flush();
+  }
+
+  /** From now on things are sent. */
+  private open(): void {
+    this.isOpen = true;
+    void this.flush();
+  }
+
+  /** Takes up what one earlier page left. What this page has is newer, and lies above it. */
+  private takeUp({ outbox, refused, draft, texts }: Left): boolean {
+    if (this.ended) return false;
     const gates = this.record.gates();
     const known = new Set(this.record.entries.map((e) => e.id));
-    for (const [, box] of boxes)
-      if (Array.isArray(box)) this.outbox.takeUp(upgradeEntries(box, (r) => gates.get(r)) as NewEntry[], known);
-    for (const [, box] of refusedBoxes)
-      if (Array.isArray(box))
-        this.outbox.takeUpRefused(
-          box.flatMap(({ entry, why }: Refused) =>
-            (upgradeEntries([entry], (r) => gates.get(r)) as NewEntry[]).map((e) => ({ entry: e, why })),
-          ),
-        );
-    // What a page kept before it had taken up is newer than what lies under the shared key, and lies behind it.
-    for (const [path, text] of texts.toReversed().flatMap(([, all]) => (isTexts(all) ? Object.entries(all) : [])))
-      if (!(path in this.texts.all)) this.texts.keep(path, text);
-    for (const [key, draft] of drafts.toReversed())
-      if (isDraft(draft) && key !== this.key("draft"))
-        this.document.takeUp({
-          baseVersion: draft.baseVersion,
-          base: upgradePlan(draft.base) as Plan,
-          plan: upgradePlan(draft.plan) as Plan,
-          ...(draft.sent ? { sent: [draft.sent].flat().map((sent) => upgradePlan(sent) as Plan) } : {}),
-        });
-    const beside = [this.key("draft"), this.key("texts")];
-    this.hasTakenUp = true;
+    const ofToday = (entries: unknown[]) => upgradeEntries(entries, (r) => gates.get(r)) as NewEntry[];
+    if (Array.isArray(outbox)) this.outbox.takeUp(ofToday(outbox), known);
+    if (Array.isArray(refused))
+      this.outbox.takeUpRefused(
+        refused.flatMap(({ entry, why }: Refused) => ofToday([entry]).map((e) => ({ entry: e, why }))),
+      );
+    if (isTexts(texts))
+      for (const [path, text] of Object.entries(texts)) if (!(path in this.texts.all)) this.texts.keep(path, text);
+    if (isDraft(draft))
+      this.document.takeUp({
+        baseVersion: draft.baseVersion,
+        base: upgradePlan(draft.base) as Plan,
+        plan: upgradePlan(draft.plan) as Plan,
+        ...(draft.sent ? { sent: [draft.sent].flat().map((sent) => upgradePlan(sent) as Plan) } : {}),
+      });
     this.keep();
     this.textsChanged(false);
-    const own = [this.key("outbox"), this.key("refused"), this.key("draft"), this.key("texts")];
-    for (const key of new Set([...beside, ...[...boxes, ...refusedBoxes, ...drafts, ...texts].map(([k]) => k)]))
-      if (!own.includes(key)) device.put(key, null);
     void this.flush();
+    return true;
   }
 
   /** The page is closed, or another one is opened in its place. */
@@ -177,7 +188,9 @@ export class JobStore {
   end(): void {
     this.ended = true;
     this.unwatch();
+    this.keeping.letGo();
     this.around.cancel(this.planTimer);
+    this.around.cancel(this.keepTimer);
     this.sender.stopWaiting();
   }
 
@@ -217,7 +230,7 @@ export class JobStore {
 
   private textsChanged(quietly: boolean): void {
     const { all } = this.texts;
-    this.put("texts", Object.keys(all).length > 0 ? all : null);
+    this.keeping.put("texts", Object.keys(all).length > 0 ? all : null);
     if (!quietly) this.changed();
   }
 
@@ -293,12 +306,44 @@ export class JobStore {
       );
       if (status !== 200 || this.ended) return;
       const news = body as { seq: number; version: number; entries: Entry[]; plan: Plan | null };
+      if (news.seq < this.record.seq || news.version < this.document.baseVersion) return await this.goBack();
       this.take(news.entries, news.seq);
-      if (news.plan) this.document.hear(news.plan, news.version);
+      if (news.plan && this.document.hear(news.plan, news.version)) this.keepRecordSoon();
       this.changed();
     } catch {
       // Not reached just now: the next save or poll says so.
     }
+  }
+
+  /**
+   * The server is older than what this page heard of it: it was brought back from a backup. What this person entered and it lacks is sent
+   * again, and the plan as it is here is laid over the older one; what others entered is theirs to send.
+   */
+  private async goBack(): Promise<void> {
+    const { status, body } = await this.around.transport("GET", `/api/jobs/${this.id}`);
+    if (status !== 200 || this.ended) return;
+    const { job, seq } = body as { job: Job; seq: number };
+    const there = new Set(job.entries.map((e) => e.id));
+    const maker = (origin: string): string => origin.replace(/, (?:bench|desk)$/, "");
+    const me = maker(this.origin());
+    const lacks = this.record.entries.flatMap((e) =>
+      e.kind !== "change" && !there.has(e.id) && maker(e.origin) === me ? [e] : [],
+    );
+    this.record.goBack(job.entries, seq);
+    this.outbox.add(lacks);
+    this.document.goBack(job.plan, job.version);
+    this.wentBack += lacks.length;
+    this.isBehind = true;
+    this.keep();
+    this.changed();
+    void this.flush();
+  }
+
+  /** It has been read that the server went back. */
+  dismissWentBack(): void {
+    this.isBehind = false;
+    this.wentBack = 0;
+    this.changed();
   }
 
   /** Another page put an instrument on the shelf and read with it: fetch the shelf anew. */
@@ -319,12 +364,13 @@ export class JobStore {
     if (this.record.lacksInstrumentOf(fresh)) void this.fetchShelf();
     this.outbox.drop(new Set(fresh.map((e) => e.id)));
     this.keep();
+    if (fresh.length > 0) this.keepRecordSoon();
   }
 
   /** Sends what is unsent, entries first, then the plan. One at a time. */
   private async flush(): Promise<void> {
     const { document, outbox, sender } = this;
-    if (this.busy || this.ended || document.conflict) return;
+    if (this.busy || this.ended || !this.isOpen || document.conflict) return;
     this.busy = true;
     sender.stopWaiting();
     try {
@@ -401,6 +447,7 @@ export class JobStore {
       this.record.isOwn(version);
       this.document.saved(plan, version);
       this.keep();
+      this.keepRecordSoon();
       this.changed();
       this.around.later(() => void this.poll(), 0);
       return true;
@@ -417,21 +464,25 @@ export class JobStore {
     return false;
   }
 
-  /** Until this page has taken up what an earlier one left, it keeps its own beside that and writes over nothing. */
-  private key(what: Kept): string {
-    const shared = `plumb/${what}/${this.id}`;
-    return what === "outbox" || what === "refused" || !this.hasTakenUp ? `${shared}/${this.page}` : shared;
-  }
-
   /** Keeps on the device what the server does not have. */
   private keep(): void {
-    this.put("outbox", this.outbox.isEmpty ? null : this.outbox.entries);
-    this.put("refused", this.outbox.refused.length === 0 ? null : this.outbox.refused);
-    this.put("draft", this.document.draft());
+    const { keeping, outbox } = this;
+    keeping.put("outbox", outbox.isEmpty ? null : outbox.entries);
+    keeping.put("refused", outbox.refused.length === 0 ? null : outbox.refused);
+    keeping.put("draft", this.document.draft());
   }
 
-  private put(what: Kept, value: unknown): void {
-    this.around.device.put(this.key(what), value);
+  /** Keeps what the server has, for a page that is opened without a network. */
+  private keepRecord(): void {
+    const { document, record, around } = this;
+    const { plan, version } = document.stored;
+    const job = { ...this.start.job, version, plan, instruments: record.instruments, entries: record.entries };
+    keepJob(around.device, { job, seq: record.seq, at: around.now() });
+  }
+
+  private keepRecordSoon(): void {
+    this.around.cancel(this.keepTimer);
+    this.keepTimer = this.around.later(() => (this.ended ? undefined : this.keepRecord()), KEEP_MS);
   }
 
   /** The same object as long as nothing in it changed: what is computed from it is computed once. */
@@ -469,6 +520,7 @@ export class JobStore {
       othersChanges: this.record.others,
       texts: this.texts.all,
       refused: this.outbox.refused,
+      wentBack: this.isBehind ? this.wentBack : null,
       canUndo: this.document.canUndo,
       canRedo: this.document.canRedo,
       device: this.deviceState,

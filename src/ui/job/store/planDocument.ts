@@ -88,9 +88,24 @@ export class PlanDocument {
     this.base = this.plan;
   }
 
-  /** Takes what another one saved, where nothing of one's own stands against it. */
-  hear(plan: Plan, version: number): void {
-    if (version > this.baseVersion && !this.isDirty() && !this.conflict) this.start(plan, plan, version);
+  /** The plan that the server has, as far as is known here. */
+  get stored(): { plan: Plan; version: number } {
+    return { plan: this.base, version: this.baseVersion };
+  }
+
+  /** Takes what another one saved, where nothing of one's own stands against it. @returns whether it did. */
+  hear(plan: Plan, version: number): boolean {
+    if (version <= this.baseVersion || this.isDirty() || this.conflict) return false;
+    this.start(plan, plan, version);
+    return true;
+  }
+
+  /** The server went back to an older plan: the one here is laid over it. */
+  goBack(plan: Plan, version: number): void {
+    this.base = plan;
+    this.baseVersion = version;
+    this.sent = [];
+    this.conflict = null;
   }
 
   /** The plan as it is goes to the server now. */
@@ -136,7 +151,7 @@ export class PlanDocument {
     const typed = this.isTouched ? collide(this.base, this.plan, plan).merged : plan;
     if (baseVersion === this.baseVersion) this.plan = typed;
     else if (planChanges(base, typed).length > 0) this.start(typed, base, baseVersion);
-    this.sent = sent === undefined ? [] : [sent].flat();
+    this.sent = [...(sent === undefined ? [] : [sent].flat()), ...this.sent].slice(-MOST_SENT);
   }
 
   private start(plan: Plan, base: Plan, version: number): void {

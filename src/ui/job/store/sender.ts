@@ -8,8 +8,8 @@ export type Transport = (
 export type SaveState =
   | { state: "saved" }
   | { state: "saving" }
-  /** Kept on this device, sent again by itself. */
-  | { state: "waiting"; why: string }
+  /** Kept on this device, sent again by itself; `signIn` where this device has to come in again first. */
+  | { state: "waiting"; why: string; signIn?: true }
   /** The server will not take it as it is. */
   | { state: "refused"; why: string };
 
@@ -39,6 +39,9 @@ const isOwn = ({ status, body }: Answer): boolean => {
   return status < 400 ? status === 200 : "message" in body && "problems" in body && Array.isArray(body.problems);
 };
 
+/** Answers to who asks, not to what: nothing of it is refused, it waits until the door is open. */
+const AT_THE_DOOR = [401, 403, 429];
+
 /** Sends, says how saving stands, and comes back to what could not be sent. */
 export class Sender {
   save: SaveState = { state: "saved" };
@@ -55,24 +58,28 @@ export class Sender {
   /** One request. Null when the server was not reached or is ill: then it is tried again by itself. */
   async send(method: "PUT" | "POST", path: string, body: unknown): Promise<{ status: number; body: unknown } | null> {
     let why = "The server cannot be reached. Kept on this device and sent again.";
+    let signIn = false;
     try {
       // On its way first, then shown: what is drawn does not keep the server waiting.
       const sent = this.transport(method, path, body);
       this.save = { state: "saving" };
       this.changed();
       const answer = await sent;
-      if (answer.status < 500 && isOwn(answer)) {
+      const own = isOwn(answer);
+      const atTheDoor = own && AT_THE_DOOR.includes(answer.status);
+      if (answer.status < 500 && own && !atTheDoor) {
         this.failures = 0;
         return answer;
       }
+      signIn = own && answer.status === 401;
       why =
-        answer.status < 500
+        answer.status < 500 && !atTheDoor
           ? `Something between this device and the server answers instead of it (${answer.status}). Kept on this device and sent again.`
           : messageOf(answer.body);
     } catch {
       // Not reached: kept, and tried again below.
     }
-    this.save = { state: "waiting", why };
+    this.save = { state: "waiting", why, ...(signIn ? { signIn } : {}) };
     const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)] ?? 1000;
     this.failures += 1;
     this.timer = this.timers.later(this.again, wait);

@@ -37,6 +37,12 @@ export class ServerRecord {
     return fresh;
   }
 
+  /** The server went back to an earlier state: what it has now is what there is. */
+  goBack(entries: Entry[], seq: number): void {
+    this.entries = entries;
+    this.seq = seq;
+  }
+
   /** Whether entries were read with something that this page has not heard of. */
   lacksInstrumentOf(entries: readonly Entry[]): boolean {
     const shelf = new Set(this.instruments.map((i) => i.id));

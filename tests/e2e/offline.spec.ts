@@ -1,0 +1,120 @@
+import type { Job } from "../../src/core/job";
+import { type App, startApp } from "../support/app";
+import { BENCH, expect, expectAccessible, read, saved, startJob, test } from "./fixtures";
+
+test.use({ viewport: BENCH, hasTouch: true, serviceWorkers: "allow" });
+test.describe.configure({ mode: "serial" });
+
+// A server of its own: it is stopped and started again.
+let app: App;
+test.beforeAll(async () => {
+  app = await startApp(["--innodb-flush-log-at-trx-commit=0"]);
+});
+test.afterAll(async () => {
+  await app?.end();
+});
+
+/** What a browser says of a server that is not there. */
+const AWAY = [
+  /ERR_CONNECTION_REFUSED/,
+  /ERR_FAILED/,
+  /Failed to fetch/,
+  /Failed to load/,
+  /failed to load/,
+  /net::ERR/,
+];
+
+const entriesOf = async (path: string): Promise<Job["entries"]> => {
+  const { job } = (await (await fetch(`${app.address}/api${path}`)).json()) as { job: Job };
+  return job.entries;
+};
+
+/** The program is on the device, whole. */
+const isKept = async (page: import("@playwright/test").Page): Promise<void> => {
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+  });
+  await expect
+    .poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null), { timeout: 60_000 })
+    .toBe(true);
+};
+
+test("every stage opens, measures and ticks without a server, after a reload and in a new tab; it all arrives", async ({
+  page,
+  context,
+  watched,
+}) => {
+  watched.allow.push(...AWAY);
+  const job = await startJob(page, app.address, "Far from the router");
+  await isKept(page);
+  // Heard of last a moment ago.
+  await page.waitForTimeout(2500);
+  await app.kill();
+  await page.reload();
+  await expect(page.locator("header").getByText("Far from the router")).toBeVisible();
+  const stages = ["frame", "cut", "bed", "layout", "square", "weld", "check", "log", "job"];
+  const names = ["Frame", "Cut", "Bed", "Lay out", "Square", "Tack and weld", "Check", "Log", "Job"];
+  for (const [i, name] of names.entries()) {
+    await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name }).click();
+    await expect(page).toHaveURL(`${app.address}${job}${stages[i] === "job" ? "" : `/${stages[i]}`}`);
+    await expect(page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name })).toHaveAttribute(
+      "aria-current",
+      "page",
+    );
+    await expect(page.locator("main").getByRole("heading").first()).toBeAttached();
+  }
+  await page.goto(`${app.address}${job}/square`);
+  await read(page, { AB: "1000.5", BC: "600.5" });
+  await page.goto(`${app.address}${job}/weld`);
+  // The forecast is worked out on the device.
+  await expect(page.getByRole("slider")).toBeVisible();
+  await page.close();
+
+  const again = await context.newPage();
+  await again.goto(`${app.address}${job}/square`);
+  await expect(again.getByRole("list", { name: "Readings of this round" })).toContainText("1000.5");
+  await read(again, { CD: "1000" });
+  await expect(again.getByRole("status").filter({ hasText: "Not saved yet" })).toContainText("to send");
+  await expectAccessible(again);
+  await app.start();
+  await again.getByRole("button", { name: "Send now" }).click();
+  await saved(again);
+  const stored = await entriesOf(job);
+  expect(stored.filter((e) => e.kind === "round")).toHaveLength(1);
+  const texts = stored.flatMap((e) => (e.kind === "reading" ? [e.value && "mm" in e.value ? e.value.text : ""] : []));
+  expect(texts).toEqual(["1000.5", "600.5", "1000"]);
+});
+
+test("what waits of a job that is closed is said in the list and sent from there", async ({
+  page,
+  context,
+  watched,
+}) => {
+  watched.allow.push(...AWAY);
+  const job = await startJob(page, app.address, "Closed too early");
+  await isKept(page);
+  await page.goto(`${app.address}${job}/log`);
+  await saved(page);
+  await page.waitForTimeout(2500);
+  await app.kill();
+  await page.getByLabel(/What happened/).fill("Written in the yard");
+  await page.getByRole("button", { name: "Keep the note" }).click();
+  await expect(page.getByRole("status").filter({ hasText: "Not saved yet" })).toContainText("1 to send");
+  await page.close();
+
+  const list = await context.newPage();
+  await list.goto(app.address);
+  await expect(list.getByText("The server is not reached; go on with a job from this device.")).toBeVisible();
+  await expect(list.getByTestId("unsent")).toContainText("1 entry of Closed too early");
+  await expect(list.getByRole("link", { name: /Closed too early/ }).last()).toBeVisible();
+  await expectAccessible(list);
+  await list.goto(`${app.address}/jobs/00000000-0000-4000-8000-000000000000/weld`);
+  await expect(list.getByText("This job is not on this device.")).toBeVisible();
+  await app.start();
+  await list.goto(app.address);
+  await expect(list.getByRole("heading", { name: /flat frames/ })).toBeVisible();
+  await expect(list.getByTestId("unsent")).toHaveCount(0);
+  await expect
+    .poll(async () => (await entriesOf(job)).flatMap((e) => (e.kind === "note" ? [e.text] : [])))
+    .toEqual(["Written in the yard"]);
+});

@@ -46,5 +46,6 @@ export {
 } from "./people";
 export { closePool, isDuplicate, isFull, isUnreachable, pool, type Transaction, transaction } from "./pool";
 export { keepPrediction, loadPrediction } from "./predictions";
+export { endPresence, notePresence, type Present, presentAt, standOf } from "./presence";
 export { addTestBead, countTestBeads, listTestBeads } from "./testBeads";
 export { upkeepAt } from "./upkeep";

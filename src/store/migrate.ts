@@ -23,6 +23,7 @@ const GRANTS: Record<string, string> = {
   failed_try: "SELECT, INSERT, DELETE",
   audit: "SELECT, INSERT",
   upkeep: "SELECT, INSERT, UPDATE",
+  presence: "SELECT, INSERT, UPDATE, DELETE",
 };
 
 /** One numbered file, cut into statements. */

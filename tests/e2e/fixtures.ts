@@ -19,8 +19,10 @@ export const test = base.extend<{ watched: Watched; address: string }>({
     async ({ context }, use) => {
       const watched: Watched = { allow: [] };
       const wrong: string[] = [];
+      // What the test browser says of itself where no service worker is wanted.
+      const own = /Service Worker registration blocked by Playwright/;
       context.on("console", (m) => {
-        if (m.type() === "error" || m.type() === "warning")
+        if ((m.type() === "error" || m.type() === "warning") && !own.test(m.text()))
           wrong.push(`console ${m.type()}: ${m.text()} ${m.location().url}`);
       });
       context.on("weberror", (e) => wrong.push(`page error: ${e.error().message}`));

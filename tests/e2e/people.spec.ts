@@ -1,4 +1,4 @@
-import { expect, saved, startJob, test } from "./fixtures";
+import { BENCH, expect, expectAccessible, read, saved, startJob, test } from "./fixtures";
 
 test("two people with one job open do not overwrite each other, and the later one sees what changed", async ({
   page,
@@ -31,6 +31,27 @@ test("two people with one job open do not overwrite each other, and the later on
   await expect(page.getByLabel("Width BC, DA")).toHaveValue("700");
   await page.getByRole("button", { name: "Seen" }).click();
   await other.context().close();
+});
+
+test("what one reads the other sees as it happens, and each sees that the other is there", async ({
+  page,
+  address,
+  browser,
+}) => {
+  const job = await startJob(page, address, "Side by side");
+  await page.goto(`${address}${job}/square`);
+  const phone = await (await browser.newContext({ viewport: BENCH, serviceWorkers: "block" })).newPage();
+  await phone.addInitScript(() => localStorage.setItem("plumb/device", JSON.stringify({ who: "Odo" })));
+  await phone.goto(`${address}${job}/square`);
+  await expect(page.getByTestId("also-here")).toHaveText("Odo is at Square");
+  await expect(phone.getByTestId("also-here")).toHaveText("unnamed is at Square");
+  await read(phone, { AB: "1000.5" });
+  await expect(page.getByRole("list", { name: "Readings of this round" })).toContainText("1000.5");
+  await phone.goto(`${address}${job}/weld`);
+  await expect(page.getByTestId("also-here")).toHaveText("Odo is at Tack and weld");
+  await expectAccessible(page);
+  await phone.context().close();
+  await expect(page.getByTestId("also-here")).toHaveCount(0);
 });
 
 test("closing the browser loses nothing, not even what could not be read", async ({ page, address, context }) => {

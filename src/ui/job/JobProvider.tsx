@@ -24,8 +24,6 @@ import { browserLocks } from "./store/keeping";
 import { transport } from "./store/transport";
 import { NOT_YET_PREDICTED, type Predicted, usePrediction } from "./usePrediction";
 
-const POLL_MS = 8000;
-
 /** Everything that a screen may ask of its job. */
 interface JobState extends JobSnapshot {
   store: JobStore;
@@ -117,19 +115,12 @@ export function JobProvider({ start, children }: { start: Start; children: React
     };
     const unhear = store.subscribe(hear);
     void store.resume();
-    const poll = () => {
-      if (document.visibilityState === "visible") void store.poll();
-    };
     const online = () => store.retry();
-    const timer = window.setInterval(poll, POLL_MS);
-    window.addEventListener("focus", poll);
     window.addEventListener("online", online);
     window.addEventListener("pagehide", store.leave);
-    poll();
+    void store.poll();
     return () => {
       unhear();
-      window.clearInterval(timer);
-      window.removeEventListener("focus", poll);
       window.removeEventListener("online", online);
       window.removeEventListener("pagehide", store.leave);
       store.end();

@@ -9,9 +9,11 @@ import { STAGES } from "@/core/job";
 import { useDevice } from "../parts/device";
 import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
+import { AlsoHere } from "./AlsoHere";
 import { useJob } from "./JobProvider";
 import { SaveMark } from "./SaveMark";
 import { STAGE_NAMES, stageOf, stagePath } from "./stages";
+import { useWatch } from "./useWatch";
 
 // What opens when it is asked for comes after the page.
 const palette = () => import("./Palette");
@@ -84,6 +86,7 @@ export function JobShell({ children }: { children: ReactNode }) {
   const router = useRouter();
   const pathname = usePathname();
   const { who } = useDevice();
+  const people = useWatch(store, job.id, stageOf(pathname));
   useWarm(LATER);
   const [open, setOpen] = useState<"palette" | "shortcuts" | "device" | "phone" | null>(null);
   const close = () => setOpen(null);
@@ -122,6 +125,7 @@ export function JobShell({ children }: { children: ReactNode }) {
           <span className="truncate text-sm text-soft max-lg:hidden">{evaluation.summary.about}</span>
         </div>
         <div className="screen-only flex flex-wrap items-center gap-1 max-md:contents">
+          <AlsoHere people={people} />
           <SaveMark />
           <button type="button" className={toolClass} onClick={() => setOpen("palette")}>
             <Search size={18} aria-hidden="true" />

@@ -296,6 +296,11 @@ export class JobStore {
     void this.flush();
   }
 
+  /** Whether the record stands elsewhere than this page knows: then it asks. */
+  isNews({ seq, version }: { seq: number; version: number }): boolean {
+    return seq !== this.record.seq || version !== this.document.baseVersion;
+  }
+
   /** Asks what others did. */
   async poll(): Promise<void> {
     if (this.ended || this.busy) return;

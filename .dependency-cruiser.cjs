@@ -78,8 +78,8 @@ module.exports = {
     layer(
       "server-below",
       "^src/server",
-      { path: "^src/(workers|ui|app|headless)" },
-      "server joins core, formats and store",
+      { path: "^src/(ui|app|headless)" },
+      "server joins core, formats and store, and hands work to threads",
     ),
     layer("workers-below", "^src/workers", { path: "^src/(store|server|ui|app|headless)" }, "workers wrap the core"),
     layer(

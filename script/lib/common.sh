@@ -70,7 +70,7 @@ need_modules() {
 # Builds the application when a source changed since the last build.
 need_build() {
   local stamp=.next/built want
-  want=$(find src public script/lib/service-worker.mjs package-lock.json next.config.ts postcss.config.mjs tsconfig.json tsconfig.base.json -type f -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum)
+  want=$(find src public script/lib/bundle.mjs package-lock.json next.config.ts postcss.config.mjs tsconfig.json tsconfig.base.json -type f -print0 | LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum)
   [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$want" ] && [ -f .next/standalone/server.js ] && return
   say "Building the application (about a minute)"
   local log
@@ -81,7 +81,7 @@ need_build() {
     die "The build failed (above: its last lines)."
   fi
   rm -f "$log"
-  node script/lib/service-worker.mjs || die "The service worker could not be bundled (above: why)."
+  node script/lib/bundle.mjs || die "What runs beside the pages could not be bundled (above: why)."
   rm -rf .next/standalone/.next/static .next/standalone/public
   cp -r .next/static .next/standalone/.next/static
   cp -r public .next/standalone/public

@@ -2,8 +2,9 @@
 import { createServer } from "node:https";
 import { createProxyServer } from "httpxy";
 
-const HEADERS_MS = 15_000;
-const REQUEST_MS = 60_000;
+/** A browser opens connections before it needs them: one that is used late must not just have been closed. */
+const IDLE_MS = 90_000;
+const REQUEST_MS = 120_000;
 const MOST_HEADER_BYTES = 16 * 1024;
 const MOST_CONNECTIONS = 500;
 const YEAR_S = 31_536_000;
@@ -37,7 +38,8 @@ export function front({ tls, target, hosts }) {
       cert: tls.cert,
       minVersion: "TLSv1.2",
       maxHeaderSize: MOST_HEADER_BYTES,
-      headersTimeout: HEADERS_MS,
+      keepAliveTimeout: IDLE_MS,
+      headersTimeout: IDLE_MS + 5000,
       requestTimeout: REQUEST_MS,
     },
     (req, res) => {

@@ -11,7 +11,7 @@ export const metadata: Metadata = {
 export const viewport: Viewport = { width: "device-width", initialScale: 1, themeColor: "#e9e5dc" };
 
 /** Sets the colours that this device chose before anything is painted; what puts styles in later learns by which nonce it may. */
-const THEME = `window.__webpack_nonce__=document.currentScript.nonce;try{var t=JSON.parse(localStorage.getItem("plumb/device")||"{}").theme;if(t==="light"||t==="dark")document.documentElement.dataset.theme=t}catch(e){}`;
+const THEME = `window.__webpack_nonce__=document.currentScript.nonce;try{var t=JSON.parse(localStorage.getItem("plumb/device")||"{}").theme;if(t==="light"||t==="dark"||t==="glare")document.documentElement.dataset.theme=t}catch(e){}`;
 
 export default async function Layout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get("x-nonce") ?? undefined;

@@ -1,17 +1,16 @@
 import "server-only";
-import { canPredict, jointsOf, type Plan, predicting, predictionKey } from "@/core/job";
+import { canPredict, jointsOf, type Plan, predictionKey } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
 import * as store from "@/store";
+import { predictInThread } from "@/workers/predictionThread";
 
 /** Predictions kept, by what they depend on; the oldest goes first. */
 const KEEP = 200;
 /** Predictions kept over restarts. */
 const KEEP_STORED = 2000;
-/** Other requests get their turn after this long, ms. */
-const TURN_MS = 8;
 /** A page waits this long for a prediction that is not at hand; the browser works out what comes later, ms. */
 const WAIT_MS = 150;
-/** For a page, larger frames are worked out in its browser alone: here they would keep others waiting. */
+/** For a page, larger frames are worked out in its browser alone: here others would wait behind them. */
 const MOST_JOINTS = 90;
 
 /** The model that this was built with; what another one made is not shown. Null when it was not built: nothing is kept then. */
@@ -37,23 +36,13 @@ async function kept(key: string): Promise<Prediction | null> {
 }
 
 async function work(plan: Plan, key: string): Promise<Prediction> {
-  const run = predicting(plan);
-  let turn = performance.now();
-  for (;;) {
-    const step = run.next();
-    if (step.done) {
-      const { prediction } = step.value;
-      const built = model();
-      if (built) await store.keepPrediction(store.pool(), key, built, prediction, KEEP_STORED).catch(() => undefined);
-      return remember(key, prediction);
-    }
-    if (performance.now() - turn < TURN_MS) continue;
-    await new Promise((resolve) => setImmediate(resolve));
-    turn = performance.now();
-  }
+  const prediction = await predictInThread(plan);
+  const built = model();
+  if (built) await store.keepPrediction(store.pool(), key, built, prediction, KEEP_STORED).catch(() => undefined);
+  return remember(key, prediction);
 }
 
-/** The prediction of a plan; worked out in turns, so that the server stays with everybody. Null while the plan has errors. */
+/** The prediction of a plan; worked out beside this thread, which stays with everybody. Null while the plan has errors. */
 export async function predictionOf(plan: Plan): Promise<Prediction | null> {
   if (!canPredict(plan)) return null;
   const key = predictionKey(plan);

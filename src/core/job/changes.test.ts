@@ -108,6 +108,37 @@ describe("two people at one drawn frame", () => {
   it("the same member moved by both is told as such", () => {
     expect(collide(base, moved("AB", "33"), moved("AB", "44")).both).toEqual(["frame.drawn.members.AB"]);
   });
+  it("a member that each added under one name stays both: mine goes by the next name, wherever mine is named", () => {
+    const adding = (y: string, id = "M1", joined = false): Plan => {
+      const [like] = frame.members;
+      if (!like) throw new Error("no member");
+      const at = (p: typeof like.from) => ({ ...p, y: length(y) });
+      const more = { ...like, id, from: at(like.from), to: at(like.to) };
+      const own = [{ between: ["AB", id], kind: "auto", through: null }] as unknown as DrawnFrame["joints"];
+      const joints = joined ? own : frame.joints;
+      return withDrawn(base, { ...frame, members: [...frame.members, more], joints });
+    };
+    const { merged, both, renamed } = collide(base, adding("200", "M1", true), adding("400"));
+    expect(renamed).toEqual([{ from: "M1", to: "M2" }]);
+    expect(both).toEqual([]);
+    const found = drawnOf(merged);
+    expect(found.members.filter((m) => /^M/.test(m.id)).map((m) => [m.id, m.from.y.mm])).toEqual([
+      ["M1", 400],
+      ["M2", 200],
+    ]);
+    expect(found.joints.map((j) => j.between)).toContainEqual(["AB", "M2"]);
+    // The same member added by both is one member; a long name keeps to six letters.
+    expect(collide(base, adding("200"), adding("200")).renamed).toEqual([]);
+    expect(collide(base, adding("200", "RAILAB"), adding("400", "RAILAB")).renamed).toEqual([
+      { from: "RAILAB", to: "RAILA2" },
+    ]);
+    const cross = (at: string): Plan => sized(plan, { cross: [{ id: "M1", at: length(at) }] });
+    const two = collide(plan, cross("300"), cross("700"));
+    expect(two.merged.frame.sizes.cross.map((c) => [c.id, c.at.mm])).toEqual([
+      ["M1", 700],
+      ["M2", 300],
+    ]);
+  });
   it("a frame started anew is one line of the log, not hundreds", () => {
     const many = {
       ...frame,

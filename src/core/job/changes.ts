@@ -276,15 +276,64 @@ export interface Collision {
   both: string[];
   /** Mine laid over theirs: where both changed, mine. */
   merged: Plan;
+  /** Members that both added under one name: mine goes by another from now on. */
+  renamed: { from: string; to: string }[];
 }
 
-/** @param base the version that both started at. @param mine, @param theirs the plans now. */
-export function collide(base: Plan, mine: Plan, theirs: Plan): Collision {
+/** Names of a frame's members, as it is entered. */
+const memberNames = ({ frame }: Plan): string[] => [
+  ...frame.sizes.cross.map((c) => c.id),
+  ...(frame.by === "members" ? frame.drawn.members.map((m) => m.id) : []),
+];
+const memberOf = ({ frame }: Plan, id: string): unknown =>
+  frame.by === "members" ? frame.drawn.members.find((m) => m.id === id) : frame.sizes.cross.find((c) => c.id === id);
+
+/** Letters and digits of a member's name. */
+const MOST_NAME = 6;
+
+/** The next name of the same make that nobody has: after M5, M6. */
+function freeName(name: string, taken: ReadonlySet<string>): string {
+  const [, stem = name, digits = ""] = /^(.*?)(\d*)$/.exec(name) ?? [];
+  for (let n = Number(digits || 1) + 1; ; n++) {
+    const fresh = `${stem.slice(0, MOST_NAME - String(n).length)}${n}`;
+    if (!taken.has(fresh)) return fresh;
+  }
+}
+
+/** My plan with its own names for members that both added under one name and that are not one member. */
+function apart(base: Plan, mine: Plan, theirs: Plan): { mine: Plan; renamed: Collision["renamed"] } {
+  const [was, there] = [new Set(memberNames(base)), new Set(memberNames(theirs))];
+  const taken = new Set([...was, ...there, ...memberNames(mine)]);
+  const renamed: Collision["renamed"] = [];
+  const { name, purpose, ...start } = mine as Plan & { purpose?: unknown };
+  let rest: unknown = start;
+  for (const from of new Set(memberNames(mine))) {
+    if (was.has(from) || !there.has(from) || same(memberOf(mine, from), memberOf(theirs, from))) continue;
+    const to = freeName(from, taken);
+    taken.add(to);
+    renamed.push({ from, to });
+    // Wherever it is named: its joints, what waits for them, its holes and parts.
+    const word = new RegExp(`(?<![A-Za-z0-9])${from}(?![A-Za-z0-9])`, "g");
+    rest = JSON.parse(JSON.stringify(rest).replace(word, to));
+  }
+  return {
+    mine:
+      renamed.length > 0
+        ? ({ ...(rest as object), name, ...(purpose === undefined ? {} : { purpose }) } as Plan)
+        : mine,
+    renamed,
+  };
+}
+
+/** @param base the version that both started at. @param own, @param theirs the plans now. */
+export function collide(base: Plan, own: Plan, theirs: Plan): Collision {
+  const { mine, renamed } = apart(base, own, theirs);
   const myPaths = new Map(planChanges(base, mine).map((c) => [c.path, c.to]));
   const changes = planChanges(base, theirs);
   return {
     theirs: changes,
     both: changes.filter((c) => myPaths.has(c.path) && myPaths.get(c.path) !== c.to).map((c) => c.path),
     merged: merge(base, mine, theirs) as Plan,
+    renamed,
   };
 }

@@ -24,6 +24,11 @@ export function ConflictDialog() {
               </li>
             ))}
           </ul>
+          {conflict.renamed.map(({ from, to }) => (
+            <p key={from} className="mb-2">
+              Both of you added a member <strong>{from}</strong>: kept beside theirs, yours is <strong>{to}</strong>.
+            </p>
+          ))}
           <div className="flex flex-wrap gap-2">
             <Button look="advise" onClick={() => store.settle("mine")}>
               {conflict.both.length > 0

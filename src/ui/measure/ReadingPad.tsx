@@ -42,15 +42,19 @@ import {
 } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
+import { useDevice, useTouch } from "../parts/device";
 import { FieldMessage, inputClass } from "../parts/Field";
 import { Fold } from "../parts/Fold";
 import { understood } from "../parts/LengthField";
 import type { SeenSlope } from "./BubbleFields";
 import { InstrumentPicker, shelfOf } from "./InstrumentPicker";
+import { Keypad } from "./Keypad";
+import { markMm, stepped } from "./keys";
 import type { Quantity } from "./quantities";
 import { TakenFields } from "./TakenFields";
 import { useInstrument } from "./useInstrument";
 import type { Rounds } from "./useRounds";
+import { useSaid } from "./useSaid";
 import { useTaken } from "./useTaken";
 
 export type { Quantity } from "./quantities";
@@ -152,6 +156,9 @@ export function ReadingPad(props: Props) {
   const { instrument, pick } = useInstrument(round, quantity, quantities, firstInstrument);
   const inHand = shelf.find((i) => i.id === instrument);
   const taken = useTaken(round);
+  const { keypad } = useDevice();
+  const isTouch = useTouch();
+  const hasKeys = keypad === "always" || (keypad === "touch" && isTouch);
   const [said, setSaid] = useState<string | null>(null);
   const [asked, setAsked] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
@@ -187,6 +194,8 @@ export function ReadingPad(props: Props) {
     const note = parsed.ok && parsed.value.note ? ` ${parsed.value.note}` : "";
     return `${understood(at, units)}${besides ? ` (${besides})` : ""}${note}`;
   };
+
+  useSaid(quantity ? `${quantityWords(quantity.what)}. ${quantity.say}` : null);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the questions belong to one quantity of one round
   useEffect(() => {
@@ -295,6 +304,13 @@ export function ReadingPad(props: Props) {
     if (id) goOn(id);
   };
 
+  const type = (next: string) => {
+    setSaid(null);
+    setAsked(null);
+    setOwn({ key: textKey, text: next });
+    store.keepText(textKey, next === "" ? null : next, true);
+  };
+
   const bubble = lastBubble(job.entries);
   const latest = round?.all.findLast((r) => r.value !== null && stillStands(round, r));
   const mark = quantity?.slant ? undefined : inHand?.fromMarkMm;
@@ -329,20 +345,31 @@ export function ReadingPad(props: Props) {
             ref={input}
             className={`${inputClass(said !== null || (read !== null && !read.ok), true)} mt-2`}
             value={text}
-            inputMode="text"
+            inputMode={hasKeys ? "none" : "text"}
             enterKeyHint="next"
             autoComplete="off"
             spellCheck={false}
             maxLength={quantity.slant ? 40 : 80}
             aria-invalid={said !== null || (read !== null && !read.ok)}
             aria-describedby={`${id}-said`}
-            onChange={(e) => {
-              setSaid(null);
-              setAsked(null);
-              setOwn({ key: textKey, text: e.target.value });
-              store.keepText(textKey, e.target.value === "" ? null : e.target.value, true);
-            }}
+            onChange={(e) => type(e.target.value)}
           />
+          {hasKeys ? (
+            <Keypad
+              units={units}
+              isSlant={quantity.slant !== undefined}
+              text={text}
+              onText={type}
+              onStep={
+                quantity.slant === undefined && inHand
+                  ? (by) => {
+                      const from = read?.ok && "mm" in read.value ? read.value.mm : (expectedNow ?? 0);
+                      type(stepped(from, markMm(inHand.resolutionMm, units), by, units));
+                    }
+                  : null
+              }
+            />
+          ) : null}
           <div id={`${id}-said`} aria-live="polite">
             {said ? (
               <FieldMessage severity="error">{said}</FieldMessage>

@@ -36,6 +36,7 @@ export function DeviceDialog({ open, onClose }: { open: boolean; onClose: () => 
             ["system", "As the system"],
             ["light", "Day"],
             ["dark", "Night shift"],
+            ["glare", "Bright sun"],
           ]}
         />
         <Choice
@@ -47,6 +48,43 @@ export function DeviceDialog({ open, onClose }: { open: boolean; onClose: () => 
             ["1", "a quarter"],
             ["2", "a half"],
             ["3", "three quarters"],
+          ]}
+        />
+        <Choice
+          label="Own keys for readings"
+          value={device.keypad}
+          onChange={(keypad) => setDevice({ keypad })}
+          options={[
+            ["touch", "On touch screens"],
+            ["always", "Always"],
+            ["never", "Never"],
+          ]}
+        />
+        <Choice
+          label="The free hand"
+          value={device.hand}
+          onChange={(hand) => setDevice({ hand })}
+          options={[
+            ["right", "right"],
+            ["left", "left"],
+          ]}
+        />
+        <Choice
+          label="What is read next is"
+          value={device.speaks ? "said" : "shown"}
+          onChange={(how) => setDevice({ speaks: how === "said" })}
+          options={[
+            ["shown", "shown"],
+            ["said", "shown and said aloud"],
+          ]}
+        />
+        <Choice
+          label="When a wait is over"
+          value={device.rings ? "rings" : "quiet"}
+          onChange={(how) => setDevice({ rings: how === "rings" })}
+          options={[
+            ["rings", "it rings and shakes"],
+            ["quiet", "it is shown"],
           ]}
         />
       </div>

@@ -26,7 +26,6 @@ export function Paper({
   const [size, setSize] = useState<PaperSize>(units === "mm" ? "A4" : "Letter");
   return (
     <>
-      <style>{`@page { size: ${size}; margin: 12mm; }`}</style>
       <div className="screen-only flex flex-wrap items-end gap-3">
         <Choice
           label="Paper"
@@ -44,7 +43,10 @@ export function Paper({
           {back}
         </Link>
       </div>
-      <article className="grid gap-4" style={{ maxWidth: `${WIDE[size]}mm` }}>
+      <article
+        className={`grid gap-4 ${size === "A4" ? "on-a4" : "on-letter"}`}
+        style={{ maxWidth: `${WIDE[size]}mm` }}
+      >
         {children(WIDE[size])}
       </article>
     </>

@@ -3,13 +3,29 @@ import { useSyncExternalStore } from "react";
 /** What this device remembers for itself: who uses it, how it looks, how the drawing is turned. */
 interface Device {
   who: string;
-  theme: "system" | "light" | "dark";
+  theme: "system" | "light" | "dark" | "glare";
   /** Quarter turns of the drawing, so that it lies as the welder stands. */
   turn: 0 | 1 | 2 | 3;
+  /** Own keys under the field that is read into; "touch" where fingers are what the device is used with. */
+  keypad: "touch" | "always" | "never";
+  /** The hand that is free: keys and buttons lie on its side. */
+  hand: "right" | "left";
+  /** Says aloud what is read next. */
+  speaks: boolean;
+  /** Rings and shakes when a wait is over. */
+  rings: boolean;
 }
 
 const KEY = "plumb/device";
-const FIRST: Device = { who: "", theme: "system", turn: 0 };
+const FIRST: Device = {
+  who: "",
+  theme: "system",
+  turn: 0,
+  keypad: "touch",
+  hand: "right",
+  speaks: false,
+  rings: true,
+};
 const listeners = new Set<() => void>();
 let known: Device | null = null;
 
@@ -54,5 +70,17 @@ export const useInBrowser = (): boolean =>
   useSyncExternalStore(
     never,
     () => true,
+    () => false,
+  );
+
+/** Whether fingers are what this device is used with; false until the browser has said so. */
+export const useTouch = (): boolean =>
+  useSyncExternalStore(
+    (listener) => {
+      const query = window.matchMedia("(pointer: coarse)");
+      query.addEventListener("change", listener);
+      return () => query.removeEventListener("change", listener);
+    },
+    () => window.matchMedia("(pointer: coarse)").matches,
     () => false,
   );

@@ -3,6 +3,7 @@
 import { timeOf, weldOf } from "@/core/job";
 import { coolsFor, jointWords, timeWords } from "@/core/plan";
 import { useJob } from "../job/JobProvider";
+import { useRing } from "../parts/useRing";
 import { useTickTimes } from "./useTickTimes";
 
 /** How long there is still to wait: by when the steps were ticked, or, before the first, as planned. */
@@ -10,8 +11,11 @@ export function Cooling({ until, stepKey: key }: { until: "touch" | "cold"; step
   const { job, evaluation } = useJob("job", "evaluation");
   const { structure, steps } = evaluation;
   const { nowS, times } = useTickTimes();
-  if (!structure || nowS === null) return null;
   const welded = [...times.keys()].some((k) => k.startsWith("bead/") || k.startsWith("tack/"));
+  const left =
+    welded && structure && nowS !== null ? coolsFor(structure, weldOf(job.plan), steps, times, nowS, until) : null;
+  useRing(left !== null);
+  if (!structure || nowS === null) return null;
   const what = until === "touch" ? "can be touched" : "is cold";
   if (!welded) {
     const planned = timeOf(job)?.steps.get(key)?.takesS ?? 0;
@@ -22,7 +26,6 @@ export function Cooling({ until, stepKey: key }: { until: "touch" | "cold"; step
       </p>
     );
   }
-  const left = coolsFor(structure, weldOf(job.plan), steps, times, nowS, until);
   const joint = left && structure.joints.find((j) => j.id === left.joint);
   return (
     <p className="max-w-prose text-lg" role="timer" data-testid="cooling">

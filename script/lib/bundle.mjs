@@ -1,8 +1,10 @@
-// Bundles the service worker with the list of files of this build. Run after the build, before its static files are copied.
+// Bundles what runs beside the pages and the server: the service worker with the list of files of this build, and the thread that
+// predicts. Run after the build, before its static files are copied.
 import { readdirSync, readFileSync, statSync } from "node:fs";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { build } from "esbuild";
+import { bundleThread } from "./thread.mjs";
 
 const root = fileURLToPath(new URL("../../", import.meta.url));
 const built = path.join(root, ".next/static");
@@ -28,3 +30,4 @@ await build({
   define: { BUILT: JSON.stringify(entries), "process.env.NODE_ENV": '"production"' },
   logLevel: "warning",
 });
+await bundleThread(path.join(root, ".next/standalone/prediction-thread.mjs"));

@@ -1,0 +1,1 @@
+export function bundleThread(outfile: string): Promise<unknown>;

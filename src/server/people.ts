@@ -5,7 +5,7 @@ import { visibleName } from "@/core/units";
 import * as store from "@/store";
 import { done, type Outcome, parse, type Refusal, refuse } from "./outcome";
 import { hashPassword, isPassword, nobodysHash, secret } from "./secrets";
-import { type Caller, DEVICE_DAYS, digest } from "./who";
+import { type Caller, DEVICE_DAYS, digest, outsideAddress } from "./who";
 
 /** An invitation is good for so long, hours; a code for one's own next device, held before its camera at once, for less. */
 const INVITED_HOURS = 72;
@@ -125,6 +125,7 @@ export async function peopleOf(who: Caller) {
     audit: await store.listAudit(db, who.shopId, 100),
     you: who.person?.id ?? null,
     device: who.person?.deviceId ?? null,
+    address: outsideAddress(),
   });
 }
 
@@ -141,9 +142,11 @@ async function invitationFor(
 }
 
 /** A code by which another device of the same person comes in; null where nobody signs in. */
-export async function ownCode(who: Caller): Promise<Outcome<{ code: string; hours: number } | null>> {
+export async function ownCode(who: Caller): Promise<Outcome<{ code: string; address: string | null } | null>> {
   const { person } = who;
-  return done(person && (await store.transaction((db) => invitationFor(db, who, person, OWN_HOURS))));
+  if (!person) return done(null);
+  const { code } = await store.transaction((db) => invitationFor(db, who, person, OWN_HOURS));
+  return done({ code, address: outsideAddress() });
 }
 
 /** Lets somebody in. @returns a code that is good once. */

@@ -18,6 +18,14 @@ export const LOCAL: Caller = { shopId: store.FIRST_SHOP, role: "owner", person: 
 /** Whether this server asks who comes: on the network it does, on loopback alone it need not. */
 export const mustSignIn = (): boolean => process.env.PLUMB_SIGN_IN === "1";
 
+/** Under which address other devices reach this server; null where none does. */
+export function outsideAddress(): string | null {
+  const hosts = (process.env.PLUMB_HOSTS ?? "").split(",").filter((h) => h !== "" && !/^(?:localhost|127\.)/.test(h));
+  // A number is found without anybody's help; a name needs the network's.
+  const host = hosts.find((h) => /^\d+(?:\.\d+){3}/.test(h)) ?? hosts[0];
+  return mustSignIn() && host ? `https://${host}` : null;
+}
+
 /** Name of the cookie that holds a device's token: by its prefix a browser keeps it to this host and to TLS. */
 export const COOKIE = "__Host-plumb";
 /** A device that lies unused for so long is signed out, days. */

@@ -95,3 +95,50 @@ test("a lost connection loses neither tick nor reading", async ({ page, address,
   await page.goto(`${address}${job}/log`);
   await expect(page.getByText(/without readings: No tape in the yard/)).toBeVisible();
 });
+
+test("readings are typed by the pad's own keys, stepped on the instrument, on the side of the free hand, and said aloud", async ({
+  page,
+  address,
+}) => {
+  await page.addInitScript(() => {
+    localStorage.setItem("plumb/device", JSON.stringify({ hand: "left", speaks: true, theme: "glare" }));
+    const said: string[] = [];
+    Object.assign(window, { said });
+    window.speechSynthesis.speak = (u) => void said.push(u.text);
+  });
+  const job = await startJob(page, address, "By keys", "inch, fractions");
+  await page.goto(`${address}${job}/square`);
+  const field = page.locator("form input").first();
+  await field.tap();
+  const pad = page.getByTestId("keypad");
+  await expect(pad).toBeVisible();
+  await expect(pad).toHaveAttribute("data-hand", "left");
+  await expect(field).toHaveAttribute("inputmode", "none");
+  for (const key of ["3", "9", "1/4"]) await pad.getByRole("button", { name: key, exact: true }).tap();
+  await expect(field).toHaveValue("39 1/4");
+  await pad.getByRole("button", { name: /1\/32 in more/ }).tap();
+  await expect(field).toHaveValue("39 9/32");
+  await pad.getByRole("button", { name: /1\/32 in less/ }).tap();
+  await pad.getByRole("button", { name: "Take the last sign off" }).tap();
+  await expect(field).toHaveValue("39 1/");
+  await pad.getByRole("button", { name: "8", exact: true }).tap();
+  await expect(page.getByText(/39 1\/8 in/).first()).toBeVisible();
+  // The field and what was understood stand above the keys.
+  const [dock, shown] = [await pad.boundingBox(), await field.boundingBox()];
+  expect((shown?.y ?? 0) + (shown?.height ?? 0)).toBeLessThan(dock?.y ?? 0);
+  for (const key of await pad.getByRole("button").all())
+    expect((await key.boundingBox())?.height).toBeGreaterThan(55.5);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
+  await expectAccessible(page);
+  await pad.getByRole("button", { name: "Clear" }).tap();
+  for (const key of ["3", "9", "3", "/", "8"]) await pad.getByRole("button", { name: key, exact: true }).tap();
+  await pad.getByRole("button", { name: "Clear" }).tap();
+  for (const key of ["3", "9", "space", "3", "/", "8"]) await pad.getByRole("button", { name: key, exact: true }).tap();
+  await pad.getByRole("button", { name: "Keep AB" }).tap();
+  await expect(page.getByRole("list", { name: "Readings of this round" })).toContainText("39 3/8");
+  // The next one is due: the keys stay, and the voice has said it.
+  await expect(pad.getByRole("button", { name: "Keep BC" })).toBeVisible();
+  const said = await page.evaluate(() => (window as unknown as { said: string[] }).said);
+  expect(said[0]).toMatch(/^AB\. /);
+  expect(said.at(-1)).toMatch(/^BC\. /);
+});

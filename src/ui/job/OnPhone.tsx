@@ -3,27 +3,25 @@
 import { useEffect, useState } from "react";
 import { Dialog } from "../parts/Dialog";
 import { QrCode } from "../parts/QrCode";
-import { send } from "../people/send";
-
-const isLoopback = (): boolean => /^(?:127\.0\.0\.1|localhost|\[::1\])$/.test(window.location.hostname);
+import { originForOthers, send } from "../people/send";
 
 /** A code that opens what this page shows on a phone; where people sign in, it lets the phone in as this person. */
 export function OnPhone({ onClose }: { onClose: () => void }) {
   const [address, setAddress] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   useEffect(() => {
-    if (isLoopback())
-      return setSaid(
-        "Only this machine reaches this address. Start the program with script/serve: it listens on the shop's network, and this code then opens the job on the phone.",
-      );
-    void send<{ code: string } | null>("POST", "/api/devices", {}).then((answer) => {
-      const { origin, pathname, search, href } = window.location;
-      if (!answer.ok) setSaid(answer.message);
-      else if (!answer.value) setAddress(href);
-      else
-        setAddress(
-          `${origin}/join#${new URLSearchParams({ code: answer.value.code, own: "1", to: pathname + search })}`,
+    void send<{ code: string; address: string | null } | null>("POST", "/api/devices", {}).then((answer) => {
+      if (!answer.ok) return setSaid(answer.message);
+      const origin = originForOthers(answer.value?.address ?? null);
+      if (!origin)
+        return setSaid(
+          "Only this machine reaches this address. Start the program with script/serve: it listens on the shop's network, and this code then opens the job on the phone.",
         );
+      const { pathname, search } = window.location;
+      const to = pathname + search;
+      setAddress(
+        answer.value ? `${origin}/join#${new URLSearchParams({ code: answer.value.code, own: "1", to })}` : origin + to,
+      );
     });
   }, []);
   return (

@@ -49,7 +49,7 @@ import { understood } from "../parts/LengthField";
 import type { SeenSlope } from "./BubbleFields";
 import { InstrumentPicker, shelfOf } from "./InstrumentPicker";
 import { Keypad } from "./Keypad";
-import { markMm, stepped } from "./keys";
+import { markMm, markWords, stepped } from "./keys";
 import type { Quantity } from "./quantities";
 import { TakenFields } from "./TakenFields";
 import { useInstrument } from "./useInstrument";
@@ -144,6 +144,26 @@ const lastBubble = (entries: readonly Entry[]): { perDivisionMmPerM: number; tur
     )
     .at(-1);
 
+/** The keys stay until a press that took the focus away has landed: nothing moves from under a finger, ms. */
+const LANDED_MS = 500;
+
+/** Whether the field is read into. */
+function useHere() {
+  const [isHere, setHere] = useState(false);
+  const timer = useRef(0);
+  useEffect(() => () => window.clearTimeout(timer.current), []);
+  return {
+    isHere,
+    come: () => {
+      window.clearTimeout(timer.current);
+      setHere(true);
+    },
+    go: () => {
+      timer.current = window.setTimeout(() => setHere(false), LANDED_MS);
+    },
+  };
+}
+
 /** One reading at a time: what to read, a large field, a large button. */
 export function ReadingPad(props: Props) {
   const { gate, method = "heights", warmerK = 0, rounds, quantities, firstInstrument, figure } = props;
@@ -158,6 +178,8 @@ export function ReadingPad(props: Props) {
   const taken = useTaken(round);
   const { keypad } = useDevice();
   const isTouch = useTouch();
+  const { isHere, come, go } = useHere();
+  const step = inHand && quantity && !quantity.slant ? markMm(inHand.resolutionMm, units) : null;
   const hasKeys = keypad === "always" || (keypad === "touch" && isTouch);
   const [said, setSaid] = useState<string | null>(null);
   const [asked, setAsked] = useState<string | null>(null);
@@ -352,23 +374,26 @@ export function ReadingPad(props: Props) {
             maxLength={quantity.slant ? 40 : 80}
             aria-invalid={said !== null || (read !== null && !read.ok)}
             aria-describedby={`${id}-said`}
+            onFocus={come}
+            onBlur={go}
             onChange={(e) => type(e.target.value)}
           />
-          {hasKeys ? (
+          {hasKeys && isHere ? (
             <Keypad
               units={units}
               isSlant={quantity.slant !== undefined}
               text={text}
+              step={step === null ? null : markWords(step, units)}
               onText={type}
-              onStep={
-                quantity.slant === undefined && inHand
-                  ? (by) => {
-                      const from = read?.ok && "mm" in read.value ? read.value.mm : (expectedNow ?? 0);
-                      type(stepped(from, markMm(inHand.resolutionMm, units), by, units));
-                    }
-                  : null
-              }
-            />
+              onStep={(by) => {
+                const from = read?.ok && "mm" in read.value ? read.value.mm : (expectedNow ?? 0);
+                if (step !== null) type(stepped(from, step, by, units));
+              }}
+            >
+              <Button look="advise" big type="submit">
+                Keep {quantityWords(quantity.what)}
+              </Button>
+            </Keypad>
           ) : null}
           <div id={`${id}-said`} aria-live="polite">
             {said ? (
@@ -406,9 +431,11 @@ export function ReadingPad(props: Props) {
             </div>
           ) : null}
           <div className="mt-2 flex flex-wrap gap-2">
-            <Button look="advise" big type="submit" className="grow md:grow-0">
-              Keep {quantityWords(quantity.what)}
-            </Button>
+            {hasKeys && isHere ? null : (
+              <Button look="advise" big type="submit" className="grow md:grow-0">
+                Keep {quantityWords(quantity.what)}
+              </Button>
+            )}
             {there && typed ? (
               <Button big onClick={() => keep(false, true)}>
                 Average it with what stands

@@ -20,6 +20,7 @@ describe("the keys of the pad", () => {
     );
     expect(read(type(["3", "'", "1", "1", "1/4"]), "inch-fraction")).toBeCloseTo(47.25 * 25.4, 9);
     expect(read(type(["-", "1/8"]), "inch-fraction")).toBeCloseTo(-25.4 / 8, 9);
+    expect(read(type(["4", "7", "1/16"]), "inch-fraction")).toBeCloseTo((47 + 1 / 16) * 25.4, 9);
     expect(read(type(["4", "7", ".", "2"]), "inch-decimal")).toBeCloseTo(47.2 * 25.4, 9);
     for (const units of UNIT_PREFERENCES) {
       const keys = keysFor(units, false).flat();

@@ -1,6 +1,6 @@
-import { formatLength, type Length, typedText, type UnitPreference } from "@/core/units";
+import { formatLength, formatSmall, type UnitPreference } from "@/core/units";
 
-/** Keys of the pad, row by row, as a reading of these units is typed; a fraction key adds what it says. */
+/** Keys of the pad, three in a row, as a reading of these units is typed; a fraction key adds what it says. */
 export function keysFor(units: UnitPreference, isSlant: boolean): readonly (readonly string[])[] {
   const digits = [
     ["7", "8", "9"],
@@ -8,14 +8,14 @@ export function keysFor(units: UnitPreference, isSlant: boolean): readonly (read
     ["1", "2", "3"],
   ];
   if (units === "inch-fraction" && !isSlant)
-    return [...digits, ["space", "0", "/"], ["'", ".", "-"], ["1/2", "1/4", "1/8"]];
+    return [...digits, ["space", "0", "/"], ["'", "-", "1/2"], ["1/4", "1/8", "1/16"]];
   return [...digits, [units === "mm" ? "," : ".", "0", "-"]];
 }
 
 /** A text with a key pressed at its end. A fraction stands one space behind the whole number. */
 export function pressed(text: string, key: string): string {
   if (key === "space") return text === "" || text.endsWith(" ") ? text : `${text} `;
-  if (/^1\/\d$/.test(key))
+  if (/^1\/\d+$/.test(key))
     return text === "" || text.endsWith(" ") || text.endsWith("-") ? text + key : `${text} ${key}`;
   return text + key;
 }
@@ -32,6 +32,10 @@ export function markMm(resolutionMm: number, units: UnitPreference): number {
   return INCH_MM / (MARKS.find((n) => INCH_MM / n >= resolutionMm) ?? 16);
 }
 
+/** What one press moves a reading by, in words. */
+export const markWords = (stepMm: number, units: UnitPreference): string =>
+  units === "inch-fraction" ? formatLength(stepMm, units, { denominator: 64 }).text : formatSmall(stepMm, units);
+
 /**
  * A reading one step of its instrument more or less, as it is typed in these units.
  * @param fromMm what stands in the field, or what is expected. @param stepMm the instrument's step.
@@ -42,7 +46,6 @@ export function stepped(fromMm: number, stepMm: number, by: 1 | -1, units: UnitP
   const next = (by > 0 ? Math.floor(marks + 1 + ON_MARK) : Math.ceil(marks - 1 - ON_MARK)) * stepMm;
   const mm = Math.abs(next) < stepMm / 1e6 ? 0 : next;
   if (units === "mm") return String(Number(mm.toFixed(4)));
-  const { text } = formatLength(mm, units, { denominator: 64, decimals: 4, trim: true });
-  const value: Length = { mm, text, unit: "in" };
-  return typedText(value, units);
+  // A bare number is inches here.
+  return formatLength(mm, units, { denominator: 64, decimals: 4, trim: true }).text.replace(/ in$/, "");
 }

@@ -11,7 +11,7 @@ import { TextField } from "../parts/TextField";
 import { When } from "../parts/When";
 import { ChangePassword } from "./ChangePassword";
 import { PeoplePage } from "./PeoplePage";
-import { send } from "./send";
+import { originForOthers, send } from "./send";
 
 type Role = "owner" | "welder" | "looks";
 const ROLES: readonly (readonly [Role, string])[] = [
@@ -28,6 +28,8 @@ interface Shop {
   audit: { at: string; by: string; what: string; about: string }[];
   you: string | null;
   device: string | null;
+  /** Under which address others reach the server. */
+  address: string | null;
 }
 
 interface Invitation {
@@ -36,8 +38,16 @@ interface Invitation {
   hours: number;
 }
 
-function Invited({ invitation, onClose }: { invitation: Invitation; onClose: () => void }) {
-  const address = `${window.location.origin}/join#code=${invitation.code}`;
+function Invited({
+  invitation,
+  outside,
+  onClose,
+}: {
+  invitation: Invitation;
+  outside: string | null;
+  onClose: () => void;
+}) {
+  const address = `${originForOthers(outside) ?? window.location.origin}/join#code=${invitation.code}`;
   return (
     <Dialog
       open
@@ -207,7 +217,9 @@ export function People({ start }: { start: Shop }) {
           ))}
         </ul>
       </Section>
-      {invitation ? <Invited invitation={invitation} onClose={() => setInvitation(null)} /> : null}
+      {invitation ? (
+        <Invited invitation={invitation} outside={start.address} onClose={() => setInvitation(null)} />
+      ) : null}
     </PeoplePage>
   );
 }

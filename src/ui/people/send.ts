@@ -28,6 +28,15 @@ export function deviceWords(): string {
   return `${kind}, ${window.screen.width} × ${window.screen.height}`;
 }
 
+/**
+ * Where another device finds this program: as this one does, but for one that sits at the server itself.
+ * @param outside under which address others reach the server. @returns null where none can.
+ */
+export function originForOthers(outside: string | null): string | null {
+  const isHere = /^(?:127\.0\.0\.1|localhost|\[::1\])$/.test(window.location.hostname);
+  return isHere ? outside : window.location.origin;
+}
+
 /** Where to go after signing in: a path of this program, never another site. */
 export function ownPath(to: string): string {
   try {

@@ -8,7 +8,8 @@ import { start as startDatabase, stop as stopDatabase } from "../../script/lib/m
 import { startApp } from "../support/app";
 
 const WRITERS = 4;
-const ROUNDS = 3;
+/** Kills; a long run asks for more by KILLS=1000. */
+const ROUNDS = Number(process.env.KILLS ?? 30);
 
 describe("a power cut in the middle of saving", () => {
   it("loses no reading that was acknowledged, whether the application or the database is killed", {

@@ -116,13 +116,13 @@ test("readings are typed by the pad's own keys, stepped on the instrument, on th
   await expect(field).toHaveAttribute("inputmode", "none");
   for (const key of ["3", "9", "1/4"]) await pad.getByRole("button", { name: key, exact: true }).tap();
   await expect(field).toHaveValue("39 1/4");
-  await pad.getByRole("button", { name: /1\/32 in more/ }).tap();
+  await pad.getByRole("button", { name: /1\/32\sin more/ }).tap();
   await expect(field).toHaveValue("39 9/32");
-  await pad.getByRole("button", { name: /1\/32 in less/ }).tap();
+  await pad.getByRole("button", { name: /1\/32\sin less/ }).tap();
   await pad.getByRole("button", { name: "Take the last sign off" }).tap();
   await expect(field).toHaveValue("39 1/");
   await pad.getByRole("button", { name: "8", exact: true }).tap();
-  await expect(page.getByText(/39 1\/8 in/).first()).toBeVisible();
+  await expect(page.getByText(/39\s1\/8\sin/).first()).toBeVisible();
   // The field and what was understood stand above the keys.
   const [dock, shown] = [await pad.boundingBox(), await field.boundingBox()];
   expect((shown?.y ?? 0) + (shown?.height ?? 0)).toBeLessThan(dock?.y ?? 0);
@@ -130,12 +130,16 @@ test("readings are typed by the pad's own keys, stepped on the instrument, on th
     expect((await key.boundingBox())?.height).toBeGreaterThan(55.5);
   expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
   await expectAccessible(page);
-  await pad.getByRole("button", { name: "Clear" }).tap();
-  for (const key of ["3", "9", "3", "/", "8"]) await pad.getByRole("button", { name: key, exact: true }).tap();
-  await pad.getByRole("button", { name: "Clear" }).tap();
-  for (const key of ["3", "9", "space", "3", "/", "8"]) await pad.getByRole("button", { name: key, exact: true }).tap();
+  // Far from the plan: what is asked stands above the keys too.
   await pad.getByRole("button", { name: "Keep AB" }).tap();
-  await expect(page.getByRole("list", { name: "Readings of this round" })).toContainText("39 3/8");
+  const question = page.getByRole("alert").filter({ hasText: "Read again, or keep it if it is so." });
+  await expect(question).toBeVisible();
+  const asked = await question.boundingBox();
+  expect((asked?.y ?? 0) + (asked?.height ?? 0)).toBeLessThanOrEqual((await pad.boundingBox())?.y ?? 0);
+  await pad.getByRole("button", { name: "Clear" }).tap();
+  for (const key of ["4", "0", "space", "1", "/", "8"]) await pad.getByRole("button", { name: key, exact: true }).tap();
+  await pad.getByRole("button", { name: "Keep AB" }).tap();
+  await expect(page.getByRole("list", { name: "Readings of this round" })).toContainText("40 1/8");
   // The next one is due: the keys stay, and the voice has said it.
   await expect(pad.getByRole("button", { name: "Keep BC" })).toBeVisible();
   const said = await page.evaluate(() => (window as unknown as { said: string[] }).said);

@@ -144,6 +144,9 @@ const lastBubble = (entries: readonly Entry[]): { perDivisionMmPerM: number; tur
     )
     .at(-1);
 
+/** What is asked comes into sight, above the keys. */
+const intoSight = (element: HTMLElement | null): void => element?.scrollIntoView({ block: "nearest" });
+
 /** The keys stay until a press that took the focus away has landed: nothing moves from under a finger, ms. */
 const LANDED_MS = 500;
 
@@ -412,7 +415,7 @@ export function ReadingPad(props: Props) {
           </div>
           {mean ? <Repeats mean={mean} slant={quantity.slant !== undefined} /> : null}
           {asked !== null && read?.ok && expectedNow !== null ? (
-            <div role="alert" className="mt-2 border-l-4 border-close py-1 pl-4">
+            <div ref={intoSight} role="alert" className="mt-2 border-l-4 border-close py-1 pl-4">
               <p>
                 <strong>
                   {inUnit(Math.abs(meant(read.value) - expectedNow))} from {quantity.expectedBy ?? "what it should be"}

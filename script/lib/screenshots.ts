@@ -8,7 +8,7 @@ const folder = process.argv.find((a) => a.startsWith("--to="))?.slice(5) ?? "doc
 const DESK = { width: 1280, height: 800 };
 const BENCH = { width: 390, height: 844 };
 
-const jobs = (await (await fetch(`${address}/api/jobs`)).json()) as { id: string; name: string }[];
+const { jobs } = (await (await fetch(`${address}/api/jobs`)).json()) as { jobs: { id: string; name: string }[] };
 const job = (name: string): string => {
   const found = jobs.find((j) => j.name === name);
   if (!found) throw new Error(`The demo has no job "${name}": start script/demo with fresh data.`);
@@ -53,9 +53,10 @@ for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.
     colorScheme: "light",
     timezoneId: "UTC",
     locale: "en-GB",
+    serviceWorkers: "block",
   });
   await page.addInitScript(() => localStorage.setItem("plumb/device", JSON.stringify({ who: "Odo" })));
-  await page.goto(address + view.path, { waitUntil: "networkidle" });
+  await page.goto(address + view.path, { waitUntil: "load" });
   await page.evaluate(() => document.fonts.ready);
   await page.waitForTimeout(1800);
   for (const name of view.press ?? []) {

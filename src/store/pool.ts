@@ -38,8 +38,14 @@ export async function closePool(): Promise<void> {
   delete kept.plumbPool;
 }
 
-/** Runs `work` in one transaction: all of it or nothing. A dead connection is thrown away. */
-export async function transaction<T>(work: (db: PoolConnection) => Promise<T>): Promise<T> {
+/** So often is a transaction done anew that another one got in the way of, and after how long at most, ms. */
+const MOST_TRIES = 6;
+const LONGEST_PAUSE_MS = 60;
+
+/** Whether two transactions got in each other's way: this one left nothing behind, and may be done anew. */
+const isCollision = (e: unknown): boolean => typeof e === "object" && e !== null && "errno" in e && e.errno === 1213;
+
+async function once<T>(work: (db: PoolConnection) => Promise<T>): Promise<T> {
   const db = await pool().getConnection();
   try {
     await db.beginTransaction();
@@ -56,8 +62,25 @@ export async function transaction<T>(work: (db: PoolConnection) => Promise<T>): 
   }
 }
 
-/** @returns true when the error means that the database cannot be reached just now. */
+/**
+ * Runs `work` in one transaction: all of it or nothing. A dead connection is thrown away. Where two collide (a deadlock here, a failed
+ * certification between the nodes of a cluster) it is done anew: `work` does nothing but ask and write.
+ */
+export async function transaction<T>(work: (db: PoolConnection) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++)
+    try {
+      return await once(work);
+    } catch (e) {
+      if (!isCollision(e) || tries >= MOST_TRIES) throw e;
+      await new Promise((resolve) => setTimeout(resolve, Math.random() * LONGEST_PAUSE_MS));
+    }
+}
+
+/** @returns true when the error means that the database cannot be reached, or takes nothing, just now. */
 export function isUnreachable(e: unknown): boolean {
+  // A node that is cut off from its cluster says so in words alone.
+  if (e instanceof Error && /Not connected to Primary Component|WSREP has not yet prepared/i.test(e.message))
+    return true;
   const code = typeof e === "object" && e !== null && "code" in e ? String(e.code) : "";
   return [
     "ECONNREFUSED",
@@ -70,6 +93,9 @@ export function isUnreachable(e: unknown): boolean {
     "ER_CON_COUNT_ERROR",
     "ER_STATEMENT_TIMEOUT",
     "ER_LOCK_WAIT_TIMEOUT",
+    "ER_LOCK_DEADLOCK",
+    // A node that lost its cluster takes nothing until it is back.
+    "ER_UNKNOWN_COM_ERROR",
   ].includes(code);
 }
 

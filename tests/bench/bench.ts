@@ -1,6 +1,6 @@
 // Measures what a person waits for, on the production build, all in one run: npm run bench
 import { performance } from "node:perf_hooks";
-import { type BrowserContext, chromium, type Page } from "@playwright/test";
+import { type Browser, type BrowserContext, type BrowserContextOptions, chromium, type Page } from "@playwright/test";
 import autocannon from "autocannon";
 import { v4 as uuid } from "uuid";
 import { SHELF } from "../../src/core/instruments";
@@ -16,6 +16,13 @@ const row = (name: string, value: string, target = ""): void =>
   console.log(`${name.padEnd(46)} ${value.padStart(14)}  ${target}`);
 const ms = (x: number): string => `${x.toFixed(0)} ms`;
 const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? Number.NaN;
+
+/** A browser whose pages come to rest: without the stream that stays open, and without what is kept for later. */
+async function quietContext(browser: Browser, options: BrowserContextOptions = {}): Promise<BrowserContext> {
+  const context = await browser.newContext({ serviceWorkers: "block", ...options });
+  await context.route("**/stream?*", (route) => route.fulfill({ status: 204 }));
+  return context;
+}
 
 /** Bytes over the wire by kind, with an empty cache. */
 async function weigh(
@@ -299,7 +306,7 @@ const job = `${app.address}/jobs/${cart?.id}`;
 
 console.log("\npage weight, empty cache, over the wire (kB)         js   worker      css     font     html");
 for (const path of ["/", ...STAGES.map((s) => `/jobs/…${s}`)]) {
-  const context = await browser.newContext();
+  const context = await quietContext(browser);
   const b = await weigh(context, path === "/" ? app.address : job + path.slice(7));
   console.log(
     `${path.padEnd(42)} ${[b.js, b.worker, b.css, b.font, b.html].map((x) => (x / 1000).toFixed(0).padStart(8)).join(" ")}${path.endsWith("/square") ? "   target: js under 250" : ""}`,
@@ -313,7 +320,7 @@ console.log(
 for (const stage of STAGES) {
   const runs: { lcp: number; live: number }[] = [];
   for (let i = 0; i < 5; i++) {
-    const context = await browser.newContext();
+    const context = await quietContext(browser);
     runs.push(await usable(await context.newPage(), job + stage));
     await context.close();
   }
@@ -323,7 +330,7 @@ for (const stage of STAGES) {
     `live after ${ms(median(runs.map((r) => r.live)))}`,
   );
 }
-const page = await browser.newPage();
+const page = await (await quietContext(browser)).newPage();
 row("square: longest answer to a key (INP)", ms(await interaction(page, `${job}/square`)), "target under 100 ms");
 const stored = await acknowledged(page, `${job}/square`);
 row(
@@ -339,7 +346,7 @@ row(
 const surveyed = await surveyedJob(app.address);
 const bands: number[][] = [];
 for (let i = 0; i < 5; i++) {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const context = await quietContext(browser, { viewport: { width: 1280, height: 800 } });
   bands.push(await banded(await context.newPage(), surveyed));
   await context.close();
 }
@@ -358,7 +365,7 @@ row(
 const large = await drawnJob(app.address, 200);
 const opened: { lcp: number; live: number }[] = [];
 for (let i = 0; i < 5; i++) {
-  const context = await browser.newContext();
+  const context = await quietContext(browser);
   const settled = await context.newPage();
   // A browser that is only just up is slow at everything: it gets a moment first, its cache stays empty.
   await settled.waitForTimeout(1500);

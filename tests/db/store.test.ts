@@ -8,7 +8,7 @@ import { afterAll, describe, expect, it } from "vitest";
 import { type Job, newPlan, spanId, summaryOf } from "@/core/job";
 import { length } from "@/core/units";
 import { readJobFile } from "@/formats/jobFile";
-import { closePool, FIRST_SHOP, insertJob, loadJob, newsOf, pool, transaction } from "@/store";
+import { appendEntries, closePool, FIRST_SHOP, insertJob, loadJob, lockJob, newsOf, pool, transaction } from "@/store";
 import { migrate, readMigrations } from "@/store/migrate";
 
 const socketPath = process.env.PLUMB_TEST_SOCKET ?? "";
@@ -244,6 +244,28 @@ describe("a stored job", () => {
     const twice = { kind: "note" as const, id: uuid(), at, origin: "t", text: "x" };
     await expect(put({ ...job, entries: [twice, twice] })).rejects.toThrow();
     expect(await loadJob(pool(), FIRST_SHOP, job.id)).toBeNull();
+  });
+});
+
+describe("two transactions that get in each other's way", () => {
+  it("are both done, however they cross, and leave nothing twice", async () => {
+    const [one, two] = [newJob(), newJob()];
+    await put(one);
+    await put(two);
+    let tried = 0;
+    const crossing = (first: Job, second: Job, text: string) =>
+      transaction(async (db) => {
+        tried += 1;
+        const a = await lockJob(db, FIRST_SHOP, first.id);
+        // Long enough that the other holds what this one asks for next.
+        await new Promise((resolve) => setTimeout(resolve, 150));
+        await lockJob(db, FIRST_SHOP, second.id);
+        const note = { kind: "note" as const, id: uuid(), at, origin: "t", text };
+        await appendEntries(db, first.id, a?.seq ?? 0, [note], at);
+      });
+    await Promise.all([crossing(one, two, "there"), crossing(two, one, "back")]);
+    expect(tried).toBeGreaterThan(2);
+    for (const job of [one, two]) expect((await loadJob(pool(), FIRST_SHOP, job.id))?.job.entries).toHaveLength(1);
   });
 });
 

@@ -44,7 +44,7 @@ test("what one reads the other sees as it happens, and each sees that the other 
   await phone.addInitScript(() => localStorage.setItem("plumb/device", JSON.stringify({ who: "Odo" })));
   await phone.goto(`${address}${job}/square`);
   await expect(page.getByTestId("also-here")).toHaveText("Odo is at Square");
-  await expect(phone.getByTestId("also-here")).toHaveText("unnamed is at Square");
+  await expect(phone.getByTestId("also-here")).toHaveText("Somebody is at Square");
   await read(phone, { AB: "1000.5" });
   await expect(page.getByRole("list", { name: "Readings of this round" })).toContainText("1000.5");
   await phone.goto(`${address}${job}/weld`);

@@ -7,10 +7,11 @@ export function AlsoHere({ people }: { people: readonly Present[] }) {
   if (people.length === 0) return null;
   const words = people.map(({ who, stage }) => {
     const known = STAGES.find((s) => s === stage);
-    return `${who.replace(/, (?:bench|desk)$/, "")} is at ${known ? STAGE_NAMES[known] : "this job"}`;
+    const name = who.replace(/, (?:bench|desk)$/, "");
+    return `${name === "unnamed" ? "Somebody" : name} is at ${known ? STAGE_NAMES[known] : "this job"}`;
   });
   return (
-    <p role="status" className="text-sm text-soft max-md:order-last max-md:basis-full" data-testid="also-here">
+    <p role="status" className="mr-3 text-sm text-soft max-md:order-last max-md:basis-full" data-testid="also-here">
       {[...new Set(words)].join("; ")}
     </p>
   );

@@ -12,7 +12,7 @@ const INSTRUMENT_JSON = `JSON_OBJECT('id', i.id, 'name', i.name, 'kind', i.kind,
 const ON_SHELF = "(i.shop_id IS NULL OR i.shop_id = ?)";
 
 /** @param doc text or value of INSTRUMENT_JSON. @returns the instrument as the core knows it. */
-export function instrumentOf(doc: Record<string, unknown>): Instrument {
+function instrumentOf(doc: Record<string, unknown>): Instrument {
   const { more, ...card } = doc;
   return { ...card, ...(more as object | null) } as Instrument;
 }

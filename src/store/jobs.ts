@@ -28,7 +28,7 @@ export interface JobPage<L extends JobLine = JobLine> {
 }
 
 /** Which jobs are asked for. */
-export interface JobQuery {
+interface JobQuery {
   shopId: string;
   /** What their names contain; all when empty. */
   text: string;

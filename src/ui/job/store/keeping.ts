@@ -1,7 +1,7 @@
 import type { DeviceStore } from "./device";
 
 /** What is kept on the device until the server has it, or a person has settled it. */
-export const KEPT = ["outbox", "refused", "draft", "texts"] as const;
+const KEPT = ["outbox", "refused", "draft", "texts"] as const;
 export type Kept = (typeof KEPT)[number];
 
 /** Which pages live: the browser's locks, which end with the page that holds them, however it ends. */

@@ -6,8 +6,11 @@ export type Transaction = PoolConnection;
 
 const kept = globalThis as { plumbPool?: Pool };
 
-/** No question of a screen takes longer, s. */
+/** No question of a screen takes longer, s; it then ends with this number. */
 const PATIENCE_S = 10;
+const TOO_LONG = 1969;
+const DEADLOCK = 1213;
+const DUPLICATE = 1062;
 
 /** The one pool of this process; kept across development reloads. @throws Error without DATABASE_URL. */
 export function pool(): Pool {
@@ -42,8 +45,14 @@ export async function closePool(): Promise<void> {
 const MOST_TRIES = 6;
 const LONGEST_PAUSE_MS = 60;
 
+/** An entry's number that was given twice: the node of a cluster that another one's write reached a moment too late. */
+const NUMBER_TAKEN = /'[0-9a-f-]{36}-\d+' for key 'PRIMARY'/;
+
 /** Whether two transactions got in each other's way: this one left nothing behind, and may be done anew. */
-const isCollision = (e: unknown): boolean => typeof e === "object" && e !== null && "errno" in e && e.errno === 1213;
+const isCollision = (e: unknown): boolean =>
+  e instanceof Error &&
+  "errno" in e &&
+  (e.errno === DEADLOCK || (e.errno === DUPLICATE && NUMBER_TAKEN.test(e.message)));
 
 async function once<T>(work: (db: PoolConnection) => Promise<T>): Promise<T> {
   const db = await pool().getConnection();
@@ -81,6 +90,8 @@ export function isUnreachable(e: unknown): boolean {
   // A node that is cut off from its cluster says so in words alone.
   if (e instanceof Error && /Not connected to Primary Component|WSREP has not yet prepared/i.test(e.message))
     return true;
+  // One that took too long: its code has no name here.
+  if (typeof e === "object" && e !== null && "errno" in e && e.errno === TOO_LONG) return true;
   const code = typeof e === "object" && e !== null && "code" in e ? String(e.code) : "";
   return [
     "ECONNREFUSED",
@@ -91,11 +102,13 @@ export function isUnreachable(e: unknown): boolean {
     "ENOENT",
     "ER_SERVER_SHUTDOWN",
     "ER_CON_COUNT_ERROR",
-    "ER_STATEMENT_TIMEOUT",
     "ER_LOCK_WAIT_TIMEOUT",
     "ER_LOCK_DEADLOCK",
     // A node that lost its cluster takes nothing until it is back.
     "ER_UNKNOWN_COM_ERROR",
+    "ER_CONNECTION_KILLED",
+    "ER_QUERY_INTERRUPTED",
+    "ER_ERROR_DURING_COMMIT",
   ].includes(code);
 }
 
@@ -108,4 +121,4 @@ export const isFull = (e: unknown): boolean =>
 
 /** @returns true for a clash of keys: the row is there already. */
 export const isDuplicate = (e: unknown): boolean =>
-  typeof e === "object" && e !== null && "errno" in e && e.errno === 1062;
+  typeof e === "object" && e !== null && "errno" in e && e.errno === DUPLICATE;

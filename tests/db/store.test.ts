@@ -8,7 +8,18 @@ import { afterAll, describe, expect, it } from "vitest";
 import { type Job, newPlan, spanId, summaryOf } from "@/core/job";
 import { length } from "@/core/units";
 import { readJobFile } from "@/formats/jobFile";
-import { appendEntries, closePool, FIRST_SHOP, insertJob, loadJob, lockJob, newsOf, pool, transaction } from "@/store";
+import {
+  appendEntries,
+  closePool,
+  FIRST_SHOP,
+  insertJob,
+  isUnreachable,
+  loadJob,
+  lockJob,
+  newsOf,
+  pool,
+  transaction,
+} from "@/store";
 import { migrate, readMigrations } from "@/store/migrate";
 
 const socketPath = process.env.PLUMB_TEST_SOCKET ?? "";
@@ -266,6 +277,25 @@ describe("two transactions that get in each other's way", () => {
     await Promise.all([crossing(one, two, "there"), crossing(two, one, "back")]);
     expect(tried).toBeGreaterThan(2);
     for (const job of [one, two]) expect((await loadJob(pool(), FIRST_SHOP, job.id))?.job.entries).toHaveLength(1);
+  });
+});
+
+describe("a question that hangs", () => {
+  it("is ended, and is told as an outage, not as a bug", async () => {
+    const one = await pool().getConnection();
+    try {
+      const [rows] = await one.query<RowDataPacket[]>("SELECT @@SESSION.max_statement_time AS s");
+      expect(Number(rows[0]?.s)).toBe(10);
+      await one.query("SET SESSION max_statement_time = 0.2");
+      const hung = await one
+        .query("SELECT COUNT(*) FROM seq_1_to_100000 a, seq_1_to_100000 b")
+        .catch((e: unknown) => e);
+      expect(hung).toBeInstanceOf(Error);
+      expect(isUnreachable(hung)).toBe(true);
+      expect(isUnreachable(new Error("anything else"))).toBe(false);
+    } finally {
+      one.destroy();
+    }
   });
 });
 

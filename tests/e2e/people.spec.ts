@@ -79,3 +79,24 @@ test("a job that is not here has a page that says so", async ({ page, address, w
     await expect(page.getByRole("heading", { name: "There is nothing at this address." })).toBeVisible();
   }
 });
+
+test("a job is put away, found among those put away, and put back; a long list is searched", async ({
+  page,
+  address,
+}) => {
+  const name = `Rack ${Math.random().toString(36).slice(2, 8)}`;
+  await startJob(page, address, name);
+  await page.goto(address);
+  await page.getByRole("button", { name: `Put away: ${name}` }).click();
+  await expect(page.getByText(`${name} is put away: hidden, kept whole.`)).toBeVisible();
+  await expect(page.getByRole("link", { name: new RegExp(name) })).toHaveCount(0);
+  await page.getByRole("link", { name: "Jobs put away" }).click();
+  await page.getByLabel("Find a job that was put away").fill(name.toUpperCase());
+  await page.getByRole("button", { name: "Find" }).click();
+  await expect(page.getByRole("status").filter({ hasText: "1 job with" })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: `Put back: ${name}` }).click();
+  await expect(page.getByText("No job of that name here.")).toBeVisible();
+  await page.getByRole("link", { name: "Back to the jobs at hand" }).click();
+  await expect(page.getByRole("link", { name: new RegExp(name) }).first()).toBeVisible();
+});

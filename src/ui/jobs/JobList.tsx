@@ -200,6 +200,9 @@ export interface Asked {
   away: boolean;
 }
 
+/** So many jobs are found by looking. */
+const SEEN_AT_ONCE = 8;
+
 /** A page of the list, and how many jobs there are in all. */
 export interface JobPage {
   jobs: readonly JobLine[];
@@ -247,13 +250,6 @@ function Find({ asked, total }: { asked: Asked; total: number }) {
         <Button type="submit">
           <Search size={18} aria-hidden="true" /> Find
         </Button>
-        <Link
-          href={listPath({ text: "", away: !asked.away })}
-          prefetch={false}
-          className="inline-flex tap items-center"
-        >
-          {asked.away ? "Back to the jobs at hand" : "Jobs put away"}
-        </Link>
         <p role="status" className="basis-full text-sm text-soft">
           {asked.text !== "" || asked.away
             ? `${total} ${total === 1 ? "job" : "jobs"}${asked.text === "" ? "" : ` with "${asked.text}" in the name`}${asked.away ? ", put away: hidden from the list, kept whole" : ""}.`
@@ -374,7 +370,9 @@ export function JobList({ list, asked, backup }: { list: JobPage; asked: Asked; 
         ) : null}
         <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_19rem]">
           <section aria-label="Jobs">
-            <Find key={`${asked.away} ${asked.text}`} asked={asked} total={list.total} />
+            {list.total > SEEN_AT_ONCE || asked.text !== "" || asked.away ? (
+              <Find key={`${asked.away} ${asked.text}`} asked={asked} total={list.total} />
+            ) : null}
             <p role="status" className="text-sm">
               {moved}
             </p>
@@ -409,6 +407,15 @@ export function JobList({ list, asked, backup }: { list: JobPage; asked: Asked; 
                 ) : null}
               </nav>
             ) : null}
+            <p className="border-t border-line pt-2">
+              <Link
+                href={listPath({ text: "", away: !asked.away })}
+                prefetch={false}
+                className="inline-flex tap items-center text-sm"
+              >
+                {asked.away ? "Back to the jobs at hand" : "Jobs put away"}
+              </Link>
+            </p>
           </section>
           <div className="grid content-start gap-6">
             <NewJob />

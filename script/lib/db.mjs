@@ -29,6 +29,10 @@ const commands = {
     );
     process.exitCode = pid ? 0 : 3;
   },
+  async whose() {
+    const isByHand = runningPid(layout(folder)) !== null && usersOf(folder).length === 0;
+    console.log(isByHand ? "hand" : "nobody's");
+  },
   async reset() {
     nobodyWorks();
     await reset(folder);

@@ -3,7 +3,7 @@ import { spawn } from "node:child_process";
 import { existsSync, openSync, renameSync, statSync } from "node:fs";
 import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
-import { layout, leave, Plain, runningPid, start, use, usersOf } from "./mariadb.mjs";
+import { layout, leave, Plain, runningPid, start, use } from "./mariadb.mjs";
 
 const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 30_000;
@@ -23,13 +23,11 @@ function openLog(file) {
 /**
  * Runs the application and its database until it is told to end.
  * @param options.folder of the database. @param options.port the application's, on loopback. @param options.env for the application.
- * @param options.log file of its log. @param options.cwd where server.js lies. @param options.say tells the person at the terminal.
+ * @param options.byHand whether somebody started the database before: it is then theirs to stop. @param options.log file of its log. @param options.cwd where server.js lies. @param options.say tells the person at the terminal.
  * @returns `end()`, which stops what was started here and nothing else.
  */
-export async function keep({ folder, port, env, log, cwd, say }) {
+export async function keep({ folder, port, env, byHand, log, cwd, say }) {
   const at = layout(folder);
-  // One that somebody started by hand before is theirs to stop.
-  const byHand = runningPid(at) !== null && usersOf(folder).length === 0;
   use(folder);
   let ended = false;
   let app = null;

@@ -44,6 +44,7 @@ async function run(mode) {
     folder,
     port: inside,
     env,
+    byHand: process.env.PLUMB_DATABASE === "hand",
     log: path.join(kept, "app.log"),
     cwd: path.join(root, ".next/standalone"),
     say,

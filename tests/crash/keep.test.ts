@@ -20,11 +20,11 @@ describe("the program that is started", () => {
       ["--conditions=react-server", "--import", "tsx", "script/lib/prepare.ts"],
       { cwd: root, env: base, encoding: "utf8" },
     );
-    const run = async () => {
+    const run = async (more: Record<string, string> = {}) => {
       const port = await freePort();
       const child = spawn(process.execPath, ["script/lib/run.mjs", "demo"], {
         cwd: root,
-        env: { ...base, PORT: String(port), DATABASE_URL: prepared.stdout.trim() },
+        env: { ...base, ...more, PORT: String(port), DATABASE_URL: prepared.stdout.trim() },
         stdio: ["ignore", "pipe", "inherit"],
       });
       let said = "";
@@ -82,6 +82,13 @@ describe("the program that is started", () => {
       await ended;
       expect(runningPid(layout(data))).toBeNull();
       expect(readFileSync(path.join(folder, "app.log"), "utf8")).toMatch(/Ready/);
+      // What somebody started by hand is left running.
+      spawnSync(process.execPath, ["script/lib/db.mjs", "start"], { cwd: root, env: base });
+      const third = await run({ PLUMB_DATABASE: "hand" });
+      const over = new Promise((resolve) => third.child.once("exit", resolve));
+      third.child.kill("SIGTERM");
+      await over;
+      expect(runningPid(layout(data))).not.toBeNull();
     } finally {
       await reset(data);
       rmSync(folder, { recursive: true, force: true });

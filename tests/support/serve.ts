@@ -2,7 +2,7 @@ import { type ChildProcess, execFileSync, spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { freePort } from "../../script/lib/mariadb.mjs";
+import { freePort, layout, runningPid } from "../../script/lib/mariadb.mjs";
 
 const root = path.join(import.meta.dirname, "../..");
 const ts = ["--conditions=react-server", "--import", "tsx"];
@@ -46,6 +46,7 @@ export async function startServe(): Promise<Served> {
       const gone = new Promise((resolve) => child.once("exit", resolve));
       child.kill("SIGTERM");
       await gone;
+      if (runningPid(layout(base.PLUMB_DATA)) !== null) throw new Error("It left its database running.");
       rmSync(folder, { recursive: true, force: true });
     },
   };

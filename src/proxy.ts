@@ -9,17 +9,20 @@ function isOwnHost(host: string | null): boolean {
   return named ? named.toLowerCase().split(",").includes(host.toLowerCase()) : LOOPBACK.test(host);
 }
 
+/** What is being developed is put together anew in the page: from texts, and told over a socket. */
+const isDeveloped = process.env.NODE_ENV === "development";
+
 /** What a page may load and run: its own, marked with this answer's nonce; nothing inline but the places of drawings. */
 const policyOf = (nonce: string): string =>
   [
     "default-src 'none'",
-    `script-src 'self' 'nonce-${nonce}' 'wasm-unsafe-eval'`,
+    `script-src 'self' 'nonce-${nonce}' 'wasm-unsafe-eval'${isDeveloped ? " 'unsafe-eval'" : ""}`,
     `style-src 'self' 'nonce-${nonce}'`,
     // Drawings place their parts by style attributes, which run nothing and load nothing that the rest forbids.
     "style-src-attr 'unsafe-inline'",
     "img-src 'self' data: blob:",
     "font-src 'self'",
-    "connect-src 'self'",
+    `connect-src 'self'${isDeveloped ? " ws:" : ""}`,
     "worker-src 'self' blob:",
     "manifest-src 'self'",
     "form-action 'self'",

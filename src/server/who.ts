@@ -63,8 +63,18 @@ export function allowed(who: Caller | null, need: Need): Outcome<Caller> {
   );
 }
 
-/** Under which name something is entered: of who is signed in, the name that the shop knows; the place is the device's word. */
+/** Letters of an origin, as its schema has it. */
+const MOST_ORIGIN = 60;
+
+/**
+ * Under which name something is entered: of who is signed in, the name that the shop knows. Where the device names somebody else (it was
+ * entered before this one signed in, or by another at the same device), that stands behind it.
+ */
 export function signed(who: Caller, origin: string): string {
   if (!who.person) return origin;
-  return `${who.person.name}, ${/, bench$/.test(origin) ? "bench" : "desk"}`;
+  const { name } = who.person;
+  const place = /, bench$/.test(origin) ? "bench" : "desk";
+  const said = origin.replace(/, (?:bench|desk)$/, "").trim();
+  const other = said === name || said === "unnamed" || said === "" ? "" : ` for ${said}`;
+  return `${`${name}${other}`.slice(0, MOST_ORIGIN - place.length - 2)}, ${place}`;
 }

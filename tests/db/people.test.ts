@@ -192,9 +192,16 @@ describe("what one may do", () => {
   it("enters under the name that the shop knows, whatever the device says", async () => {
     const { caller, called } = await comeIn(owner, "welder");
     const { id } = value(await jobs.createJob(caller, { name: "Signed", units: "mm", origin: "somebody else, desk" }));
-    const note = { kind: "note" as const, id: uuid(), at, origin: "the owner, bench", text: "n" };
-    const { entries } = value(await jobs.addEntries(caller, id, { entries: [note], since: 0 }));
-    expect(entries).toMatchObject([{ id: note.id, origin: `${called}, bench` }]);
+    const note = (origin: string) => ({ kind: "note" as const, id: uuid(), at, origin, text: "n" });
+    const entries = [note(`${called}, bench`), note("unnamed, desk"), note("Odo, bench"), note("x".repeat(60))];
+    const added = value(await jobs.addEntries(caller, id, { entries, since: 0 }));
+    expect(added.entries.map((e) => e.origin)).toEqual([
+      `${called}, bench`,
+      `${called}, desk`,
+      `${called} for Odo, bench`,
+      expect.stringMatching(new RegExp(`^${called} for x{20,}, desk$`)),
+    ]);
+    for (const e of added.entries) expect(e.origin.length).toBeLessThanOrEqual(60);
   });
 });
 

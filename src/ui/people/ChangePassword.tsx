@@ -1,6 +1,8 @@
 "use client";
 
 import { type FormEvent, useState } from "react";
+import { deviceHere } from "../job/store/device";
+import { forgetOldJobs } from "../job/store/keptJobs";
 import { Button } from "../parts/Button";
 import { FieldMessage } from "../parts/Field";
 import { Section } from "../parts/Sheet";
@@ -23,6 +25,9 @@ export function ChangePassword() {
   };
   const signOut = async () => {
     await send("POST", "/api/sign-out", {});
+    // Who comes next on this device does not read what was opened on it; what is unsent stays, to be sent.
+    await forgetOldJobs(deviceHere(), 0);
+    await deviceHere().left("plumb/job/");
     window.location.assign("/sign-in");
   };
   const at = (field: string): string | null => (answer && !answer.ok ? answer.at(field) : null);

@@ -600,6 +600,8 @@ describe("the job on screen", () => {
     expect(p.now().job.entries.filter((e) => e.kind === "note")).toHaveLength(3);
     Object.assign(server, backup);
     await p.store.poll();
+    expect(p.now().wentBack).toBeNull();
+    await p.store.poll();
     expect(p.now().wentBack).toBe(1);
     await p.settle();
     const texts = server.entries.flatMap((e) => (e.kind === "note" ? [e.text] : []));

@@ -100,6 +100,7 @@ export class JobStore {
   private keepTimer: unknown = null;
   private isBehind = false;
   private wentBack = 0;
+  private timesOlder = 0;
   private busy = false;
   private isOpen = false;
   private ended = false;
@@ -311,7 +312,10 @@ export class JobStore {
       );
       if (status !== 200 || this.ended) return;
       const news = body as { seq: number; version: number; entries: Entry[]; plan: Plan | null };
-      if (news.seq < this.record.seq || news.version < this.document.baseVersion) return await this.goBack();
+      // Once may be another node of a cluster, a moment behind; twice is a server that went back.
+      const isOlder = news.seq < this.record.seq || news.version < this.document.baseVersion;
+      this.timesOlder = isOlder ? this.timesOlder + 1 : 0;
+      if (isOlder) return this.timesOlder > 1 ? await this.goBack() : undefined;
       this.take(news.entries, news.seq);
       if (news.plan && this.document.hear(news.plan, news.version)) this.keepRecordSoon();
       this.changed();
@@ -338,6 +342,7 @@ export class JobStore {
     this.outbox.add(lacks);
     this.document.goBack(job.plan, job.version);
     this.wentBack += lacks.length;
+    this.timesOlder = 0;
     this.isBehind = true;
     this.keep();
     this.changed();

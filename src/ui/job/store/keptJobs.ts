@@ -28,7 +28,7 @@ export async function keptJob(device: DeviceStore, id: string): Promise<KeptJob 
   return found && isKept(found[1]) ? found[1] : null;
 }
 
-/** Forgets the jobs that were opened longest ago. */
-export async function forgetOldJobs(device: DeviceStore): Promise<void> {
-  for (const { job } of (await keptJobs(device)).slice(MOST)) device.put(`${PREFIX}${job.id}`, null);
+/** Forgets the jobs that were opened longest ago. @param most so many stay. */
+export async function forgetOldJobs(device: DeviceStore, most = MOST): Promise<void> {
+  for (const { job } of (await keptJobs(device)).slice(most)) device.put(`${PREFIX}${job.id}`, null);
 }

@@ -1,6 +1,6 @@
 import { Now } from "../parts/Sheet";
+import { SidePage } from "../parts/SidePage";
 import { ChangePassword } from "./ChangePassword";
-import { PeoplePage } from "./PeoplePage";
 
 const MAY = {
   welder: "You work on the jobs of the shop; an owner lets people in and out.",
@@ -10,9 +10,9 @@ const MAY = {
 /** One's own page, for who lets nobody in or out. */
 export function Own({ name, role }: { name: string; role: keyof typeof MAY }) {
   return (
-    <PeoplePage>
+    <SidePage title="People">
       <Now say={`Signed in as ${name}.`} why={MAY[role]} />
       <ChangePassword />
-    </PeoplePage>
+    </SidePage>
   );
 }

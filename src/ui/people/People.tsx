@@ -7,10 +7,10 @@ import { Dialog } from "../parts/Dialog";
 import { QrCode } from "../parts/QrCode";
 import { SelectField } from "../parts/SelectField";
 import { Now, Section } from "../parts/Sheet";
+import { SidePage } from "../parts/SidePage";
 import { TextField } from "../parts/TextField";
 import { When } from "../parts/When";
 import { ChangePassword } from "./ChangePassword";
-import { PeoplePage } from "./PeoplePage";
 import { originForOthers, send } from "./send";
 
 type Role = "owner" | "welder" | "looks";
@@ -116,7 +116,7 @@ export function People({ start }: { start: Shop }) {
   };
   const names = new Map(start.people.map((p) => [p.id, p.name]));
   return (
-    <PeoplePage>
+    <SidePage title="People">
       <Now
         say={said ?? `${start.people.filter((p) => p.leftAt === null).length} people may come into ${start.shop}.`}
         why="Who leaves is signed out at once on every device; what they entered stays under their name."
@@ -220,6 +220,6 @@ export function People({ start }: { start: Shop }) {
       {invitation ? (
         <Invited invitation={invitation} outside={start.address} onClose={() => setInvitation(null)} />
       ) : null}
-    </PeoplePage>
+    </SidePage>
   );
 }

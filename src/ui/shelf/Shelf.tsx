@@ -1,7 +1,6 @@
 "use client";
 
-import { ChevronLeft, Plus } from "lucide-react";
-import Link from "next/link";
+import { Plus } from "lucide-react";
 import { useState } from "react";
 import { fullUncertainty, type Instrument, readingUncertainty, readsSlopes, TESTS_OF } from "@/core/instruments";
 import { fixed } from "@/core/units";
@@ -9,6 +8,7 @@ import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
 import { Button } from "../parts/Button";
 import { Now, Section } from "../parts/Sheet";
+import { SidePage } from "../parts/SidePage";
 import { When } from "../parts/When";
 import { Compare } from "./Compare";
 import { NewInstrumentDialog } from "./NewInstrumentDialog";
@@ -130,56 +130,42 @@ export function Shelf({ instruments }: { instruments: Instrument[] }) {
   };
   const untested = here.filter((i) => !i.checked && TESTS_OF[i.kind].length > 0);
   return (
-    <div className="mx-auto max-w-[1040px] px-4 pb-16">
-      <header className="flex items-center gap-4 py-3">
-        <Link href="/" className="inline-flex tap items-center gap-1 text-sm font-semibold text-soft">
-          <ChevronLeft size={20} aria-hidden="true" /> Mellow Plumb<span className="sr-only">, all jobs</span>
-        </Link>
-        <h1 className="text-lg font-bold">Shelf of instruments</h1>
-      </header>
-      <main className="grid gap-6 border-t-2 border-ink bg-sheet p-4 sm:p-6">
-        <Now
-          say={said ?? (untested.length > 0 ? "Test what you measure with." : "The shelf is tested.")}
-          why="A test takes minutes: a level turned end for end, a tape read from the hook and from a mark, a level on two pegs. What it finds is taken off every reading from then on; earlier readings keep what was known when they were made."
-        />
-        <Section
-          title={`${here.length} instruments`}
-          aside={
-            <Button onClick={() => setMaking(true)}>
-              <Plus size={18} aria-hidden="true" /> Another instrument
-            </Button>
-          }
-        >
+    <SidePage title="Shelf of instruments">
+      <Now
+        say={said ?? (untested.length > 0 ? "Test what you measure with." : "The shelf is tested.")}
+        why="A test takes minutes: a level turned end for end, a tape read from the hook and from a mark, a level on two pegs. What it finds is taken off every reading from then on; earlier readings keep what was known when they were made."
+      />
+      <Section
+        title={`${here.length} instruments`}
+        aside={
+          <Button onClick={() => setMaking(true)}>
+            <Plus size={18} aria-hidden="true" /> Another instrument
+          </Button>
+        }
+      >
+        <ul>
+          {here.map((i) => (
+            <Card key={i.id} i={i} history={before(i)} onTest={() => setTesting(i)} onAway={() => void put(i, true)} />
+          ))}
+        </ul>
+      </Section>
+      {away.length > 0 ? (
+        <Section title={`${away.length} put away`}>
           <ul>
-            {here.map((i) => (
-              <Card
-                key={i.id}
-                i={i}
-                history={before(i)}
-                onTest={() => setTesting(i)}
-                onAway={() => void put(i, true)}
-              />
+            {away.map((i) => (
+              <li key={i.id} className="flex items-center justify-between gap-4 border-t border-line py-2">
+                <span>
+                  {i.name} <span className="text-sm text-soft">{i.kind}</span>
+                </span>
+                <Button aria-label={`Put back: ${i.name}`} onClick={() => void put(i, false)}>
+                  Put back
+                </Button>
+              </li>
             ))}
           </ul>
         </Section>
-        {away.length > 0 ? (
-          <Section title={`${away.length} put away`}>
-            <ul>
-              {away.map((i) => (
-                <li key={i.id} className="flex items-center justify-between gap-4 border-t border-line py-2">
-                  <span>
-                    {i.name} <span className="text-sm text-soft">{i.kind}</span>
-                  </span>
-                  <Button aria-label={`Put back: ${i.name}`} onClick={() => void put(i, false)}>
-                    Put back
-                  </Button>
-                </li>
-              ))}
-            </ul>
-          </Section>
-        ) : null}
-        <Compare instruments={here} />
-      </main>
+      ) : null}
+      <Compare instruments={here} />
       {testing ? (
         <SelfTestDialog
           instrument={testing}
@@ -200,6 +186,6 @@ export function Shelf({ instruments }: { instruments: Instrument[] }) {
           }}
         />
       ) : null}
-    </div>
+    </SidePage>
   );
 }

@@ -17,7 +17,7 @@ const policyOf = (nonce: string): string =>
   [
     "default-src 'none'",
     `script-src 'self' 'nonce-${nonce}' 'wasm-unsafe-eval'${isDeveloped ? " 'unsafe-eval'" : ""}`,
-    `style-src 'self' 'nonce-${nonce}'`,
+    `style-src 'self' ${isDeveloped ? "'unsafe-inline'" : `'nonce-${nonce}'`}`,
     // Drawings place their parts by style attributes, which run nothing and load nothing that the rest forbids.
     "style-src-attr 'unsafe-inline'",
     "img-src 'self' data: blob:",

@@ -12,6 +12,9 @@ const PEOPLE_MS = 2000;
 /** A page that has a job open says so again, ms; a stream that says nothing is closed by what stands in between. */
 const HERE_MS = 10_000;
 
+/** A stream is ended and asked for anew so often: who was sent away meanwhile is not let in again, ms. */
+const AGAIN_MS = 120_000;
+
 /** What a page that watches a job is told. */
 type Told = { news: { seq: number; version: number } } | { people: store.Present[] };
 
@@ -103,9 +106,11 @@ export async function watchJob(
           void store.notePresence(store.pool(), id, present).catch(() => undefined);
         };
         const timer = setInterval(here, HERE_MS);
+        const again = setTimeout(() => end(), AGAIN_MS);
         end = () => {
           if (!watchers.delete(watcher)) return;
           clearInterval(timer);
+          clearTimeout(again);
           void store.endPresence(store.pool(), present.page).catch(() => undefined);
           try {
             out.close();

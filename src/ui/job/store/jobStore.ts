@@ -98,8 +98,7 @@ export class JobStore {
   private unwatch: () => void = () => undefined;
   private planTimer: unknown = null;
   private keepTimer: unknown = null;
-  private isBehind = false;
-  private wentBack = 0;
+  private wentBack: number | null = null;
   private timesOlder = 0;
   private busy = false;
   private isOpen = false;
@@ -341,9 +340,8 @@ export class JobStore {
     this.record.goBack(job.entries, seq);
     this.outbox.add(lacks);
     this.document.goBack(job.plan, job.version);
-    this.wentBack += lacks.length;
+    this.wentBack = (this.wentBack ?? 0) + lacks.length;
     this.timesOlder = 0;
-    this.isBehind = true;
     this.keep();
     this.changed();
     void this.flush();
@@ -351,8 +349,7 @@ export class JobStore {
 
   /** It has been read that the server went back. */
   dismissWentBack(): void {
-    this.isBehind = false;
-    this.wentBack = 0;
+    this.wentBack = null;
     this.changed();
   }
 
@@ -530,7 +527,7 @@ export class JobStore {
       othersChanges: this.record.others,
       texts: this.texts.all,
       refused: this.outbox.refused,
-      wentBack: this.isBehind ? this.wentBack : null,
+      wentBack: this.wentBack,
       canUndo: this.document.canUndo,
       canRedo: this.document.canRedo,
       device: this.deviceState,

@@ -8,8 +8,8 @@ import { type App, startApp } from "../support/app";
 /** Requests; a long run asks for more by HOSTILE=5000. */
 const REQUESTS = Number(process.env.HOSTILE ?? 800);
 const AT_ONCE = 6;
-/** None may take longer, ms. */
-const PATIENCE_MS = 2000;
+/** What has not answered by then hangs, ms: how fast it answers is for the benches. */
+const HANGS_MS = 60_000;
 const at = "2026-11-24T08:00:00.000Z";
 
 let app: App;
@@ -104,7 +104,7 @@ const headers = fc.constantFrom<Record<string, string>>(
 );
 
 describe("what nobody should send", () => {
-  it("is refused in time, on every route, and never breaks the program", { timeout: 900_000 }, async () => {
+  it("is refused on every route, and never breaks or hangs the program", { timeout: 900_000 }, async () => {
     const routes = Object.entries(good());
     const asks = fc.sample(
       fc.record({
@@ -129,14 +129,13 @@ describe("what nobody should send", () => {
       const answer = await fetch(`${app.address}${path}`, {
         method,
         headers: ask.headers,
+        signal: AbortSignal.timeout(HANGS_MS),
         ...(method === "GET" ? {} : { body: text.slice(0, Math.floor(text.length * ask.cut)) }),
       });
       await answer.text();
-      const took = performance.now() - from;
-      slowest = Math.max(slowest, took);
+      slowest = Math.max(slowest, performance.now() - from);
       statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
       if (answer.status >= 500) wrong.push(`${answer.status} ${method} ${path} ${text.slice(0, 300)}`);
-      if (took > PATIENCE_MS) wrong.push(`${took.toFixed(0)} ms ${method} ${path}`);
     };
     const rest = [...asks];
     const work = async (): Promise<void> => {

@@ -45,6 +45,8 @@ function keptEntry(d: any): unknown {
       return { kind: "tick", ...base, step: d.more?.step ?? d.step, done: Boolean(d.done) };
     case "note":
       return { kind: "note", ...base, text: d.note };
+    case "corrected":
+      return { kind: "corrected", ...base, ...d.more };
     case "change":
       return { kind: "change", ...base, version: d.version, changes: d.changes };
   }
@@ -75,6 +77,7 @@ function cells(e: Entry): Cell[] {
   } else if (e.kind === "tick")
     Object.assign(own, { step: tickKey(e.step), done: e.done, more: json({ step: e.step }) });
   else if (e.kind === "note") own.note = e.text;
+  else if (e.kind === "corrected") own.more = json({ remedy: e.remedy, amount: e.amount });
   else Object.assign(own, { version: e.version, changes: JSON.stringify(e.changes) });
   const order = [
     "gate",

@@ -15,6 +15,7 @@ const GRANTS: Record<string, string> = {
   instrument: "SELECT, INSERT",
   prediction: "SELECT, INSERT, DELETE",
   test_bead: "SELECT, INSERT",
+  lesson: "SELECT, INSERT",
   shop: "SELECT",
   instrument_away: "SELECT, INSERT, DELETE",
   person: "SELECT, INSERT, UPDATE",

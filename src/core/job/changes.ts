@@ -1,6 +1,8 @@
+import type { ShopLearned } from "../learn";
 import { type OrderChoice, orderKey, SCHOOL_NAMES } from "../plan";
 import type { SeamHow } from "../weld";
 import type { Change } from "./entrySchema";
+import { learnedWords } from "./learnedWords";
 import type { Plan } from "./planSchema";
 
 const LABELS: Record<string, string> = {
@@ -39,6 +41,7 @@ const LABELS: Record<string, string> = {
   "bed.feet": "Rests on feet",
   "frame.by": "Frame entered by",
   aim: "Squared to",
+  learned: "What the shop had learned",
   order: "Order of work",
   "limits.gap": "Gap limit",
   "limits.flush": "Flush limit",
@@ -174,6 +177,7 @@ const seamInShort = ({ lengths, turned, process }: SeamHow): string =>
 function leaves(value: unknown, path: string, out: Leaves): Leaves {
   if (value === undefined) return out;
   if (value === null) out.set(path, "none");
+  else if (path === "learned") out.set(path, learnedWords(value as ShopLearned));
   else if (path === "order") out.set(path, orderInShort(value as OrderChoice));
   else if (/^(holds|held\.bars|found)\.[^.]+$/.test(path)) out.set(path, inShort(value));
   else if (/^weld\.seams\.[^.]+$/.test(path)) out.set(path, seamInShort(value as SeamHow));

@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { remedyIdSchema } from "../check";
 import { GATES, stepIdSchema } from "../plan";
 import { lengthSchema, slantSchema, visibleName } from "../units";
 import { quantityIdSchema } from "./quantitySchema";
@@ -122,6 +123,15 @@ const tickSchema = z.strictObject({
   done: z.boolean(),
 });
 
+/** Something that was done to the cold frame to bring it inside its limits. */
+const correctedSchema = z.strictObject({
+  kind: z.literal("corrected"),
+  ...base,
+  remedy: remedyIdSchema,
+  /** How far it was pushed beyond where it lay; or how many, for what is counted. */
+  amount: z.union([lengthSchema, z.number("Give how many.").positive("At least some.").max(50, "Over fifty: check.")]),
+});
+
 const noteSchema = z.strictObject({
   kind: z.literal("note"),
   ...base,
@@ -137,16 +147,24 @@ const changeSchema = z.strictObject({
 });
 
 /** What a person can add. */
-export const newEntrySchema = z.discriminatedUnion("kind", [roundSchema, readingSchema, tickSchema, noteSchema]);
+export const newEntrySchema = z.discriminatedUnion("kind", [
+  roundSchema,
+  readingSchema,
+  tickSchema,
+  noteSchema,
+  correctedSchema,
+]);
 export type NewEntry = z.infer<typeof newEntrySchema>;
 export const entrySchema = z.discriminatedUnion("kind", [
   roundSchema,
   readingSchema,
   tickSchema,
   noteSchema,
+  correctedSchema,
   changeSchema,
 ]);
 export type Entry = z.infer<typeof entrySchema>;
+export type CorrectedEntry = z.infer<typeof correctedSchema>;
 export type RoundEntry = z.infer<typeof roundSchema>;
 export type ReadingEntry = z.infer<typeof readingSchema>;
 export type Change = z.infer<typeof changeSchema>["changes"][number];

@@ -38,6 +38,10 @@ export {
 } from "./holdingWays";
 export { type InsideTrade, insideTrade } from "./insideTrade";
 export { insideTradeWords } from "./insideTradeWords";
+export { correctedWords, remedyName } from "./remedyWords";
+export { type FrameTeaching, frameTeaching, frameTeachingOf } from "./frameLesson";
+export { cellOfPlan, factorsOf } from "./factorsOf";
+export { learnedWords } from "./learnedWords";
 export { type Job, jobSchema } from "./jobSchema";
 export {
   type JointFit,

@@ -1,7 +1,7 @@
 import { heldMechanics, loadSteps } from "../plan";
 import { type PredictedOutcome, predictFrame, type SimulationStep } from "../shrink";
-import { FACTORS, unsureHeat } from "../weld";
 import { builtOf } from "./built";
+import { factorsOf } from "./factorsOf";
 import { heldOf } from "./held";
 import type { Plan } from "./planSchema";
 import { weldOf } from "./settings";
@@ -71,7 +71,7 @@ export function* insideTrade(plan: Plan): Generator<number, InsideTrade | null> 
   const ways = insidesMoved(steps, corners);
   if (!ways) return null;
   const later = ways.planned === "first" ? ways.last : steps;
-  const factors = weld.from === "starting" ? unsureHeat(FACTORS) : FACTORS;
+  const factors = factorsOf(plan);
   const [last, first] = [
     wayOf((yield* predictFrame(structure, mechanics, weld, later, factors)).prediction.outcomes),
     wayOf((yield* predictFrame(structure, mechanics, weld, ways.first, factors)).prediction.outcomes),

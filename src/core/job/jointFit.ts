@@ -4,8 +4,9 @@ import type { FaceLine, Structure, StructureJoint } from "../frame";
 import { heldMechanics, jointWords, USUAL_ORDER } from "../plan";
 import { type GapStiffness, gapStiffness, type OutcomeId, outcomeKey } from "../shrink";
 import { formatSmall, plainLength, stated, type UnitPreference } from "../units";
-import { FACTORS, factorsFor } from "../weld";
+import { factorsFor } from "../weld";
 import { builtOf } from "./built";
+import { factorsOf } from "./factorsOf";
 import { chanceWords } from "./forecast";
 import type { FrameRound } from "./frameRound";
 import { heldOf } from "./held";
@@ -72,7 +73,7 @@ export function* jointFit(job: Job, gap: ReadGap, draws?: number): Generator<num
   const filled = yield* look(withFilled(job.plan, gap));
   const shut = yield* look(withShut(job.plan, gap.joint));
   const { mechanics } = heldMechanics(structure, on, heldOf(structure, job.plan));
-  const factors = factorsFor(structure.members[0]?.material === "mild steel", FACTORS);
+  const factors = factorsFor(structure.members[0]?.material === "mild steel", factorsOf(job.plan));
   const stiffness = yield* gapStiffness(structure, mechanics, factors, gap.joint, weldOf(job.plan).tackLength.mm);
   const joint = jointOf(structure, gap.joint);
   const wallMm = Math.min(

@@ -18,9 +18,10 @@ import {
   type Prediction,
   type SimulationStep,
 } from "../shrink";
-import { FACTORS, factorsFor, isUnsure, unsureHeat } from "../weld";
+import { factorsFor } from "../weld";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
+import { factorsOf } from "./factorsOf";
 import { heldOf } from "./held";
 import type { Job } from "./jobSchema";
 import { schoolChoices, withCut } from "./orderChoices";
@@ -48,10 +49,7 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
   const held = heldOf(structure, job.plan);
   const { mechanics, by } = heldMechanics(structure, on, held);
   const weld = weldOf(job.plan);
-  const factors = factorsFor(
-    structure.members[0]?.material === "mild steel",
-    isUnsure(weld) ? unsureHeat(FACTORS) : FACTORS,
-  );
+  const factors = factorsFor(structure.members[0]?.material === "mild steel", factorsOf(job.plan));
   const known = new Map<string, SimulationStep[]>();
   const load = (steps: readonly Step[]): SimulationStep[] =>
     steps.flatMap((s) => {

@@ -4,6 +4,7 @@ import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from "../cut";
 import { FIXTURE_SIDES } from "../fixture";
 import { drawnFrameSchema, FACE_LINES, MATERIAL_NAMES, memberNameSchema, rectangleSchema } from "../frame";
+import { shopLearnedSchema } from "../learn";
 import { BAR_KINDS, holdSchema, orderChoiceSchema, PUT_ON, TAKEN_OFF } from "../plan";
 import { lengthSchema, UNIT_PREFERENCES, type UnitPreference, visibleName } from "../units";
 import { weldSchema } from "../weld";
@@ -142,6 +143,8 @@ export const planSchema = z.strictObject({
         .optional(),
     })
     .optional(),
+  /** What the shop had learned of its own shrinkage; the tables alone when left out. */
+  learned: shopLearnedSchema.optional(),
   /** In which order it is tacked and welded; the usual schools when nobody chose. */
   order: orderChoiceSchema.optional(),
   /** Who welds it, where that is not one person who welds flat, across and upright. */

@@ -1,5 +1,6 @@
 import { bentPlate, keptByPlate, nextShim } from "../fixture";
 import { MATERIALS } from "../frame";
+import { cellOf, learnedFactors } from "../learn";
 import { formatSmall, type Problem, physical, rangeWords, type UnitPreference } from "../units";
 import { FACTORS, heatJPerMm, startingSettings } from "../weld";
 import type { Plan } from "./planSchema";
@@ -56,13 +57,14 @@ export function plateBow(plan: Plan): PlateBow | null {
       ? { process: weld.process, ...startingSettings(weld.process, plates.thickness.mm, plates.material) }
       : weld;
   const heat = heatJPerMm(arc);
+  const cell = cellOf(arc.process, plates.thickness.mm, plates.material);
   const trials = (plan.fixture?.trials ?? [])
     .filter((t) => t.member === PLATES)
     .map((t) => ({ shimMm: t.shim.mm, leftMm: t.left.mm }));
   const free = trials.findLast((t) => t.shimMm === 0);
   const freeMm = free ? -free.leftMm : null;
   const kept = keptByPlate({
-    factor: FACTORS.longitudinal.value,
+    factor: learnedFactors(FACTORS, plan.learned, cell).longitudinal.value,
     youngMPa: material.eMPa,
     alphaPerK: material.alphaPerK,
     heatJPerMm3K: material.heatJPerMm3K,

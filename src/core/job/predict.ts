@@ -1,8 +1,9 @@
 import { drain } from "../numeric";
 import { heldMechanics, laterGates, loadSteps } from "../plan";
 import { type FramePrediction, type PredictHow, predictFrame } from "../shrink";
-import { FACTORS, isUnsure, unsureHeat, withHeatShare } from "../weld";
+import { withHeatShare } from "../weld";
 import { builtOf } from "./built";
+import { factorsOf } from "./factorsOf";
 import { heldOf } from "./held";
 import type { Plan } from "./planSchema";
 import { canPredict } from "./predictable";
@@ -24,7 +25,7 @@ export function* predicting(
   const planned = weldOf(plan);
   const weld = withHeatShare(planned, heatShare);
   const steps = loadSteps(structure, weld, order.steps, by);
-  return yield* predictFrame(structure, mechanics, weld, steps, isUnsure(weld) ? unsureHeat(FACTORS) : FACTORS, {
+  return yield* predictFrame(structure, mechanics, weld, steps, factorsOf(plan), {
     ...how,
     units: plan.units,
     gates: laterGates(order.steps),

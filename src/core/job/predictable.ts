@@ -11,7 +11,7 @@ export function frameKey(plan: Plan): string {
   // Where stops stand counts only where they hold.
   const { held, fixture, found } = plan;
   const stops = held?.stops ? [fixture?.side, fixture?.moved, fixture?.without] : null;
-  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm", held, stops, found]);
+  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm", held, stops, found, plan.learned]);
 }
 
 /** What a prediction depends on: plans that share this text share their prediction. */

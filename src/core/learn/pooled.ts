@@ -5,17 +5,24 @@ import type { Belief } from "./learn";
 export interface Cell {
   process: string;
   wall: string;
+  /** Left out where all are of one metal. */
+  metal?: string;
 }
 
 /** Share of a factor's table variance that a shop has in common, a process besides, a wall class besides. Source: own judgement. */
 export const POOLING = { shop: 0.6, process: 0.2, wall: 0.2 } as const;
 
+/** What one metal says of another, as a share of what it says of itself. Source: own judgement. */
+const OTHER_METAL = 0.5;
+
 /** How much what one cell taught says of another, 0 to 1. */
 export const incommon = (a: Cell, b: Cell): number =>
-  POOLING.shop + (a.process === b.process ? POOLING.process + (a.wall === b.wall ? POOLING.wall : 0) : 0);
+  (POOLING.shop + (a.process === b.process ? POOLING.process + (a.wall === b.wall ? POOLING.wall : 0) : 0)) *
+  (a.metal === b.metal ? 1 : OTHER_METAL);
 
 /** Name of a factor in a cell. */
-export const inCell = ({ process, wall }: Cell, factor: string): string => `${process} ${wall}/${factor}`;
+export const inCell = ({ process, wall, metal }: Cell, factor: string): string =>
+  `${process} ${wall}${metal ? ` ${metal}` : ""}/${factor}`;
 
 /**
  * What is believed before anything was learned, of every factor in every cell: partly the shop's, partly the process's, partly its own.

@@ -3,7 +3,14 @@ export { type Candidate, type Diagnosis, diagnose } from "./diagnosis";
 export { drain, partOf } from "./drain";
 export { symmetricEigen } from "./eigen";
 export { Groups } from "./groups";
-export { type LeastSquares, leastSquares, type Noise, type ReadingTests, testReadings, whitening } from "./leastSquares";
+export {
+  type LeastSquares,
+  leastSquares,
+  type Noise,
+  type ReadingTests,
+  testReadings,
+  whitening,
+} from "./leastSquares";
 export { cholesky, conditionRatio, entry, multiplyColumn, type Rows, solveCholesky, solveSmall, zeros } from "./linear";
 export { normalDraw, seeded } from "./random";
 export { factorSkyline, type Skyline, type Sparse, skyline, solveSkyline, sparseAdd, sparseDot } from "./skyline";

@@ -169,12 +169,15 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
         put({ kind: "nothing" });
         break;
       case "load": {
-        const node = model.nodeOf(step.member, step.point);
+        const on = [step, ...(step.and ? [step.and] : [])].map(({ member, point, wrench }) => ({
+          node: model.nodeOf(member, point),
+          wrench,
+        }));
         put({
           kind: "load",
-          column: shop.load(`load/${node}/${step.wrench.join()}`, () => ({
-            at: [0, 1, 2, 3, 4, 5].map((f) => 6 * node + f),
-            value: [...step.wrench],
+          column: shop.load(`load/${on.map((o) => `${o.node}/${o.wrench.join()}`).join("/")}`, () => ({
+            at: on.flatMap(({ node }) => [0, 1, 2, 3, 4, 5].map((f) => 6 * node + f)),
+            value: on.flatMap(({ wrench }) => [...wrench]),
           })),
           size: 1,
         });

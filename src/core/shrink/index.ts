@@ -21,6 +21,6 @@ export {
   type Replay,
 } from "./prediction";
 export type { SetUpShape, SetUpTarget } from "./settingUp";
-export { DRAWS, type SimulationInput, simulate } from "./simulate";
+export { DRAWS, type SimulatedOutcome, type SimulationInput, simulate } from "./simulate";
 export type { SimulationStep } from "./simulationSteps";
 export { toldOutcomes } from "./toldOutcomes";

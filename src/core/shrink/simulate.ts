@@ -28,6 +28,8 @@ export interface SimulationInput {
   draws?: number;
   /** Another seed gives other draws. */
   seed?: number;
+  /** Stiffness of all joints over that of their tables; 1 when left out. */
+  jointShare?: number;
   /** Steps, by their ids, from which on changes are asked about besides the whole: moments when the frame is read. */
   gates?: readonly string[];
 }
@@ -105,8 +107,8 @@ export const scatteredOf = (model: WeldedModel, steps: readonly SimulationStep[]
  * @throws RangeError when the frame or the steps have an error: ask frameProblems and stepProblems first.
  */
 export function* simulate(input: SimulationInput): Generator<number, Simulation> {
-  const { frame, steps, factors = FACTORS, draws: count = DRAWS, seed = SEED, gates = [] } = input;
-  const nominal = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
+  const { frame, steps, factors = FACTORS, draws: count = DRAWS, seed = SEED, gates = [], jointShare = 1 } = input;
+  const nominal = { ...NOMINAL_JOINTS, gapMm: factors.gap.value, joint: jointShare };
   const stages = count > 0 ? 3 : 2;
   const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
   const model = weldedModel(frame, nominal);

@@ -14,6 +14,13 @@ export interface ContactPlace {
   against?: [member: string, point: string];
 }
 
+/** A force (N) and moment (N mm) on a node. */
+export interface OnNode {
+  member: string;
+  point: string;
+  wrench: readonly [number, number, number, number, number, number];
+}
+
 /** One event that moves, holds or lets go of the frame. `id` names it in attributions. */
 export type SimulationStep = { id: string } & (
   | ({ do: "tack"; joint: string; line: FaceLine; lengthMm: number } & Heat)
@@ -56,6 +63,6 @@ export type SimulationStep = { id: string } & (
   /** Clamps come off, the frame is turned, the same clamps go on again. */
   | { do: "flip" }
   | { do: "wait" }
-  /** A force (N) and moment (N mm) on a node, kept from here on. */
-  | { do: "load"; member: string; point: string; wrench: readonly [number, number, number, number, number, number] }
+  /** A force (N) and moment (N mm) on a node, and where they come in pairs on a second, kept from here on. */
+  | ({ do: "load"; and?: OnNode } & OnNode)
 );

@@ -83,7 +83,10 @@ export function stepProblems(model: WeldedModel, steps: readonly SimulationStep[
     } else if (step.do === "square up") {
       if (!(step.residualShare >= 0 && step.residualShare <= 1))
         put(`Step ${i + 1}: what is left after squaring up lies between 0 and 1.`);
-    } else if (step.do === "load") point(step.member, step.point);
+    } else if (step.do === "load") {
+      point(step.member, step.point);
+      if (step.and) point(step.and.member, step.and.point);
+    }
   };
   steps.forEach(check);
   const open = model.joints.filter((j) => !held.has(j.id));

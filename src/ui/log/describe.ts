@@ -1,5 +1,6 @@
 import type { Structure } from "@/core/frame";
 import {
+  correctedWords,
   type Entry,
   type Job,
   quantityWords,
@@ -67,6 +68,8 @@ export function describe(job: Job, structure: Structure | null, steps: readonly 
         };
       case "note":
         return { entry, tone: "note", text: entry.text, detail: null };
+      case "corrected":
+        return { entry, tone: "done", text: correctedWords(entry, job.plan.units), detail: null };
       case "change":
         return {
           entry,

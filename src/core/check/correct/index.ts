@@ -30,3 +30,4 @@ export {
   wallClass,
   weldRingMoment,
 } from "./plasticSection";
+export { type RemedyId, remedyIdSchema, remedyKey } from "./remedyId";

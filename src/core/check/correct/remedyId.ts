@@ -1,0 +1,41 @@
+import * as z from "zod";
+import { FACE_LINES, memberNameSchema } from "../../frame";
+
+const jointId = z.string().min(1).max(40);
+
+/** What was, or could be, done to a cold frame that is outside its limits: data, made into words in one place. */
+export const remedyIdSchema = z.discriminatedUnion("do", [
+  /** Past yield: its long diagonal drawn in, or the short one pushed out. */
+  z.strictObject({ do: z.literal("rack"), long: z.enum(["AC", "BD"]) }),
+  /** Past yield: the corners that stand high pressed down. */
+  z.strictObject({ do: z.literal("untwist"), high: z.enum(["AC", "BD"]) }),
+  /** Past yield: a bow pressed out of a member. */
+  z.strictObject({ do: z.literal("press"), member: memberNameSchema }),
+  /** One more bead over a seam. */
+  z.strictObject({ do: z.literal("bead"), joint: jointId, line: z.enum(FACE_LINES) }),
+  /** A bead hammered over, cold. */
+  z.strictObject({ do: z.literal("peen"), joint: jointId, line: z.enum(FACE_LINES) }),
+  /** The seams of a corner cut but for its inside, pulled, and welded again. */
+  z.strictObject({ do: z.literal("recut"), joint: jointId, long: z.enum(["AC", "BD"]) }),
+  /** Wedges of heat on the long side of a bowed member. */
+  z.strictObject({ do: z.literal("wedges"), member: memberNameSchema }),
+]);
+export type RemedyId = z.infer<typeof remedyIdSchema>;
+
+/** One word for a remedy, to look it up by; nothing reads it back. */
+export function remedyKey(id: RemedyId): string {
+  switch (id.do) {
+    case "rack":
+      return `rack ${id.long}`;
+    case "untwist":
+      return `untwist ${id.high}`;
+    case "press":
+    case "wedges":
+      return `${id.do} ${id.member}`;
+    case "bead":
+    case "peen":
+      return `${id.do} ${id.joint}/${id.line}`;
+    case "recut":
+      return `recut ${id.joint} ${id.long}`;
+  }
+}

@@ -1,0 +1,33 @@
+import type { RemedyId } from "../check";
+import { formatSmall, type Length, type UnitPreference } from "../units";
+import type { CorrectedEntry } from "./entrySchema";
+
+/** A remedy as one says it, without its amount. */
+export function remedyName(id: RemedyId): string {
+  switch (id.do) {
+    case "rack":
+      return `Pull the long diagonal ${id.long} in, past yield`;
+    case "untwist":
+      return `Press the high corners ${id.high[0]} and ${id.high[1]} down, past yield`;
+    case "press":
+      return `Press the bow out of ${id.member}, past yield`;
+    case "bead":
+      return `One more bead at ${id.joint}, ${id.line}`;
+    case "peen":
+      return `Peen the bead at ${id.joint}, ${id.line}`;
+    case "recut":
+      return `Cut ${id.joint} but for its inside, pull ${id.long} in, weld it again`;
+    case "wedges":
+      return `Wedges of heat on the long side of ${id.member}`;
+  }
+}
+
+const isLength = (amount: CorrectedEntry["amount"]): amount is Length => typeof amount === "object";
+
+/** What was done, in words. */
+export function correctedWords({ remedy, amount }: Pick<CorrectedEntry, "remedy" | "amount">, units: UnitPreference): string {
+  const much = isLength(amount)
+    ? `by ${formatSmall(amount.mm, units, { decimals: units === "mm" ? 1 : 0 })}`
+    : `${amount}`;
+  return `Corrected: ${remedyName(remedy)}, ${much}`;
+}

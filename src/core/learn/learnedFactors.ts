@@ -1,0 +1,100 @@
+import { cholesky, solveCholesky } from "../numeric";
+import { FACTORS, type ShrinkFactors } from "../weld";
+import type { ShopCell } from "./cells";
+import { type Belief, believed } from "./learn";
+import { BESIDES, type FrameLesson, LEARNABLE, type Learnable, type ShopLearned } from "./lessonSchema";
+import { incommon } from "./pooled";
+import { logSd, type Scatter } from "./teaching";
+
+/** Standard deviation of each factor's logarithm by the tables. */
+export const tableSds = (factors: ShrinkFactors = FACTORS): Record<Learnable | (typeof BESIDES)[number], number> =>
+  Object.fromEntries([...LEARNABLE, ...BESIDES].map((f) => [f, logSd(factors[f].cv)])) as Record<
+    Learnable | (typeof BESIDES)[number],
+    number
+  >;
+
+/** What acts on all of a frame at once, without what is not there. */
+export const linearOf = (linear: FrameLesson["teaching"]["linear"]): Record<string, number[]> =>
+  Object.fromEntries(Object.entries(linear).flatMap(([f, by]) => (by ? [[f, by] as const] : [])));
+
+/** Scatter by the factors of a model: what beads and days differ by, and what the model leaves out. */
+export const scatterOf = (factors: ShrinkFactors = FACTORS): Scatter => ({
+  beadCv: Math.hypot(factors.perBead.cv, factors.fit.cv),
+  dayCv: factors.day.cv,
+  ...LEFT_OUT,
+});
+/** What the mechanics leaves out, as a share, and at least, mm. Source: own judgement. */
+const LEFT_OUT = { modelShare: 0.1, modelMm: 0.03 } as const;
+
+/**
+ * A factor in one cell, by what was learned in others: mean and standard deviation of its logarithm.
+ * k = covariance with them by pooling; mean = k K^-1 m, variance = k** - k K^-1 (K - P) K^-1 k.
+ * Source: conditional of a normal distribution (Rasmussen and Williams, 2.2, from memory).
+ */
+function factorIn(learned: ShopLearned, factor: Learnable, cell: ShopCell): { mean: number; sd: number } {
+  const sd = tableSds()[factor];
+  const { cells } = learned;
+  const { mean, cov } = learned.factors[factor];
+  if (cells.length === 0) return { mean: 0, sd };
+  const table = cells.map((a) => cells.map((b) => sd * sd * incommon(a, b)));
+  const l = cholesky(table);
+  if (!l) return { mean: 0, sd };
+  const k = cells.map((c) => sd * sd * incommon(c, cell));
+  const w = solveCholesky(l, k);
+  const own = w.reduce((s, v, i) => s + v * mean[i], 0);
+  const narrowed = w.reduce((s, v, i) => s + v * w.reduce((t, u, j) => t + u * (table[i][j] - cov[i][j]), 0), 0);
+  return { mean: own, sd: Math.sqrt(Math.max(1e-12, sd * sd - narrowed)) };
+}
+
+/** What a plan's cell is believed to do, by what was learned; by the tables alone where nothing was. */
+export function beliefIn(learned: ShopLearned | undefined, cell: ShopCell): Belief {
+  const prior = believed(tableSds());
+  if (!learned) return prior;
+  const at = LEARNABLE.map((f) => factorIn(learned, f, cell));
+  return {
+    ...prior,
+    mean: prior.names.map((_, i) => at[i]?.mean ?? 0),
+    cov: prior.cov.map((row, i) => row.map((v, j) => (i === j && at[i] ? at[i].sd ** 2 : v))),
+  };
+}
+
+/** Coefficient of variation of a lognormal by the standard deviation of its logarithm. */
+const cvOf = (sd: number): number => Math.sqrt(Math.expm1(sd * sd));
+
+/**
+ * Factors with what a shop has learned in their place: nothing learned leaves them as they are. Draws of different factors are free of
+ * each other, so that what coupons say of two of them together is not used: bands are a little wide for it.
+ */
+export function learnedFactors(
+  factors: ShrinkFactors,
+  learned: ShopLearned | undefined,
+  cell: ShopCell,
+): ShrinkFactors {
+  if (!learned || learned.frames + learned.coupons === 0) return factors;
+  const sds = tableSds();
+  const told = Object.fromEntries(
+    LEARNABLE.map((f) => {
+      const { mean, sd } = factorIn(learned, f, cell);
+      return [f, { ...factors[f], value: factors[f].value * Math.exp(mean), cv: cvOf(sd), source: "learned" }];
+    }),
+  );
+  const narrowed = factorIn(learned, "transverse", cell).sd / sds.transverse;
+  const { scatter } = learned;
+  return {
+    ...factors,
+    ...told,
+    // Another metal than the factors were found on is sure of itself as far as the shop has found it out.
+    otherMaterial: { ...factors.otherMaterial, cv: factors.otherMaterial.cv * narrowed },
+    ...(scatter
+      ? {
+          perBead: {
+            ...factors.perBead,
+            cv: Math.sqrt(Math.max(LEAST_CV ** 2, scatter.beadCv ** 2 - factors.fit.cv ** 2)),
+          },
+          day: { ...factors.day, cv: scatter.dayCv },
+        }
+      : {}),
+  };
+}
+/** Beads never differ by less, whatever few frames say. Source: own judgement. */
+const LEAST_CV = 0.05;

@@ -6,6 +6,7 @@ export { builtOf, overallSizeMm } from "./built";
 export { CARRIES, CARRIES_WORDS, type Carries } from "./carries";
 export { CARRIES_CAUTION, STAGE_CAUTIONS } from "./cautions";
 export { type Collision, collide, planChanges } from "./changes";
+export { type Correction, type CorrectionWay, correcting, type FirstGo, firstGo } from "./correction";
 export { entryProblem, hasLeaves, isReadAt, readingProblem } from "./entries";
 export {
   type Change,
@@ -19,9 +20,11 @@ export {
 } from "./entrySchema";
 export { type Evaluation, evaluate, type Summary, summaryOf } from "./evaluate";
 export type { CutRound } from "./evaluationContext";
+export { cellOfPlan, factorsOf } from "./factorsOf";
 export { following } from "./following";
 export { chanceWords, type Forecast, forecastWords, likelyFailure } from "./forecast";
 export { FORMAT } from "./format";
+export { type FrameTeaching, frameTeaching, frameTeachingOf } from "./frameLesson";
 export type { FrameRound } from "./frameRound";
 export { frontier } from "./frontier";
 export type { GateAdvice } from "./gateAdvice";
@@ -38,10 +41,6 @@ export {
 } from "./holdingWays";
 export { type InsideTrade, insideTrade } from "./insideTrade";
 export { insideTradeWords } from "./insideTradeWords";
-export { correctedWords, remedyName } from "./remedyWords";
-export { type FrameTeaching, frameTeaching, frameTeachingOf } from "./frameLesson";
-export { cellOfPlan, factorsOf } from "./factorsOf";
-export { learnedWords } from "./learnedWords";
 export { type Job, jobSchema } from "./jobSchema";
 export {
   type JointFit,
@@ -54,6 +53,7 @@ export {
 } from "./jointFit";
 export { type LaidElement, type LaidOut, layOut } from "./layOut";
 export { clampCaution, type FixtureCheck, fixtureChecks, laidWords } from "./layOutWords";
+export { learnedWords } from "./learnedWords";
 export { meantOtherwise, readLeaves } from "./leaves";
 export { levelMembers } from "./levelled";
 export { likelyLosses, lossLines } from "./lossLines";
@@ -82,6 +82,8 @@ export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quanti
 export type { QuantityId } from "./quantitySchema";
 export { meantMm, readingText } from "./readingWords";
 export { releaseWords, shortForce } from "./releaseWords";
+export type { Remedy } from "./remedyOptions";
+export { correctedWords, remedyName } from "./remedyWords";
 export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
 export { materialOf, settingsWords, thinnestWallMm, weldOf } from "./settings";
 export { STAGES, type Stage } from "./stages";

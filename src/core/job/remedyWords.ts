@@ -25,7 +25,10 @@ export function remedyName(id: RemedyId): string {
 const isLength = (amount: CorrectedEntry["amount"]): amount is Length => typeof amount === "object";
 
 /** What was done, in words. */
-export function correctedWords({ remedy, amount }: Pick<CorrectedEntry, "remedy" | "amount">, units: UnitPreference): string {
+export function correctedWords(
+  { remedy, amount }: Pick<CorrectedEntry, "remedy" | "amount">,
+  units: UnitPreference,
+): string {
   const much = isLength(amount)
     ? `by ${formatSmall(amount.mm, units, { decimals: units === "mm" ? 1 : 0 })}`
     : `${amount}`;

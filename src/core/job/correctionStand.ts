@@ -1,0 +1,102 @@
+import type { Stands } from "../check";
+import { CORNERS, type Corner } from "../geometry";
+import { degrees } from "../numeric";
+import type { CorrectedEntry } from "./entrySchema";
+import type { FrameRound } from "./frameRound";
+import { inTime } from "./inTime";
+import type { Job } from "./jobSchema";
+import { fullU } from "./rounds";
+
+/** What a correction is judged by, as it was read; by one word each, which the effects of remedies go by. */
+export interface Standing {
+  quantities: Record<string, Stands>;
+  /** Limits that nothing was read for, or that no remedy is known to move, by their names. */
+  aside: string[];
+}
+
+/** Flatness that four corners do not explain is left as it is. */
+const zoneOfTwist = (twistMm: number): number => Math.abs(twistMm) / 2;
+
+/**
+ * Quantities that limits are set on, signed, so that a remedy can be seen to pass nought: sides, AC less BD, corners, twist for flatness,
+ * and bows one by one.
+ */
+export function standingOf(round: FrameRound): Standing {
+  const quantities: Record<string, Stands> = {};
+  const aside: string[] = [];
+  for (const { limit, measured } of round.verdicts) {
+    const { upper, lower } = limit;
+    if (!measured) {
+      if (!limit.optional) aside.push(limit.label);
+      continue;
+    }
+    switch (limit.kind) {
+      case "size":
+        quantities[limit.id] = { ...measured, low: lower, high: upper };
+        break;
+      case "diagonal":
+        if (upper !== null) quantities.square = { ...measured, low: -upper, high: upper };
+        break;
+      case "corner": {
+        const { square } = round;
+        if (!square?.angleDeg || upper === null) break;
+        const most = degrees(Math.atan(upper / 1000));
+        for (const c of CORNERS) {
+          const { value, u } = square.angleDeg[c];
+          quantities[`angle ${c}`] = { value: value - square.drawnDeg[c as Corner], u, low: -most, high: most };
+        }
+        break;
+      }
+      case "flat": {
+        if (!round.twist || upper === null) {
+          aside.push(limit.label);
+          break;
+        }
+        const { twistMm, uTwistMm } = round.twist;
+        const held = limit.flatBy === "held";
+        const rest = held ? 0 : Math.max(0, measured.value - zoneOfTwist(twistMm));
+        const most = held ? upper : Math.max(0, 2 * (upper - rest));
+        quantities.twist = { value: twistMm, u: uTwistMm, low: -most, high: most };
+        break;
+      }
+      case "straight":
+        for (const mean of round.means.values())
+          if (mean.what.kind === "straightness" && upper !== null)
+            quantities[`straight ${mean.what.at}`] = {
+              value: Math.abs(mean.mm),
+              u: fullU(mean),
+              low: -upper,
+              high: upper,
+            };
+        break;
+      default:
+        if (measured.value > (upper ?? Number.POSITIVE_INFINITY)) aside.push(limit.label);
+    }
+  }
+  // A reading without any uncertainty would make a chance of nought or one.
+  for (const q of Object.values(quantities)) q.u = Math.max(q.u, LEAST_U);
+  return { quantities, aside };
+}
+const LEAST_U = 0.01;
+
+/** Something that was done, with what the frame was before it and after. */
+export interface Done {
+  entry: CorrectedEntry;
+  before: FrameRound | null;
+  /** Null until it was read again. */
+  after: FrameRound | null;
+}
+
+/** Corrections in their order, each with the cold rounds that were read before and after it. */
+export function doneOf(job: Job, rounds: readonly FrameRound[]): Done[] {
+  const cold = rounds.filter((r) => r.round.gate === "cold" && r.readings.size + r.slants.size > 0);
+  const all = inTime(job.entries).flatMap((e) => (e.kind === "corrected" ? [e] : []));
+  return all.map((entry, i) => {
+    const next = all[i + 1]?.at ?? null;
+    return {
+      entry,
+      before: cold.findLast((r) => r.round.at <= entry.at) ?? null,
+      after: cold.find((r) => r.round.at > entry.at && (next === null || r.round.at <= next)) ?? null,
+    };
+  });
+}

@@ -28,6 +28,7 @@ import { cutCsv } from "@/formats/cutCsv";
 import { readJobFile } from "@/formats/jobFile";
 import * as store from "@/store";
 import { SHELF_LIMIT } from "./instruments";
+import { shopState } from "./lessons";
 import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
 import { predictionInTime, predictionOf } from "./predictions";
 import { type Caller, signed } from "./who";
@@ -76,10 +77,12 @@ export async function putJobAway(who: Caller, id: string, input: unknown): Promi
   return found ? done(null) : noSuchJob();
 }
 
-/** What a page of a job starts from: the job, and its prediction when that does not keep it waiting. */
+/** What a page of a job starts from: the job, its prediction when that does not keep it waiting, and what its shop has learned by now. */
 export async function startOf(who: Caller, id: string) {
   const found = await getJob(who, id);
-  return found.ok ? done({ ...found.value, prediction: await predictionInTime(found.value.job.plan) }) : found;
+  if (!found.ok) return found;
+  const [prediction, { learned }] = await Promise.all([predictionInTime(found.value.job.plan), shopState(who)]);
+  return done({ ...found.value, prediction, learned });
 }
 
 /** A whole job with the shelf of instruments. */
@@ -100,11 +103,14 @@ export async function createJob(who: Caller, input: unknown): Promise<Outcome<{ 
   if (!parsed.ok) return parsed;
   const { name, units, origin } = parsed.value;
   const at = now();
+  const { learned } = await shopState(who);
+  // What the shop has learned goes into every plan that begins: it is predicted by what was known then.
+  const known = learned.frames + learned.coupons > 0 ? { learned } : {};
   return store.transaction(async (db) => {
     const lastScale = await store.lastSawScale(db, who.shopId);
     // A shop has one saw: the next job reads its scale as the last one did.
     const scale = SAW_SCALES.find((s) => s === lastScale);
-    const plan = { ...newPlan(name, units), ...(scale ? { sawScale: scale } : {}) };
+    const plan = { ...newPlan(name, units), ...(scale ? { sawScale: scale } : {}), ...known };
     const job: Job = { id: uuid(), createdAt: at, version: 1, plan, instruments: [], entries: [] };
     await store.insertJob(db, who.shopId, job, summaryOf(job), at, signed(who, origin));
     return done({ id: job.id });

@@ -17,6 +17,7 @@ export {
   updatePlan,
   updateSummary,
 } from "./jobs";
+export { addLessons, countLessons, listLessons } from "./lessons";
 export {
   type AuditLine,
   appendAudit,

@@ -1,6 +1,10 @@
 import { expose } from "comlink";
 import {
   betterToLookAt,
+  type Correction,
+  correcting,
+  type FrameTeaching,
+  frameTeaching,
   type InsideTrade,
   insideTrade,
   type Job,
@@ -127,6 +131,18 @@ const api = {
   /** What a gap at a joint does, filled and shut. */
   jointFit(ticket: number, job: Job, gap: ReadGap): Promise<JointFit | null> {
     return driven(ticket, jointFit(job, gap), () => undefined);
+  },
+  /** What can be done about a cold frame. */
+  correction(ticket: number, job: Job, progress: (share: number) => void): Promise<Correction | null> {
+    return driven(ticket, correcting(job), progress);
+  },
+  /** What a finished frame could teach its shop. */
+  frameTeaching(
+    ticket: number,
+    job: Job,
+    progress: (share: number) => void,
+  ): Promise<{ ok: false; why: string } | { ok: true; taught: FrameTeaching } | null> {
+    return driven(ticket, frameTeaching(job), progress);
   },
   /** The search ends with what it has. */
   enough(): void {

@@ -1,6 +1,6 @@
 import path from "node:path";
 import type { Worker } from "node:worker_threads";
-import type { Plan } from "@/core/job";
+import type { FrameTeaching, Job, Plan } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
 
 /** A thread that nobody asked for so long is ended: it holds memory. */
@@ -11,7 +11,7 @@ const MOST_WAITING = 40;
 const THREADS = "node:worker_threads";
 
 interface Waiting {
-  resolve: (prediction: Prediction) => void;
+  resolve: (answer: unknown) => void;
   reject: (why: Error) => void;
 }
 
@@ -35,10 +35,10 @@ async function start(): Promise<Worker> {
   )) as typeof import("node:worker_threads");
   const made = new Thread(file);
   made.unref();
-  made.on("message", ({ id, prediction, wrong }: { id: number; prediction?: Prediction; wrong?: string }) => {
+  made.on("message", ({ id, answer, wrong }: { id: number; answer?: unknown; wrong?: string }) => {
     const asked = waiting.get(id);
     waiting.delete(id);
-    if (prediction) asked?.resolve(prediction);
+    if (answer !== undefined) asked?.resolve(answer);
     else asked?.reject(new Error(wrong ?? "The thread did not say why."));
   });
   made.once("error", (e) => failAll(e.message));
@@ -49,7 +49,13 @@ async function start(): Promise<Worker> {
 let starting: Promise<Worker> | null = null;
 
 /** Works a prediction out in a thread of its own. @throws when too many wait, or the thread ends. */
-export async function predictInThread(plan: Plan): Promise<Prediction> {
+export const predictInThread = (plan: Plan): Promise<Prediction> => inThread<Prediction>({ plan });
+
+/** Works out there what a job could teach. @throws as a prediction does. */
+export const teachInThread = (job: Job) =>
+  inThread<{ ok: false; why: string } | { ok: true; taught: FrameTeaching }>({ job });
+
+async function inThread<T>(question: { plan: Plan } | { job: Job }): Promise<T> {
   if (waiting.size >= MOST_WAITING) throw new Error("Too many predictions wait.");
   if (!thread) {
     starting ??= start().finally(() => {
@@ -66,8 +72,8 @@ export async function predictInThread(plan: Plan): Promise<Prediction> {
   }, IDLE_MS);
   idle.unref();
   const id = ++last;
-  return new Promise<Prediction>((resolve, reject) => {
-    waiting.set(id, { resolve, reject });
-    thread?.postMessage({ id, plan });
+  return new Promise<T>((resolve, reject) => {
+    waiting.set(id, { resolve: resolve as (answer: unknown) => void, reject });
+    thread?.postMessage({ id, ...question });
   });
 }

@@ -1,5 +1,17 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
-import type { InsideTrade, Job, JointFit, OrderOutlook, Plan, PlanningWish, ReadGap, Remedies, Tell } from "@/core/job";
+import type {
+  Correction,
+  FrameTeaching,
+  InsideTrade,
+  Job,
+  JointFit,
+  OrderOutlook,
+  Plan,
+  PlanningWish,
+  ReadGap,
+  Remedies,
+  Tell,
+} from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 import type { PredictionApi } from "./prediction.worker";
@@ -69,6 +81,21 @@ export class Predictions {
   jointFit(job: Job, gap: ReadGap): Promise<JointFit | null> {
     this.ticket++;
     return this.api.jointFit(this.ticket, job, gap);
+  }
+
+  /** What can be done about a cold frame; null when there is nothing to judge, or when it was cancelled. */
+  correction(job: Job, progress: (share: number) => void): Promise<Correction | null> {
+    this.ticket++;
+    return this.api.correction(this.ticket, job, proxy(progress));
+  }
+
+  /** What a finished frame could teach its shop; null when it was cancelled. */
+  frameTeaching(
+    job: Job,
+    progress: (share: number) => void,
+  ): Promise<{ ok: false; why: string } | { ok: true; taught: FrameTeaching } | null> {
+    this.ticket++;
+    return this.api.frameTeaching(this.ticket, job, proxy(progress));
   }
 
   /** Ends a search with what it has. */

@@ -1,7 +1,7 @@
 import type { Gate } from "../plan";
 import { farLength, fixed, type Length, plainLength, rangeWords, slantMmPerM, type UnitPreference } from "../units";
 import { bubbleMmPerM, packerMmPerM } from "./bubble";
-import type { NewEntry, ReadingEntry, Taken } from "./entrySchema";
+import type { CorrectedEntry, NewEntry, ReadingEntry, Taken } from "./entrySchema";
 import { isSlant, quantityWords, spanOf } from "./quantityId";
 import type { QuantityId } from "./quantitySchema";
 
@@ -18,6 +18,9 @@ interface EntryProblem {
   path: string;
   message: string;
 }
+
+/** Furthest that a frame is pushed past where it lies, mm. */
+const PUSHED_MM = 500;
 
 /** Furthest inside its corner that a mark lies, mm: one measures a frame by it, not a piece of it. */
 const SET_IN_MM = 1000;
@@ -120,7 +123,16 @@ export function readingProblem({
 
 /** @param entry a new entry. */
 export const entryProblem = (entry: NewEntry): EntryProblem | null =>
-  entry.kind === "reading" ? readingProblem(entry) : null;
+  entry.kind === "reading" ? readingProblem(entry) : entry.kind === "corrected" ? correctedProblem(entry) : null;
+
+/** A frame is pushed by something, and not by half a metre. */
+const correctedProblem = ({ amount }: CorrectedEntry): EntryProblem | null =>
+  typeof amount === "object" && !(amount.mm > 0 && amount.mm <= PUSHED_MM)
+    ? {
+        path: "amount",
+        message: `A frame is pushed by up to ${plainLength(PUSHED_MM, unitsOf(amount))}, and by something.`,
+      }
+    : null;
 
 /** Whether a quantity is read at a gate: pieces when cut, rests on the bed, everything else on the frame. */
 export function isReadAt(gate: Gate, what: QuantityId): boolean {

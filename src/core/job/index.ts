@@ -7,6 +7,15 @@ export { CARRIES, CARRIES_WORDS, type Carries } from "./carries";
 export { CARRIES_CAUTION, STAGE_CAUTIONS } from "./cautions";
 export { type Collision, collide, planChanges } from "./changes";
 export { type Correction, type CorrectionWay, correcting, type FirstGo, firstGo } from "./correction";
+export {
+  amountWords,
+  besidesWords,
+  correctedQuantity,
+  correctionAdvice,
+  correctionWayWords,
+  goWords,
+  leavesNow,
+} from "./correctionWords";
 export { entryProblem, hasLeaves, isReadAt, readingProblem } from "./entries";
 export {
   type Change,

@@ -1,4 +1,14 @@
 export {
+  type Book,
+  bookOf,
+  couponPower,
+  type FactorLine,
+  factorLines,
+  type LessonLine,
+  type Rightness,
+  type ScoredReading,
+} from "./book";
+export {
   type Calibration,
   type Coverage,
   calibration,

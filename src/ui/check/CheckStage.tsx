@@ -44,6 +44,8 @@ import { WhenSeen } from "../parts/WhenSeen";
 const CHART_PX = 160;
 // The chart, and what draws it, comes when it is seen.
 const TubeItself = dynamic(() => import("./TubeItself"), { ssr: false });
+const Correct = dynamic(() => import("./Correct").then((m) => m.Correct), { ssr: false });
+const Teach = dynamic(() => import("./Teach").then((m) => m.Teach), { ssr: false });
 const LossChart = dynamic(() => import("./LossChart").then((m) => m.LossChart), { ssr: false });
 
 /** A chance in words that do not pretend to more than is known. */
@@ -89,7 +91,7 @@ function headline(round: FrameRound | null, left: readonly Limit[], quad: boolea
   if (bad.length > 0)
     return {
       say: `Outside its limit: ${bad.map((v) => limitName(v.limit)).join(", ")}.`,
-      why: "Every limit is listed below with its margin. Decide: correct it, use it as it is, or scrap it.",
+      why: "Every limit is listed below with its margin; what can be done about it, and what comes of that, stands under Correct it.",
     };
   if (left.length > 0)
     return {
@@ -149,6 +151,11 @@ export function CheckStage() {
       maxHeight={400}
     />
   );
+  // A frame that fails, or may: what is read for it decides what can be done.
+  const isOutside =
+    current !== null &&
+    current === evaluation.cold &&
+    current.verdicts.some((v) => v.result !== null && v.result.verdict !== "pass");
   return (
     <>
       <h1 className="sr-only">Check</h1>
@@ -265,6 +272,8 @@ export function CheckStage() {
             </>
           )}
         </Section>
+        {isOutside ? <Correct /> : null}
+        {evaluation.cold ? <Teach /> : null}
       </div>
     </>
   );

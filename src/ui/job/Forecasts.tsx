@@ -4,6 +4,7 @@ import { limitName } from "@/core/check";
 import { chanceWords, forecastWords, likelyFailure } from "@/core/job";
 import { Section } from "../parts/Sheet";
 import { useJob } from "./JobProvider";
+import { LearnedSince } from "./LearnedSince";
 
 /** Said at the top of a stage when a limit is likelier to be failed than passed; nothing otherwise. */
 export function LikelyFailure() {
@@ -45,6 +46,9 @@ export function Forecasts() {
           </li>
         ))}
       </ul>
+      <div className="mt-3">
+        <LearnedSince />
+      </div>
     </Section>
   );
 }

@@ -14,6 +14,7 @@ import { v4 as uuid } from "uuid";
 import { createStore, type StoreApi, useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import { type Evaluation, evaluate, type Job } from "@/core/job";
+import type { ShopLearned } from "@/core/learn";
 import type { Prediction } from "@/core/shrink";
 import type { UnitPreference } from "@/core/units";
 import { SYNC_TAG } from "../offline/names";
@@ -30,6 +31,8 @@ interface JobState extends JobSnapshot {
   units: UnitPreference;
   evaluation: Evaluation;
   predicted: Predicted;
+  /** What the shop has learned by now, whatever the plan was made with. */
+  learned: ShopLearned | null;
 }
 
 const Context = createContext<StoreApi<JobState> | null>(null);
@@ -69,6 +72,8 @@ interface Start {
   job: Job;
   seq: number;
   prediction: Prediction | null;
+  /** What the shop has learned by now; not known without a network. */
+  learned?: ShopLearned;
 }
 
 function firstState(start: Start): JobState {
@@ -80,6 +85,7 @@ function firstState(start: Start): JobState {
     units: start.job.plan.units,
     evaluation: evaluate(start.job, start.prediction),
     predicted: NOT_YET_PREDICTED,
+    learned: start.learned ?? null,
   };
 }
 

@@ -335,6 +335,9 @@ export function JobList({ list, asked, backup }: { list: JobPage; asked: Asked; 
           <Link href="/shelf" prefetch={false} className="inline-flex tap items-center text-sm font-semibold">
             Shelf of instruments
           </Link>
+          <Link href="/learned" prefetch={false} className="inline-flex tap items-center text-sm font-semibold">
+            What we learned
+          </Link>
           <Link href="/people" prefetch={false} className="inline-flex tap items-center text-sm font-semibold">
             People
           </Link>

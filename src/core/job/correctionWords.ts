@@ -1,0 +1,124 @@
+import { formatLength, formatSmall, physical, type UnitPreference } from "../units";
+import { CARRIES_CAUTION } from "./cautions";
+import type { Correction, CorrectionWay, FirstGo } from "./correction";
+import { chanceWords } from "./forecast";
+import type { Plan } from "./planSchema";
+import type { Remedy } from "./remedyOptions";
+import { remedyName } from "./remedyWords";
+
+/** A quantity that a correction moves, as one says it. */
+export function correctedQuantity(key: string): string {
+  if (key === "square") return "AC less BD";
+  if (key === "twist") return "twist";
+  if (key.startsWith("angle ")) return `corner ${key.slice("angle ".length)}`;
+  if (key.startsWith("straight ")) return `bow of ${key.slice("straight ".length)}`;
+  return `side ${key}`;
+}
+
+const small = (mm: number, units: UnitPreference): string =>
+  formatSmall(mm, units, { decimals: units === "mm" ? 1 : 0 });
+
+/** A value of a quantity with what it may be off by, 95 %. */
+function valueWords(key: string, { value, u }: { value: number; u: number }, units: UnitPreference): string {
+  if (key.startsWith("angle ")) return `${value.toFixed(2)}° ± ${(2 * u).toFixed(2)}°`;
+  const isSize = !["square", "twist"].includes(key) && !key.startsWith("straight ");
+  const size = isSize
+    ? formatLength(value, units === "mm" ? "mm" : "inch-decimal", { decimals: units === "mm" ? 1 : 2 }).text
+    : small(value, units);
+  return `${size} ± ${small(2 * u, units)}`;
+}
+
+/** How much of a remedy, in words. */
+export function amountWords(remedy: Remedy, amount: number, units: UnitPreference): string {
+  if (remedy.counts === "mm") return `for ${small(amount, units)}`;
+  return remedy.id.do === "peen" ? "once over" : amount === 1 ? "one" : `${amount}`;
+}
+
+/** A way out in a line: what is done, in order. */
+export const correctionWayWords = (way: CorrectionWay, remedies: readonly Remedy[], units: UnitPreference): string =>
+  way.steps.length === 0
+    ? "Leave it as it is"
+    : way.steps
+        .map(({ remedy, amount }) => {
+          const own = remedies.find((r) => r.option.id === remedy);
+          return own ? `${remedyName(own.id)} (${amountWords(own, amount, units)})` : remedy;
+        })
+        .join(", then: ");
+
+/** What a way leaves of everything that it moves, and of what is outside now. */
+export function leavesNow(correction: Correction, way: CorrectionWay, units: UnitPreference): string[] {
+  const moved = Object.entries(correction.quantities).filter(([k, q]) => {
+    const then = way.leaves[k];
+    return then !== undefined && Math.abs(then.value - q.value) > q.u / 5;
+  });
+  return moved.map(
+    ([k, q]) =>
+      `${correctedQuantity(k)}: ${valueWords(k, q, units)} now, likely ${valueWords(k, way.leaves[k] ?? q, units)} after`,
+  );
+}
+
+/** What to do, and why, in two sentences made of the numbers that bear them. */
+export function correctionAdvice(correction: Correction, units: UnitPreference): { say: string; why: string } {
+  const { advice, ways, doNothing, remedies, anewMin } = correction;
+  const [best] = ways;
+  const now = `As it is, all limits that were read are kept ${chanceWords(doNothing)}.`;
+  if (advice === "leave it" || !best)
+    return {
+      say: "Leave it.",
+      why: `${now} ${doNothing >= 0.95 ? "Nothing that is done to it makes that better." : "No remedy that is known here makes that better by two in 100."}`,
+    };
+  if (advice === "make it anew")
+    return {
+      say: "Agree on it with whoever takes it, or make it anew.",
+      why: `${now} The best that is known here, ${correctionWayWords(best, remedies, units).toLowerCase()}, brings that to ${chanceWords(best.chance)}. Made anew it takes about ${anewMin} minutes (15 a joint, own judgement).`,
+    };
+  return {
+    say: `${correctionWayWords(best, remedies, units)}.`,
+    why: `${now} After it ${chanceWords(best.chance)}, in about ${best.effortMin} minutes; loosened before adjusted, the smallest first, read after each.`,
+  };
+}
+
+/** What to do now with one remedy: how far to go, what comes back, how hard. */
+export function goWords(go: FirstGo, units: UnitPreference): string[] {
+  const { remedy, amount, springback, wanted, goes, quantity } = go;
+  const before = goes === 0 ? "first" : "next";
+  const per = quantity.startsWith("angle ") ? `${wanted.toFixed(2)}°` : small(wanted, units);
+  const wants = `${correctedQuantity(quantity)} is to change by ${per}`;
+  if (remedy.push && springback)
+    return [
+      `Push ${small(amount, units)} beyond where it lies ${before}, let go, read again: ${wants}.`,
+      `Of that about ${small(springback.likely, units)} comes back (nine in ten ${small(springback.low, units)} to ${small(springback.high, units)}): it hangs on a yield stress that nobody knows, so the first push may leave nothing. It overshoots in one of twenty.`,
+      `About ${physical("force", remedy.push.forceN / 1000, units)}.`,
+    ];
+  if (remedy.push)
+    return [
+      `Pull it ${small(amount, units)} past where it stands ${before}, weld it there, let go, read again: ${wants}; the rest springs back.`,
+      `About ${physical("force", remedy.push.forceN / 1000, units)}.`,
+    ];
+  return [`${remedy.counts === "pieces" ? "One" : small(amount, units)} ${before}, let it cool, read again: ${wants}.`];
+}
+
+/** What else can be done about limits that no remedy here moves; and who decides. */
+export function besidesWords(correction: Correction, plan: Plan): string[] {
+  const { aside, quantities } = correction;
+  const named = (part: string): boolean => aside.some((a) => a.toLowerCase().includes(part));
+  const sizes = Object.keys(quantities).filter((k) => /^[A-D]{2}$/.test(k));
+  const caution = CARRIES_CAUTION[plan.carries];
+  return [
+    ...(named("level")
+      ? [
+          "Level: turn the foot, or shim where it is mounted; a wedge under one foot mostly tilts the frame, and takes no twist out of it.",
+        ]
+      : []),
+    ...(named("flush")
+      ? ["Flush: grind the proud side; where the face must stay, slot the hole that it is mounted by."]
+      : []),
+    ...(named("gap") ? ["Gap: fill it, or cut the joint and fit it again."] : []),
+    ...(sizes.length > 0
+      ? [
+          "A side that is too long can be ground at its ends, one that is too short cannot: a hole may be slotted, or whoever takes the frame agrees to it.",
+        ]
+      : []),
+    ...(caution ? [`${caution} What is bent or heated on it is decided by whoever answers for it.`] : []),
+  ];
+}

@@ -8,6 +8,7 @@ import {
   builtOf,
   CLOSE,
   type Entry,
+  frameTeachingOf,
   type How,
   type Job,
   newPlan,
@@ -17,6 +18,7 @@ import {
   spanId,
   type TickId,
 } from "../../src/core/job";
+import type { Lesson } from "../../src/core/learn";
 import type { Gate, Step } from "../../src/core/plan";
 import { type BareUnit, length } from "../../src/core/units";
 
@@ -391,3 +393,34 @@ function kilnStand(): { job: Job; changedAt: string } {
 
 /** The demo jobs, each at another stage. */
 export const demoJobs = (): { job: Job; changedAt: string }[] => [wareCart(), gateLeaf(), loftDeck(), kilnStand()];
+
+/** What the shop has put in its book: two coupons of plate, and the gate leaf, by its record. */
+export function demoLessons(): Lesson[] {
+  const coupon = (n: number, day: string, afterMm: number): Lesson => ({
+    kind: "coupon",
+    id: uuid(`coupon ${n}`),
+    at: `${day}T14:10:00.000Z`,
+    origin: "Wren, bench",
+    ...{ process: "MAG", volts: 18, amps: 120, travelMmPerS: 5 },
+    ...{ material: "mild steel", wallMm: 3, uMm: 0.06 },
+    beforeMm: 100,
+    afterMm,
+    coupon: { of: "butt" },
+  });
+  const leaf = frameTeachingOf(gateLeaf().job);
+  return [
+    coupon(1, "2026-11-05", 99.61),
+    coupon(2, "2026-11-05", 99.66),
+    ...(leaf.ok
+      ? [
+          {
+            kind: "frame" as const,
+            id: uuid("lesson of the gate leaf"),
+            at: "2026-11-10T15:30:00.000Z",
+            origin: "Wren, bench",
+            ...leaf.taught.lesson,
+          },
+        ]
+      : []),
+  ];
+}

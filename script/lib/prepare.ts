@@ -4,9 +4,19 @@ import { userInfo } from "node:os";
 import path from "node:path";
 import { SHELF } from "../../src/core/instruments";
 import { summaryOf } from "../../src/core/job";
-import { addInstruments, closePool, FIRST_SHOP, insertJob, isDuplicate, pool, transaction } from "../../src/store";
+import {
+  addInstruments,
+  addLessons,
+  closePool,
+  countLessons,
+  FIRST_SHOP,
+  insertJob,
+  isDuplicate,
+  pool,
+  transaction,
+} from "../../src/store";
 import { migrate } from "../../src/store/migrate";
-import { demoJobs } from "./demo-jobs";
+import { demoJobs, demoLessons } from "./demo-jobs";
 import { DATABASE, start } from "./mariadb.mjs";
 
 /** Makes the database of a folder ready for the application. @returns its address. */
@@ -25,6 +35,8 @@ export async function prepare(options: {
   });
   process.env.DATABASE_URL = db.url;
   await addInstruments(pool(), null, SHELF);
+  if (options.demo && (await countLessons(pool(), FIRST_SHOP)) === 0)
+    await addLessons(pool(), FIRST_SHOP, demoLessons());
   if (options.demo)
     for (const { job, changedAt } of demoJobs())
       await transaction((c) => insertJob(c, FIRST_SHOP, job, summaryOf(job), changedAt, "demo")).catch((e) => {

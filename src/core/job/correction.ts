@@ -95,6 +95,8 @@ export function* correcting(job: Job): Generator<number, Correction | null> {
   yield 0.95;
   const ways = choice.ranked
     .filter((w) => w.steps.length === 0 || w.chance > doNothing + WORTH)
+    // Of those that do the same at another corner only the best is told.
+    .filter((w, i, all) => all.findIndex((o) => makeOf(o, remedies) === makeOf(w, remedies)) === i)
     .slice(0, WAYS)
     .map((w): CorrectionWay => ({ ...w, leaves: leavesOf(quantities, w.steps, remedies) }));
   const best = ways[0] ?? none;
@@ -108,6 +110,13 @@ export function* correcting(job: Job): Generator<number, Correction | null> {
         : "correct it";
   return { ...base, ways, advice, remedies, refused };
 }
+
+/** What is done, whatever joint or member it is done at. */
+const makeOf = (w: CorrectionSteps, remedies: readonly Remedy[]): string =>
+  w.steps
+    .map((s) => remedies.find((r) => r.option.id === s.remedy)?.id.do ?? "")
+    .sort()
+    .join();
 
 /** How far outside a quantity stands, in units of its own limit's width. */
 const beyond = (q: Stands, value: number): number =>

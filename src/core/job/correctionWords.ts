@@ -78,6 +78,18 @@ export function correctionAdvice(correction: Correction, units: UnitPreference):
   };
 }
 
+/** How something is pushed, in words. */
+function pushWords({ id }: Remedy): string {
+  switch (id.do) {
+    case "rack":
+      return `draw ${id.long} in`;
+    case "untwist":
+      return `press ${id.high[0]} and ${id.high[1]} down together`;
+    default:
+      return "press the bow in";
+  }
+}
+
 /** What to do now with one remedy: how far to go, what comes back, how hard. */
 export function goWords(go: FirstGo, units: UnitPreference): string[] {
   const { remedy, amount, springback, wanted, goes, quantity } = go;
@@ -86,7 +98,7 @@ export function goWords(go: FirstGo, units: UnitPreference): string[] {
   const wants = `${correctedQuantity(quantity)} is to change by ${per}`;
   if (remedy.push && springback)
     return [
-      `Push ${small(amount, units)} beyond where it lies ${before}, let go, read again: ${wants}.`,
+      `${before === "first" ? "First" : "Next"}, ${pushWords(remedy)} by ${small(amount, units)} beyond where it stands, let go, read again: ${wants}.`,
       `Of that about ${small(springback.likely, units)} comes back (nine in ten ${small(springback.low, units)} to ${small(springback.high, units)}): it hangs on a yield stress that nobody knows, so the first push may leave nothing. It overshoots in one of twenty.`,
       `About ${physical("force", remedy.push.forceN / 1000, units)}.`,
     ];

@@ -4,12 +4,12 @@ import {
   type FrameLesson,
   information,
   type Learnable,
-  linearOf,
   type Surprise,
   scatterOf,
   surprise,
+  taughtBy,
 } from "../learn";
-import { drain, type Rows } from "../numeric";
+import { cholesky, drain, type Rows } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
 import { frameOutcomes, frameOutputs, outcomeKey, type SimulatedOutcome, simulate } from "../shrink";
 import { FACTORS, factorsFor, type ShrinkFactors } from "../weld";
@@ -65,18 +65,24 @@ export function* frameTeaching(
   const { mechanics, by } = heldMechanics(structure, on, held);
   const steps = loadSteps(structure, weldOf(plan), order.steps, by);
   const table = factorsFor(structure.members[0]?.material === "mild steel", FACTORS);
+  const ids = steps.map((s) => s.id);
+  const spans = pairs
+    .map((p) => spanIn(p, ids))
+    // Put back into shape by hand in between: what is left of it tells of the hand.
+    .filter(({ begin, end }) => !steps.slice(begin + 1, end + 1).some((s) => s.do === "square up"));
+  const gates = [...new Set(spans.flatMap(({ begin, end }) => [ids[begin] ?? [], ids[end] ?? []].flat()))];
   const runs: Partial<Record<Run, SimulatedOutcome[]>> = {};
   for (const [i, run] of RUNS.entries()) {
-    const input = {
+    const work = simulate({
       frame: mechanics.frame,
       steps,
       outputs: frameOutputs(structure, mechanics.joints),
       outcomes: frameOutcomes(structure, mechanics.joints),
-      factors: moved(table, run),
-      draws: 0,
+      factors: run === "beads" ? withoutShared(table) : moved(table, run),
+      draws: run === "beads" ? BEAD_DRAWS : 0,
+      gates,
       ...(run === "joint" ? { jointShare: 1 + STEP } : {}),
-    };
-    const work = simulate(input);
+    });
     for (let step = work.next(); ; step = work.next()) {
       if (step.done) {
         runs[run] = step.value.outcomes;
@@ -85,17 +91,17 @@ export function* frameTeaching(
       yield (i + step.value) / RUNS.length;
     }
   }
-  const stepIds = steps.map((s) => s.id);
-  const welds = new Map(steps.map((s) => [s.id, s.do]));
-  const readings = pairs
-    .flatMap((p) => readingsOf(p, runs as Record<Run, SimulatedOutcome[]>, stepIds))
+  const readings = spans
+    .flatMap((p) => readingsOf(p, runs as Record<Run, SimulatedOutcome[]>, ids))
     .slice(0, MOST_READINGS);
   if (readings.length === 0)
-    return no("None of what was read both before and after welding is predicted: sides, diagonals, twist, a mouth.");
+    return no(
+      "Nothing teaches: it was put right by hand between its readings, or none of them is predicted (sides, diagonals, twist, a mouth).",
+    );
   const cell = cellOfPlan(plan);
-  const teaching = teachingOf(readings, welds);
+  const teaching = teachingOf(readings);
   const belief = beliefIn(plan.learned, cell);
-  const teaches = { ...teaching, linear: linearOf(teaching.linear), noise: { cov: teaching.cov } };
+  const teaches = taughtBy(teaching);
   const told = expected(belief, teaches, scatterOf());
   return {
     ok: true,
@@ -120,14 +126,44 @@ export const frameTeachingOf = (job: Job) => drain(frameTeaching(job));
 
 const no = (why: string): { ok: false; why: string } => ({ ok: false, why });
 
-/** Simulations: as the tables say, and with one factor moved in each. */
-const RUNS = ["table", "longitudinal", "filletClosing", "tackHeat", "gap", "joint"] as const;
+/** Simulations: as the tables say, with one factor moved in each, and with what differs from bead to bead alone. */
+const RUNS = ["table", "longitudinal", "filletClosing", "tackHeat", "gap", "joint", "beads"] as const;
 type Run = (typeof RUNS)[number];
+/** Draws that the scatter of beads is taken from. */
+const BEAD_DRAWS = 160;
 
-const moved = (factors: ShrinkFactors, run: Run): ShrinkFactors =>
+const moved = (factors: ShrinkFactors, run: Exclude<Run, "beads">): ShrinkFactors =>
   run === "table" || run === "joint"
     ? factors
     : { ...factors, [run]: { ...factors[run], value: factors[run].value * (1 + STEP) } };
+
+/** Without what a whole frame shares: what is left differs from bead to bead, from joint to joint. */
+function withoutShared(factors: ShrinkFactors): ShrinkFactors {
+  const still = <F extends { cv: number }>(f: F): F => ({ ...f, cv: 0 });
+  return {
+    ...factors,
+    transverse: still(factors.transverse),
+    longitudinal: still(factors.longitudinal),
+    filletClosing: still(factors.filletClosing),
+    tackHeat: still(factors.tackHeat),
+    day: still(factors.day),
+    otherMaterial: still(factors.otherMaterial),
+    joint: still(factors.joint),
+  };
+}
+
+/** A pair of rounds by the steps that lie between them: after `begin`, up to `end`. */
+interface Span extends Between {
+  begin: number;
+  end: number;
+}
+
+const spanIn = (pair: Between, ids: readonly string[]): Span => ({
+  ...pair,
+  begin: pair.fromKey === null ? -1 : ids.lastIndexOf(pair.fromKey),
+  // What was read at a gate was read before anything was put right there.
+  end: pair.toKey === null ? ids.length - 1 : ids.indexOf(pair.toKey) - 1,
+});
 
 /** Rounds that teach, with what is doubtful about them. */
 function pairsOf(job: Job): { pairs: Between[]; doubts: string[]; why: string } {
@@ -171,7 +207,7 @@ function pairsOf(job: Job): { pairs: Between[]; doubts: string[]; why: string } 
   return { pairs, doubts, why };
 }
 
-/** One reading from gate to gate, with what each step does to it by each factor. */
+/** One reading from gate to gate, with what hangs on each factor. */
 interface Taught {
   what: string;
   from: string;
@@ -180,10 +216,15 @@ interface Taught {
   /** New in the two readings, and what both share with others of the pair, as rows of standard uncertainty, mm. */
   u: number;
   shared: { tape: string; zeroMm: number; scaleMm: number }[];
-  /** By step: all of it, and what goes with each factor besides. */
-  steps: { id: string; all: number; longitudinal: number; filletClosing: number; tackHeat: number }[];
+  /** By the tables, and per unit of each factor's logarithm, mm. */
+  all: number;
+  longitudinal: number;
+  filletClosing: number;
+  tackHeat: number;
   gap: number;
   joint: number;
+  /** In each draw of what differs from bead to bead, without its mean. */
+  draws: number[];
 }
 
 /** The outcome that a reading is of; null for one that is not predicted. */
@@ -196,35 +237,40 @@ function outcomeOf(mean: Mean): string | null {
 
 const CORNER_HEIGHTS = (["A", "B", "C", "D"] as const).map((at) => quantityKey({ kind: "height", at }));
 
-function readingsOf(pair: Between, runs: Record<Run, SimulatedOutcome[]>, stepIds: readonly string[]): Taught[] {
-  const begin = pair.fromKey === null ? -1 : stepIds.lastIndexOf(pair.fromKey);
-  const end = pair.toKey === null ? stepIds.length - 1 : stepIds.lastIndexOf(pair.toKey);
-  const of = (key: string, base: Omit<Taught, "steps" | "gap" | "joint">): Taught[] => {
-    const by = Object.fromEntries(RUNS.map((r) => [r, runs[r].find((o) => outcomeKey(o.id) === key)])) as Record<
-      Run,
-      SimulatedOutcome | undefined
-    >;
-    const table = by.table;
-    if (!table) return [];
-    const does = (run: Run, i: number): number => {
-      const after = by[run]?.after;
-      return after ? (after[i] ?? 0) - (i > 0 ? (after[i - 1] ?? 0) : 0) : 0;
-    };
-    const apart = (run: Run, i: number): number => (does(run, i) - does("table", i)) / STEP;
-    const steps: Taught["steps"] = [];
-    let [gap, joint] = [0, 0];
-    for (let i = begin + 1; i <= end; i++) {
-      steps.push({
-        id: stepIds[i] ?? "",
-        all: does("table", i),
-        longitudinal: apart("longitudinal", i),
-        filletClosing: apart("filletClosing", i),
-        tackHeat: apart("tackHeat", i),
-      });
-      gap += (does("gap", i) - does("table", i)) / Math.log(1 + STEP);
-      joint += (does("joint", i) - does("table", i)) / Math.log(1 + STEP);
-    }
-    return [{ ...base, steps, gap, joint }];
+/** Change of an outcome between two steps in the nominal frame. */
+const between = (o: SimulatedOutcome | undefined, begin: number, end: number): number =>
+  o ? (o.after[end] ?? 0) - (begin >= 0 ? (o.after[begin] ?? 0) : 0) : 0;
+
+/** The same in every draw, its mean taken off. */
+function scatterBetween(o: SimulatedOutcome | undefined, from: string | undefined, to: string | undefined): number[] {
+  const since = from === undefined ? o?.draws : o?.from[from]?.draws;
+  const until = to === undefined ? undefined : o?.from[to]?.draws;
+  if (!since) return [];
+  const all = Array.from(since, (v, d) => v - (until?.[d] ?? 0)).slice(1);
+  const mean = all.reduce((s, v) => s + v, 0) / all.length;
+  return all.map((v) => v - mean);
+}
+
+function readingsOf(pair: Span, runs: Record<Run, SimulatedOutcome[]>, ids: readonly string[]): Taught[] {
+  const { begin, end } = pair;
+  const of = (key: string, base: Pick<Taught, "what" | "from" | "to" | "change" | "u" | "shared">): Taught[] => {
+    const by = (run: Run): SimulatedOutcome | undefined => runs[run].find((o) => outcomeKey(o.id) === key);
+    if (!by("table")) return [];
+    const all = between(by("table"), begin, end);
+    const per = (run: Run, unit: number): number => (between(by(run), begin, end) - all) / unit;
+    const isWhole = end === ids.length - 1;
+    return [
+      {
+        ...base,
+        all,
+        longitudinal: per("longitudinal", STEP),
+        filletClosing: per("filletClosing", STEP),
+        tackHeat: per("tackHeat", STEP),
+        gap: per("gap", Math.log(1 + STEP)),
+        joint: per("joint", Math.log(1 + STEP)),
+        draws: scatterBetween(by("beads"), begin < 0 ? undefined : ids[begin], isWhole ? undefined : ids[end]),
+      },
+    ];
   };
   const gates = { from: pair.from.round.gate, to: pair.to.round.gate };
   const out = [...pair.to.means].flatMap(([name, last]): Taught[] => {
@@ -260,25 +306,28 @@ function readingsOf(pair: Between, runs: Record<Run, SimulatedOutcome[]>, stepId
 /** Effects below this are nothing, mm. */
 const NOTHING_MM = 1e-7;
 
-function teachingOf(readings: readonly Taught[], welds: ReadonlyMap<string, string>): FrameLesson["teaching"] {
-  const ids = [...new Set(readings.flatMap((r) => r.steps.map((s) => s.id)))];
-  const sources = ids.flatMap((bead) => {
-    const own = readings.map((r) => r.steps.filter((s) => s.id === bead));
-    const sum = (part: keyof Omit<Taught["steps"][number], "id">): number[] =>
-      own.map((list) => list.reduce((s, x) => s + x[part], 0));
-    const isTack = welds.get(bead) === "tack";
-    const [all, along, fillet, tack] = [sum("all"), sum("longitudinal"), sum("filletClosing"), sum("tackHeat")];
-    // A tack goes with its own heat whole; what else a step does by tacks (a clamp let go) goes with theirs.
-    const across = all.map((v, i) => v - (along[i] ?? 0) - (fillet[i] ?? 0) - (isTack ? 0 : (tack[i] ?? 0)));
-    const also: Learnable[] = isTack ? ["tackHeat"] : [];
-    const parts: { factors: Learnable[]; effect: number[] }[] = [
-      { factors: ["transverse", ...also], effect: across },
-      { factors: ["transverse", "filletClosing", ...also], effect: fillet },
-      { factors: ["longitudinal", ...also], effect: along },
-      ...(isTack ? [] : [{ factors: ["transverse", "tackHeat"] as Learnable[], effect: tack }]),
-    ];
-    return parts.flatMap((p) => (p.effect.some((v) => Math.abs(v) > NOTHING_MM) ? [{ bead, ...p }] : []));
-  });
+/** Vectors whose squares add up to the covariance of what was drawn. Source: Cholesky factor, its columns. */
+function vectorsOf(draws: readonly number[][], share: number): number[][] {
+  const n = draws[0]?.length ?? 0;
+  if (n === 0) return [];
+  const cov: Rows = draws.map((a) => draws.map((b) => a.reduce((s, v, d) => s + v * (b[d] ?? 0), 0) / n / share ** 2));
+  // Readings that move together all alike (a twist read twice) leave nothing for the last: a hair keeps it whole.
+  const l = cholesky(cov.map((row, i) => row.map((v, j) => (i === j ? v + HAIR_MM2 : v))));
+  return l ? draws.map((_, k) => l.map((row) => row[k] ?? 0)) : [];
+}
+const HAIR_MM2 = 1e-8;
+
+function teachingOf(readings: readonly Taught[]): FrameLesson["teaching"] {
+  const sum = (part: "all" | "longitudinal" | "filletClosing" | "tackHeat"): number[] => readings.map((r) => r[part]);
+  const [along, fillet, tack] = [sum("longitudinal"), sum("filletClosing"), sum("tackHeat")];
+  const across = sum("all").map((v, i) => v - (along[i] ?? 0) - (fillet[i] ?? 0) - (tack[i] ?? 0));
+  const parts: { factors: Learnable[]; effect: number[] }[] = [
+    { factors: ["transverse"], effect: across },
+    { factors: ["transverse", "filletClosing"], effect: fillet },
+    { factors: ["longitudinal"], effect: along },
+    { factors: ["transverse", "tackHeat"], effect: tack },
+  ];
+  const sources = parts.filter((p) => p.effect.some((v) => Math.abs(v) > NOTHING_MM));
   const cov: Rows = readings.map((a, i) =>
     readings.map((b, j) => {
       const own = i === j ? a.u ** 2 : 0;
@@ -296,6 +345,10 @@ function teachingOf(readings: readonly Taught[], welds: ReadonlyMap<string, stri
   );
   return {
     sources,
+    beads: vectorsOf(
+      readings.map((r) => r.draws),
+      scatterOf().beadCv,
+    ),
     linear: { gap: readings.map((r) => r.gap), joint: readings.map((r) => r.joint) },
     change: readings.map((r) => r.change),
     cov,

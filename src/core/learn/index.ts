@@ -23,7 +23,7 @@ export {
 export { cellOf, METALS, type Metal, metalOf, type ShopCell, WALL_CLASSES } from "./cells";
 export { alongAtOneMm, buttAtOneMm, type CouponKind, type CouponResult, couponFactor } from "./couponFactor";
 export { type Belief, believed, expected, information, type Learned, learn, sdsOf } from "./learn";
-export { beliefIn, learnedFactors, linearOf, scatterOf } from "./learnedFactors";
+export { beliefIn, learnedFactors, scatterOf, taughtBy } from "./learnedFactors";
 export {
   addedLessonSchema,
   type CouponLesson,

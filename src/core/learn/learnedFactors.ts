@@ -4,7 +4,7 @@ import type { ShopCell } from "./cells";
 import { type Belief, believed } from "./learn";
 import { BESIDES, type FrameLesson, LEARNABLE, type Learnable, type ShopLearned } from "./lessonSchema";
 import { incommon } from "./pooled";
-import { logSd, type Scatter } from "./teaching";
+import { logSd, type Scatter, type Teaching } from "./teaching";
 
 /** Standard deviation of each factor's logarithm by the tables. */
 export const tableSds = (factors: ShrinkFactors = FACTORS): Record<Learnable | (typeof BESIDES)[number], number> =>
@@ -13,9 +13,17 @@ export const tableSds = (factors: ShrinkFactors = FACTORS): Record<Learnable | (
     number
   >;
 
-/** What acts on all of a frame at once, without what is not there. */
-export const linearOf = (linear: FrameLesson["teaching"]["linear"]): Record<string, number[]> =>
-  Object.fromEntries(Object.entries(linear).flatMap(([f, by]) => (by ? [[f, by] as const] : [])));
+/** What a frame's record teaches, its factors by the names that are given to them. */
+export const taughtBy = (
+  { sources, beads, linear, change, cov }: FrameLesson["teaching"],
+  named: (factor: Learnable) => string = (f) => f,
+): Teaching => ({
+  sources: sources.map((s) => ({ bead: null, factors: s.factors.map(named), effect: s.effect })),
+  beads: beads.map((effect) => ({ factors: [named("transverse")], effect })),
+  linear: Object.fromEntries(Object.entries(linear).flatMap(([f, by]) => (by ? [[f, by] as const] : []))),
+  change,
+  noise: { cov },
+});
 
 /** Scatter by the factors of a model: what beads and days differ by, and what the model leaves out. */
 export const scatterOf = (factors: ShrinkFactors = FACTORS): Scatter => ({

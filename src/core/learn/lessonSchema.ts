@@ -12,7 +12,7 @@ export const BESIDES = ["gap", "joint"] as const;
 
 const finite = z.number().finite();
 const MOST_READINGS = 40;
-const MOST_SOURCES = 4000;
+const MOST_SOURCES = 16;
 const row = z.array(finite).min(1).max(MOST_READINGS);
 
 const cellSchema = z.strictObject({
@@ -69,10 +69,10 @@ const frameSchema = z.strictObject({
   readings: z.array(taughtReadingSchema).min(1).max(MOST_READINGS),
   teaching: z.strictObject({
     sources: z
-      .array(
-        z.strictObject({ bead: z.string().max(80), factors: z.array(z.enum(LEARNABLE)).min(1).max(4), effect: row }),
-      )
+      .array(z.strictObject({ factors: z.array(z.enum(LEARNABLE)).min(1).max(4), effect: row }))
       .max(MOST_SOURCES),
+    /** What beads, tacks and joints differ by from one to the next: free of each other, for a scatter of one, mm. */
+    beads: z.array(row).max(MOST_READINGS),
     linear: z.strictObject({ gap: row.optional(), joint: row.optional() }),
     change: row,
     cov: z.array(row).min(1).max(MOST_READINGS),

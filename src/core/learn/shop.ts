@@ -3,7 +3,7 @@ import { FACTORS, heatJPerMm } from "../weld";
 import { cellOf, type ShopCell } from "./cells";
 import { alongAtOneMm, buttAtOneMm } from "./couponFactor";
 import { type Belief, learn } from "./learn";
-import { linearOf, scatterOf, tableSds } from "./learnedFactors";
+import { scatterOf, tableSds, taughtBy } from "./learnedFactors";
 import { BESIDES, type CouponLesson, type FrameLesson, LEARNABLE, type Lesson, type ShopLearned } from "./lessonSchema";
 import { forget, inCell, pooledBelief } from "./pooled";
 import { type LearnedScatter, learnScatter } from "./scatter";
@@ -72,13 +72,7 @@ function teachingOf(lesson: CouponLesson | FrameLesson): Teaching {
     const { sources, change, noise } = couponTeaching(lesson);
     return { sources: sources.map((s) => ({ ...s, factors: s.factors.map((f) => inCell(cell, f)) })), change, noise };
   }
-  const { sources, linear, change, cov } = lesson.teaching;
-  return {
-    sources: sources.map((s) => ({ ...s, factors: s.factors.map((f) => inCell(cell, f)) })),
-    linear: linearOf(linear),
-    change,
-    noise: { cov },
-  };
+  return taughtBy(lesson.teaching, (f) => inCell(cell, f));
 }
 
 /** What stands of a shop's lessons: those before it began anew are gone, and those that were left out say why. */

@@ -2,8 +2,8 @@ import { type Noise, type Rows, zeros } from "../numeric";
 
 /** What one bead or tack does to each reading by the tables' factors, and which factors it goes with. */
 export interface TeachingSource {
-  /** Sources of one bead scatter together. */
-  bead: string | number;
+  /** Sources of one bead scatter together; null for what is told as a whole, its beads' scatter apart. */
+  bead: string | number | null;
   /** Names of the factors that multiply it. */
   factors: readonly string[];
   /** Change of each reading, mm. */
@@ -13,6 +13,8 @@ export interface TeachingSource {
 /** What a frame or a coupon could teach: how its readings hang on the factors. */
 export interface Teachable {
   sources: readonly TeachingSource[];
+  /** What beads differ by, where it is told apart: free of each other, each as large as one bead's whole effect would be, mm. */
+  beads?: readonly Omit<TeachingSource, "bead">[];
   /** Change of each reading per unit of a factor's logarithm, for factors that act on all of it at once, mm. */
   linear?: Readonly<Record<string, readonly number[]>>;
 }
@@ -63,11 +65,20 @@ export function toldBy(job: Teachable, names: readonly string[], logs: readonly 
   const mean = new Array<number>(readings).fill(0);
   const jacobian = zeros(readings, names.length);
   const beads = new Map<string | number, number[]>();
+  const shareOf = (factors: readonly string[]): number =>
+    lift * Math.exp(factors.reduce((sum, f) => sum + (logs[place.get(f) ?? -1] ?? 0), 0));
+  for (const [i, { factors, effect }] of (job.beads ?? []).entries()) {
+    const share = shareOf(factors);
+    beads.set(
+      `apart ${i}`,
+      effect.map((mm) => share * mm),
+    );
+  }
   for (const { bead, factors, effect } of job.sources) {
     const at = factors.flatMap((f) => place.get(f) ?? []);
-    const share = lift * Math.exp(at.reduce((sum, i) => sum + logs[i], 0));
-    const own = beads.get(bead) ?? new Array<number>(readings).fill(0);
-    beads.set(bead, own);
+    const share = shareOf(factors);
+    const own = (bead === null ? null : beads.get(bead)) ?? new Array<number>(readings).fill(0);
+    if (bead !== null) beads.set(bead, own);
     for (let r = 0; r < readings; r++) {
       const mm = share * effect[r];
       mean[r] = mean[r] + mm;

@@ -188,7 +188,7 @@ export function CouponForm({ book, units, onBook }: { book: Book; units: UnitPre
         <LengthField label="Cold, after" units={units} value={after} onChange={setAfter} />
         <LengthField
           label="Difference sure to"
-          hint={`± ${formatSmall(USUAL_U_MM[of], units)} taken`}
+          hint={`± ${formatSmall(USUAL_U_MM[of], units, { decimals: units === "mm" ? 2 : 1 })} taken`}
           units={units}
           value={u}
           onChange={setU}

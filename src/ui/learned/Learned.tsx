@@ -20,7 +20,7 @@ import { TextField } from "../parts/TextField";
 import { When } from "../parts/When";
 import { WhenSeen } from "../parts/WhenSeen";
 import { CouponForm } from "./CouponForm";
-import { FACTOR_NAMES, narrowsWords } from "./words";
+import { FACTOR_NAMES, narrowsWords, wallClassWords } from "./words";
 
 const ToldAgainstRead = dynamic(() => import("./ToldAgainstRead"), { ssr: false });
 const CHART_PX = 340;
@@ -28,7 +28,7 @@ const CHART_PX = 340;
 const METAL_WORDS: Record<Metal, string> = { steel: "mild steel", stainless: "stainless", aluminium: "aluminium" };
 
 /** Factors of one process on one wall: the tables' band, and the shop's. */
-function Factors({ book }: { book: Book }) {
+function Factors({ book, units }: { book: Book; units: UnitPreference }) {
   const [last] = book.learned.cells.slice(-1);
   const [process, setProcess] = useState<ProcessName>(last?.process ?? "MAG");
   const [wall, setWall] = useState(last?.wall ?? WALL_CLASSES[1]);
@@ -45,7 +45,12 @@ function Factors({ book }: { book: Book }) {
           options={(Object.keys(PROCESSES) as ProcessName[]).map((p) => [p, PROCESSES[p].label] as const)}
           onChange={setProcess}
         />
-        <SelectField label="Wall" value={wall} options={WALL_CLASSES.map((w) => [w, w] as const)} onChange={setWall} />
+        <SelectField
+          label="Wall"
+          value={wall}
+          options={WALL_CLASSES.map((w) => [w, wallClassWords(w, units)] as const)}
+          onChange={setWall}
+        />
         <SelectField
           label="Metal"
           value={metal}
@@ -127,8 +132,8 @@ function Line({
             <strong>{name}</strong>
           )}{" "}
           <span className="text-sm text-soft">
-            {lesson.cell.process}, {lesson.cell.wall}, {METAL_WORDS[lesson.cell.metal]}; <When at={lesson.at} short />,{" "}
-            {lesson.origin}
+            {lesson.cell.process}, {wallClassWords(lesson.cell.wall, units)}, {METAL_WORDS[lesson.cell.metal]};{" "}
+            <When at={lesson.at} />, {lesson.origin}
           </span>
         </p>
         <ul className="text-sm text-soft">
@@ -193,7 +198,7 @@ function IsItRight({ book, units }: { book: Book; units: UnitPreference }) {
   return (
     <div className="grid gap-3">
       <p className="max-w-prose text-lg font-semibold text-plum" data-testid="is-it-right">
-        {inside} of {right.frames} frames lie where nine in ten should
+        {inside} of {right.frames} {right.frames === 1 ? "frame lies" : "frames lie"} where nine in ten should
         {coverage.word === "too few to tell"
           ? ": too few to tell."
           : coverage.word === "as it should be"
@@ -256,7 +261,7 @@ function Proven({ beads, units }: { beads: readonly TestBead[]; units: UnitPrefe
             {b.volts} V, {b.amps} A, {physical("speed", b.travelMmPerS, units)}
           </span>{" "}
           <span className="text-soft">
-            <When at={b.at} short />, {b.origin}
+            <When at={b.at} />, {b.origin}
           </span>
         </li>
       ))}
@@ -321,7 +326,7 @@ export function Learned({ book: start, beads }: { book: Book; beads: TestBead[] 
         onChange={setUnits}
       />
       <Section title="Factors">
-        <Factors book={book} />
+        <Factors book={book} units={units} />
       </Section>
       <Section title="Is the tool right?">
         <IsItRight book={book} units={units} />

@@ -1,5 +1,5 @@
 import type { FrameTeaching } from "@/core/job";
-import type { Learnable } from "@/core/learn";
+import type { Learnable, ShopCell } from "@/core/learn";
 import { formatSmall, type UnitPreference } from "@/core/units";
 
 /** Factors as one says them. */
@@ -29,4 +29,16 @@ export function misfitWords({ surprise, lesson }: FrameTeaching, units: UnitPref
     case "unexplained":
       return `It is not as predicted (${chance}), and neither other heat nor one wrong reading explains it: a step not done, another order, a nudge?`;
   }
+}
+
+const WALL_ENDS: Record<ShopCell["wall"], { before: string; mm: readonly number[] }> = {
+  "under 2.5 mm": { before: "under ", mm: [2.5] },
+  "2.5 to 4 mm": { before: "", mm: [2.5, 4] },
+  "over 4 mm": { before: "over ", mm: [4] },
+};
+
+/** A class of walls in the system that one works in. */
+export function wallClassWords(wall: ShopCell["wall"], units: UnitPreference): string {
+  const { before, mm } = WALL_ENDS[wall];
+  return `${before}${mm.map((x, i) => formatSmall(x, units, { decimals: units === "mm" ? 1 : 0, bare: i + 1 < mm.length })).join(" to ")}`;
 }

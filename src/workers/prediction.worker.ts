@@ -5,6 +5,8 @@ import {
   correcting,
   type FrameTeaching,
   frameTeaching,
+  type GrindMoves,
+  grindMoves,
   type InsideTrade,
   insideTrade,
   type Job,
@@ -135,6 +137,10 @@ const api = {
   /** What can be done about a cold frame. */
   correction(ticket: number, job: Job, progress: (share: number) => void): Promise<Correction | null> {
     return driven(ticket, correcting(job), progress);
+  },
+  /** What grinding its flush faces does to a frame. */
+  grindMoves(ticket: number, plan: Plan): Promise<GrindMoves | null> {
+    return driven(ticket, grindMoves(plan), () => undefined);
   },
   /** What a finished frame could teach its shop. */
   frameTeaching(

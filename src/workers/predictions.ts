@@ -2,6 +2,7 @@ import { proxy, type Remote, releaseProxy, wrap } from "comlink";
 import type {
   Correction,
   FrameTeaching,
+  GrindMoves,
   InsideTrade,
   Job,
   JointFit,
@@ -87,6 +88,12 @@ export class Predictions {
   correction(job: Job, progress: (share: number) => void): Promise<Correction | null> {
     this.ticket++;
     return this.api.correction(this.ticket, job, proxy(progress));
+  }
+
+  /** What grinding its flush faces does to a frame; null when it was cancelled. */
+  grindMoves(plan: Plan): Promise<GrindMoves | null> {
+    this.ticket++;
+    return this.api.grindMoves(this.ticket, plan);
   }
 
   /** What a finished frame could teach its shop; null when it was cancelled. */

@@ -8,7 +8,7 @@ import { withDrawn } from "../support/plans";
 import { demoJob, expect, test } from "./fixtures";
 
 /** Stages of a job by their address. */
-const STAGES = ["", "/frame", "/cut", "/bed", "/layout", "/square", "/weld", "/check", "/log"] as const;
+const STAGES = ["", "/frame", "/cut", "/bed", "/layout", "/square", "/weld", "/check", "/finish", "/log"] as const;
 
 /** A unit of the metric system, standing by itself or behind a figure. */
 const METRIC = /(?:^|[\s(±·,])\d?[\d.,]*\s?(?:mm\/m|mm\/s|J\/mm|mm|cm|kg|m²|°C|kN)(?=[\s).,;:]|$)/;

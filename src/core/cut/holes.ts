@@ -2,7 +2,7 @@ import { isHollow, type Structure, type StructureMember } from "../frame";
 import { Groups } from "../numeric";
 
 /** What happens to the frame after welding. */
-export const FINISHES = ["bare", "paint", "zinc dip"] as const;
+export const FINISHES = ["bare", "paint", "powder", "zinc dip"] as const;
 export type Finish = (typeof FINISHES)[number];
 
 /** Tubes that make one closed space once everything is beaded. */
@@ -132,7 +132,7 @@ export function holeAdvice(structure: Structure, finish: Finish): HoleAdvice[] {
         : "on the underside, near the middle: away from every bead",
       places: [{ member: first.id, fromFirstEndMm: first.centreMm / 2, face: many ? "inner face" : "underside" }],
       why:
-        finish === "paint"
+        finish === "paint" || finish === "powder"
           ? "Trapped gas blows out through the last bead. Close it after welding, before the paint, where water would stand."
           : "Trapped gas blows out through the last bead.",
     };

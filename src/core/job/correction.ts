@@ -10,6 +10,7 @@ import {
   remedyKey,
   type Stands,
 } from "../check";
+import type { Structure } from "../frame";
 import { partOf } from "../numeric";
 import { builtOf } from "./built";
 import { type Done, doneOf, standingOf } from "./correctionStand";
@@ -49,6 +50,8 @@ export interface Correction {
   advice: "leave it" | "correct it" | "make it anew";
   remedies: Remedy[];
   refused: string[];
+  /** What it is about. */
+  structure: Structure;
   /** Minutes to make it anew (own judgement). */
   anewMin: number;
   /** Something was done that was not read again yet. */
@@ -82,7 +85,7 @@ export function* correcting(job: Job): Generator<number, Correction | null> {
   const doNothing = chanceAfter(quantities, []);
   const none: CorrectionWay = { steps: [], chance: doNothing, effortMin: 0, leaves: leavesOf(quantities, [], []) };
   const anewMin = ANEW_MIN_PER_JOINT * structure.joints.length;
-  const base = { quantities, aside, doNothing, anewMin, unread, done };
+  const base = { structure, quantities, aside, doNothing, anewMin, unread, done };
   if (Object.keys(quantities).length === 0 || doNothing >= SURE)
     return { ...base, ways: [none], advice: "leave it", remedies: [], refused: [] };
   const { remedies, refused } = yield* partOf(remedyOptions(job.plan, quantities), 0, 0.85);

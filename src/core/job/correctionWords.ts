@@ -35,13 +35,17 @@ export function amountWords(remedy: Remedy, amount: number, units: UnitPreferenc
 }
 
 /** A way out in a line: what is done, in order. */
-export const correctionWayWords = (way: CorrectionWay, remedies: readonly Remedy[], units: UnitPreference): string =>
+export const correctionWayWords = (
+  correction: Pick<Correction, "remedies" | "structure">,
+  way: CorrectionWay,
+  units: UnitPreference,
+): string =>
   way.steps.length === 0
     ? "Leave it as it is"
     : way.steps
         .map(({ remedy, amount }) => {
-          const own = remedies.find((r) => r.option.id === remedy);
-          return own ? `${remedyName(own.id)} (${amountWords(own, amount, units)})` : remedy;
+          const own = correction.remedies.find((r) => r.option.id === remedy);
+          return own ? `${remedyName(own.id, correction.structure)} (${amountWords(own, amount, units)})` : remedy;
         })
         .join(", then: ");
 
@@ -59,7 +63,7 @@ export function leavesNow(correction: Correction, way: CorrectionWay, units: Uni
 
 /** What to do, and why, in two sentences made of the numbers that bear them. */
 export function correctionAdvice(correction: Correction, units: UnitPreference): { say: string; why: string } {
-  const { advice, ways, doNothing, remedies, anewMin } = correction;
+  const { advice, ways, doNothing, anewMin } = correction;
   const [best] = ways;
   const now = `As it is, all limits that were read are kept ${chanceWords(doNothing)}.`;
   if (advice === "leave it" || !best)
@@ -70,10 +74,10 @@ export function correctionAdvice(correction: Correction, units: UnitPreference):
   if (advice === "make it anew")
     return {
       say: "Agree on it with whoever takes it, or make it anew.",
-      why: `${now} The best that is known here, ${correctionWayWords(best, remedies, units).toLowerCase()}, brings that to ${chanceWords(best.chance)}. Made anew it takes about ${anewMin} minutes (15 a joint, own judgement).`,
+      why: `${now} The best that is known here, ${correctionWayWords(correction, best, units).toLowerCase()}, brings that to ${chanceWords(best.chance)}. Made anew it takes about ${anewMin} minutes (15 a joint, own judgement).`,
     };
   return {
-    say: `${correctionWayWords(best, remedies, units)}.`,
+    say: `${correctionWayWords(correction, best, units)}.`,
     why: `${now} After it ${chanceWords(best.chance)}, in about ${best.effortMin} minutes; loosened before adjusted, the smallest first, read after each.`,
   };
 }

@@ -3,6 +3,7 @@ import { remedyIdSchema } from "../check";
 import { GATES, stepIdSchema } from "../plan";
 import { lengthSchema, slantSchema, visibleName } from "../units";
 import { quantityIdSchema } from "./quantitySchema";
+import { FINISH_STEPS } from "./tickId";
 
 /** A moment, UTC, with milliseconds, in years that a database can hold. */
 export const timeSchema = z.iso
@@ -112,6 +113,7 @@ const tickIdSchema = z.union([
     do: z.literal("cut"),
     member: z.string().regex(/^[A-Z][A-Z0-9]{0,5}$/, "Not a member of a frame."),
   }),
+  z.strictObject({ do: z.literal("finish"), step: z.enum(FINISH_STEPS) }),
   z.strictObject({ do: z.literal("close") }),
 ]);
 

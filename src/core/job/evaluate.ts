@@ -132,6 +132,7 @@ export function summaryOf(job: Job): Summary {
   if (places && rounds.some((r) => ofFrame(r) && isRead(r))) stage = "square";
   if (order?.steps.some((s) => ticked.has(s.key))) stage = "weld";
   if (cold) stage = "check";
+  if ([...ticked].some((key) => key.startsWith("finish/"))) stage = "finish";
   if (ticked.has(tickKey(CLOSE))) stage = "log";
   const named = (r: Round) => `${r.round.gate}, round ${r.number}`;
   if (places && cold)

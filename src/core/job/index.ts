@@ -30,6 +30,7 @@ export {
 export { type Evaluation, evaluate, type Summary, summaryOf } from "./evaluate";
 export type { CutRound } from "./evaluationContext";
 export { cellOfPlan, factorsOf } from "./factorsOf";
+export { type FinishStep, finishSteps } from "./finishSteps";
 export { following } from "./following";
 export { chanceWords, type Forecast, forecastWords, likelyFailure } from "./forecast";
 export { FORMAT } from "./format";
@@ -38,6 +39,7 @@ export type { FrameRound } from "./frameRound";
 export { frontier } from "./frontier";
 export type { GateAdvice } from "./gateAdvice";
 export { type GateReading, gateReading } from "./gateReading";
+export { type GrindMoves, grindMoves, grindWords } from "./grindMoves";
 export { barsOf, type PlannedBar, tacksBearN } from "./held";
 export {
   type HoldingAdvice,

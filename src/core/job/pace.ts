@@ -45,7 +45,8 @@ export function paceOf(job: Job): Pace {
     );
     let before: number | null = null;
     for (const entry of job.entries) {
-      if (entry.kind !== "tick" || entry.step.do === "cut" || entry.step.do === "close") continue;
+      if (entry.kind !== "tick" || entry.step.do === "cut" || entry.step.do === "finish" || entry.step.do === "close")
+        continue;
       const key = stepKey(entry.step);
       const kind = kinds.get(key);
       // biome-ignore lint/style/noRestrictedGlobals: reads a time that is written down, asks no clock

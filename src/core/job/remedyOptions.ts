@@ -12,11 +12,12 @@ import {
   twistFrame,
   wallClass,
 } from "../check";
-import { MATERIALS, type Structure, type StructureMember } from "../frame";
+import { type FaceLine, MATERIALS, type Structure, type StructureMember } from "../frame";
 import { SIDES } from "../geometry";
+import { lineOfFace } from "../mechanics";
 import { norm3, partOf, sub3 } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
-import { KINK_RAD, moreBeads, remedyEffects, type UnitDeed } from "../shrink";
+import { KINK_RAD, moreBeads, remedyEffects, type SimulationStep, type UnitDeed } from "../shrink";
 import { builtOf } from "./built";
 import { factorsOf } from "./factorsOf";
 import { heldOf } from "./held";
@@ -98,20 +99,8 @@ export function* remedyOptions(
     return { remedies: [], refused };
   }
   const wants = (key: string): boolean => quantities[key] !== undefined;
-  const beads: Extract<UnitDeed, { do: "bead" }>[] = [];
-  for (const step of loadSteps(structure, weld, order.steps, by))
-    if (
-      step.do === "bead" &&
-      step.heatJPerMm !== undefined &&
-      !beads.some((b) => b.id === `${step.joint}/${step.line}`)
-    )
-      beads.push({
-        id: `${step.joint}/${step.line}`,
-        do: "bead",
-        joint: step.joint,
-        line: step.line,
-        heatJPerMm: step.heatJPerMm,
-      });
+  const steps = loadSteps(structure, weld, order.steps, by);
+  const beads = beadDeeds(structure, steps);
   const bowed = structure.members.filter((m) => wants(`straight ${m.id}`) && tubeOf(m));
   const kinks = bowed.flatMap((m): UnitDeed[] =>
     (["bow", "lift"] as const).map((way) => ({
@@ -134,7 +123,6 @@ export function* remedyOptions(
     0,
     quad ? 0.35 : 0.6,
   );
-  const steps = loadSteps(structure, weld, order.steps, by);
   const more = yield* partOf(
     moreBeads(structure, mechanics, factors, steps, beads),
     quad ? 0.35 : 0.6,
@@ -152,7 +140,7 @@ export function* remedyOptions(
     remedies.push({ ...own, id, option: { id: remedyKey(id), ...own.option } });
   };
 
-  for (const { id, joint, line } of beads) {
+  for (const { id, joint, face: line } of beads) {
     const bead = onLimits(more.get(id) ?? {});
     const { min: effortMin, risk, cv } = EFFORT.bead;
     if (Object.keys(bead).length === 0) continue;
@@ -340,7 +328,7 @@ export function* remedyOptions(
         mechanics,
         factors,
         [pull],
-        lines.map((line) => ({ joint: joint.id, line })),
+        lines.map((line) => ({ joint: joint.id, line: lineOfFace(joint, line) })),
       ),
       0.7,
       0.3,
@@ -370,6 +358,25 @@ export function* remedyOptions(
     );
   }
 }
+/** A bead over a seam as a deed, with the face that it lies on as the frame names it. */
+export type BeadDeed = Extract<UnitDeed, { do: "bead" }> & { face: FaceLine };
+
+/** One more bead over every seam that an order welds, with the heat that it is welded with. */
+export function beadDeeds(structure: Structure, steps: readonly SimulationStep[]): BeadDeed[] {
+  const heat = new Map(
+    steps.flatMap((s) => (s.do === "bead" ? [[`${s.joint}/${s.line}`, s.heatJPerMm] as const] : [])),
+  );
+  return structure.joints.flatMap((j) =>
+    j.faces.flatMap(({ line: face }): BeadDeed[] => {
+      const line = lineOfFace(j, face);
+      const heatJPerMm = heat.get(`${j.id}/${line}`);
+      return heatJPerMm === undefined
+        ? []
+        : [{ id: `${j.id}/${face}`, do: "bead", joint: j.id, line, face, heatJPerMm }];
+    }),
+  );
+}
+
 /** Where less of a pull stays, cutting is no remedy. */
 const LEAST_STAYS = 0.1;
 

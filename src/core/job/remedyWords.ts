@@ -1,9 +1,13 @@
 import type { RemedyId } from "../check";
+import type { FaceLine, Structure } from "../frame";
+import { weldWords } from "../plan";
 import { formatSmall, type Length, type UnitPreference } from "../units";
 import type { CorrectedEntry } from "./entrySchema";
 
 /** A remedy as one says it, without its amount. */
-export function remedyName(id: RemedyId): string {
+export function remedyName(id: RemedyId, structure: Structure | null): string {
+  const seam = (at: { joint: string; line: FaceLine }): string =>
+    structure ? weldWords(structure, { do: "bead", ...at }) : `bead at ${at.joint}, ${at.line}`;
   switch (id.do) {
     case "rack":
       return `Pull the long diagonal ${id.long} in, past yield`;
@@ -12,9 +16,9 @@ export function remedyName(id: RemedyId): string {
     case "press":
       return `Press the bow out of ${id.member}, past yield`;
     case "bead":
-      return `One more bead at ${id.joint}, ${id.line}`;
+      return `One more ${seam(id)}`;
     case "peen":
-      return `Peen the bead at ${id.joint}, ${id.line}`;
+      return `Peen the ${seam(id)}`;
     case "recut":
       return `Cut ${id.joint} but for its inside, pull ${id.long} in, weld it again`;
     case "wedges":
@@ -27,10 +31,11 @@ const isLength = (amount: CorrectedEntry["amount"]): amount is Length => typeof 
 /** What was done, in words. */
 export function correctedWords(
   { remedy, amount }: Pick<CorrectedEntry, "remedy" | "amount">,
+  structure: Structure | null,
   units: UnitPreference,
 ): string {
   const much = isLength(amount)
     ? `by ${formatSmall(amount.mm, units, { decimals: units === "mm" ? 1 : 0 })}`
     : `${amount}`;
-  return `Corrected: ${remedyName(remedy)}, ${much}`;
+  return `Corrected: ${remedyName(remedy, structure)}, ${much}`;
 }

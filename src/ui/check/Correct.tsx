@@ -43,7 +43,7 @@ function Go({ correction, remedy, amount }: { correction: Correction; remedy: Re
   };
   return (
     <li className="grid gap-2 border-l-4 border-plum py-1 pl-4" data-testid={`go-${remedy.id.do}`}>
-      <p className="font-semibold">{remedyName(remedy.id)}</p>
+      <p className="font-semibold">{remedyName(remedy.id, correction.structure)}</p>
       <ul className="max-w-prose">
         {goWords(go, units).map((w) => (
           <li key={w}>{w}</li>
@@ -87,7 +87,7 @@ function WayRow({
   onTake: () => void;
 }) {
   const { units } = useJob("units");
-  const say = correctionWayWords(way, correction.remedies, units);
+  const say = correctionWayWords(correction, way, units);
   return (
     <li className="grid gap-x-4 gap-y-1 border-t border-line py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
       <div className="min-w-0">
@@ -149,7 +149,8 @@ export function Correct() {
         ) : null}
         {found?.unread ? (
           <p className="max-w-prose border-l-4 border-close pl-4">
-            {correctedWords(found.unread.entry, units)}. Read the frame again, in a new round, before anything else.
+            {correctedWords(found.unread.entry, found.structure, units)}. Read the frame again, in a new round, before
+            anything else.
           </p>
         ) : null}
       </div>
@@ -163,7 +164,8 @@ export function Correct() {
             const remedy = found.remedies.find((r) => r.option.id === s.remedy);
             return remedy ? (
               <li key={s.remedy} className="text-soft">
-                Then, if it is still outside: {remedyName(remedy.id)} ({amountWords(remedy, s.amount, units)}).
+                Then, if it is still outside: {remedyName(remedy.id, found.structure)} (
+                {amountWords(remedy, s.amount, units)}).
               </li>
             ) : null;
           })}

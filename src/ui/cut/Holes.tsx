@@ -23,7 +23,13 @@ import { SelectField } from "../parts/SelectField";
 import { Caution, Section } from "../parts/Sheet";
 import { Tick } from "../parts/Tick";
 
-const FINISH_WORDS: Record<Finish, string> = { bare: "bare", paint: "paint", "zinc dip": "hot-dip zinc" };
+/** Finishes as one says them. */
+export const FINISH_WORDS: Record<Finish, string> = {
+  bare: "bare",
+  paint: "paint",
+  powder: "powder coat",
+  "zinc dip": "hot-dip zinc",
+};
 
 /** Volumes that want the same holes are said together. */
 function together(advice: readonly HoleAdvice[]): { names: string; list: HoleAdvice[] }[] {

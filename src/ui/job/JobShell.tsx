@@ -94,7 +94,9 @@ export function JobShell({ children }: { children: ReactNode }) {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const command = e.ctrlKey || e.metaKey;
-      const stage = e.altKey && !command ? STAGES[Number(e.code.replace("Digit", "")) - 1] : undefined;
+      // The tenth goes by 0.
+      const digit = Number(/^Digit(\d)$/.exec(e.code)?.[1] ?? Number.NaN);
+      const stage = e.altKey && !command ? STAGES[(digit + 9) % 10] : undefined;
       if (stage) router.push(stagePath(job.id, stage));
       else if (command && e.key.toLowerCase() === "k") setOpen("palette");
       else if (command && e.key === "/") setOpen("shortcuts");

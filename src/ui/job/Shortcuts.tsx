@@ -3,7 +3,7 @@
 import { Dialog } from "../parts/Dialog";
 
 const LIST: readonly (readonly [string, string])[] = [
-  ["Alt + 1 … 8", "Go to a stage"],
+  ["Alt + 1 … 9, 0", "Go to a stage"],
   ["Ctrl + K", "Go to or do, by name"],
   ["Ctrl + Z", "Undo a change to the job or frame (outside a field)"],
   ["Ctrl + Shift + Z", "Redo"],

@@ -10,6 +10,7 @@ export const STAGE_NAMES: Record<Stage, string> = {
   square: "Square",
   weld: "Tack and weld",
   check: "Check",
+  finish: "Finish",
   log: "Log",
 };
 

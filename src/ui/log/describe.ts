@@ -2,6 +2,7 @@ import type { Structure } from "@/core/frame";
 import {
   correctedWords,
   type Entry,
+  finishSteps,
   type Job,
   quantityWords,
   readingText,
@@ -26,10 +27,13 @@ export function describe(job: Job, structure: Structure | null, steps: readonly 
   const rounds = new Map(roundsOf(job.entries).map((r) => [r.round.id, r]));
   const instruments = new Map(job.instruments.map((i) => [i.id, i.name]));
   const ofOrder = new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s, job.plan.units).say]) : []);
+  const finishing = new Map(structure ? finishSteps(job.plan, structure).map((s) => [s.key, s.say]) : []);
   const tickWords = (id: TickId): string =>
     id.do === "cut"
       ? `cut ${id.member}`
-      : (ofOrder.get(tickKey(id)) ?? (id.do === "close" ? "closed" : stepIdWords(id)));
+      : id.do === "finish"
+        ? (finishing.get(tickKey(id)) ?? id.step)
+        : (ofOrder.get(tickKey(id)) ?? (id.do === "close" ? "closed" : stepIdWords(id)));
   const line = (entry: Entry): LogLine => {
     switch (entry.kind) {
       case "round": {
@@ -69,7 +73,7 @@ export function describe(job: Job, structure: Structure | null, steps: readonly 
       case "note":
         return { entry, tone: "note", text: entry.text, detail: null };
       case "corrected":
-        return { entry, tone: "done", text: correctedWords(entry, job.plan.units), detail: null };
+        return { entry, tone: "done", text: correctedWords(entry, structure, job.plan.units), detail: null };
       case "change":
         return {
           entry,

@@ -23,6 +23,7 @@ const STAGE: Record<Stage, ComponentType> = {
   square: dynamic(() => import("../square/SquareStage").then((m) => m.SquareStage), { ssr: false }),
   weld: dynamic(() => import("../weld/WeldStage").then((m) => m.WeldStage), { ssr: false }),
   check: dynamic(() => import("../check/CheckStage").then((m) => m.CheckStage), { ssr: false }),
+  finish: dynamic(() => import("../finish/FinishStage").then((m) => m.FinishStage), { ssr: false }),
   log: dynamic(() => import("../log/LogStage").then((m) => m.LogStage), { ssr: false }),
 };
 const PRINT: { [S in Stage]?: ComponentType } = {

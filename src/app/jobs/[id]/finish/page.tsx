@@ -1,0 +1,5 @@
+import { FinishStage } from "@/ui/finish/FinishStage";
+
+export default function Page() {
+  return <FinishStage />;
+}

@@ -67,7 +67,7 @@ describe("migrations", () => {
       "person",
       "invitation",
     ];
-    const good = [...tables, "device", "failed_try", "audit", "upkeep", "presence"]
+    const good = [...tables, "device", "failed_try", "audit", "upkeep", "presence", "lesson"]
       .map((t) => `CREATE TABLE IF NOT EXISTS ${t} (id INT);\n`)
       .join("");
     writeFileSync(path.join(own, "001-first.sql"), `${good}CREATE TABLE broken;\n`);

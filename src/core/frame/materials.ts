@@ -7,6 +7,8 @@ interface Material {
   nu: number;
   /** Yield stress that beads and tacks are limited to, MPa. */
   yieldMPa: number;
+  /** Strength, MPa. */
+  ultimateMPa: number;
   /** Thermal expansion, 1/K. */
   alphaPerK: number;
   /** Density, kg/mm3. */
@@ -31,6 +33,7 @@ export const MATERIALS = {
     eMPa: 210_000,
     nu: 0.3,
     yieldMPa: 355,
+    ultimateMPa: 470,
     alphaPerK: 12e-6,
     densityKgPerMm3: 7.85e-6,
     heatJPerMm3K: 3.6e-3,
@@ -43,6 +46,7 @@ export const MATERIALS = {
     eMPa: 200_000,
     nu: 0.29,
     yieldMPa: 230,
+    ultimateMPa: 520,
     alphaPerK: 16.5e-6,
     densityKgPerMm3: 7.9e-6,
     heatJPerMm3K: 3.95e-3,
@@ -55,6 +59,7 @@ export const MATERIALS = {
     eMPa: 200_000,
     nu: 0.29,
     yieldMPa: 240,
+    ultimateMPa: 520,
     alphaPerK: 16e-6,
     densityKgPerMm3: 8e-6,
     heatJPerMm3K: 4e-3,
@@ -67,6 +72,7 @@ export const MATERIALS = {
     eMPa: 69_000,
     nu: 0.33,
     yieldMPa: 240,
+    ultimateMPa: 290,
     alphaPerK: 23.6e-6,
     densityKgPerMm3: 2.7e-6,
     heatJPerMm3K: 2.43e-3,
@@ -80,6 +86,7 @@ export const MATERIALS = {
     eMPa: 71_000,
     nu: 0.33,
     yieldMPa: 145,
+    ultimateMPa: 275,
     alphaPerK: 23.8e-6,
     densityKgPerMm3: 2.66e-6,
     heatJPerMm3K: 2.39e-3,

@@ -1,6 +1,7 @@
 import {
   type CorrectionSteps,
   chanceAfter,
+  EQUAL_CHANCE,
   type Go,
   nextAmount,
   nextPush,
@@ -100,6 +101,8 @@ export function* correcting(job: Job): Generator<number, Correction | null> {
     .filter((w) => w.steps.length === 0 || w.chance > doNothing + WORTH)
     // Of those that do the same at another corner only the best is told.
     .filter((w, i, all) => all.findIndex((o) => makeOf(o, remedies) === makeOf(w, remedies)) === i)
+    // What does more than another way and brings no more is none of its own.
+    .filter((w, _, all) => !all.some((o) => o !== w && isPartOf(o, w) && w.chance <= o.chance + EQUAL_CHANCE))
     .slice(0, WAYS)
     .map((w): CorrectionWay => ({ ...w, leaves: leavesOf(quantities, w.steps, remedies) }));
   const best = ways[0] ?? none;
@@ -120,6 +123,12 @@ const makeOf = (w: CorrectionSteps, remedies: readonly Remedy[]): string =>
     .map((s) => remedies.find((r) => r.option.id === s.remedy)?.id.do ?? "")
     .sort()
     .join();
+
+/** Whether a way does all that another does not do besides. */
+const isPartOf = (less: CorrectionSteps, more: CorrectionSteps): boolean =>
+  less.steps.length > 0 &&
+  less.steps.length < more.steps.length &&
+  less.steps.every((s) => more.steps.some((m) => m.remedy === s.remedy));
 
 /** How far outside a quantity stands, in units of its own limit's width. */
 const beyond = (q: Stands, value: number): number =>

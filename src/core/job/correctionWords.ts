@@ -23,14 +23,22 @@ function valueWords(key: string, { value, u }: { value: number; u: number }, uni
   if (key.startsWith("angle ")) return `${value.toFixed(2)}° ± ${(2 * u).toFixed(2)}°`;
   const isSize = !["square", "twist"].includes(key) && !key.startsWith("straight ");
   const size = isSize
-    ? formatLength(value, units === "mm" ? "mm" : "inch-decimal", { decimals: units === "mm" ? 1 : 2 }).text
+    ? formatLength(value, units === "mm" ? "mm" : "inch-decimal", { decimals: units === "mm" ? 1 : 0 }).text
     : small(value, units);
   return `${size} ± ${small(2 * u, units)}`;
 }
 
+/** What the amount of a push is of. */
+const OF: Partial<Record<Remedy["id"]["do"], string>> = {
+  rack: "AC less BD",
+  recut: "AC less BD",
+  untwist: "twist",
+  press: "bow",
+};
+
 /** How much of a remedy, in words. */
 export function amountWords(remedy: Remedy, amount: number, units: UnitPreference): string {
-  if (remedy.counts === "mm") return `for ${small(amount, units)}`;
+  if (remedy.counts === "mm") return `${small(amount, units)} of ${OF[remedy.id.do] ?? "it"}`;
   return remedy.id.do === "peen" ? "once over" : amount === 1 ? "one" : `${amount}`;
 }
 

@@ -199,11 +199,15 @@ function pairsOf(job: Job): { pairs: Between[]; doubts: string[]; why: string } 
       ? ["Its last reading before welding was at no gate of the order: all tacks are taken to come after it."]
       : []),
   ];
-  const why = !cold
-    ? corrected
-      ? "It was corrected before it was read cold: what it was by itself is not known."
-      : "It has not been read cold yet."
-    : "Nothing was read before welding that was read cold again: a change needs both.";
+  const contradicts = frameRounds.some((r) => r.round.gate === "cold" && r.square?.fit.agree === false);
+  const why =
+    !cold && contradicts
+      ? "Its cold readings contradict each other: one of them is misread. Mend that first."
+      : !cold
+        ? corrected
+          ? "It was corrected before it was read cold: what it was by itself is not known."
+          : "It has not been read cold yet."
+        : "Nothing was read before welding that was read cold again: a change needs both.";
   return { pairs, doubts, why };
 }
 

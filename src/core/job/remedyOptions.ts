@@ -2,6 +2,7 @@ import {
   type BentSection,
   heatWedge,
   type PlainRectangle,
+  plasticSection,
   pressMidspan,
   type RemedyId,
   type RemedyOption,
@@ -11,13 +12,15 @@ import {
   threeBar,
   twistFrame,
   wallClass,
+  weldRingMoment,
 } from "../check";
 import { type FaceLine, MATERIALS, type Structure, type StructureMember } from "../frame";
 import { SIDES } from "../geometry";
-import { lineOfFace } from "../mechanics";
+import { lineOfFace, mechanicalKind } from "../mechanics";
 import { norm3, partOf, sub3 } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
 import { KINK_RAD, moreBeads, remedyEffects, type SimulationStep, type UnitDeed } from "../shrink";
+import { filletOfHeat, type ProcessName } from "../weld";
 import { builtOf } from "./built";
 import { factorsOf } from "./factorsOf";
 import { heldOf } from "./held";
@@ -198,8 +201,16 @@ export function* remedyOptions(
       };
       const lengthOf = (m: StructureMember): number => norm3(sub3(m.to, m.from));
       const size = { lengthMm: lengthOf(rectangle.of), heightMm: lengthOf(rectangle.second) };
-      const risk = worst === 2 ? SLENDER_RISK : 0;
-      const slender = worst === 2 ? ["Its walls may be bent, not turned: stop at the first dent."] : [];
+      const weak = filletCorners(structure, beads, weld.process, rectangle);
+      const risk = (worst === 2 ? SLENDER_RISK : 0) + (weak ? SLENDER_RISK : 0);
+      const slender = [
+        ...(worst === 2 ? ["Its walls may be bent, not turned: stop at the first dent."] : []),
+        ...(weak
+          ? [
+              `The fillets at ${weak.joint} bear about ${Math.round(100 * weak.share)} % of what the tube bears before it turns: the seam may tear first. Watch it, and stop.`,
+            ]
+          : []),
+      ];
       if (square && Math.abs(square.value) > LEAST_EFFECT) {
         const long = square.value > 0 ? "AC" : "BD";
         const plain: PlainRectangle = { ...size, rail: inPlane(rectangle.ab), post: inPlane(rectangle.bc) };
@@ -358,6 +369,31 @@ export function* remedyOptions(
     );
   }
 }
+/**
+ * The corner whose fillets bear least of what the tube beside it bears in bending, where that is less than all of it: butted and mitred
+ * seams go through the wall and are taken to bear as much as the tube.
+ */
+function filletCorners(
+  structure: Structure,
+  beads: readonly BeadDeed[],
+  process: ProcessName,
+  { bc, second }: { bc: { widthMm: number; heightMm: number; wallMm: number }; second: StructureMember },
+): { joint: string; share: number } | null {
+  const { quad } = structure;
+  const material = MATERIALS[second.material];
+  const { plasticMomentNmm } = plasticSection(inPlane(bc), material);
+  let worst: { joint: string; share: number } | null = null;
+  for (const id of Object.values(quad?.joints ?? {})) {
+    const joint = structure.joints.find((j) => j.id === id);
+    if (!joint || mechanicalKind(joint) !== "tee") continue;
+    const legs = beads.filter((b) => b.joint === id).map((b) => filletOfHeat(process, b.heatJPerMm));
+    const throatMm = legs.length > 0 ? Math.min(...legs) * Math.SQRT1_2 : 0;
+    const share = weldRingMoment(inPlane(bc), throatMm, material.ultimateMPa).momentNmm / plasticMomentNmm;
+    if (share < 1 && share < (worst?.share ?? 1)) worst = { joint: id, share };
+  }
+  return worst;
+}
+
 /** A bead over a seam as a deed, with the face that it lies on as the frame names it. */
 export type BeadDeed = Extract<UnitDeed, { do: "bead" }> & { face: FaceLine };
 

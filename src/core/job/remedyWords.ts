@@ -7,7 +7,9 @@ import type { CorrectedEntry } from "./entrySchema";
 /** A remedy as one says it, without its amount. */
 export function remedyName(id: RemedyId, structure: Structure | null): string {
   const seam = (at: { joint: string; line: FaceLine }): string =>
-    structure ? weldWords(structure, { do: "bead", ...at }) : `bead at ${at.joint}, ${at.line}`;
+    structure
+      ? weldWords(structure, { do: "bead", joint: at.joint, line: at.line })
+      : `bead at ${at.joint}, ${at.line}`;
   switch (id.do) {
     case "rack":
       return `Pull the long diagonal ${id.long} in, past yield`;

@@ -103,7 +103,7 @@ function headline(round: FrameRound | null, left: readonly Limit[], quad: boolea
       say: `Too close to call: ${close.map((v) => limitName(v.limit)).join(", ")}.`,
       why: "The margin is smaller than the readings may be off. Read again with a finer instrument, or agree on it with whoever takes the frame.",
     };
-  return { say: "Every limit is met.", why: "Each by more than its reading may be off." };
+  return { say: "Every limit is met.", why: "Each by more than its reading may be off: leave it as it is." };
 }
 
 const ALL_KINDS = ["size", "diagonal", "corner", "flat"] as const;

@@ -82,6 +82,9 @@ export interface NextPush {
 
 /** Places of the grid over the spring-back's logarithm, and how many standard deviations it reaches. */
 const GRID = { places: 2001, reach: 5 } as const;
+/** Shares of the likeliest place, and standard deviations, beyond which nothing is summed. */
+const NEGLIGIBLE = 1e-9;
+const CLEAR = 7;
 /** Spring-back differs from push to push by this share of it. Source: own judgement. */
 const REPEATS = 0.01;
 
@@ -123,8 +126,13 @@ export function nextPush(wanted: number, springbackMm: number, cv: number, tries
     return backs.at(-1) ?? springbackMm;
   };
   const left = wanted - tries.reduce((s, t) => s + t.moved, 0);
+  // What hardly weighs, or is clear on either side, is not worked out.
+  const likely = backs.flatMap((back, i) => ((shares[i] ?? 0) > NEGLIGIBLE ? [{ back, share: shares[i] ?? 0 }] : []));
   const overshoots = (push: number): number =>
-    backs.reduce((s, back, i) => s + (shares[i] ?? 0) * normalCdf((push - back - left) / (REPEATS * back)), 0) / total;
+    likely.reduce((s, { back, share }) => {
+      const z = (push - back - left) / (REPEATS * back);
+      return s + share * (z > CLEAR ? 1 : z < -CLEAR ? 0 : normalCdf(z));
+    }, 0) / total;
   let low = 0;
   let high = 2 * ((backs.at(-1) ?? springbackMm) + Math.abs(left));
   for (let i = 0; i < 60; i++) {

@@ -1,0 +1,138 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
+import { job, read, round } from "../../../tests/support/jobs";
+import { sized, withDrawn } from "../../../tests/support/plans";
+import { remedyKey } from "../check";
+import { drain } from "../numeric";
+import { length } from "../units";
+import { correcting, firstGo } from "./correction";
+import { besidesWords, correctionAdvice, correctionWayWords, goWords, leavesNow } from "./correctionWords";
+import type { Entry } from "./entrySchema";
+import type { Job } from "./jobSchema";
+import type { Plan } from "./planSchema";
+
+/** A frame of these sizes read cold, its diagonals apart by so much and B, D above A, C by a twist. */
+function cold({
+  long = 1000,
+  wide = 600,
+  apart = 0,
+  twist = 0,
+  change = (p: Plan) => p,
+  more = [] as Entry[],
+} = {}): Job {
+  const diagonal = Math.hypot(long, wide);
+  const text = (mm: number): string => mm.toFixed(2);
+  const readings = round("cold", {
+    ...{ AB: text(long), BC: text(wide), CD: text(long), DA: text(wide) },
+    ...{ AC: text(diagonal + apart / 2), BD: text(diagonal - apart / 2) },
+    ...{ zA: "0", zB: text(Math.max(0, -twist / 2)), zC: text(Math.max(0, twist)), zD: text(Math.max(0, -twist / 2)) },
+  });
+  return job([...readings, ...more], (p) =>
+    change(sized(p, { length: length(text(long)), width: length(text(wide)), cross: [] })),
+  );
+}
+const found = (j: Job) => drain(correcting(j));
+const thin = (p: Plan): Plan =>
+  sized(p, { section: { ...p.frame.sizes.section, profile: null, wall: length("1") } } as never);
+
+describe("what to do about a cold frame", () => {
+  it("says nothing before it is read, and leaves what is inside", () => {
+    expect(found(job([]))).toBeNull();
+    const inside = found(cold({ apart: 0.5 }));
+    expect(inside?.advice).toBe("leave it");
+    expect(inside && correctionAdvice(inside, "mm").say).toBe("Leave it.");
+  });
+  it("finds a way that raises the chance, for frames of any size racked either way, and its mirror image the same", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 400, max: 3000 }),
+        fc.integer({ min: 300, max: 1500 }),
+        fc.double({ min: 4.5, max: 9, noNaN: true }),
+        (long, wide, apart) => {
+          const [a, b] = [found(cold({ long, wide, apart })), found(cold({ long, wide, apart: -apart }))];
+          for (const c of [a, b]) {
+            expect(c?.doNothing).toBeLessThan(0.1);
+            const [best] = c?.ways ?? [];
+            expect(best?.chance).toBeGreaterThan(c?.doNothing ?? 1);
+            for (const w of c?.ways ?? []) expect(Math.abs(w.leaves.square?.value ?? 99)).toBeLessThan(apart);
+          }
+          expect(a?.ways[0]?.chance).toBeCloseTo(b?.ways[0]?.chance ?? 0, 2);
+        },
+      ),
+      { numRuns: 4 },
+    );
+  });
+  it("tells in words only what its numbers bear: limits, what comes back, and a force", () => {
+    const c = found(cold({ apart: 5 }));
+    if (!c) throw new Error("nothing to judge");
+    const advice = correctionAdvice(c, "mm");
+    const [best] = c.ways;
+    expect(advice.say).toContain(best ? correctionWayWords(c, best, "mm") : "nothing");
+    const words = c.ways.flatMap((w) => leavesNow(c, w, "mm")).join(" ");
+    expect(words).toContain("AC less BD: 5.0 mm");
+    const rack = c.remedies.find((r) => r.id.do === "rack");
+    const go = rack && firstGo(c, rack.id, 4);
+    if (!go?.springback) throw new Error("no push");
+    // A push past yield springs back by most of it: no first push may count on the likely spring-back.
+    expect(go.amount).toBeLessThan(go.springback.likely + 2);
+    expect(go.amount).toBeGreaterThan(go.springback.low);
+    expect(goWords(go, "mm").join(" ")).toMatch(/kN/);
+    expect(goWords(go, "inch-fraction").join(" ")).not.toMatch(/mm|kN/);
+  });
+  it("goes further after a push that left nothing, and less far after one that left much", () => {
+    const push = (mm: string, at: string): Entry => ({
+      kind: "corrected",
+      id: "00000000-0000-4000-9100-000000000001",
+      at,
+      origin: "test",
+      remedy: { do: "rack", long: "AC" },
+      amount: length(mm),
+    });
+    const first = found(cold({ apart: 6 }));
+    const rack = first?.remedies.find((r) => r.id.do === "rack");
+    if (!first || !rack) throw new Error("no rack");
+    const before = firstGo(first, rack.id, 4)?.amount ?? 0;
+    const again = (apart: number): number => {
+      const after = round("cold", {
+        ...{ AB: "1000", BC: "600", CD: "1000", DA: "600" },
+        ...{ AC: (Math.hypot(1000, 600) + apart / 2).toFixed(2), BD: (Math.hypot(1000, 600) - apart / 2).toFixed(2) },
+      }).map((e) => ({ ...e, at: "2026-11-24T10:00:00.000Z" }));
+      const c = found(cold({ apart: 6, more: [push(before.toFixed(1), "2026-11-24T09:00:00.000Z"), ...after] }));
+      if (!c) throw new Error("nothing to judge");
+      expect(c.unread).toBeNull();
+      return firstGo(c, rack.id, 4)?.amount ?? 0;
+    };
+    expect(again(6)).toBeGreaterThan(before);
+    expect(again(4)).toBeLessThan(again(6));
+    const unread = found(cold({ apart: 6, more: [push("12", "2026-11-24T09:00:00.000Z")] }));
+    expect(unread?.unread?.entry.amount).toEqual(length("12"));
+  });
+  it("neither heats nor bends a hardened alloy, and pushes no wall that would buckle", () => {
+    const alloy = found(cold({ apart: 6, change: (p) => sized(p, { material: "aluminium 6061" }) }));
+    expect(alloy?.remedies).toEqual([]);
+    expect(alloy?.refused.join(" ")).toMatch(/loses strength/);
+    expect(alloy?.advice).toBe("make it anew");
+    const foil = found(cold({ apart: 6, change: thin }));
+    expect(foil?.remedies.map((r) => r.id.do)).not.toContain("rack");
+    expect(foil?.refused.join(" ")).toMatch(/buckle/);
+  });
+  it("takes a bow out of a member of a frame without corners, and says what no remedy moves", () => {
+    const frame = started("rails with a kink");
+    const name = frame.members[0]?.id ?? "";
+    const j = job(
+      [...round("cold", {})].flatMap((r): Entry[] =>
+        r.kind === "round" ? [r, read(r.id, `s${name}`, "4", {}, "feeler")] : [r],
+      ),
+      (p) => ({ ...withDrawn(p, frame), limits: { ...p.limits, straight: length("1") } as Plan["limits"] }),
+    );
+    const c = found(j);
+    expect(c?.quantities[`straight ${name}`]?.value).toBeCloseTo(4, 6);
+    const kinds = new Set(c?.remedies.map((r) => r.id.do));
+    expect(kinds).toContain("press");
+    expect(kinds).toContain("wedges");
+    expect(c?.ways[0]?.chance).toBeGreaterThan(c?.doNothing ?? 1);
+    expect(c?.remedies.map((r) => remedyKey(r.id)).every((k, i, all) => all.indexOf(k) === i)).toBe(true);
+    if (c) expect(besidesWords(c, { ...j.plan, carries: "people" }).join(" ")).toMatch(/decided by whoever/);
+  });
+});

@@ -1,0 +1,165 @@
+import { describe, expect, it } from "vitest";
+import { base, job, round } from "../../../tests/support/jobs";
+import { sized } from "../../../tests/support/plans";
+import { type FrameLesson, type Lesson, learnShop } from "../learn";
+import { drain } from "../numeric";
+import { heldMechanics, loadSteps } from "../plan";
+import { frameOutcomes, frameOutputs, outcomeKey, simulate } from "../shrink";
+import { length } from "../units";
+import { FACTORS } from "../weld";
+import { builtOf } from "./built";
+import type { Entry } from "./entrySchema";
+import { factorsOf } from "./factorsOf";
+import { frameTeachingOf } from "./frameLesson";
+import { heldOf } from "./held";
+import type { Job } from "./jobSchema";
+import type { Plan } from "./planSchema";
+import { predict } from "./predict";
+import { weldOf } from "./settings";
+
+const plain = (p: Plan): Plan => ({
+  ...sized(p, { length: length("1000"), width: length("600"), cross: [] }),
+  weld: { ...p.weld, volts: 18, amps: 120, travelMmPerS: 5, from: "machine" },
+});
+const NOMINAL = { AB: 1000, BC: 600, CD: 1000, DA: 600, AC: Math.hypot(1000, 600), BD: Math.hypot(1000, 600) };
+const H = { zA: "0", zB: "0", zC: "0", zD: "0" };
+
+/** What each span of a frame changes by when all heat is so many times the tables'. */
+function changes(plan: Plan, times: number): Record<string, number> {
+  const { structure, order, on } = builtOf(plan);
+  if (!structure || !order) throw new Error("no frame");
+  const { mechanics, by } = heldMechanics(structure, on, heldOf(structure, plan));
+  const steps = loadSteps(structure, weldOf(plan), order.steps, by);
+  const run = drain(
+    simulate({
+      frame: mechanics.frame,
+      steps,
+      outputs: frameOutputs(structure, mechanics.joints),
+      outcomes: frameOutcomes(structure, mechanics.joints),
+      factors: { ...FACTORS, transverse: { ...FACTORS.transverse, value: FACTORS.transverse.value * times } },
+      draws: 0,
+    }),
+  );
+  const gate = steps.findLastIndex((s) => s.do === "square up");
+  return Object.fromEntries(
+    run.outcomes.map((o) => [outcomeKey(o.id), o.nominal - (gate >= 0 ? (o.after[gate] ?? 0) : 0)]),
+  );
+}
+
+/** A frame of a shop whose heat is so many times the tables', read with a fine tape at the tacked gate and cold. */
+function built(times: number, slip: Record<string, number> = {}, spans: readonly string[] = Object.keys(NOMINAL)): Job {
+  const plan = plain(job([]).plan);
+  const by = changes(plan, times);
+  const texts = (values: Record<string, number>): Record<string, string> =>
+    Object.fromEntries(Object.entries(values).flatMap(([k, v]) => (spans.includes(k) ? [[k, v.toFixed(3)]] : [])));
+  const after = Object.fromEntries(Object.entries(NOMINAL).map(([k, v]) => [k, v + (by[k] ?? 0) + (slip[k] ?? 0)]));
+  return job(
+    [
+      ...round("tacked", { ...texts(NOMINAL), ...H }, "calliper"),
+      ...round("cold", { ...texts(after), ...H }, "calliper"),
+    ],
+    plain,
+  );
+}
+
+const lessonOf = (j: Job, n = 1): FrameLesson => {
+  const told = frameTeachingOf(j);
+  if (!told.ok) throw new Error(told.why);
+  return {
+    kind: "frame",
+    ...base(),
+    id: `00000000-0000-4000-9200-${String(n).padStart(12, "0")}`,
+    ...told.taught.lesson,
+  };
+};
+
+describe("what a frame teaches", () => {
+  it("is nothing before it was read at both gates, and says which is missing", () => {
+    const none = frameTeachingOf(job([], plain));
+    expect(none).toEqual({ ok: false, why: "It has not been read cold yet." });
+    const cold = frameTeachingOf(job(round("cold", { AB: "1000" }), plain));
+    expect(cold.ok).toBe(false);
+    expect(!cold.ok && cold.why).toMatch(/before welding/);
+  });
+  it("moves the factor towards the shop's own, narrows its sizes, and leaves a shop that is as the tables say alone", () => {
+    const [own] = [1.35].map((t) =>
+      learnShop(
+        [1, 2, 3].map((n) => lessonOf({ ...built(t), id: base().id }, n)),
+        "2026-11-25T08:00:00.000Z",
+      ),
+    );
+    const as = learnShop([lessonOf(built(1))], "2026-11-25T08:00:00.000Z");
+    const [hot] = own?.learned.factors.transverse.mean ?? [];
+    expect(hot).toBeGreaterThan(0.08);
+    expect(Math.abs(as.learned.factors.transverse.mean[0] ?? 1)).toBeLessThan(0.06);
+    const plan = plain(job([]).plan);
+    const learnedPlan: Plan = own ? { ...plan, learned: own.learned } : plan;
+    expect(factorsOf(learnedPlan).transverse.value).toBeGreaterThan(FACTORS.transverse.value);
+    expect(factorsOf(learnedPlan).transverse.cv).toBeLessThan(FACTORS.transverse.cv);
+    const width = (p: Plan, id: string): number => {
+      const e = predict(p)?.prediction.outcomes.find((o) => outcomeKey(o.id) === id)?.estimate;
+      return e ? (e.high - e.low) / Math.abs(e.value || 1) : Number.NaN;
+    };
+    expect(width(learnedPlan, "AB")).toBeLessThan(width(plan, "AB"));
+  });
+  it("tells a misread side from a hot machine", () => {
+    const crossed = frameTeachingOf(built(1, { BC: -5 }));
+    expect(!crossed.ok && crossed.why).toMatch(/contradict each other/);
+    // Without diagonals nothing checks a side: what was predicted does.
+    const slip = frameTeachingOf(built(1, { BC: -5 }, ["AB", "BC", "CD", "DA"]));
+    expect(slip.ok && slip.taught.surprise.cause).toBe("one reading");
+    expect(slip.ok && slip.taught.lesson.readings[slip.taught.surprise.reading]?.what).toBe("BC");
+    const fits = frameTeachingOf(built(1));
+    expect(fits.ok && fits.taught.surprise.cause).toBe("fits");
+  });
+  it("uses what was read before a correction alone, and says so", () => {
+    const j = built(1);
+    const corrected: Entry = {
+      ...base(),
+      kind: "corrected",
+      at: "2026-11-24T09:00:00.000Z",
+      remedy: { do: "rack", long: "AC" },
+      amount: length("9"),
+    };
+    const after = round("cold", { AB: "1003", BC: "597", CD: "1003", DA: "597" }).map((e) => ({
+      ...e,
+      at: "2026-11-24T10:00:00.000Z",
+    }));
+    const told = frameTeachingOf({ ...j, entries: [...j.entries, corrected, ...after] });
+    expect(told.ok && told.taught.surprise.cause).toBe("fits");
+    expect(told.ok && told.taught.lesson.doubts.join(" ")).toMatch(/corrected after/);
+  });
+});
+
+describe("a shop's lessons", () => {
+  const at = (n: number): string => `2026-11-${String(10 + n).padStart(2, "0")}T08:00:00.000Z`;
+  const coupon = (n: number, afterMm: number): Lesson => ({
+    ...base(),
+    kind: "coupon",
+    id: `00000000-0000-4000-9300-${String(n).padStart(12, "0")}`,
+    at: at(n),
+    ...{ process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, material: "mild steel", wallMm: 3 },
+    ...{ beforeMm: 100, afterMm, uMm: 0.06, coupon: { of: "butt" } },
+  });
+  const NOW = "2026-11-25T08:00:00.000Z";
+  const sdOf = (lessons: Lesson[], now = NOW): number =>
+    Math.sqrt(learnShop(lessons, now).learned.factors.transverse.cov[0]?.[0] ?? Number.NaN);
+  it("count until they are left out, count again when taken back, and none before the shop began anew", () => {
+    const two = [coupon(1, 99.6), coupon(2, 99.65)];
+    const out: Lesson = { ...base(), kind: "left out", at: at(3), lesson: two[0]?.id ?? "", why: "marks slipped" };
+    const back: Lesson = { ...base(), kind: "taken back", at: at(4), lesson: two[0]?.id ?? "" };
+    const anew: Lesson = { ...base(), kind: "begun anew", at: at(5), why: "new wire" };
+    expect(learnShop(two, NOW).learned.coupons).toBe(2);
+    expect(learnShop([...two, out], NOW).learned.coupons).toBe(1);
+    expect(learnShop([...two, out], NOW).lessons[0]?.leftOut).toBe("marks slipped");
+    expect(learnShop([...two, out, back], NOW).learned.coupons).toBe(2);
+    expect(learnShop([...two, anew], NOW).learned.coupons).toBe(0);
+    expect(learnShop([...two, anew, coupon(6, 99.6)], NOW).learned.coupons).toBe(1);
+    expect(sdOf(two)).toBeLessThan(sdOf([...two, out]));
+  });
+  it("fade with the years, and never below what the tables know", () => {
+    const two = [coupon(1, 99.6), coupon(2, 99.65)];
+    expect(sdOf(two, "2028-11-25T08:00:00.000Z")).toBeGreaterThan(sdOf(two));
+    expect(sdOf(two, "2080-11-25T08:00:00.000Z")).toBeLessThan(Math.sqrt(Math.log(1 + 0.25 ** 2)) + 1e-9);
+  });
+});

@@ -114,7 +114,7 @@ test("a frame teaches its shop, a coupon does, and the next job is predicted by 
   const teach = page.getByTestId("teach");
   await teach.getByRole("button", { name: "See what it teaches" }).click();
   await expect(teach).toContainText(/changes lie within what was predicted/, { timeout: 60_000 });
-  await expect(teach).toContainText(/narrowed to \d+ % of its width/);
+  await expect(teach).toContainText(/narrowed to \d+\s% of its width/);
   await saved(page);
   await teach.getByRole("button", { name: "Let it teach" }).click();
   await expect(page.getByTestId("taught")).toContainText("It teaches", { timeout: 60_000 });
@@ -124,7 +124,7 @@ test("a frame teaches its shop, a coupon does, and the next job is predicted by 
   await expect(lessons.getByRole("link", { name: "Teaching stand" })).toBeVisible();
   await expect(page.getByTestId("is-it-right")).toContainText(/too few to tell/);
   await page.getByLabel("Wall", { exact: true }).last().fill("3");
-  await expect(page.getByTestId("coupon-power")).toContainText(/narrowed to \d+ %/);
+  await expect(page.getByTestId("coupon-power")).toContainText(/narrowed to \d+\s%/);
   await page.getByLabel(/^Before/).fill("100");
   await page.getByLabel("Cold, after").fill("100.2");
   await page.getByRole("button", { name: "Put it in the book" }).click();

@@ -107,6 +107,8 @@ describe("what to do about a cold frame", () => {
     expect(again(4)).toBeLessThan(again(6));
     const unread = found(cold({ apart: 6, more: [push("12", "2026-11-24T09:00:00.000Z")] }));
     expect(unread?.unread?.entry.amount).toEqual(length("12"));
+    // What a worker hands over must be plain data.
+    expect(structuredClone(unread)).toEqual(unread);
   });
   it("neither heats nor bends a hardened alloy, and pushes no wall that would buckle", () => {
     const alloy = found(cold({ apart: 6, change: (p) => sized(p, { material: "aluminium 6061" }) }));

@@ -16,7 +16,6 @@ import { partOf } from "../numeric";
 import { builtOf } from "./built";
 import { type Done, doneOf, standingOf } from "./correctionStand";
 import { evaluate } from "./evaluate";
-import type { FrameRound } from "./frameRound";
 import type { Job } from "./jobSchema";
 import { type Remedy, remedyOptions } from "./remedyOptions";
 
@@ -179,9 +178,6 @@ function leavesOf(
 /** How unsure a spring-back is that was worked out from the section and a stated yield. Source: own judgement. */
 const SPRINGBACK_CV = 0.12;
 
-const readOf = (round: FrameRound | null, key: string): Stands | null =>
-  round ? (standingOf(round).quantities[key] ?? null) : null;
-
 /** The quantity that a remedy is for: of those that it moves, the one that is farthest outside. */
 function quantityFor(remedy: Remedy, quantities: Readonly<Record<string, Stands>>): string | null {
   const own = Object.keys(remedy.option.effect).filter((k) => quantities[k]);
@@ -203,7 +199,7 @@ export function firstGo(correction: Correction, id: RemedyId, amount: number): F
   const per = Math.abs(remedy.option.effect[quantity] ?? 0);
   const own = correction.done.filter((d) => remedyKey(d.entry.remedy) === remedyKey(id));
   const tried = own.flatMap((d) => {
-    const [a, b] = [readOf(d.before, quantity), readOf(d.after, quantity)];
+    const [a, b] = [d.before?.[quantity], d.after?.[quantity]];
     const sign = Math.sign(remedy.option.effect[quantity] ?? 0);
     return a && b ? [{ amount: amountOf(d), effect: (b.value - a.value) * sign, u: Math.hypot(a.u, b.u) }] : [];
   });

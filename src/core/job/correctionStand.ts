@@ -79,13 +79,16 @@ export function standingOf(round: FrameRound): Standing {
 }
 const LEAST_U = 0.01;
 
-/** Something that was done, with what the frame was before it and after. */
+/** Something that was done, with how the frame stood before it and after. */
 export interface Done {
   entry: CorrectedEntry;
-  before: FrameRound | null;
+  before: Standing["quantities"] | null;
   /** Null until it was read again. */
-  after: FrameRound | null;
+  after: Standing["quantities"] | null;
 }
+
+const stood = (round: FrameRound | undefined): Standing["quantities"] | null =>
+  round ? standingOf(round).quantities : null;
 
 /** Corrections in their order, each with the cold rounds that were read before and after it. */
 export function doneOf(job: Job, rounds: readonly FrameRound[]): Done[] {
@@ -95,8 +98,8 @@ export function doneOf(job: Job, rounds: readonly FrameRound[]): Done[] {
     const next = all[i + 1]?.at ?? null;
     return {
       entry,
-      before: cold.findLast((r) => r.round.at <= entry.at) ?? null,
-      after: cold.find((r) => r.round.at > entry.at && (next === null || r.round.at <= next)) ?? null,
+      before: stood(cold.findLast((r) => r.round.at <= entry.at)),
+      after: stood(cold.find((r) => r.round.at > entry.at && (next === null || r.round.at <= next))),
     };
   });
 }

@@ -5,9 +5,11 @@ import { SAW_SCALES } from "@/core/cut";
 import type { Instrument } from "@/core/instruments";
 import {
   type Change,
+  couponPlan,
   type Entry,
   entryProblem,
   evaluate,
+  FRAME_COUPONS,
   isReadAt,
   type Job,
   type NewEntry,
@@ -95,13 +97,15 @@ const newJobSchema = z.strictObject({
   name: planSchema.shape.name,
   units: z.enum(UNIT_PREFERENCES as [UnitPreference, ...UnitPreference[]]),
   origin: originSchema,
+  /** A small frame that is welded to learn from it. */
+  coupon: z.enum(FRAME_COUPONS).optional(),
 });
 
 /** Starts a job. @param input name, units, origin. @returns its id. */
 export async function createJob(who: Caller, input: unknown): Promise<Outcome<{ id: string }>> {
   const parsed = parse(newJobSchema, input);
   if (!parsed.ok) return parsed;
-  const { name, units, origin } = parsed.value;
+  const { name, units, origin, coupon } = parsed.value;
   const at = now();
   const { learned } = await shopState(who);
   // What the shop has learned goes into every plan that begins: it is predicted by what was known then.
@@ -110,7 +114,9 @@ export async function createJob(who: Caller, input: unknown): Promise<Outcome<{ 
     const lastScale = await store.lastSawScale(db, who.shopId);
     // A shop has one saw: the next job reads its scale as the last one did.
     const scale = SAW_SCALES.find((s) => s === lastScale);
-    const plan = { ...newPlan(name, units), ...(scale ? { sawScale: scale } : {}), ...known };
+    const begun = newPlan(name, units);
+    const frame = coupon ? { ...couponPlan(coupon, begun), name } : begun;
+    const plan = { ...frame, ...(scale ? { sawScale: scale } : {}), ...known };
     const job: Job = { id: uuid(), createdAt: at, version: 1, plan, instruments: [], entries: [] };
     await store.insertJob(db, who.shopId, job, summaryOf(job), at, signed(who, origin));
     return done({ id: job.id });

@@ -1,8 +1,10 @@
 import { type Bending, bent, keptByHinges, nextShim } from "../fixture";
 import { MATERIALS, type Structure, type StructureMember } from "../frame";
+import type { NextPreset } from "../learn";
 import { dot3, norm3, scale3, sub3 } from "../numeric";
 import type { Prediction } from "../shrink";
 import { formatSmall, physical, type UnitPreference } from "../units";
+import { nextInSeries, SERIES_FROM, seriesWords } from "./camberSeries";
 import type { Plan } from "./planSchema";
 
 /** How much of a section's plastic modulus is left while one wall is hot, likely, and what is not excluded (own judgement). */
@@ -29,6 +31,8 @@ export interface BackBow extends Bowed {
   begin: { likelyMm: number; lowMm: number; highMm: number | null } | null;
   /** What to try next, by the trials; null without one, or where they tell nothing. */
   nextMm: number | null;
+  /** What the whole series of trials says of the next; null before there are enough. */
+  series: NextPreset | null;
   /** From this shim on it stays bent by the clamps alone, mm. */
   firstYieldMm: number;
   /** On the shim that is up next, N. */
@@ -108,7 +112,7 @@ function shareOf(
 
 /**
  * What to bend a member over so that it is straight when cold: to begin with by the hot hinges, with the range of what is not known; after one
- * trial by what that one kept; after two by the line through the last two (secant).
+ * trial by what that one kept; after two by the line through both (secant), from three on by the line that fits all of them best.
  * @returns null for a member of which it cannot be told.
  */
 export function backBow(plan: Plan, structure: Structure, bowed: Bowed): BackBow | null {
@@ -124,7 +128,17 @@ export function backBow(plan: Plan, structure: Structure, bowed: Bowed): BackBow
     .map((t) => ({ shimMm: t.shim.mm, leftMm: t.left.mm }));
   const [only] = trials;
   const share = trials.length === 1 && only ? shareOf(bending, uprightsMm, freeMm, only) : null;
-  const nextMm = trials.length > 1 ? nextShim(trials) : share === null ? null : by(share);
+  const series =
+    trials.length >= SERIES_FROM && likely !== null && likely > 0
+      ? nextInSeries(freeMm, freeMm / likely, trials)
+      : null;
+  const nextMm = series
+    ? Math.max(0, series.presetMm)
+    : trials.length > 1
+      ? nextShim(trials)
+      : share === null
+        ? null
+        : by(share);
   const { firstYieldMm } = bent(bending, 0);
   return {
     ...bowed,
@@ -132,6 +146,7 @@ export function backBow(plan: Plan, structure: Structure, bowed: Bowed): BackBow
     longMm: bending.lengthMm,
     begin: likely !== null && low !== null ? { likelyMm: likely, lowMm: low, highMm: high } : null,
     nextMm,
+    series,
     firstYieldMm,
     shimN: bent(bending, nextMm ?? likely ?? 0).shimN,
   };
@@ -149,6 +164,7 @@ export function backBowWords(found: BackBow, units: UnitPreference): string[] {
       ? `To begin with, a shim of ${size(begin.likelyMm)} under its middle, both ends held down; anything from ${size(begin.lowMm)} ${begin.highMm === null ? "up" : `to ${size(begin.highMm)}`} may be right, for how soft it gets under the arc is not known. Weld it bent, let it cool, let go, read what is left.`
       : "No shim would leave it straight by this model: bend it back when it is cold.",
     ...(nextMm !== null ? [`By what was tried: ${size(nextMm)} next.`] : []),
+    ...(found.series ? [seriesWords(found.series, size)] : []),
     ...(wanted === null
       ? []
       : [

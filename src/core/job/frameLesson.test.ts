@@ -5,15 +5,18 @@ import { type FrameLesson, type Lesson, learnShop } from "../learn";
 import { drain } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
 import { frameOutcomes, frameOutputs, outcomeKey, simulate } from "../shrink";
+import { mouthsOf, placesOf } from "../square";
 import { length } from "../units";
 import { FACTORS } from "../weld";
 import { builtOf } from "./built";
+import { couponCut, couponPlan, FRAME_COUPONS, type FrameCoupon } from "./couponPlan";
 import type { Entry } from "./entrySchema";
 import { factorsOf } from "./factorsOf";
 import { frameTeachingOf } from "./frameLesson";
 import { heldOf } from "./held";
 import type { Job } from "./jobSchema";
-import type { Plan } from "./planSchema";
+import { newPlan } from "./plan";
+import { type Plan, planSchema } from "./planSchema";
 import { predict } from "./predict";
 import { weldOf } from "./settings";
 
@@ -161,5 +164,40 @@ describe("a shop's lessons", () => {
     const two = [coupon(1, 99.6), coupon(2, 99.65)];
     expect(sdOf(two, "2028-11-25T08:00:00.000Z")).toBeGreaterThan(sdOf(two));
     expect(sdOf(two, "2080-11-25T08:00:00.000Z")).toBeLessThan(Math.sqrt(Math.log(1 + 0.25 ** 2)) + 1e-9);
+  });
+});
+
+describe("coupons that are small frames", () => {
+  it("can be built and read in either system, and a tee tells most of fillets, a corner of the bead across", () => {
+    const power = (kind: FrameCoupon): Record<string, number> => {
+      const plan = couponPlan(kind, job([]).plan);
+      const { structure } = builtOf(plan);
+      if (!structure) throw new Error("no frame");
+      const pairs = structure.quad
+        ? [
+            ["A", "B"],
+            ["B", "C"],
+            ["C", "D"],
+            ["D", "A"],
+          ]
+        : mouthsOf(placesOf(structure));
+      const values = Object.fromEntries(pairs.map(([p, q]) => [structure.quad ? `${p}${q}` : `${p}-${q}`, "400"]));
+      const told = frameTeachingOf(
+        job([...round("tacked", values, "calliper"), ...round("cold", values, "calliper")], () => plan),
+      );
+      if (!told.ok) throw new Error(told.why);
+      return told.taught.narrowedTo;
+    };
+    const [corner, tee] = [power("L corner"), power("tee")];
+    expect(corner.transverse).toBeLessThan(0.9);
+    expect(corner.filletClosing).toBeGreaterThan(0.99);
+    expect(tee.filletClosing).toBeLessThan(0.85);
+    for (const units of ["mm", "inch-fraction"] as const)
+      for (const kind of FRAME_COUPONS) {
+        const plan = couponPlan(kind, newPlan("x", units));
+        expect(planSchema.safeParse(plan).success).toBe(true);
+        expect(builtOf(plan).problems.filter((p) => p.severity === "error")).toEqual([]);
+        if (units !== "mm") expect(couponCut(kind, units)).not.toMatch(/mm/);
+      }
   });
 });

@@ -16,6 +16,7 @@ export {
   goWords,
   leavesNow,
 } from "./correctionWords";
+export { couponCut, couponPlan, FRAME_COUPONS, type FrameCoupon } from "./couponPlan";
 export { entryProblem, hasLeaves, isReadAt, readingProblem } from "./entries";
 export {
   type Change,

@@ -1,8 +1,9 @@
 import { bentPlate, keptByPlate, nextShim } from "../fixture";
 import { MATERIALS } from "../frame";
-import { cellOf, learnedFactors } from "../learn";
+import { cellOf, learnedFactors, type NextPreset } from "../learn";
 import { formatSmall, type Problem, physical, rangeWords, type UnitPreference } from "../units";
 import { FACTORS, heatJPerMm, startingSettings } from "../weld";
+import { nextInSeries, SERIES_FROM, seriesWords } from "./camberSeries";
 import type { Plan } from "./planSchema";
 
 type Plates = NonNullable<NonNullable<Plan["fixture"]>["plates"]>;
@@ -39,6 +40,8 @@ export interface PlateBow {
   keptShare: number;
   /** How far they bow when nothing bends them: a trial over no shim; null while there is none. */
   freeMm: number | null;
+  /** What the whole series of trials says of the next; null before there are enough. */
+  series: NextPreset | null;
   /** Shim to try next; null while it takes a free one first, or the trials tell nothing. */
   next: { mm: number; lowMm: number; highMm: number } | null;
   /** From this shim on a plate stays bent by the clamps alone, and the force that holds it there at the next shim, N. */
@@ -76,7 +79,12 @@ export function plateBow(plan: Plan): PlateBow | null {
     freeMm: freeMm ?? 0,
   });
   const bent = trials.filter((t) => t.shimMm > 0);
-  const bySecant = trials.length > 1 ? nextShim(bent.length > 1 ? bent : trials) : null;
+  const series = bent.length >= SERIES_FROM && freeMm !== null ? nextInSeries(freeMm, kept.keptShare, trials) : null;
+  const bySecant = series
+    ? Math.max(0, series.presetMm)
+    : trials.length > 1
+      ? nextShim(bent.length > 1 ? bent : trials)
+      : null;
   const byModel = (free: number, share: number): number => free / Math.min(1, share * kept.keptShare);
   const next =
     bySecant !== null
@@ -100,6 +108,7 @@ export function plateBow(plan: Plan): PlateBow | null {
     zoneMm: kept.zoneMm,
     keptShare: kept.keptShare,
     freeMm,
+    series,
     next,
     ...bentPlate(bending, next?.mm ?? 0),
   };
@@ -114,6 +123,7 @@ export function plateBowWords(found: PlateBow, units: UnitPreference): string[] 
     freeMm === null
       ? "How far they bow free is not known before one is welded: weld one over no shim, and keep what it bowed as left, below nought."
       : `Free they bow by ${size(freeMm)}.`,
+    ...(found.series ? [seriesWords(found.series, size)] : []),
     ...(next
       ? [
           next.lowMm === next.highMm

@@ -1,9 +1,10 @@
 "use client";
 
 import dynamic from "next/dynamic";
+import { useRouter } from "next/navigation";
 import { type ChangeEvent, useRef, useState } from "react";
 import { v4 as uuid } from "uuid";
-import { learnedWords } from "@/core/job";
+import { couponCut, FRAME_COUPONS, type FrameCoupon, learnedWords } from "@/core/job";
 import { type Book, factorLines, type LessonLine, METALS, type Metal, type ShopCell, WALL_CLASSES } from "@/core/learn";
 import { formatSmall, physical, type UnitPreference } from "@/core/units";
 import { PROCESSES, type ProcessName, type TestBead } from "@/core/weld";
@@ -277,6 +278,7 @@ export function Learned({ book: start, beads }: { book: Book; beads: TestBead[] 
   const [anew, setAnew] = useState("");
   const [foreign, setForeign] = useState<File | null>(null);
   const input = useRef<HTMLInputElement>(null);
+  const router = useRouter();
   const send = async (body: Record<string, unknown>, words: string) => {
     try {
       const { status, body: answer } = await transport("POST", "/api/lessons", {
@@ -288,6 +290,20 @@ export function Learned({ book: start, beads }: { book: Book; beads: TestBead[] 
       if (status !== 200) return setSaid(messageOf(answer));
       setBook(answer as Book);
       setSaid(words);
+    } catch {
+      setSaid("The server cannot be reached just now.");
+    }
+  };
+  const startCoupon = async (coupon: FrameCoupon) => {
+    try {
+      const { status, body } = await transport("POST", "/api/jobs", {
+        name: `Coupon, ${coupon}`,
+        units: units === "mm" ? "mm" : "inch-fraction",
+        origin: origin(),
+        coupon,
+      });
+      if (status === 200) router.push(`/jobs/${(body as { id: string }).id}`);
+      else setSaid(messageOf(body));
     } catch {
       setSaid("The server cannot be reached just now.");
     }
@@ -333,10 +349,19 @@ export function Learned({ book: start, beads }: { book: Book; beads: TestBead[] 
       </Section>
       <Section title="A coupon">
         <CouponForm book={book} units={units} onBook={setBook} />
-        <p className="mt-3 max-w-prose text-sm text-soft">
-          An L corner, a tee, a rail with stubs or a square of four are jobs like any other: draw one, read it at the
-          tacked gate and cold, and let it teach under Check. A tee welded on its first side only tells most of fillets.
-        </p>
+        <div className="mt-4 grid gap-2">
+          <p className="max-w-prose text-sm text-soft">
+            Small frames tell more, and tell it of joints. Each is a job of its own: read it at the tacked gate and
+            cold, then let it teach under Check.
+          </p>
+          <div className="flex flex-wrap gap-3">
+            {FRAME_COUPONS.map((kind) => (
+              <Button key={kind} onClick={() => void startCoupon(kind)}>
+                {`Start ${kind === "L corner" ? "an" : "a"} ${kind}: ${couponCut(kind, units)}`}
+              </Button>
+            ))}
+          </div>
+        </div>
       </Section>
       <Section
         title="Lessons"

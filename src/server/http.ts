@@ -115,9 +115,16 @@ export const respond = <T>(
 
 /** A file to download. */
 export const download = (text: string, type: string, name: string): Response =>
-  new Response(text, {
+  attached(text, `${type}; charset=utf-8`, name);
+
+/** The same of bytes. */
+export const downloadBytes = (bytes: Uint8Array, type: string, name: string): Response =>
+  attached(new Uint8Array(bytes), type, name);
+
+const attached = (body: string | Uint8Array<ArrayBuffer>, type: string, name: string): Response =>
+  new Response(body, {
     headers: {
-      "content-type": `${type}; charset=utf-8`,
+      "content-type": type,
       "content-disposition": `attachment; filename="${name.replace(/[^\w.-]+/g, "-").slice(0, 80) || "job"}"; filename*=UTF-8''${encodeURIComponent(name)}`,
       "cache-control": "no-store",
     },

@@ -38,6 +38,7 @@ export { FORMAT } from "./format";
 export { type FrameTeaching, frameTeaching, frameTeachingOf } from "./frameLesson";
 export type { FrameRound } from "./frameRound";
 export { frontier } from "./frontier";
+export { type FullScaleDrawing, type FullScaleWish, fullScaleOf } from "./fullScaleOf";
 export type { GateAdvice } from "./gateAdvice";
 export { type GateReading, gateReading } from "./gateReading";
 export { type GrindMoves, grindMoves, grindWords } from "./grindMoves";

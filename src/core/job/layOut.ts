@@ -38,7 +38,7 @@ export interface LaidOut {
 }
 
 /** Set-up movement of the places of a structure: between joints in proportion, beyond them as the nearest. */
-function setOffBy(structure: Structure, offsetsMm: Prediction["setUp"]["offsetsMm"]): SetOff {
+export function setOffBy(structure: Structure, offsetsMm: Prediction["setUp"]["offsetsMm"]): SetOff {
   const known = new Map(
     structure.members.map((m) => {
       const long = norm3(sub3(m.to, m.from)) || 1;

@@ -20,6 +20,7 @@ import { BarMarks } from "./BarMarks";
 import { ElementMarks } from "./ElementMarks";
 import { countWords, Elements, withPlaced } from "./Elements";
 import { FixtureFields } from "./FixtureFields";
+import { FullSize } from "./FullSize";
 import { Held } from "./Held";
 import { PlateBow } from "./PlateBow";
 
@@ -122,6 +123,7 @@ export function LayoutStage() {
           <BackBow />
           <PlateBow />
           <Caution>{clampCaution(plan.units)}</Caution>
+          <FullSize />
           <Link href={`${stagePath(job.id, "layout")}/print`} className={`${buttonClass()} justify-self-start`}>
             On paper
           </Link>

@@ -1,6 +1,7 @@
 import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from "pdf-lib";
 import type { FullScale, LayoutItem } from "@/core/drawing";
 import type { Vec2 } from "@/core/numeric";
+import { printable } from "./printable";
 
 /** Sheets that it is laid out on, mm; `one` is a single page as large as the drawing. */
 export const PAPERS = { A4: [210, 297], A3: [297, 420], Letter: [215.9, 279.4], Tabloid: [279.4, 431.8] } as const;
@@ -73,14 +74,6 @@ export function tilesOf({ low, high }: Pick<FullScale, "low" | "high">, { paper,
     throw new RangeError(`It would take ${best.columns * best.rows} sheets: take larger ones, or one page.`);
   return best;
 }
-
-/** Letters that the built-in fonts have; what they lack is written otherwise. */
-const printable = (text: string): string =>
-  text
-    .replace(/[\u2212\u2010-\u2015]/g, "-")
-    .replace(/\u2248/g, "about ")
-    .replace(/[\u00a0\u202f\u2009]/g, " ")
-    .replace(/[^\u0020-\u007e\u00a1-\u00ff]/g, "?");
 
 /**
  * A drawing one to one as PDF: on one page, or on sheets that overlap, each with its number, marks to lay it by, a key of all sheets,

@@ -1,14 +1,15 @@
 import "server-only";
 import * as z from "zod";
 import { LAYERS, type LayerName } from "@/core/drawing";
-import { evaluate, fullScaleOf } from "@/core/job";
+import { evaluate, fullScaleOf, SHEETS, sheetOf } from "@/core/job";
 import { layoutDxf } from "@/formats/layoutDxf";
 import { layoutPdf, PAPERS, type Paper } from "@/formats/layoutPdf";
 import { layoutSvg } from "@/formats/layoutSvg";
+import { SHEET_PAPERS, sheetPdf } from "@/formats/sheetPdf";
 import { getJob } from "./jobs";
 import { done, type Outcome, parse, refuse } from "./outcome";
 import { predictionOf } from "./predictions";
-import type { Caller } from "./who";
+import { type Caller, outsideAddress } from "./who";
 
 const wishSchema = z.strictObject({
   as: z.enum(["pdf", "dxf", "svg"], "Give pdf, dxf or svg."),
@@ -65,4 +66,25 @@ export async function layoutFile(who: Caller, id: string, input: unknown): Promi
     if (e instanceof RangeError) return refuse(422, e.message);
     throw e;
   }
+}
+
+const sheetSchema = z.strictObject({
+  name: z.enum(SHEETS, `Give one of ${SHEETS.join(", ")}.`),
+  paper: z.enum(SHEET_PAPERS, "Give A4 or Letter.").default("A4"),
+});
+
+/** A sheet of paper about a job. @param here address of this server as it was asked. */
+export async function sheetFile(who: Caller, id: string, input: unknown, here: string): Promise<Outcome<LayoutFile>> {
+  const parsed = parse(sheetSchema, input);
+  if (!parsed.ok) return parsed;
+  const found = await getJob(who, id);
+  if (!found.ok) return found;
+  const { job } = found.value;
+  const { name, paper } = parsed.value;
+  const evaluation = evaluate(job, await predictionOf(job.plan));
+  const sheet = sheetOf(name, job, evaluation, new Date().toISOString());
+  // Other devices reach it under its outside address, where it has one.
+  const address = `${outsideAddress() ?? here}/jobs/${job.id}/${sheet.stage}`;
+  const bytes = await sheetPdf(sheet, paper, address);
+  return done({ bytes, type: "application/pdf", name: `${job.plan.name}-${name}.pdf` });
 }

@@ -1,10 +1,11 @@
 import { CORNERS, type Corner } from "../geometry";
 import { radians } from "../numeric";
 import type { Measured, SquareCheck } from "../square";
-import { formatLength, formatSmall, physical, type UnitPreference } from "../units";
+import type { UnitPreference } from "../units";
 import { type Conformity, conformity, type Verdict } from "./conformity";
 import type { Limit } from "./limits";
 import type { FlatBy } from "./limitsSchema";
+import { allowedWords, limitSmallWords, limitValueWords } from "./limitWords";
 
 /** One limit with what was measured against it. */
 export interface LimitVerdict {
@@ -57,16 +58,9 @@ function measure(limit: Limit, frame: MeasuredFrame): { value: Measured | null; 
 }
 
 function reason(limit: Limit, value: Measured, result: Conformity, note: string, units: UnitPreference): string {
-  const small = (x: number): string =>
-    limit.unit === "mm/m" ? physical("slope", x, units) : formatSmall(x, units, { decimals: 2 });
-  const size = (x: number): string => (limit.kind === "size" ? formatLength(x, units, { decimals: 2 }).text : small(x));
-  const { lower, upper } = limit;
-  const between =
-    lower !== null && upper !== null
-      ? `${size(lower)} to ${size(upper)}`
-      : upper !== null
-        ? `at most ${size(upper)}`
-        : `at least ${size(lower ?? 0)}`;
+  const small = (x: number): string => limitSmallWords(limit, x, units);
+  const size = (x: number): string => limitValueWords(limit, x, units);
+  const between = allowedWords(limit, units);
   const band = `Read ${size(value.value)} ± ${small(2 * value.u)} (95 %)${note}; limit ${between}`;
   if (result.acceptanceZoneEmpty)
     return `${band}. These instruments cannot prove this limit: even a perfect frame would be too close to call.`;

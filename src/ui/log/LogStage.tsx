@@ -1,7 +1,7 @@
 "use client";
 
 import { type FormEvent, useId, useState } from "react";
-import { CLOSE } from "@/core/job";
+import { CLOSE, SHEETS, type SheetName } from "@/core/job";
 
 import { useJob } from "../job/JobProvider";
 import { Button, buttonClass } from "../parts/Button";
@@ -17,6 +17,12 @@ const MARKS: Record<LogLine["tone"], string> = {
   done: "border-ink",
   note: "border-plum",
   changed: "border-close",
+};
+const SHEET_WORDS: Record<SheetName, string> = {
+  certificate: "Certificate of what was measured",
+  check: "Blank check sheet",
+  order: "Order of work, to tick",
+  cut: "Cut list",
 };
 const DRAFT = "log/note";
 
@@ -117,6 +123,16 @@ export function LogStage() {
               <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/readings`} download>
                 Readings (CSV)
               </a>
+              {SHEETS.map((name) => (
+                <a
+                  key={name}
+                  className={`${buttonClass()} no-underline`}
+                  href={`/api/jobs/${job.id}/sheet?name=${name}&paper=${job.plan.units === "mm" ? "A4" : "Letter"}`}
+                  download
+                >
+                  {SHEET_WORDS[name]} (PDF)
+                </a>
+              ))}
               <p className="text-sm text-soft">
                 The job file holds everything and can be read in on another installation. Its{" "}
                 <a href="/schema/job-file.schema.json">JSON Schema</a> is published with the program.

@@ -1,0 +1,37 @@
+import { formatLength } from "../../units";
+import { STAGE_CAUTIONS } from "../cautions";
+import type { Evaluation } from "../evaluate";
+import type { Job } from "../jobSchema";
+import { addedWords, cutToWords, pieceSection } from "../words";
+import type { SheetBlock } from "./sheet";
+
+/** The cut list with boxes, and how each end is set on the saw. */
+export function cutSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
+  const { units } = job.plan;
+  const { cut } = evaluation;
+  return [
+    { kind: "text", text: STAGE_CAUTIONS.cut },
+    {
+      kind: "table",
+      columns: [
+        { title: "", share: 0.05 },
+        { title: "Pieces", share: 0.2 },
+        { title: "Section", share: 0.2 },
+        { title: "Long / short point", share: 0.2 },
+        { title: "Cut to", share: 0.2 },
+        { title: "Measured", share: 0.15 },
+      ],
+      rows: cut.flatMap((p) => [
+        [
+          { tick: false },
+          `${p.quantity} × ${p.members.join(", ")}`,
+          pieceSection(job.plan, p),
+          `${formatLength(p.longPointMm, units).text} / ${formatLength(p.shortPointMm, units).text}; added ${addedWords(p, units)}`,
+          cutToWords(p, units, false),
+          { room: true },
+        ],
+        ["", "", p.ends, "", "", ""],
+      ]),
+    },
+  ];
+}

@@ -1,0 +1,32 @@
+import type { Evaluation } from "../evaluate";
+import type { Job } from "../jobSchema";
+import { certificate } from "./certificate";
+import { checkSheet } from "./checkSheet";
+import { cutSheet } from "./cutSheet";
+import { orderSheet } from "./orderSheet";
+import type { Sheet, SheetBlock, SheetName } from "./sheet";
+
+export { SHEETS, type Sheet, type SheetBlock, type SheetCell, type SheetName } from "./sheet";
+
+const MADE: Record<
+  SheetName,
+  { title: string; stage: Sheet["stage"]; blocks: (job: Job, evaluation: Evaluation) => SheetBlock[] }
+> = {
+  certificate: { title: "Certificate of what was measured", stage: "check", blocks: certificate },
+  check: { title: "Check sheet", stage: "check", blocks: checkSheet },
+  order: { title: "Order of work", stage: "weld", blocks: orderSheet },
+  cut: { title: "Cut list", stage: "cut", blocks: cutSheet },
+};
+
+/** A sheet of paper about a job. @param on day that it is made, ISO 8601. */
+export function sheetOf(name: SheetName, job: Job, evaluation: Evaluation, on: string): Sheet {
+  const { title, stage, blocks } = MADE[name];
+  const { units } = job.plan;
+  const lengths = units === "mm" ? "lengths in mm" : "lengths in inches";
+  return {
+    title,
+    about: `${job.plan.name}, version ${job.version}, ${on.slice(0, 10)}, ${lengths}`,
+    stage,
+    blocks: blocks(job, evaluation),
+  };
+}

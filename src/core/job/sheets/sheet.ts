@@ -1,0 +1,24 @@
+/** One cell of a table: words, a box to tick, or room to write in. */
+export type SheetCell = string | { tick: boolean } | { room: true };
+
+/** A part of a sheet. */
+export type SheetBlock =
+  | { kind: "heading"; text: string }
+  | { kind: "text"; text: string }
+  /** Columns by their share of the width. */
+  | { kind: "table"; columns: readonly { title: string; share: number }[]; rows: readonly (readonly SheetCell[])[] }
+  /** Lines to write on, each with what it is for. */
+  | { kind: "lines"; of: readonly string[] };
+
+/** A sheet of paper about a job: what stands on it, in order. */
+export interface Sheet {
+  title: string;
+  /** Job, version, units: a line under the title. */
+  about: string;
+  /** Stage that its code opens. */
+  stage: "cut" | "square" | "weld" | "check";
+  blocks: SheetBlock[];
+}
+
+export const SHEETS = ["certificate", "check", "order", "cut"] as const;
+export type SheetName = (typeof SHEETS)[number];

@@ -1,0 +1,241 @@
+import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from "pdf-lib";
+import { create } from "qrcode";
+import type { Sheet, SheetBlock, SheetCell } from "@/core/job";
+import { PAPERS } from "./layoutPdf";
+import { printable } from "./printable";
+
+/** Papers that sheets are printed on. */
+export const SHEET_PAPERS = ["A4", "Letter"] as const;
+export type SheetPaper = (typeof SHEET_PAPERS)[number];
+
+const PT_PER_MM = 72 / 25.4;
+const MARGIN_MM = 14;
+/** Of the head of the first page, and of the code in it. */
+const CODE_MM = 24;
+const INK = rgb(0, 0, 0);
+const LIGHT = rgb(0.6, 0.6, 0.6);
+/** Letters, legible at arm's length with gloves on, pt. */
+const SIZE = { title: 18, heading: 13, text: 11, small: 9 } as const;
+const LEADING = 1.3;
+/** Least height of a row that is written into, mm. */
+const ROOM_MM = 9;
+
+/** A pen on the pages of a sheet: it begins another one where there is no more room. */
+class Pen {
+  private page: PDFPage;
+  private y: number;
+  pages = 1;
+
+  constructor(
+    private readonly pdf: PDFDocument,
+    private readonly font: PDFFont,
+    private readonly bold: PDFFont,
+    private readonly sheet: readonly [number, number],
+  ) {
+    this.page = this.newPage();
+    this.y = sheet[1] - MARGIN_MM;
+  }
+
+  get wideMm(): number {
+    return this.sheet[0] - 2 * MARGIN_MM;
+  }
+
+  private newPage(): PDFPage {
+    return this.pdf.addPage([this.sheet[0] * PT_PER_MM, this.sheet[1] * PT_PER_MM]);
+  }
+
+  /** Makes sure that so much is left on the page, mm; a row never breaks. */
+  room(mm: number): void {
+    if (this.y - mm > MARGIN_MM + 6) return;
+    this.page = this.newPage();
+    this.pages++;
+    this.y = this.sheet[1] - MARGIN_MM;
+  }
+
+  down(mm: number): void {
+    this.y -= mm;
+  }
+
+  /** Words in lines that are no wider, by words; a word that is wider by itself is cut. */
+  wrapped(text: string, wideMm: number, size: number, isBold = false): string[] {
+    const font = isBold ? this.bold : this.font;
+    const wide = (t: string): number => font.widthOfTextAtSize(t, size) / PT_PER_MM;
+    const lines: string[] = [];
+    let line = "";
+    for (const word of printable(text).split(" ")) {
+      let rest = word;
+      while (wide(rest) > wideMm && rest.length > 1) {
+        let n = rest.length - 1;
+        while (n > 1 && wide(rest.slice(0, n)) > wideMm) n--;
+        if (line !== "") lines.push(line);
+        lines.push(rest.slice(0, n));
+        line = "";
+        rest = rest.slice(n);
+      }
+      const next = line === "" ? rest : `${line} ${rest}`;
+      if (wide(next) <= wideMm) line = next;
+      else {
+        lines.push(line);
+        line = rest;
+      }
+    }
+    return [...lines, line];
+  }
+
+  lineMm(size: number): number {
+    return (size * LEADING) / PT_PER_MM;
+  }
+
+  /** Lines at a place across, from the pen's height down. */
+  write(lines: readonly string[], xMm: number, size: number, isBold = false): void {
+    lines.forEach((text, i) => {
+      this.page.drawText(text, {
+        x: (MARGIN_MM + xMm) * PT_PER_MM,
+        y: (this.y - (i + 0.8) * this.lineMm(size)) * PT_PER_MM,
+        size,
+        font: isBold ? this.bold : this.font,
+        color: INK,
+      });
+    });
+  }
+
+  rule(fromMm: number, toMm: number, downMm = 0, color = LIGHT): void {
+    const y = (this.y - downMm) * PT_PER_MM;
+    this.page.drawLine({
+      start: { x: (MARGIN_MM + fromMm) * PT_PER_MM, y },
+      end: { x: (MARGIN_MM + toMm) * PT_PER_MM, y },
+      thickness: 0.6,
+      color,
+    });
+  }
+
+  box(xMm: number, isTicked: boolean): void {
+    const side = 3.6;
+    const [x, y] = [(MARGIN_MM + xMm) * PT_PER_MM, (this.y - 4.4) * PT_PER_MM];
+    this.page.drawRectangle({
+      x,
+      y,
+      width: side * PT_PER_MM,
+      height: side * PT_PER_MM,
+      borderWidth: 1,
+      borderColor: INK,
+    });
+    if (!isTicked) return;
+    const [a, b] = [x + side * PT_PER_MM, y + side * PT_PER_MM];
+    this.page.drawLine({ start: { x, y }, end: { x: a, y: b }, thickness: 1.4, color: INK });
+    this.page.drawLine({ start: { x, y: b }, end: { x: a, y }, thickness: 1.4, color: INK });
+  }
+
+  /** A code that opens an address, at the upper right of the page. */
+  code(address: string): void {
+    const { modules } = create(address, { errorCorrectionLevel: "M" });
+    const dot = CODE_MM / modules.size;
+    for (let r = 0; r < modules.size; r++)
+      for (let c = 0; c < modules.size; c++)
+        if (modules.get(r, c))
+          this.page.drawRectangle({
+            x: (this.sheet[0] - MARGIN_MM - CODE_MM + c * dot) * PT_PER_MM,
+            y: (this.sheet[1] - MARGIN_MM - (r + 1) * dot) * PT_PER_MM,
+            width: dot * PT_PER_MM,
+            height: dot * PT_PER_MM,
+            color: INK,
+          });
+  }
+}
+
+function table(pen: Pen, { columns, rows }: Extract<SheetBlock, { kind: "table" }>): void {
+  const total = columns.reduce((s, c) => s + c.share, 0);
+  const wide = columns.map((c) => (pen.wideMm * c.share) / total);
+  const starts = wide.map((_, i) => wide.slice(0, i).reduce((s, w) => s + w, 0));
+  const PAD = 1.5;
+  const size = SIZE.text;
+  const row = (cells: readonly SheetCell[], isBold: boolean): void => {
+    // A row that says one thing and nothing else says it over the whole width.
+    const said = cells.flatMap((c, i) => (c === "" ? [] : [i]));
+    const alone = said.length === 1 && typeof cells[said[0] ?? 0] === "string" ? said[0] : undefined;
+    const lines = cells.map((c, i) =>
+      typeof c === "string"
+        ? pen.wrapped(c, (i === alone ? pen.wideMm - (starts[i] ?? 0) : (wide[i] ?? 20)) - PAD, size, isBold)
+        : [],
+    );
+    const hasRoom = cells.some((c) => typeof c === "object" && "room" in c);
+    const high = Math.max(hasRoom ? ROOM_MM : 0, ...lines.map((l) => l.length * pen.lineMm(size))) + 1.6;
+    pen.room(high);
+    pen.rule(0, pen.wideMm);
+    pen.down(0.8);
+    cells.forEach((c, i) => {
+      if (typeof c === "string") pen.write(lines[i] ?? [], starts[i] ?? 0, size, isBold);
+      else if ("tick" in c) pen.box(starts[i] ?? 0, c.tick);
+      else pen.rule((starts[i] ?? 0) + 1, (starts[i] ?? 0) + (wide[i] ?? 0) - 2, ROOM_MM - 1.5, INK);
+    });
+    pen.down(high - 0.8);
+  };
+  if (columns.some((c) => c.title !== ""))
+    row(
+      columns.map((c) => c.title),
+      true,
+    );
+  for (const cells of rows) row(cells, false);
+  pen.rule(0, pen.wideMm);
+  pen.down(3);
+}
+
+/** A sheet as PDF, black on white. @param address that its code opens. */
+export async function sheetPdf(sheet: Sheet, paper: SheetPaper, address: string): Promise<Uint8Array> {
+  const pdf = await PDFDocument.create();
+  pdf.setTitle(printable(`${sheet.title}: ${sheet.about}`));
+  pdf.setProducer("Mellow Plumb");
+  const font = await pdf.embedFont(StandardFonts.Helvetica);
+  const bold = await pdf.embedFont(StandardFonts.HelveticaBold);
+  const pen = new Pen(pdf, font, bold, PAPERS[paper]);
+  pen.code(address);
+  const headMm = pen.wideMm - CODE_MM - 4;
+  const title = pen.wrapped(sheet.title, headMm, SIZE.title, true);
+  pen.write(title, 0, SIZE.title, true);
+  pen.down(title.length * pen.lineMm(SIZE.title));
+  const about = pen.wrapped(sheet.about, headMm, SIZE.text);
+  pen.write(about, 0, SIZE.text);
+  pen.down(Math.max(about.length * pen.lineMm(SIZE.text) + 3, CODE_MM + 3 - title.length * pen.lineMm(SIZE.title)));
+  for (const block of sheet.blocks) {
+    switch (block.kind) {
+      case "heading":
+        pen.room(20);
+        pen.write([printable(block.text)], 0, SIZE.heading, true);
+        pen.down(pen.lineMm(SIZE.heading) + 1);
+        break;
+      case "text": {
+        const lines = pen.wrapped(block.text, pen.wideMm, SIZE.text);
+        for (const line of lines) {
+          pen.room(pen.lineMm(SIZE.text));
+          pen.write([line], 0, SIZE.text);
+          pen.down(pen.lineMm(SIZE.text));
+        }
+        pen.down(2);
+        break;
+      }
+      case "table":
+        table(pen, block);
+        break;
+      case "lines":
+        for (const of of block.of) {
+          pen.room(ROOM_MM + 2);
+          pen.down(ROOM_MM);
+          pen.write([printable(of)], 0, SIZE.small);
+          pen.rule(40, pen.wideMm, 3, INK);
+        }
+        pen.down(6);
+        break;
+    }
+  }
+  const pages = pdf.getPages();
+  pages.forEach((page, i) => {
+    page.drawText(printable(`${sheet.title}, ${sheet.about}: page ${i + 1} of ${pages.length}`).slice(0, 130), {
+      x: MARGIN_MM * PT_PER_MM,
+      y: 8 * PT_PER_MM,
+      size: SIZE.small,
+      font,
+      color: INK,
+    });
+  });
+  return pdf.save();
+}

@@ -59,6 +59,17 @@ const good = (): Record<string, [method: string, body: unknown]> => ({
       ...{ material: "mild steel", seam: "fillet", position: "flat", result: "keep", note: "" },
     },
   ],
+  "/api/lessons": [
+    "POST",
+    {
+      ...{ kind: "coupon", id: uuid(), at, origin: "x", process: "MAG", volts: 18, amps: 120, travelMmPerS: 5 },
+      ...{ material: "mild steel", wallMm: 3, beforeMm: 100, afterMm: 99.6, uMm: 0.06, coupon: { of: "butt" } },
+    },
+  ],
+  "/api/lessons/file": ["POST", { format: "mellow-plumb-lessons", formatVersion: 1, shop: {}, lessons: [] }],
+  [`/api/jobs/${jobId}/lesson`]: ["POST", { origin: "x", anyway: true }],
+  [`/api/jobs/${jobId}/layout?as=pdf&paper=A0&bar=0`]: ["GET", {}],
+  [`/api/jobs/${jobId}/sheet?name=%00&paper=`]: ["GET", {}],
   "/api/jobs/file?copy=1&origin=x": ["POST", { format: "mellow-plumb-job", formatVersion: 2, job: {} }],
   "/api/sign-in": ["POST", { name: "x", password: "y" }],
   "/api/join": ["POST", { code: "0123456789", password: null }],

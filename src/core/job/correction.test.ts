@@ -55,7 +55,8 @@ describe("what to do about a cold frame", () => {
             expect(c?.doNothing).toBeLessThan(0.1);
             const [best] = c?.ways ?? [];
             expect(best?.chance).toBeGreaterThan(c?.doNothing ?? 1);
-            for (const w of c?.ways ?? []) expect(Math.abs(w.leaves.square?.value ?? 99)).toBeLessThan(apart);
+            for (const w of c?.ways ?? [])
+              if (w.steps.length > 0) expect(Math.abs(w.leaves.square?.value ?? 99)).toBeLessThan(apart);
           }
           expect(a?.ways[0]?.chance).toBeCloseTo(b?.ways[0]?.chance ?? 0, 2);
         },
@@ -118,6 +119,19 @@ describe("what to do about a cold frame", () => {
     const foil = found(cold({ apart: 6, change: thin }));
     expect(foil?.remedies.map((r) => r.id.do)).not.toContain("rack");
     expect(foil?.refused.join(" ")).toMatch(/buckle/);
+  });
+  it("mends three faults at once, and pushes nothing that no shop can push", () => {
+    const cross = Array.from({ length: 3 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(250 * (i + 1))) }));
+    const both = (p: Plan): Plan =>
+      ({ ...sized(p, { cross }), limits: { ...p.limits, straight: length("1") } }) as Plan;
+    const j = cold({ apart: 6, twist: 3, change: both });
+    const round1 = j.entries.find((e) => e.kind === "round");
+    const c = found({ ...j, entries: [...j.entries, read(round1?.id ?? "", "sAB", "3", {}, "feeler")] });
+    expect(c?.doNothing).toBeLessThan(0.01);
+    expect(c?.ways[0]?.chance).toBeGreaterThan(0.3);
+    // Five members between two rails shear far harder than a hoist pulls.
+    expect(c?.refused.join(" ")).toMatch(/Pulling AC in past yield takes about [\d.]+ kN/);
+    expect(c?.remedies.every((r) => (r.push?.forceN ?? 0) <= 30_000)).toBe(true);
   });
   it("takes a bow out of a member of a frame without corners, and says what no remedy moves", () => {
     const frame = started("rails with a kink");

@@ -94,6 +94,8 @@ export function* correcting(job: Job): Generator<number, Correction | null> {
   const choice = planCorrection(
     quantities,
     useful.map((r) => r.option),
+    undefined,
+    3,
   );
   yield 0.95;
   const ways = choice.ranked

@@ -20,6 +20,7 @@ import { lineOfFace, mechanicalKind } from "../mechanics";
 import { norm3, partOf, sub3 } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
 import { KINK_RAD, moreBeads, remedyEffects, type SimulationStep, type UnitDeed } from "../shrink";
+import { formatSmall, physical } from "../units";
 import { filletOfHeat, type ProcessName } from "../weld";
 import { builtOf } from "./built";
 import { factorsOf } from "./factorsOf";
@@ -219,43 +220,49 @@ export function* remedyOptions(
         // Each member that joins two sides bends at both ends, as a post does.
         const forceN = (rack.forceN * (across + 2)) / 2;
         const flex = Math.abs(elastic.get(long)?.[long] ?? 0);
-        put(
-          { do: "rack", long },
-          {
-            counts: "mm",
-            push: { springbackMm: forceN * flex, forceN, mmPerUnit: 0.5 },
-            cautions: ["A strap or chain that parts flies: nobody in line with it. Pad the corners.", ...slender],
-            option: {
-              effect: rackEffect(elastic.get(long) ?? {}, quantities, square.value),
-              max: Math.abs(square.value) * 1.2,
-              cv: EFFORT.rack.cv,
-              effortMin: EFFORT.rack.min,
-              risk: EFFORT.rack.risk + risk,
+        const beyond = tooMuch(forceN * flex, forceN, Math.min(size.lengthMm, size.heightMm));
+        if (beyond) refused.push(`Pulling ${long} in past yield ${beyond}.`);
+        else
+          put(
+            { do: "rack", long },
+            {
+              counts: "mm",
+              push: { springbackMm: forceN * flex, forceN, mmPerUnit: 0.5 },
+              cautions: ["A strap or chain that parts flies: nobody in line with it. Pad the corners.", ...slender],
+              option: {
+                effect: rackEffect(elastic.get(long) ?? {}, quantities, square.value),
+                max: Math.abs(square.value) * 1.2,
+                cv: EFFORT.rack.cv,
+                effortMin: EFFORT.rack.min,
+                risk: EFFORT.rack.risk + risk,
+              },
             },
-          },
-        );
+          );
       }
       if (twist && Math.abs(twist.value) > LEAST_EFFECT) {
         const plain: PlainRectangle = { ...size, rail: outOfPlane(rectangle.ab), post: outOfPlane(rectangle.bc) };
         const found = twistFrame(plain, material, Math.abs(twist.value));
-        put(
-          { do: "untwist", high: twist.value > 0 ? "AC" : "BD" },
-          {
-            counts: "mm",
-            push: { springbackMm: found.springbackMm, forceN: found.cornerForceN, mmPerUnit: 1 },
-            cautions: [
-              "Blocks under the low corners, weight or clamp on the high ones; hands clear of what springs back.",
-              ...slender,
-            ],
-            option: {
-              effect: { twist: -Math.sign(twist.value) },
-              max: Math.abs(twist.value) * 1.2,
-              cv: EFFORT.untwist.cv,
-              effortMin: EFFORT.untwist.min,
-              risk: EFFORT.untwist.risk + risk,
+        const beyond = tooMuch(found.springbackMm, found.cornerForceN, Math.min(size.lengthMm, size.heightMm));
+        if (beyond) refused.push(`Untwisting it past yield ${beyond}.`);
+        else
+          put(
+            { do: "untwist", high: twist.value > 0 ? "AC" : "BD" },
+            {
+              counts: "mm",
+              push: { springbackMm: found.springbackMm, forceN: found.cornerForceN, mmPerUnit: 1 },
+              cautions: [
+                "Blocks under the low corners, weight or clamp on the high ones; hands clear of what springs back.",
+                ...slender,
+              ],
+              option: {
+                effect: { twist: -Math.sign(twist.value) },
+                max: Math.abs(twist.value) * 1.2,
+                cv: EFFORT.untwist.cv,
+                effortMin: EFFORT.untwist.min,
+                risk: EFFORT.untwist.risk + risk,
+              },
             },
-          },
-        );
+          );
       }
     }
     if (square && Math.abs(square.value) > LEAST_EFFECT) yield* recuts(square.value);
@@ -324,6 +331,15 @@ export function* remedyOptions(
   }
   return { remedies, refused };
 
+  /** Why a push is more than a shop has, in words; null where it is not. */
+  function tooMuch(springbackMm: number, forceN: number, sideMm: number): string | null {
+    if (forceN > MOST_N)
+      return `takes about ${physical("force", forceN / 1000, plan.units)}: more than a hoist or a screw in a shop gives (${physical("force", MOST_N / 1000, plan.units)}, own judgement)`;
+    if (springbackMm > MOST_BACK * sideMm)
+      return `means going about ${formatSmall(springbackMm, plan.units, { decimals: 0 })} beyond, all of which comes back: too far to be steered`;
+    return null;
+  }
+
   /** A corner cut but for its inside and pulled: what stays of the pull hangs on how soft the rest has become. */
   function* recuts(value: number): Generator<number> {
     const long = value > 0 ? "AC" : "BD";
@@ -346,13 +362,14 @@ export function* remedyOptions(
     );
     const opened = Math.abs(cut.get(long)?.[long] ?? 0);
     const stays = Math.max(0, 1 - whole / opened);
-    if (stays < LEAST_STAYS) return;
+    const forceN = Math.abs(value) / 2 / stays / opened;
+    if (stays < LEAST_STAYS || forceN > MOST_N) return;
     put(
       { do: "recut", joint: joint.id, long },
       {
         counts: "mm",
         // So much is pulled that what springs back leaves what is wanted.
-        push: { springbackMm: 0, forceN: Math.abs(value) / 2 / stays / opened, mmPerUnit: 0.5 / stays },
+        push: { springbackMm: 0, forceN, mmPerUnit: 0.5 / stays },
         cautions: [
           "Cutting alone gives back almost nothing: what is pulled before it is welded again is what counts.",
           "Guard on, sparks away from people; the frame may spring when the cut goes through.",
@@ -393,6 +410,10 @@ function filletCorners(
   }
   return worst;
 }
+
+/** What a shop pulls or presses with, N; and how far one pushes what springs back, as a share of the shorter side. Source: own judgement. */
+const MOST_N = 30_000;
+const MOST_BACK = 0.1;
 
 /** A bead over a seam as a deed, with the face that it lies on as the frame names it. */
 export type BeadDeed = Extract<UnitDeed, { do: "bead" }> & { face: FaceLine };

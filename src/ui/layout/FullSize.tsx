@@ -40,6 +40,8 @@ export function FullSize() {
   const [paper, setPaper] = useState<(typeof PAPERS)[number][0]>(units === "mm" ? "A4" : "Letter");
   const [layers, setLayers] = useState<readonly LayerName[]>(LAYERS);
   const [bar, setBar] = useState(BAR_MM);
+  // Both bars stand on every sheet, drawn by one scale.
+  const bars = units === "mm" ? { says: "100 mm", unit: "mm", per: 1 } : { says: "4 in", unit: "in", per: 4 / BAR_MM };
   const isKnown = evaluation.prediction !== null && evaluation.prediction.setUp.beyondMm === null;
   const address = (as: "pdf" | "dxf" | "svg"): string => {
     const asked = new URLSearchParams({ as, size, paper, layers: layers.join(), bar: String(bar) });
@@ -76,16 +78,16 @@ export function FullSize() {
           ))}
         </fieldset>
         <NumberField
-          label="The 100 mm bar of a print measured"
-          unit="mm"
-          value={bar}
-          min={80}
-          max={125}
-          onChange={(v) => setBar(v ?? BAR_MM)}
+          label={`The ${bars.says} bar of a print measured`}
+          unit={bars.unit}
+          value={+(bar * bars.per).toPrecision(6)}
+          min={80 * bars.per}
+          max={125 * bars.per}
+          onChange={(v) => setBar(v === null ? BAR_MM : v / bars.per)}
         />
         <p className="max-w-prose text-sm text-soft">
-          Print at 100 %, measure the bar on the first sheet (100 mm and 4 in are on every one); where it is off, put in
-          what it measured and print again. Sheets lie over each other line on line.
+          Print at 100 %, measure the bar of {bars.says} on the first sheet; where it is off, put in what it measured
+          and print again. Sheets lie over each other line on line.
         </p>
         {layers.length === 0 ? <p className="text-close">Tick something to draw.</p> : null}
         <div className="flex flex-wrap gap-3">

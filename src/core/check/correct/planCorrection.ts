@@ -101,6 +101,39 @@ const amountsOf = (r: RemedyOption, places: number): number[] =>
     ? Array.from({ length: Math.floor(r.max) }, (_, i) => i + 1)
     : Array.from({ length: places }, (_, i) => (r.max * (i + 1)) / places);
 
+interface Single {
+  of: RemedyOption;
+  plan: CorrectionSteps;
+}
+
+/**
+ * The remedies that are put together: of each quantity by itself those that do most for it, then those that do most for all. By the chance of
+ * all alone, what mends one of two faults would stand behind many that half mend the other.
+ */
+function keptOf(quantities: Readonly<Record<string, Stands>>, singles: readonly Single[]): Single[] {
+  const keys = Object.keys(quantities);
+  const by = (list: readonly Single[], worth: (s: Single) => number): Single[] =>
+    [...list]
+      .map((s) => ({ s, w: worth(s) }))
+      .sort((a, b) => b.w - a.w || a.s.plan.effortMin - b.s.plan.effortMin)
+      .map((x) => x.s);
+  const outside = keys.filter((k) => chanceAfter({ [k]: quantities[k] as Stands }, []) < CLEAR);
+  const each = Math.max(1, Math.floor(KEPT / (outside.length + 1)));
+  const own = outside.flatMap((k) =>
+    by(
+      singles.filter((s) => s.of.effect[k] !== undefined),
+      (s) => {
+        const q = { [k]: quantities[k] as Stands };
+        const amounts = amountsOf(s.of, GRID);
+        return Math.max(...amounts.map((amount) => chanceAfter(q, [{ remedy: s.of, amount }])));
+      },
+    ).slice(0, each),
+  );
+  return [...new Set([...own, ...by(singles, (s) => s.plan.chance)])].slice(0, KEPT);
+}
+/** A quantity that is inside with this chance needs nothing. */
+const CLEAR = 0.95;
+
 /** What loosens goes first, then what takes less of its most. */
 const inOrder = (does: readonly { remedy: RemedyOption; amount: number }[]) =>
   [...does].sort(
@@ -113,12 +146,13 @@ const inOrder = (does: readonly { remedy: RemedyOption; amount: number }[]) =>
 /**
  * What to do about a frame that is outside its limits: none, one or two remedies, by the chance that every limit is then met, and of equal
  * ones by the least effort. Amounts are tried on a grid, and refined about the best.
- * @param places of the grid per remedy.
+ * @param places of the grid per remedy. @param most remedies in one way.
  */
 export function planCorrection(
   quantities: Readonly<Record<string, Stands>>,
   remedies: readonly RemedyOption[],
   places = GRID,
+  most: 2 | 3 = 2,
 ): CorrectionChoice {
   const doNothing = chanceAfter(quantities, []);
   const best = (does: readonly RemedyOption[]): CorrectionSteps => {
@@ -155,9 +189,18 @@ export function planCorrection(
   };
   const none: CorrectionSteps = { steps: [], chance: doNothing, effortMin: 0 };
   const singles = remedies.map((r) => ({ of: r, plan: best([r]) }));
-  const kept = [...singles].sort((a, b) => b.plan.chance - a.plan.chance).slice(0, KEPT);
+  const kept = keptOf(quantities, singles);
   const pairs = kept.flatMap((a, i) => kept.slice(i + 1).map((b) => best([a.of, b.of])));
-  const all = [none, ...singles.map((s) => s.plan), ...pairs];
+  // Where three things are wrong at once the best two are gone on from.
+  const [first] = [...pairs].sort((a, b) => b.chance - a.chance);
+  const threes =
+    most > 2 && first
+      ? kept.flatMap(({ of }) => {
+          const two = first.steps.flatMap((s) => remedies.find((r) => r.id === s.remedy) ?? []);
+          return two.length === 2 && !two.includes(of) ? [best([...two, of])] : [];
+        })
+      : [];
+  const all = [none, ...singles.map((s) => s.plan), ...pairs, ...threes];
   const bestChance = Math.max(...all.map((p) => p.chance));
   const near = (p: CorrectionSteps): boolean => p.chance >= bestChance - EQUAL_CHANCE;
   const ranked = [...all].sort(

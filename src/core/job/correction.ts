@@ -17,7 +17,7 @@ import { builtOf } from "./built";
 import { type Done, doneOf, standingOf } from "./correctionStand";
 import { evaluate } from "./evaluate";
 import type { Job } from "./jobSchema";
-import { type Remedy, remedyOptions } from "./remedyOptions";
+import { type Remedy, remedyOptions } from "./remedies";
 
 /** One way out: what is done, in order, and what comes of it. */
 export interface CorrectionWay extends CorrectionSteps {
@@ -222,8 +222,8 @@ export function firstGo(correction: Correction, id: RemedyId, amount: number): F
   const next = nextAmount(wanted, unit, remedy.option.cv, goes);
   return {
     ...{ remedy, quantity, wanted: amount * per, goes: goes.length, springback: null },
-    // What is counted is done one at a time.
-    amount: remedy.option.unitSteps ? 1 : next.amount,
+    // What is counted is begun with as many as surely are not too many, and with one at least.
+    amount: remedy.option.unitSteps ? Math.max(1, Math.floor(Math.min(next.amount, remedy.option.max))) : next.amount,
   };
 }
 

@@ -3,7 +3,7 @@ import { CARRIES_CAUTION } from "./cautions";
 import type { Correction, CorrectionWay, FirstGo } from "./correction";
 import { chanceWords } from "./forecast";
 import type { Plan } from "./planSchema";
-import type { Remedy } from "./remedyOptions";
+import type { Remedy } from "./remedies";
 import { remedyName } from "./remedyWords";
 
 /** A quantity that a correction moves, as one says it. */
@@ -119,7 +119,9 @@ export function goWords(go: FirstGo, units: UnitPreference): string[] {
       `Pull it ${small(amount, units)} past where it stands ${before}, weld it there, let go, read again: ${wants}; the rest springs back.`,
       `About ${physical("force", remedy.push.forceN / 1000, units)}.`,
     ];
-  return [`${remedy.counts === "pieces" ? "One" : small(amount, units)} ${before}, let it cool, read again: ${wants}.`];
+  return [
+    `${remedy.counts === "pieces" ? (amount === 1 ? "One" : amount) : small(amount, units)} ${before}, let it cool, read again: ${wants}.`,
+  ];
 }
 
 /** What else can be done about limits that no remedy here moves; and who decides. */

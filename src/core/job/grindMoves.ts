@@ -5,7 +5,7 @@ import { builtOf } from "./built";
 import { factorsOf } from "./factorsOf";
 import { heldOf } from "./held";
 import type { Plan } from "./planSchema";
-import { beadDeeds } from "./remedyOptions";
+import { beadDeeds } from "./remedies";
 import { weldOf } from "./settings";
 
 /** What grinding its flush faces does to a frame, mm: change of what it is held to. */

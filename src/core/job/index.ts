@@ -95,7 +95,7 @@ export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quanti
 export type { QuantityId } from "./quantitySchema";
 export { meantMm, readingText } from "./readingWords";
 export { releaseWords, shortForce } from "./releaseWords";
-export type { Remedy } from "./remedyOptions";
+export type { Remedy } from "./remedies";
 export { correctedWords, remedyName } from "./remedyWords";
 export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
 export { materialOf, settingsWords, thinnestWallMm, weldOf } from "./settings";

@@ -25,6 +25,10 @@ export function remedyName(id: RemedyId, structure: Structure | null): string {
       return `Cut ${id.joint} but for its inside, pull ${id.long} in, weld it again`;
     case "wedges":
       return `Wedges of heat on the long side of ${id.member}`;
+    case "spots":
+      return `Spots of heat on the long side of ${id.member}`;
+    case "lines":
+      return `Beads across the long side of ${id.member}`;
   }
 }
 

@@ -38,7 +38,7 @@ function Go({ correction, remedy, amount }: { correction: Correction; remedy: Re
   if (!go) return null;
   const stated = (): Length => typed ?? length(proposed, units === "mm" ? "mm" : "in");
   const done = () => {
-    store.add({ kind: "corrected", remedy: remedy.id, amount: remedy.counts === "mm" ? stated() : 1 });
+    store.add({ kind: "corrected", remedy: remedy.id, amount: remedy.counts === "mm" ? stated() : go.amount });
     setTyped(null);
   };
   return (

@@ -19,6 +19,10 @@ export const remedyIdSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("recut"), joint: jointId, long: z.enum(["AC", "BD"]) }),
   /** Wedges of heat on the long side of a bowed member. */
   z.strictObject({ do: z.literal("wedges"), member: memberNameSchema }),
+  /** Spots of heat there. */
+  z.strictObject({ do: z.literal("spots"), member: memberNameSchema }),
+  /** Beads across the long side, ground off after. */
+  z.strictObject({ do: z.literal("lines"), member: memberNameSchema }),
 ]);
 export type RemedyId = z.infer<typeof remedyIdSchema>;
 
@@ -31,6 +35,8 @@ export function remedyKey(id: RemedyId): string {
       return `untwist ${id.high}`;
     case "press":
     case "wedges":
+    case "spots":
+    case "lines":
       return `${id.do} ${id.member}`;
     case "bead":
     case "peen":

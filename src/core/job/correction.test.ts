@@ -120,6 +120,21 @@ describe("what to do about a cold frame", () => {
     expect(foil?.remedies.map((r) => r.id.do)).not.toContain("rack");
     expect(foil?.refused.join(" ")).toMatch(/buckle/);
   });
+  it("never says to leave what is outside a limit that no remedy here moves", () => {
+    const level = (p: Plan): Plan => ({ ...p, limits: { ...p.limits, levelMmPerM: 1 } }) as Plan;
+    const j = cold({ apart: 0.3, change: level });
+    const own = j.entries.find((e) => e.kind === "round");
+    const tilted: Entry = {
+      ...read(own?.id ?? "", { kind: "level", at: "AB" }, null, {}, "spirit-level"),
+      value: { value: 6, text: "6", slant: "mm/m" },
+    };
+    const c = found({ ...j, entries: [...j.entries, tilted] });
+    expect(c?.aside.join()).toMatch(/[Ll]evel/);
+    if (!c) throw new Error("nothing to judge");
+    const words = correctionAdvice(c, "mm");
+    expect(words.say).not.toBe("Leave it.");
+    expect(`${words.say} ${words.why}`).not.toContain("all limits that were read are kept");
+  });
   it("mends three faults at once, and pushes nothing that no shop can push", () => {
     const cross = Array.from({ length: 3 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(250 * (i + 1))) }));
     const both = (p: Plan): Plan =>

@@ -42,6 +42,7 @@ export interface FirstGo {
 /** What can be done about a cold frame. */
 export interface Correction {
   quantities: Record<string, Stands>;
+  /** Limits that are not kept and that no remedy here moves. */
   aside: string[];
   doNothing: number;
   /** Best first; the first is advised unless it is no better than doing nothing. */
@@ -131,7 +132,7 @@ const isPartOf = (less: CorrectionSteps, more: CorrectionSteps): boolean =>
   less.steps.length < more.steps.length &&
   less.steps.every((s) => more.steps.some((m) => m.remedy === s.remedy));
 
-/** How far outside a quantity stands, in units of its own limit's width. */
+/** How far outside of its limit a quantity stands, in its own unit. */
 const beyond = (q: Stands, value: number): number =>
   Math.max(0, q.high === null ? 0 : value - q.high, q.low === null ? 0 : q.low - value);
 

@@ -10,7 +10,7 @@ import { fullU } from "./rounds";
 /** What a correction is judged by, as it was read; by one word each, which the effects of remedies go by. */
 export interface Standing {
   quantities: Record<string, Stands>;
-  /** Limits that nothing was read for, or that no remedy is known to move, by their names. */
+  /** Limits that are not kept and that no remedy here moves, by their names. */
   aside: string[];
 }
 
@@ -26,10 +26,7 @@ export function standingOf(round: FrameRound): Standing {
   const aside: string[] = [];
   for (const { limit, measured } of round.verdicts) {
     const { upper, lower } = limit;
-    if (!measured) {
-      if (!limit.optional) aside.push(limit.label);
-      continue;
-    }
+    if (!measured) continue;
     switch (limit.kind) {
       case "size":
         quantities[limit.id] = { ...measured, low: lower, high: upper };
@@ -48,8 +45,10 @@ export function standingOf(round: FrameRound): Standing {
         break;
       }
       case "flat": {
-        if (!round.twist || upper === null) {
-          aside.push(limit.label);
+        if (upper === null) break;
+        // Read otherwise than by its four corners it is judged, and nothing here moves it.
+        if (!round.twist) {
+          if (measured.value > upper) aside.push(limit.label);
           break;
         }
         const { twistMm, uTwistMm } = round.twist;

@@ -73,7 +73,14 @@ export function leavesNow(correction: Correction, way: CorrectionWay, units: Uni
 export function correctionAdvice(correction: Correction, units: UnitPreference): { say: string; why: string } {
   const { advice, ways, doNothing, anewMin } = correction;
   const [best] = ways;
-  const now = `As it is, all limits that were read are kept ${chanceWords(doNothing)}.`;
+  const { aside } = correction;
+  const which = aside.length > 0 ? "all others that were read" : "all limits that were read";
+  const now = `As it is, ${which} are kept ${chanceWords(doNothing)}.`;
+  if (advice === "leave it" && aside.length > 0)
+    return {
+      say: `Not kept, and moved by no remedy that is worked out here: ${aside.join(", ")}.`,
+      why: `${now} What is done about the rest is said below; else agree on it with whoever takes it.`,
+    };
   if (advice === "leave it" || !best)
     return {
       say: "Leave it.",

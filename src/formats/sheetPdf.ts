@@ -64,9 +64,14 @@ class Pen {
     let line = "";
     for (const word of printable(text).split(" ")) {
       let rest = word;
-      while (wide(rest) > wideMm && rest.length > 1) {
-        let n = rest.length - 1;
-        while (n > 1 && wide(rest.slice(0, n)) > wideMm) n--;
+      while (rest.length > 1 && wide(rest) > wideMm) {
+        // As much of it as fits, by halving: a word may be thousands of letters long.
+        let [n, over] = [1, rest.length];
+        while (over - n > 1) {
+          const middle = Math.floor((n + over) / 2);
+          if (wide(rest.slice(0, middle)) > wideMm) over = middle;
+          else n = middle;
+        }
         if (line !== "") lines.push(line);
         lines.push(rest.slice(0, n));
         line = "";

@@ -157,7 +157,7 @@ export function planCorrection(
   const doNothing = chanceAfter(quantities, []);
   const best = (does: readonly RemedyOption[]): CorrectionSteps => {
     const grids = does.map((r) => amountsOf(r, places));
-    let top = { amounts: [] as number[], chance: -1 };
+    let top: { amounts: number[]; chance: number } = { amounts: [], chance: -1 };
     const go = (index: number, amounts: number[], of: readonly number[][]): void => {
       if (index === does.length) {
         const chance = chanceAfter(

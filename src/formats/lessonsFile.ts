@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { type Lesson, lessonSchema } from "@/core/learn";
+import { type Lesson, lessonProblem, lessonSchema } from "@/core/learn";
 import type { Problem } from "@/core/units";
 import { problemsOf } from "./jobFile";
 import { parseJson } from "./json";
@@ -26,5 +26,10 @@ export function readLessonsFile(text: string): { ok: true; file: LessonsFile } |
   const parsed = parseJson(text);
   if (!parsed.ok) return { ok: false, problems: [{ path: "file", message: parsed.message, severity: "error" }] };
   const read = lessonsFileSchema.safeParse(parsed.value);
-  return read.success ? { ok: true, file: read.data } : { ok: false, problems: problemsOf(read.error) };
+  if (!read.success) return { ok: false, problems: problemsOf(read.error) };
+  const wrong = read.data.lessons.flatMap((l, i): Problem[] => {
+    const message = lessonProblem(l);
+    return message === null ? [] : [{ path: `lessons.${i}`, message, severity: "error" }];
+  });
+  return wrong.length > 0 ? { ok: false, problems: wrong } : { ok: true, file: read.data };
 }

@@ -210,10 +210,7 @@ function zinc(
   });
   put("after dip", {
     say: "Run threads and holes through again, file drips off",
-    why: "Each face carries about a tenth of a millimetre of zinc.".replace(
-      "a tenth of a millimetre",
-      units === "mm" ? "0.1 mm" : "0.004 in",
-    ),
+    why: `Each face carries about ${units === "mm" ? "0.1 mm" : "0.004 in"} of zinc.`,
     caution: "Later heat on zinc makes poison fume: weld nothing to it without stripping it back.",
     minutes: 10,
   });

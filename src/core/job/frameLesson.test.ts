@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { base, job, round } from "../../../tests/support/jobs";
 import { sized } from "../../../tests/support/plans";
-import { type FrameLesson, type Lesson, learnShop } from "../learn";
+import { type FrameLesson, type Lesson, learnShop, lessonProblem } from "../learn";
 import { drain } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
 import { frameOutcomes, frameOutputs, outcomeKey, simulate } from "../shrink";
@@ -159,6 +159,19 @@ describe("a shop's lessons", () => {
     expect(learnShop([...two, anew], NOW).learned.coupons).toBe(0);
     expect(learnShop([...two, anew, coupon(6, 99.6)], NOW).learned.coupons).toBe(1);
     expect(sdOf(two)).toBeLessThan(sdOf([...two, out]));
+  });
+  it("are refused where they could not be worked out, before they stop what is learned after them", () => {
+    const good = lessonOf(built(1));
+    expect(lessonProblem(good)).toBeNull();
+    const t = good.teaching;
+    for (const bad of [
+      { ...t, cov: t.cov.slice(1) },
+      { ...t, change: t.change.slice(1) },
+      { ...t, cov: t.cov.map((row) => row.map((v) => -v)) },
+      { ...t, sources: t.sources.map((s) => ({ ...s, effect: s.effect.map(() => 1e300) })) },
+      { ...t, beads: [[1]] },
+    ])
+      expect(lessonProblem({ ...good, teaching: bad })).not.toBeNull();
   });
   it("fade with the years, and never below what the tables know", () => {
     const two = [coupon(1, 99.6), coupon(2, 99.65)];

@@ -24,6 +24,7 @@ export { cellOf, METALS, type Metal, metalOf, type ShopCell, WALL_CLASSES } from
 export { alongAtOneMm, buttAtOneMm, type CouponKind, type CouponResult, couponFactor } from "./couponFactor";
 export { type Belief, believed, expected, information, type Learned, learn, sdsOf } from "./learn";
 export { beliefIn, learnedFactors, scatterOf, taughtBy } from "./learnedFactors";
+export { lessonProblem } from "./lessonProblem";
 export {
   addedLessonSchema,
   type CouponLesson,

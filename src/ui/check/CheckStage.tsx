@@ -112,7 +112,7 @@ const MORE = ["rock", "edge", "straightness", "level", "distance", "angle", "flu
 /** Heights asked for on a frame without corners. */
 const MOST_HEIGHTS = 8;
 
-/** Seventh stage: the cold frame against its limits, and predicted against measured. */
+/** Eighth stage: the cold frame against its limits, and predicted against measured. */
 export function CheckStage() {
   const { evaluation, units } = useJob("evaluation", "units");
   const { structure, places, losses, shapes, limits } = evaluation;

@@ -36,7 +36,7 @@ export interface JobLine {
 /** Largest file that is sent, bytes: the server takes no larger. */
 const FILE_LIMIT_BYTES = 8 * 1024 * 1024;
 
-/** Eight notches, filled up to the stage that was reached. */
+/** A notch for each stage, filled up to the stage that was reached. */
 function Reached({ stage }: { stage: Stage }) {
   const n = STAGES.indexOf(stage);
   return (

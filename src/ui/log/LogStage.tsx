@@ -26,7 +26,7 @@ const SHEET_WORDS: Record<SheetName, string> = {
 };
 const DRAFT = "log/note";
 
-/** Eighth stage: the whole build as a record, to keep and to take along. */
+/** Last stage: the whole build as a record, to keep and to take along. */
 export function LogStage() {
   const { job, evaluation, store, texts, unsent } = useJob("job", "evaluation", "store", "texts", "unsent");
   const [filter, setFilter] = useState<Filter>("all");

@@ -30,6 +30,13 @@ const config: NextConfig = {
   env: { PLUMB_MODEL: modelHash() },
   output: "standalone",
   outputFileTracingRoot: import.meta.dirname,
+  // Letters of our own go into every PDF.
+  outputFileTracingIncludes: {
+    "/api/jobs/**": [
+      "./node_modules/@expo-google-fonts/atkinson-hyperlegible-next/400Regular/*.ttf",
+      "./node_modules/@expo-google-fonts/atkinson-hyperlegible-next/700Bold/*.ttf",
+    ],
+  },
   turbopack: { root: import.meta.dirname },
   poweredByHeader: false,
   reactStrictMode: true,

@@ -33,9 +33,12 @@ const refuse = (path: string, message: string): JobFileResult => ({
   problems: [{ path, message, severity: "error" }],
 });
 
-/** @param job a job. @returns the text of its file, indented, with a newline at the end. */
-export const writeJobFile = (job: Job): string =>
-  `${JSON.stringify({ format: JOB_FILE_FORMAT, formatVersion: JOB_FILE_VERSION, job }, null, 2)}\n`;
+/** @param job a job. @returns the text of its file, indented, with a newline at the end: the same job is the same text, whichever way it came here. */
+export function writeJobFile(job: Job): string {
+  // Fields stand in the order of the schema.
+  const inOrder = jobSchema.safeParse(job).data ?? job;
+  return `${JSON.stringify({ format: JOB_FILE_FORMAT, formatVersion: JOB_FILE_VERSION, job: inOrder }, null, 2)}\n`;
+}
 
 /** Zod's issues as problems at their fields. */
 export const problemsOf = (error: z.ZodError): Problem[] =>

@@ -7,6 +7,7 @@ import { STARTERS } from "@/core/frame";
 import { builtOf, fullScaleOf, type Plan, predict } from "@/core/job";
 import { length } from "@/core/units";
 import { started } from "../../tests/support/drawnFrames";
+import { PDF_FONTS } from "../../tests/support/pdfFonts";
 import { drawnPlan, sizesPlan } from "../../tests/support/plans";
 import { layoutDxf } from "./layoutDxf";
 import { layoutPdf, PAPERS, type Paper, tilesOf, within } from "./layoutPdf";
@@ -75,10 +76,13 @@ describe("DXF", () => {
           vertices?: { x: number; y: number }[];
           center?: { x: number; y: number };
           startPoint?: { x: number; y: number };
+          position?: { x: number; y: number };
         };
         expect(read.layer).toBe(item.layer);
         const points = item.kind === "line" ? item.points : [item.at];
-        const got = read.vertices ?? [read.center ?? read.startPoint ?? { x: Number.NaN, y: Number.NaN }];
+        const got = read.vertices ?? [
+          read.center ?? read.startPoint ?? read.position ?? { x: Number.NaN, y: Number.NaN },
+        ];
         points.forEach((p, k) => {
           expect(got[k]?.x).toBeCloseTo(p.x, 6);
           expect(got[k]?.y).toBeCloseTo(p.y, 6);
@@ -137,15 +141,15 @@ describe("PDF", () => {
     const drawing = whole(sizesPlan({ length: length("1000"), width: length("600"), cross: [] }));
     for (const paper of ["A4", "Letter", "one"] as const) {
       const { columns, rows, sheet } = tilesOf(drawing, { paper, barMm: 100 });
-      const pdf = await PDFDocument.load(await layoutPdf(drawing, HEAD, { paper, barMm: 100 }));
+      const pdf = await PDFDocument.load(await layoutPdf(drawing, HEAD, { paper, barMm: 100 }, PDF_FONTS));
       expect(pdf.getPageCount()).toBe(columns * rows);
       const { width, height } = pdf.getPage(0).getSize();
       expect((width / 72) * 25.4).toBeCloseTo(sheet[0], 3);
       expect((height / 72) * 25.4).toBeCloseTo(sheet[1], 3);
     }
     const vast = { low: { x: 0, y: 0 }, high: { x: 20_000, y: 20_000 }, items: [] };
-    await expect(layoutPdf(vast, HEAD, { paper: "A4", barMm: 100 })).rejects.toThrow(/sheets/);
-    await expect(layoutPdf(vast, HEAD, { paper: "one", barMm: 100 })).rejects.toThrow(/one page|One page/i);
+    await expect(layoutPdf(vast, HEAD, { paper: "A4", barMm: 100 }, PDF_FONTS)).rejects.toThrow(/sheets/);
+    await expect(layoutPdf(vast, HEAD, { paper: "one", barMm: 100 }, PDF_FONTS)).rejects.toThrow(/one page|One page/i);
   });
   it("cuts a line to what lies within a sheet", () => {
     const window = { low: { x: 0, y: 0 }, high: { x: 10, y: 10 } };

@@ -1,5 +1,5 @@
 import { Colors, DxfWriter, point2d, point3d, Units } from "@tarikjabiri/dxf";
-import { type FullScale, LAYERS, type LayerName } from "@/core/drawing";
+import { crossLines, type FullScale, LAYERS, type LayerName } from "@/core/drawing";
 
 const COLOUR: Record<LayerName, number> = {
   outline: Colors.White,
@@ -12,11 +12,12 @@ const COLOUR: Record<LayerName, number> = {
   datum: Colors.White,
 };
 
-/** A drawing as DXF in millimetres, one to one, a layer for each kind of thing; a joint's cross and name are lines and text of their layer. */
+/** A drawing as DXF in millimetres, one to one, a layer for each kind of thing, a block for each kind of cross: joints, holes, stops. */
 export function layoutDxf({ items }: FullScale): string {
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Millimeters);
   for (const layer of LAYERS) dxf.addLayer(layer, COLOUR[layer], "Continuous");
+  const crosses = new Map<string, ReturnType<DxfWriter["addBlock"]>>();
   for (const i of items) {
     const options = { layerName: i.layer };
     switch (i.kind) {
@@ -33,6 +34,17 @@ export function layoutDxf({ items }: FullScale): string {
       case "circle":
         dxf.addCircle(point3d(i.at.x, i.at.y), i.radiusMm, options);
         break;
+      case "cross": {
+        let block = crosses.get(i.layer);
+        if (!block) {
+          block = dxf.addBlock(i.layer);
+          for (const [p, q] of crossLines({ at: { x: 0, y: 0 }, armMm: i.armMm }))
+            block.addLine(point3d(p.x, p.y), point3d(q.x, q.y), options);
+          crosses.set(i.layer, block);
+        }
+        dxf.addInsert(block.name, point3d(i.at.x, i.at.y), options);
+        break;
+      }
       case "text":
         dxf.addText(point3d(i.at.x, i.at.y), i.heightMm, plainText(i.text), options);
         break;

@@ -1,7 +1,7 @@
-import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from "pdf-lib";
-import type { FullScale, LayoutItem } from "@/core/drawing";
+import { type PDFPage, rgb } from "pdf-lib";
+import { crossLines, type FullScale, type LayoutItem } from "@/core/drawing";
 import type { Vec2 } from "@/core/numeric";
-import { printable } from "./printable";
+import { beginPdf, type PdfFonts, type PdfLetters } from "./pdfLetters";
 
 /** Sheets that it is laid out on, mm; `one` is a single page as large as the drawing. */
 export const PAPERS = { A4: [210, 297], A3: [297, 420], Letter: [215.9, 279.4], Tabloid: [279.4, 431.8] } as const;
@@ -79,13 +79,16 @@ export function tilesOf({ low, high }: Pick<FullScale, "low" | "high">, { paper,
  * A drawing one to one as PDF: on one page, or on sheets that overlap, each with its number, marks to lay it by, a key of all sheets,
  * and a check bar in mm and in inches.
  */
-export async function layoutPdf(drawing: FullScale, head: SheetHead, wish: PaperWish): Promise<Uint8Array> {
+export async function layoutPdf(
+  drawing: FullScale,
+  head: SheetHead,
+  wish: PaperWish,
+  fonts: PdfFonts,
+): Promise<Uint8Array> {
   const tiles = tilesOf(drawing, wish);
   const scale = BAR_MM / wish.barMm;
-  const pdf = await PDFDocument.create();
-  pdf.setTitle(printable(head.title));
-  pdf.setProducer("Mellow Plumb");
-  const font = await pdf.embedFont(StandardFonts.Helvetica);
+  const letters = await beginPdf(head.title, fonts);
+  const { pdf } = letters;
   const { columns, rows, sheet, shows } = tiles;
   const step: Vec2 = wish.paper === "one" ? { x: 0, y: 0 } : { x: shows[0] - OVERLAP_MM, y: shows[1] - OVERLAP_MM };
   for (let row = rows - 1; row >= 0; row--)
@@ -100,8 +103,8 @@ export async function layoutPdf(drawing: FullScale, head: SheetHead, wish: Paper
         low: { x: EDGE_MM, y: EDGE_MM + FOOT_MM },
         high: { x: EDGE_MM + shows[0], y: EDGE_MM + FOOT_MM + shows[1] },
       };
-      for (const item of drawing.items) draw(page, font, item, from, scale, window);
-      frame(page, font, head, { row, column, tiles, window, scale });
+      for (const item of drawing.items) draw(page, letters, item, from, scale, window);
+      frame(page, letters, head, { row, column, tiles, window, scale });
     }
   return pdf.save();
 }
@@ -131,7 +134,14 @@ export function within(a: Vec2, b: Vec2, { low, high }: Window): [Vec2, Vec2] | 
   return [at(t0), at(t1)];
 }
 
-function draw(page: PDFPage, font: PDFFont, item: LayoutItem, from: Vec2, scale: number, window: Window): void {
+function draw(
+  page: PDFPage,
+  { font, plain }: PdfLetters,
+  item: LayoutItem,
+  from: Vec2,
+  scale: number,
+  window: Window,
+): void {
   const on = (p: Vec2): Vec2 => ({ x: from.x + scale * p.x, y: from.y + scale * p.y });
   const thick = item.layer === "outline" || item.layer === "cut" ? 0.35 : 0.18;
   const segment = (a: Vec2, b: Vec2): void => {
@@ -155,6 +165,10 @@ function draw(page: PDFPage, font: PDFFont, item: LayoutItem, from: Vec2, scale:
     return;
   }
   const { at } = item;
+  if (item.kind === "cross") {
+    for (const [a, b] of crossLines(item)) segment(a, b);
+    return;
+  }
   if (item.kind === "circle") {
     const SIDES = 48;
     const round = Array.from({ length: SIDES + 1 }, (_, i) => ({
@@ -168,7 +182,7 @@ function draw(page: PDFPage, font: PDFFont, item: LayoutItem, from: Vec2, scale:
   }
   const p = on(at);
   if (p.x < window.low.x || p.x > window.high.x || p.y < window.low.y || p.y > window.high.y) return;
-  page.drawText(printable(item.text), {
+  page.drawText(plain(item.text), {
     x: p.x * PT_PER_MM,
     y: p.y * PT_PER_MM,
     size: item.heightMm * PT_PER_MM,
@@ -180,7 +194,7 @@ function draw(page: PDFPage, font: PDFFont, item: LayoutItem, from: Vec2, scale:
 /** What stands round a sheet: marks to lay the next one by, its number, the key, the bars. */
 function frame(
   page: PDFPage,
-  font: PDFFont,
+  { font, plain }: PdfLetters,
   { title, about }: SheetHead,
   { row, column, tiles, window, scale }: { row: number; column: number; tiles: Tiles; window: Window; scale: number },
 ): void {
@@ -192,7 +206,7 @@ function frame(
       color,
     });
   const text = (x: number, y: number, what: string, size = 3, color = INK): void =>
-    page.drawText(printable(what), { x: x * PT_PER_MM, y: y * PT_PER_MM, size: size * PT_PER_MM, font, color });
+    page.drawText(plain(what), { x: x * PT_PER_MM, y: y * PT_PER_MM, size: size * PT_PER_MM, font, color });
   const { low, high } = window;
   const { columns, rows } = tiles;
   // Sheets are laid over each other so that these lines fall together.

@@ -1,4 +1,4 @@
-import type { FullScale, LayoutItem } from "@/core/drawing";
+import { crossLines, type FullScale, type LayoutItem } from "@/core/drawing";
 
 /** Room round the drawing, mm. */
 const ROOM_MM = 10;
@@ -19,6 +19,10 @@ export function layoutSvg({ low, high, items }: FullScale, title: string): strin
         return `<${i.closed ? "polygon" : "polyline"} points="${i.points.map((p) => `${x(p.x)},${y(p.y)}`).join(" ")}"/>`;
       case "circle":
         return `<circle cx="${x(i.at.x)}" cy="${y(i.at.y)}" r="${mm(i.radiusMm)}"/>`;
+      case "cross":
+        return `<path d="${crossLines(i)
+          .map(([p, q]) => `M${x(p.x)} ${y(p.y)}L${x(q.x)} ${y(q.y)}`)
+          .join("")}"/>`;
       case "text":
         return `<text x="${x(i.at.x)}" y="${y(i.at.y)}" font-size="${mm(i.heightMm)}" fill="black" stroke="none">${escaped(i.text)}</text>`;
     }

@@ -1,8 +1,8 @@
-import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from "pdf-lib";
+import { type PDFPage, rgb } from "pdf-lib";
 import { create } from "qrcode";
 import type { Sheet, SheetBlock, SheetCell } from "@/core/job";
 import { PAPERS } from "./layoutPdf";
-import { printable } from "./printable";
+import { beginPdf, type PdfFonts, type PdfLetters } from "./pdfLetters";
 
 /** Papers that sheets are printed on. */
 export const SHEET_PAPERS = ["A4", "Letter"] as const;
@@ -17,6 +17,8 @@ const LIGHT = rgb(0.6, 0.6, 0.6);
 /** Letters, legible at arm's length with gloves on, pt. */
 const SIZE = { title: 18, heading: 13, text: 11, small: 9 } as const;
 const LEADING = 1.3;
+/** The narrowest letter as a share of its size (own judgement). */
+const NARROWEST = 0.15;
 /** Least height of a row that is written into, mm. */
 const ROOM_MM = 9;
 
@@ -27,9 +29,7 @@ class Pen {
   pages = 1;
 
   constructor(
-    private readonly pdf: PDFDocument,
-    private readonly font: PDFFont,
-    private readonly bold: PDFFont,
+    private readonly letters: PdfLetters,
     private readonly sheet: readonly [number, number],
   ) {
     this.page = this.newPage();
@@ -41,7 +41,7 @@ class Pen {
   }
 
   private newPage(): PDFPage {
-    return this.pdf.addPage([this.sheet[0] * PT_PER_MM, this.sheet[1] * PT_PER_MM]);
+    return this.letters.pdf.addPage([this.sheet[0] * PT_PER_MM, this.sheet[1] * PT_PER_MM]);
   }
 
   /** Makes sure that so much is left on the page, mm; a row never breaks. */
@@ -58,15 +58,18 @@ class Pen {
 
   /** Words in lines that are no wider, by words; a word that is wider by itself is cut. */
   wrapped(text: string, wideMm: number, size: number, isBold = false): string[] {
-    const font = isBold ? this.bold : this.font;
-    const wide = (t: string): number => font.widthOfTextAtSize(t, size) / PT_PER_MM;
+    const { font, bold, plain } = this.letters;
+    const own = isBold ? bold : font;
+    const wide = (t: string): number => own.widthOfTextAtSize(t, size) / PT_PER_MM;
+    // Not more letters than this can stand side by side: a word may be thousands of letters long.
+    const most = Math.ceil((wideMm * PT_PER_MM) / (NARROWEST * size));
     const lines: string[] = [];
     let line = "";
-    for (const word of printable(text).split(" ")) {
+    for (const word of plain(text).split(" ")) {
       let rest = word;
-      while (rest.length > 1 && wide(rest) > wideMm) {
-        // As much of it as fits, by halving: a word may be thousands of letters long.
-        let [n, over] = [1, rest.length];
+      while (rest.length > 1 && wide(rest.slice(0, most)) > wideMm) {
+        // As much of it as fits, by halving.
+        let [n, over] = [1, Math.min(most, rest.length)];
         while (over - n > 1) {
           const middle = Math.floor((n + over) / 2);
           if (wide(rest.slice(0, middle)) > wideMm) over = middle;
@@ -98,7 +101,7 @@ class Pen {
         x: (MARGIN_MM + xMm) * PT_PER_MM,
         y: (this.y - (i + 0.8) * this.lineMm(size)) * PT_PER_MM,
         size,
-        font: isBold ? this.bold : this.font,
+        font: isBold ? this.letters.bold : this.letters.font,
         color: INK,
       });
     });
@@ -186,13 +189,10 @@ function table(pen: Pen, { columns, rows }: Extract<SheetBlock, { kind: "table" 
 }
 
 /** A sheet as PDF, black on white. @param address that its code opens. */
-export async function sheetPdf(sheet: Sheet, paper: SheetPaper, address: string): Promise<Uint8Array> {
-  const pdf = await PDFDocument.create();
-  pdf.setTitle(printable(`${sheet.title}: ${sheet.about}`));
-  pdf.setProducer("Mellow Plumb");
-  const font = await pdf.embedFont(StandardFonts.Helvetica);
-  const bold = await pdf.embedFont(StandardFonts.HelveticaBold);
-  const pen = new Pen(pdf, font, bold, PAPERS[paper]);
+export async function sheetPdf(sheet: Sheet, paper: SheetPaper, address: string, fonts: PdfFonts): Promise<Uint8Array> {
+  const letters = await beginPdf(`${sheet.title}: ${sheet.about}`, fonts);
+  const { pdf, font, plain } = letters;
+  const pen = new Pen(letters, PAPERS[paper]);
   pen.code(address);
   const headMm = pen.wideMm - CODE_MM - 4;
   const title = pen.wrapped(sheet.title, headMm, SIZE.title, true);
@@ -205,7 +205,7 @@ export async function sheetPdf(sheet: Sheet, paper: SheetPaper, address: string)
     switch (block.kind) {
       case "heading":
         pen.room(20);
-        pen.write([printable(block.text)], 0, SIZE.heading, true);
+        pen.write([plain(block.text)], 0, SIZE.heading, true);
         pen.down(pen.lineMm(SIZE.heading) + 1);
         break;
       case "text": {
@@ -225,7 +225,7 @@ export async function sheetPdf(sheet: Sheet, paper: SheetPaper, address: string)
         for (const of of block.of) {
           pen.room(ROOM_MM + 2);
           pen.down(ROOM_MM);
-          pen.write([printable(of)], 0, SIZE.small);
+          pen.write([plain(of)], 0, SIZE.small);
           pen.rule(40, pen.wideMm, 3, INK);
         }
         pen.down(6);
@@ -234,7 +234,7 @@ export async function sheetPdf(sheet: Sheet, paper: SheetPaper, address: string)
   }
   const pages = pdf.getPages();
   pages.forEach((page, i) => {
-    page.drawText(printable(`${sheet.title}, ${sheet.about}: page ${i + 1} of ${pages.length}`).slice(0, 130), {
+    page.drawText(plain(`${sheet.title}, ${sheet.about}: page ${i + 1} of ${pages.length}`).slice(0, 130), {
       x: MARGIN_MM * PT_PER_MM,
       y: 8 * PT_PER_MM,
       size: SIZE.small,

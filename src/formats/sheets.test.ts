@@ -5,8 +5,9 @@ import { evaluate, type Job, SHEETS, type Sheet, sheetOf } from "@/core/job";
 import { demoJobs } from "../../script/lib/demo-jobs";
 import { started } from "../../tests/support/drawnFrames";
 import { job, round, SQUARE } from "../../tests/support/jobs";
+import { PDF_FONTS } from "../../tests/support/pdfFonts";
 import { withDrawn } from "../../tests/support/plans";
-import { printable } from "./printable";
+import { beginPdf } from "./pdfLetters";
 import { SHEET_PAPERS, sheetPdf } from "./sheetPdf";
 
 const NOW = "2026-11-29T08:00:00.000Z";
@@ -61,7 +62,7 @@ describe("sheets of paper", () => {
     for (const paper of SHEET_PAPERS)
       for (const which of SHEETS) {
         const pdf = await PDFDocument.load(
-          await sheetPdf(sheet(which, j), paper, "http://127.0.0.1:4270/jobs/x/check"),
+          await sheetPdf(sheet(which, j), paper, "http://127.0.0.1:4270/jobs/x/check", PDF_FONTS),
         );
         expect(pdf.getPageCount()).toBeGreaterThanOrEqual(1);
         expect((pdf.getPage(0).getWidth() / 72) * 25.4).toBeCloseTo(paper === "A4" ? 210 : 215.9, 1);
@@ -83,10 +84,13 @@ describe("sheets of paper", () => {
         },
       ],
     };
-    const pdf = await PDFDocument.load(await sheetPdf(odd, "A4", "http://127.0.0.1/x"));
+    const pdf = await PDFDocument.load(await sheetPdf(odd, "A4", "http://127.0.0.1/x", PDF_FONTS));
     expect(pdf.getPageCount()).toBeGreaterThan(1);
   });
-  it("write what the fonts lack otherwise", () => {
-    expect(printable("−1 ≈ “2”…\u0000\u202e")).toBe(`-1 about  "2"...??`);
+  it("write what the letters lack otherwise", async () => {
+    const { plain } = await beginPdf("x", PDF_FONTS);
+    expect(plain("\u2212 \u00b1 \u2264 1 \u2248 \u201c2\u201d\u2026 \u2192 3 \u00b5m\u0000\u202e\u4e2d")).toBe(
+      "\u2212 \u00b1 \u2264 1 \u2248 \u201c2\u201d\u2026 to 3 um???",
+    );
   });
 });

@@ -8,11 +8,11 @@ import { allowed, type Caller, COOKIE, callerOf, type Need } from "./who";
 const BODY_LIMIT_BYTES = 2 * 1024 * 1024;
 
 /** Reads a body up to a limit; a larger one is refused without being kept. */
-export async function readBody(request: Request, limitBytes = BODY_LIMIT_BYTES): Promise<Outcome<string>> {
+export async function readBytes(request: Request, limitBytes: number): Promise<Outcome<Uint8Array>> {
   const tooLarge = () =>
-    refuse(413, `Larger than ${Math.round(limitBytes / 1024 / 1024)} MB: this is not a job of this program.`);
+    refuse(413, `Larger than ${Math.round(limitBytes / 1024 / 1024)} MB: this is not of this program.`);
   if (Number(request.headers.get("content-length") ?? 0) > limitBytes) return tooLarge();
-  if (!request.body) return done("");
+  if (!request.body) return done(new Uint8Array());
   const reader = request.body.getReader();
   const parts: Uint8Array[] = [];
   let size = 0;
@@ -26,7 +26,13 @@ export async function readBody(request: Request, limitBytes = BODY_LIMIT_BYTES):
     }
     parts.push(value);
   }
-  return done(Buffer.concat(parts).toString("utf8"));
+  return done(Buffer.concat(parts));
+}
+
+/** The same as text. */
+export async function readBody(request: Request, limitBytes = BODY_LIMIT_BYTES): Promise<Outcome<string>> {
+  const bytes = await readBytes(request, limitBytes);
+  return bytes.ok ? done(Buffer.from(bytes.value).toString("utf8")) : bytes;
 }
 
 /** Reads a JSON body. */

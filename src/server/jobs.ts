@@ -32,6 +32,7 @@ import * as store from "@/store";
 import { SHELF_LIMIT } from "./instruments";
 import { shopState } from "./lessons";
 import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
+import { withOwnInstruments } from "./ownInstruments";
 import { predictionInTime, predictionOf } from "./predictions";
 import { type Caller, signed } from "./who";
 
@@ -265,14 +266,16 @@ export async function newsOf(who: Caller, id: string, since: number, version: nu
   return news ? done(news) : noSuchJob();
 }
 
-/** The job as its file holds it: only the instruments that it used. */
-export async function jobForFile(who: Caller, id: string): Promise<Outcome<Job>> {
-  const found = await getJob(who, id);
-  if (!found.ok) return found;
-  const { job } = found.value;
+/** A job as its file holds it: only the instruments that it used. */
+export function asFiled(job: Job): Job {
   const used = new Set(job.entries.flatMap((e) => (e.kind === "reading" ? [e.instrumentId] : [])));
   const plain = ({ away: _away, ...card }: Instrument): Instrument => card;
-  return done({ ...job, instruments: job.instruments.filter((i) => used.has(i.id)).map(plain) });
+  return { ...job, instruments: job.instruments.filter((i) => used.has(i.id)).map(plain) };
+}
+
+export async function jobForFile(who: Caller, id: string): Promise<Outcome<Job>> {
+  const found = await getJob(who, id);
+  return found.ok ? done(asFiled(found.value.job)) : found;
 }
 
 /** The cut list of a job as CSV, with what the prediction adds to each length. */
@@ -295,32 +298,6 @@ function copyOf(job: Job): Job {
     entries: job.entries.map(
       (e) => ({ ...e, id: fresh(e.id), ...(e.kind === "reading" ? { roundId: fresh(e.roundId) } : {}) }) as Entry,
     ),
-  };
-}
-
-/**
- * A file's instrument that goes by an id of this shelf but is another one, or by an id of another shop's shelf, gets an id of its
- * own: readings keep what was known of the instrument that made them.
- */
-function withOwnInstruments(job: Job, shelf: readonly Instrument[], elsewhere: ReadonlySet<string>): Job {
-  // What a card replaced lies on another shelf: here it would take an instrument away that goes by the same id.
-  const plain = ({ replaces: _old, away: _away, ...card }: Instrument): Instrument => card;
-  const told = (i: Instrument): string =>
-    JSON.stringify(Object.entries(plain(i)).sort(([a], [b]) => a.localeCompare(b)));
-  const here = (i: Instrument): Instrument | undefined => shelf.find((s) => s.id === i.id);
-  const ids = new Map(
-    job.instruments.map((i) => {
-      const own = here(i);
-      return [i.id, elsewhere.has(i.id) || (own && told(own) !== told(i)) ? uuid() : i.id];
-    }),
-  );
-  const own = (id: string): string => ids.get(id) ?? id;
-  const used = new Set(job.entries.flatMap((e) => (e.kind === "reading" ? [e.instrumentId] : [])));
-  return {
-    ...job,
-    // What nothing was read with is not put on this shelf.
-    instruments: job.instruments.filter((i) => used.has(i.id)).map((i) => ({ ...plain(i), id: own(i.id) })),
-    entries: job.entries.map((e) => (e.kind === "reading" ? { ...e, instrumentId: own(e.instrumentId) } : e)),
   };
 }
 

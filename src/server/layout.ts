@@ -6,6 +6,7 @@ import { layoutDxf } from "@/formats/layoutDxf";
 import { layoutPdf, PAPERS, type Paper } from "@/formats/layoutPdf";
 import { layoutSvg } from "@/formats/layoutSvg";
 import { SHEET_PAPERS, sheetPdf } from "@/formats/sheetPdf";
+import { pdfFonts } from "./fonts";
 import { getJob } from "./jobs";
 import { done, type Outcome, parse, refuse } from "./outcome";
 import { predictionOf } from "./predictions";
@@ -60,7 +61,7 @@ export async function layoutFile(who: Caller, id: string, input: unknown): Promi
   if (as === "svg") return done(text(layoutSvg(made.drawing, `${name}, ${about}`), "image/svg+xml"));
   if (as === "dxf") return done(text(layoutDxf(made.drawing), "image/vnd.dxf"));
   try {
-    const bytes = await layoutPdf(made.drawing, { title: name, about }, { paper, barMm: bar });
+    const bytes = await layoutPdf(made.drawing, { title: name, about }, { paper, barMm: bar }, await pdfFonts());
     return done({ bytes, type: "application/pdf", name: `${name}-full-size.pdf` });
   } catch (e) {
     if (e instanceof RangeError) return refuse(422, e.message);
@@ -85,6 +86,6 @@ export async function sheetFile(who: Caller, id: string, input: unknown, here: s
   const sheet = sheetOf(name, job, evaluation, new Date().toISOString());
   // Other devices reach it under its outside address, where it has one.
   const address = `${outsideAddress() ?? here}/jobs/${job.id}/${sheet.stage}`;
-  const bytes = await sheetPdf(sheet, paper, address);
+  const bytes = await sheetPdf(sheet, paper, address, await pdfFonts());
   return done({ bytes, type: "application/pdf", name: `${job.plan.name}-${name}.pdf` });
 }

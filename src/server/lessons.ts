@@ -17,7 +17,7 @@ import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
 import { type Caller, signed } from "./who";
 
 /** Lessons that a shop may keep. */
-const LESSON_LIMIT = 20_000;
+export const LESSON_LIMIT = 20_000;
 const now = (): string => new Date().toISOString();
 
 /** What was learned is worked out anew when a lesson comes, and once a day: what is older counts less. */

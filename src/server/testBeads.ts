@@ -5,7 +5,7 @@ import { done, type Outcome, parse, refuse } from "./outcome";
 import { type Caller, signed } from "./who";
 
 /** Beads that a shop may log, and how many of the newest are told. */
-const LOG_LIMIT = 20_000;
+export const BEAD_LIMIT = 20_000;
 const TOLD = 500;
 
 /** The newest test beads of the shop. */
@@ -15,8 +15,8 @@ export const listTestBeads = (who: Caller): Promise<TestBead[]> => store.listTes
 export async function addTestBead(who: Caller, input: unknown): Promise<Outcome<TestBead>> {
   const parsed = parse(testBeadSchema, input);
   if (!parsed.ok) return parsed;
-  if ((await store.countTestBeads(store.pool(), who.shopId)) >= LOG_LIMIT)
-    return refuse(422, `The log is full: ${LOG_LIMIT} test beads.`);
+  if ((await store.countTestBeads(store.pool(), who.shopId)) >= BEAD_LIMIT)
+    return refuse(422, `The log is full: ${BEAD_LIMIT} test beads.`);
   const bead = { ...parsed.value, origin: signed(who, parsed.value.origin) };
   await store.addTestBead(store.pool(), who.shopId, bead);
   return done(bead);

@@ -64,6 +64,22 @@ export async function listJobs(db: Db, { shopId, text, away, from, most }: JobQu
   };
 }
 
+/** Every job of a shop, oldest first, and whether it was put away. */
+export async function listJobIds(db: Db, shopId: string): Promise<{ id: string; away: boolean }[]> {
+  const [rows] = await db.execute<RowDataPacket[]>(
+    "SELECT id, is_away AS away FROM job WHERE shop_id = ? ORDER BY created_at, id",
+    [shopId],
+  );
+  return rows.map((r) => ({ id: r.id as string, away: Boolean(r.away) }));
+}
+
+/** @returns which of these ids are taken by a job, of whatever shop. */
+export async function jobsTaken(db: Db, ids: readonly string[]): Promise<Set<string>> {
+  if (ids.length === 0) return new Set();
+  const [rows] = await db.query<RowDataPacket[]>("SELECT id FROM job WHERE id IN (?)", [ids]);
+  return new Set(rows.map((r) => r.id as string));
+}
+
 /** What the saw's scale counts from in the job of a shop that was changed last; null where nobody said. */
 export async function lastSawScale(db: Db, shopId: string): Promise<string | null> {
   const [rows] = await db.execute<RowDataPacket[]>(

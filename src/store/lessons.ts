@@ -1,4 +1,4 @@
-import type { Pool, ResultSetHeader, RowDataPacket } from "mysql2/promise";
+import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
 import type { Lesson } from "@/core/learn";
 import { toSqlTime } from "./time";
 
@@ -17,7 +17,11 @@ export async function countLessons(db: Pool, shopId: string): Promise<number> {
 }
 
 /** Adds lessons; those that are there already stay as they are. @returns how many are new. */
-export async function addLessons(db: Pool, shopId: string, lessons: readonly Lesson[]): Promise<number> {
+export async function addLessons(
+  db: Pool | PoolConnection,
+  shopId: string,
+  lessons: readonly Lesson[],
+): Promise<number> {
   let added = 0;
   for (const lesson of lessons) {
     const [result] = await db.execute<ResultSetHeader>(

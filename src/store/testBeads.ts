@@ -1,4 +1,4 @@
-import type { Pool, ResultSetHeader, RowDataPacket } from "mysql2/promise";
+import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
 import type { TestBead } from "@/core/weld";
 import { toSqlTime } from "./time";
 
@@ -17,7 +17,7 @@ export async function countTestBeads(db: Pool, shopId: string): Promise<number> 
 }
 
 /** Logs a test bead; one that is there already stays as it is. @returns whether it is new. */
-export async function addTestBead(db: Pool, shopId: string, bead: TestBead): Promise<boolean> {
+export async function addTestBead(db: Pool | PoolConnection, shopId: string, bead: TestBead): Promise<boolean> {
   const [result] = await db.execute<ResultSetHeader>(
     "INSERT IGNORE INTO test_bead (id, made_at, doc, shop_id) VALUES (?, ?, ?, ?)",
     [bead.id, toSqlTime(bead.at), JSON.stringify(bead), shopId],

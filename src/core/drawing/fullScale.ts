@@ -10,6 +10,8 @@ export type LayerName = (typeof LAYERS)[number];
 export type LayoutItem = { layer: LayerName } & (
   | { kind: "line"; points: readonly Vec2[]; closed: boolean }
   | { kind: "circle"; at: Vec2; radiusMm: number }
+  /** A place, by a cross with arms so long. */
+  | { kind: "cross"; at: Vec2; armMm: number }
   | { kind: "text"; at: Vec2; text: string; heightMm: number }
 );
 
@@ -151,14 +153,7 @@ export function fullScale(
     items.push({ layer, kind: "text", at, text: what, heightMm: LETTER_MM });
   };
   const cross = (layer: LayerName, at: Vec2): void => {
-    line(layer, [
-      { x: at.x - CROSS_MM / 2, y: at.y },
-      { x: at.x + CROSS_MM / 2, y: at.y },
-    ]);
-    line(layer, [
-      { x: at.x, y: at.y - CROSS_MM / 2 },
-      { x: at.x, y: at.y + CROSS_MM / 2 },
-    ]);
+    items.push({ layer, kind: "cross", at, armMm: CROSS_MM / 2 });
   };
   const placeOn = (m: StructureMember, alongMm: number): Vec2 => {
     const p = inScene(seen, add3(m.from, scale3(m.axes[0], alongMm)));
@@ -224,22 +219,32 @@ export function fullScale(
   }
   cross("datum", { x: 0, y: 0 });
   text("datum", { x: CROSS_MM / 2, y: -LETTER_MM - 1 }, structure.quad ? "A, outside: 0, 0" : "0, 0");
-  const all = items.flatMap((i) =>
-    i.kind === "line"
-      ? i.points
-      : i.kind === "circle"
-        ? [
-            { x: i.at.x - i.radiusMm, y: i.at.y - i.radiusMm },
-            { x: i.at.x + i.radiusMm, y: i.at.y + i.radiusMm },
-          ]
-        : [i.at],
-  );
+  const all = items.flatMap((i) => {
+    if (i.kind === "line") return i.points;
+    const reach = i.kind === "circle" ? i.radiusMm : i.kind === "cross" ? i.armMm : 0;
+    return [
+      { x: i.at.x - reach, y: i.at.y - reach },
+      { x: i.at.x + reach, y: i.at.y + reach },
+    ];
+  });
   return {
     low: { x: Math.min(...all.map((p) => p.x)), y: Math.min(...all.map((p) => p.y)) },
     high: { x: Math.max(...all.map((p) => p.x)), y: Math.max(...all.map((p) => p.y)) },
     items,
   };
 }
+
+/** The two lines of a cross. */
+export const crossLines = ({ at, armMm }: { at: Vec2; armMm: number }): [Vec2, Vec2][] => [
+  [
+    { x: at.x - armMm, y: at.y },
+    { x: at.x + armMm, y: at.y },
+  ],
+  [
+    { x: at.x, y: at.y - armMm },
+    { x: at.x, y: at.y + armMm },
+  ],
+];
 
 /** The same with some layers alone; the size stays that of the whole. */
 export const onLayers = (drawing: FullScale, layers: readonly LayerName[]): FullScale => ({

@@ -44,10 +44,28 @@ export {
   SEAMS,
   SHAPES,
 } from "./frameWords";
+export {
+  type FromLines,
+  fromLines,
+  LINE_MEANINGS,
+  type LineMeaning,
+  type LinesWish,
+  layersOf,
+  usualWish,
+} from "./fromLines";
 export { fromRectangle } from "./fromRectangle";
 export { groundFaces } from "./groundFaces";
 export { handedness } from "./handed";
 export { joiningOrder } from "./joining";
+export {
+  DRAWING_UNITS,
+  type DrawingUnit,
+  extentOf,
+  type LineWork,
+  likelyUnit,
+  MOST_LINES,
+  type WorkLine,
+} from "./lineWork";
 export { MATERIAL_NAMES, MATERIALS, type MaterialName } from "./materials";
 export { measuredShape, readSurvey, sidesOf } from "./measuredShape";
 export type { EndName, Placed } from "./meeting";

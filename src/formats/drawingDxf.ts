@@ -197,14 +197,17 @@ const KNOWN = new Set([
   "ENDSEC",
 ]);
 
-/** Entities of the drawing that the reader knows nothing of, from the text itself. */
+/** Entities of the drawing that the reader knows nothing of, from the text itself: pairs of a code and a value, a line each. */
 function strangers(text: string, into: LineCollector): void {
-  const begin = text.search(/^\s*2\r?\n\s*ENTITIES\s*$/m);
-  if (begin < 0) return;
-  const end = text.indexOf("ENDSEC", begin);
-  const part = text.slice(begin, end < 0 ? undefined : end);
-  for (const [, type = ""] of part.matchAll(/^[ \t]*0\r?\n[ \t]*([A-Z0-9_]+)[ \t]*\r?$/gm))
-    if (!KNOWN.has(type)) into.pass(WORDS[type] ?? type.toLowerCase());
+  const lines = text.split(/\r?\n/);
+  let isInside = false;
+  // Remarks before the first section are pairs, too.
+  for (let i = 0; i + 1 < lines.length; i += 2) {
+    const [code, value] = [(lines[i] as string).trim(), (lines[i + 1] as string).trim()];
+    if (code === "2" && value === "ENTITIES") isInside = true;
+    else if (code === "0" && value === "ENDSEC") isInside = false;
+    else if (isInside && code === "0" && !KNOWN.has(value)) into.pass(WORDS[value] ?? value.toLowerCase());
+  }
 }
 
 /**

@@ -7,10 +7,14 @@ export class TooManyLines extends RangeError {}
 /** Lines as they are found in a file, and what is passed over, by its name. */
 export class LineCollector {
   readonly lines: WorkLine[] = [];
+  private rings = 0;
   private readonly passed = new Map<string, number>();
 
   /** A row of places as lines from each to the next. */
   row(layer: string, places: readonly Vec3[]): void {
+    const [first, last] = [places[0], places.at(-1)];
+    const isClosed = places.length > 3 && first?.every((v, k) => v === last?.[k]);
+    const ring = isClosed ? { ring: this.rings++ } : {};
     for (let i = 1; i < places.length; i++) {
       const [from, to] = [places[i - 1], places[i]] as [Vec3, Vec3];
       if (![...from, ...to].every((v) => Number.isFinite(v) && Math.abs(v) < 1e9)) {
@@ -18,7 +22,7 @@ export class LineCollector {
         continue;
       }
       if (this.lines.length >= MOST_LINES) throw new TooManyLines(`More than ${MOST_LINES} lines.`);
-      this.lines.push({ layer, from, to });
+      this.lines.push({ layer, from, to, ...ring });
     }
   }
 

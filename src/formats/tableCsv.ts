@@ -1,32 +1,17 @@
 import Papa from "papaparse";
+import type { ListedPiece } from "@/core/cut";
+import type { DrawingUnit, Measure } from "@/core/frame";
 import { fail, ok, type Result } from "@/core/units";
 
-/** Units that a heading may carry: "length, mm", "x (in)". */
-export type TableUnit = "mm" | "cm" | "m" | "in" | "ft";
+/** A unit in a heading: "length, mm", "x (in)". */
 const UNIT = /(?:[,([/]|\bin\b|\s)\s*(mm|cm|m|in|inch|inches|ft)\s*[)\]]?\s*$/i;
 const MOST_ROWS = 5000;
 
-/** A size taken from an object, or a point of it, as it stands in a table. */
-export interface TableMeasure {
-  kind: "distance" | "point";
-  names: string[];
-  /** The distance, or x and y. */
-  values: number[];
-}
-
-/** A piece of a cut list as it stands in a table. */
-export interface TablePiece {
-  name: string;
-  length: number;
-  quantity: number;
-  ends: string;
-}
-
 /** What a table holds. */
 export interface TableFile {
-  rows: { kind: "measured"; of: TableMeasure[] } | { kind: "pieces"; of: TablePiece[] };
+  rows: { kind: "measured"; of: Measure[] } | { kind: "pieces"; of: ListedPiece[] };
   /** As a heading says; null where none does. */
-  unit: TableUnit | null;
+  unit: DrawingUnit | null;
   /** Rows that were not taken, and why. */
   unread: string[];
 }
@@ -84,10 +69,10 @@ function guessed(row: readonly string[]): Partial<Record<Column, number>> {
   return {};
 }
 
-function unitOf(first: readonly string[], columns: Partial<Record<Column, number>>): TableUnit | null {
+function unitOf(first: readonly string[], columns: Partial<Record<Column, number>>): DrawingUnit | null {
   for (const c of [columns.distance, columns.x, columns.length]) {
     const word = c === undefined ? null : UNIT.exec(plain(first[c]));
-    if (word) return (word[1] as string).toLowerCase().replace(/^inch(es)?$/, "in") as TableUnit;
+    if (word) return (word[1] as string).toLowerCase().replace(/^inch(es)?$/, "in") as DrawingUnit;
   }
   return null;
 }
@@ -122,7 +107,7 @@ export function readTable(text: string): Result<TableFile> {
     const isDistance = has("from", "to", "distance");
     const names: Column[] = isDistance ? ["from", "to"] : ["name"];
     const values: Column[] = isDistance ? ["distance"] : ["x", "y"];
-    const of = rows.flatMap((row, i): TableMeasure[] => {
+    const of = rows.flatMap((row, i): Measure[] => {
       const own = names.map((c) => pointName(cell(row, c)));
       const read = values.map((c) => numberIn(cell(row, c)));
       if (own.some((n) => n === null)) skip(i, "a point is named by a letter and up to five more or digits");
@@ -138,7 +123,7 @@ export function readTable(text: string): Result<TableFile> {
       : fail(`No row could be read: ${unread[0]}.`);
   }
   if (has("length")) {
-    const of = rows.flatMap((row, i): TablePiece[] => {
+    const of = rows.flatMap((row, i): ListedPiece[] => {
       const length = numberIn(cell(row, "length"));
       const quantity = has("quantity") ? numberIn(cell(row, "quantity")) : 1;
       if (length === null || !(length > 0)) skip(i, "there is no length");

@@ -2,6 +2,7 @@ import "server-only";
 import { v4 as uuid } from "uuid";
 import * as z from "zod";
 import { SAW_SCALES } from "@/core/cut";
+import { drawnFrameSchema } from "@/core/frame";
 import type { Instrument } from "@/core/instruments";
 import {
   type Change,
@@ -15,6 +16,7 @@ import {
   type NewEntry,
   newEntrySchema,
   newPlan,
+  type Plan,
   pieceSection,
   planChanges,
   planSchema,
@@ -100,13 +102,15 @@ const newJobSchema = z.strictObject({
   origin: originSchema,
   /** A small frame that is welded to learn from it. */
   coupon: z.enum(FRAME_COUPONS).optional(),
+  /** A frame that was read from a drawing. */
+  drawn: drawnFrameSchema.optional(),
 });
 
 /** Starts a job. @param input name, units, origin. @returns its id. */
 export async function createJob(who: Caller, input: unknown): Promise<Outcome<{ id: string }>> {
   const parsed = parse(newJobSchema, input);
   if (!parsed.ok) return parsed;
-  const { name, units, origin, coupon } = parsed.value;
+  const { name, units, origin, coupon, drawn } = parsed.value;
   const at = now();
   const { learned } = await shopState(who);
   // What the shop has learned goes into every plan that begins: it is predicted by what was known then.
@@ -117,7 +121,14 @@ export async function createJob(who: Caller, input: unknown): Promise<Outcome<{ 
     const scale = SAW_SCALES.find((s) => s === lastScale);
     const begun = newPlan(name, units);
     const frame = coupon ? { ...couponPlan(coupon, begun), name } : begun;
-    const plan = { ...frame, ...(scale ? { sawScale: scale } : {}), ...known };
+    const plan: Plan = {
+      ...frame,
+      ...(drawn ? { frame: { by: "members" as const, sizes: frame.frame.sizes, drawn } } : {}),
+      ...(scale ? { sawScale: scale } : {}),
+      ...known,
+    };
+    const wrong = refusals(plan);
+    if (wrong[0]) return refuse(422, wrong[0].message, wrong);
     const job: Job = { id: uuid(), createdAt: at, version: 1, plan, instruments: [], entries: [] };
     await store.insertJob(db, who.shopId, job, summaryOf(job), at, signed(who, origin));
     return done({ id: job.id });

@@ -1,6 +1,6 @@
 import { expose } from "comlink";
 import loadHighs from "highs";
-import { type CutPiece, type Nesting, nestingProblem, type Stock, solveNesting } from "@/core/cut";
+import { type BarPiece, type Nesting, nestingProblem, type Stock, solveNesting } from "@/core/cut";
 import { solvedBy } from "./solvedBy";
 
 /** A plan for one frame is proven in far less; what is not by then is shown with its gap. */
@@ -10,7 +10,7 @@ let solver: ReturnType<typeof loadHighs> | null = null;
 
 const api = {
   /** @returns the plan, or the pieces that are longer than any bar. @throws Error when the solver fails. */
-  async nest(cut: readonly CutPiece[], stock: Stock, faceMm: number): Promise<Nesting | { tooLong: string }> {
+  async nest(cut: readonly BarPiece[], stock: Stock, faceMm: number): Promise<Nesting | { tooLong: string }> {
     const problem = nestingProblem(cut, stock, faceMm);
     if ("tooLong" in problem) return problem;
     solver ??= loadHighs();

@@ -1,5 +1,5 @@
 import { type Remote, releaseProxy, wrap } from "comlink";
-import type { CutPiece, Nesting, Stock } from "@/core/cut";
+import type { BarPiece, Nesting, Stock } from "@/core/cut";
 import type { NestingApi } from "./nesting.worker";
 
 /** Buying lists off the main thread. Ending it stops what is under way. */
@@ -14,7 +14,7 @@ export class Nestings {
     this.api = wrap<NestingApi>(this.worker);
   }
 
-  nest(cut: readonly CutPiece[], stock: Stock, faceMm: number): Promise<Nesting | { tooLong: string }> {
+  nest(cut: readonly BarPiece[], stock: Stock, faceMm: number): Promise<Nesting | { tooLong: string }> {
     return this.api.nest(cut, stock, faceMm);
   }
 

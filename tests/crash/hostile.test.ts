@@ -71,6 +71,7 @@ const good = (): Record<string, [method: string, body: unknown]> => ({
   [`/api/jobs/${jobId}/layout?as=pdf&paper=A0&bar=0`]: ["GET", {}],
   [`/api/jobs/${jobId}/sheet?name=%00&paper=`]: ["GET", {}],
   "/api/jobs/file?copy=1&origin=x": ["POST", { format: "mellow-plumb-job", formatVersion: 2, job: {} }],
+  "/api/shop?lessons=1&origin=x": ["POST", { format: "mellow-plumb-shop", formatVersion: 1, shop: {}, jobs: [] }],
   "/api/sign-in": ["POST", { name: "x", password: "y" }],
   "/api/join": ["POST", { code: "0123456789", password: null }],
   "/api/sign-out": ["POST", {}],

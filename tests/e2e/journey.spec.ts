@@ -144,6 +144,9 @@ test("the whole journey: from a new job to its file read in again", async ({ pag
     await page
       .getByTestId("job-file")
       .setInputFiles({ name: "kiln.json", mimeType: "application/json", buffer: Buffer.from(text) });
+    // What is in it is said before anything of it is taken.
+    await expect(page.getByTestId("opened")).toContainText("A job, Kiln trolley");
+    await page.getByRole("button", { name: "Read it in", exact: true }).click();
     await expect(page.getByText("This job is here already")).toBeVisible();
     await page.getByRole("button", { name: "Read it in as a copy" }).click();
     await expect(page).toHaveURL(/\/log$/);

@@ -1,3 +1,4 @@
+export { alsoPieces, type BarPiece, freeAlso, type ListedPiece, MOST_ALSO, withListed } from "./alsoPieces";
 export { type AsCut, asCut, type PairCheck } from "./asCut";
 export { type CopeEdge, type CopeTemplate, copeTemplate, sheetStartsMm } from "./cope";
 export { type CutPiece, cutList } from "./cutList";

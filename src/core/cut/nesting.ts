@@ -1,5 +1,5 @@
 import { entry, radians } from "../numeric";
-import type { CutPiece } from "./cutList";
+import type { BarPiece } from "./alsoPieces";
 import type { Stock } from "./stockSchema";
 
 /** A way to cut one kind of bar. */
@@ -72,19 +72,19 @@ const number = (v: number): string => (+v.toFixed(6) === 0 ? "0" : String(+v.toF
  * @returns the problem, or which piece is longer than any bar.
  */
 export function nestingProblem(
-  cut: readonly CutPiece[],
+  cut: readonly BarPiece[],
   stock: Stock,
   faceMm: number,
 ): NestingProblem | { tooLong: string } {
   const kerf = stock.kerf.mm;
   // Only equal cuts fall into each other when every other piece is turned over.
-  const mitred = (p: CutPiece): boolean =>
+  const mitred = (p: BarPiece): boolean =>
     p.cuts === "opposed" && p.sawDeg[0] !== 0 && Math.abs(p.sawDeg[0] - p.sawDeg[1]) < 0.005;
   // Parallel cuts fall into each other as they are: the piece is slid on, not turned over.
-  const shares = (p: CutPiece): boolean =>
+  const shares = (p: BarPiece): boolean =>
     (stock.flip && mitred(p)) ||
     (p.cuts === "parallel" && Math.abs(Math.abs(p.sawDeg[0]) - Math.abs(p.sawDeg[1])) < 0.005);
-  const tilt = (p: CutPiece): number => Math.cos(radians(p.sawDeg[0]));
+  const tilt = (p: BarPiece): number => Math.cos(radians(p.sawDeg[0]));
   const pieces = cut.map((p) => ({
     members: p.members,
     quantity: p.quantity,

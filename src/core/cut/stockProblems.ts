@@ -18,6 +18,9 @@ export function stockProblems(stock: Stock, units: UnitPreference = "mm"): Probl
   stock.offcuts.forEach((o, i) => {
     range(`offcuts.${i}.length`, `Offcut ${o.id}`, o.length.mm, 20, 20_000);
   });
+  (stock.also ?? []).forEach((p, i) => {
+    range(`also.${i}.length`, `Piece ${p.id}`, p.length.mm, 5, 20_000);
+  });
   range("kerf", "The saw cut", stock.kerf.mm, 0, 12);
   range("grip", "The end for the vice", stock.grip.mm, 0, 1000);
   range("least", "The shortest offcut worth keeping", stock.least.mm, 0, 20_000);

@@ -24,6 +24,22 @@ export const stockSchema = z.strictObject({
       }),
     )
     .max(20, "At most 20 kinds of offcut."),
+  /** Pieces for something else that are cut from the same bars. */
+  also: z
+    .array(
+      z.strictObject({
+        id: z.string().regex(/^X[1-9]\d?$/, "Other pieces are named X1 to X99."),
+        /** What it is. */
+        name: z.string().max(40, "At most 40 characters."),
+        length: lengthSchema,
+        quantity: z.int().min(1, "One at least.").max(500, "At most 500 of a kind."),
+        /** How its ends are cut, in words. */
+        ends: z.string().max(60, "At most 60 characters."),
+        section: z.string().max(4).optional(),
+      }),
+    )
+    .max(60, "At most 60 kinds of other pieces.")
+    .optional(),
   /** Width of the saw cut. */
   kerf: lengthSchema,
   /** End of a bar that the vice keeps. */

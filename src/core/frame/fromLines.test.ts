@@ -66,6 +66,15 @@ describe("members from centre lines", () => {
     expect(two.structure.joints).toHaveLength(2);
   });
 
+  it("fits a brace into a corner between the two that make it", () => {
+    const { structure } = made(work([[0, 0, 600, 760], ...RECTANGLE]));
+    const brace = structure.members.find((m) => m.id.startsWith("M"));
+    // Nothing of it stands out past the corner.
+    expect(structure.low.map((v) => +v.toFixed(6))).toEqual([0, 0, 0]);
+    expect(structure.joints.find((j) => j.id === "A")?.kind).toBe("mitre");
+    expect(brace?.ends.from.cutters.length).toBeGreaterThan(0);
+  });
+
   it("cuts the shorter of two that cross", () => {
     const { frame, told, clashes } = made(
       work([
@@ -126,6 +135,40 @@ describe("members from outlines", () => {
     expect(frame.sections[0]?.width.mm).toBe(50);
     expect(structure.joints).toHaveLength(4);
     expect(told.join()).toContain("50");
+  });
+  it("finds a butted base as it was drawn, its corners and its outside sizes", () => {
+    const box = (x0: number, y0: number, x1: number, y1: number, ring: number) =>
+      (
+        [
+          [x0, y0, x1, y0],
+          [x1, y0, x1, y1],
+          [x1, y1, x0, y1],
+          [x0, y1, x0, y0],
+        ] as const
+      ).map(([a, b, c, d]) => ({ layer: "0", from: [a, b, 0], to: [c, d, 0], ring }) as const);
+    const w: LineWork = {
+      ...work([], "0", null),
+      lines: [
+        ...box(0, 0, 1800, 50, 0),
+        ...box(0, 850, 1800, 900, 1),
+        ...box(0, 50, 50, 850, 2),
+        ...box(1750, 50, 1800, 850, 3),
+        ...box(600, 50, 650, 850, 4),
+      ],
+    };
+    const { frame, structure } = made(w);
+    expect(frame.members.map((m) => m.id)).toEqual(["AB", "BC", "CD", "DA", "M5"]);
+    expect([structure.quad?.lengthMm, structure.quad?.widthMm]).toEqual([1800, 900]);
+    const corners = structure.joints.filter((j) => ["A", "B", "C", "D"].includes(j.id));
+    expect(corners.map((j) => [j.kind, j.a])).toEqual(
+      expect.arrayContaining([
+        ["butt", "AB"],
+        ["butt", "CD"],
+      ]),
+    );
+    expect(corners.every((j) => j.kind === "butt")).toBe(true);
+    expect(structure.members.find((m) => m.id === "M5")?.longMm).toBeCloseTo(800, 6);
+    expect(structure.low.map((v) => +v.toFixed(3))).toEqual([0, 0, 0]);
   });
   it("takes a closed ring of centre lines for members, not for an outline", () => {
     expect(usualWish(work(RECTANGLE), "mm").means).toBe("centre");

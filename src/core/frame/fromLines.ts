@@ -1,12 +1,12 @@
 import { add3, cross3, dot3, entry, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { fail, ok, plainLength, type Result, stated, type UnitPreference } from "../units";
-import type { DrawnFrame, DrawnSection } from "./drawnSchema";
+import type { DrawnFrame, DrawnJoint, DrawnSection } from "./drawnSchema";
 import { emptyFrame, member } from "./drawnStart";
 import { nextName, renameMember } from "./editing";
 import type { Clash } from "./findJoints";
 import { DRAWING_UNITS, type DrawingUnit, extentOf, type LineWork, type WorkLine } from "./lineWork";
 import { type NearMiss, nearMisses } from "./nearMisses";
-import { type Line3, ringsOf, tubeOf } from "./outlineLines";
+import { type Line3, type OutlinedTube, onMiddles, ringsOf, tubeOf } from "./outlineLines";
 import { shapeOf } from "./placing";
 import { resolveStructure } from "./resolveStructure";
 import { sectionSize } from "./sectionOutline";
@@ -58,7 +58,9 @@ const along = (l: Line3): Vec3 => unit3(sub3(l.to, l.from));
 const inMm = (work: LineWork, layers: readonly string[], unit: DrawingUnit): Line3[] => {
   const chosen = new Set(layers);
   const per = DRAWING_UNITS[unit];
-  return work.lines.flatMap((l) => (chosen.has(l.layer) ? [{ from: scale3(l.from, per), to: scale3(l.to, per) }] : []));
+  return work.lines.flatMap((l) =>
+    chosen.has(l.layer) ? [{ ...l, from: scale3(l.from, per), to: scale3(l.to, per) }] : [],
+  );
 };
 
 /** Layers of a drawing with their lines, most first. */
@@ -202,23 +204,32 @@ function sectionOfWidth(given: DrawnSection, widthMm: number, id: string, units:
 }
 
 /** Tubes that were drawn by their outlines, by their centre lines, with how wide each is drawn. */
-function fromOutlines(lines: readonly Line3[]): { lines: (Line3 & { widthMm: number })[]; left: number } {
+function fromOutlines(lines: readonly Line3[]): {
+  lines: OutlinedTube[];
+  butts: { through: number; branch: number }[];
+  left: number;
+} {
   const rings = ringsOf(lines);
   const tubes = rings.flatMap((ring) => {
     const tube = tubeOf(ring.map((i) => lines[i] as Line3));
     return tube ? [{ tube, n: ring.length }] : [];
   });
-  return { lines: tubes.map((t) => t.tube), left: lines.length - tubes.reduce((s, t) => s + t.n, 0) };
+  const placed = onMiddles(tubes.map((t) => t.tube));
+  return { lines: placed.tubes, butts: placed.butts, left: lines.length - tubes.reduce((s, t) => s + t.n, 0) };
 }
 
 /** Members that close four sides are named by their corners, as a rectangle's are. */
 function namedByCorners(frame: DrawnFrame): DrawnFrame {
   const { quad } = resolveStructure(frame).structure;
   if (!quad) return frame;
-  return (Object.entries(quad.sides) as [string, string][]).reduce((f, [side, id]) => {
+  const named = (Object.entries(quad.sides) as [string, string][]).reduce((f, [side, id]) => {
     const next = renameMember(f, id, side);
     return next.ok ? next.value : f;
   }, frame);
+  // They come first: they make the corners, and what runs into a corner besides fits in between.
+  const sides = Object.keys(quad.sides);
+  const rank = (id: string): number => (sides.includes(id) ? sides.indexOf(id) : sides.length);
+  return { ...named, members: [...named.members].sort((a, b) => rank(a.id) - rank(b.id)) };
 }
 
 /**
@@ -248,8 +259,9 @@ export function fromLines(
     `lines shorter than ${plainLength(SPECK_MM, units)} were left out.`,
   );
   let centre: (Line3 & { widthMm?: number })[];
+  let butts: { through: number; branch: number }[] = [];
   if (wish.means === "outline") {
-    const { lines, left } = fromOutlines(long);
+    const { lines, butts: found, left } = fromOutlines(long);
     say(
       left,
       "line belongs to no closed outline of a tube and was left out.",
@@ -260,6 +272,7 @@ export function fromLines(
         "No closed outline of a tube among these lines: say that they are centre lines, or take another layer.",
       );
     centre = lines;
+    butts = found;
   } else {
     const rows = joined(long);
     say(
@@ -307,7 +320,11 @@ export function fromLines(
       ...frame,
       members: [...frame.members, member(nextName(frame, "M"), inPlace(l.from, s), inPlace(l.to, s), s.id, units)],
     };
-  frame = namedByCorners(frame);
+  const named = (i: number): string => frame.members[i]?.id ?? "";
+  const joints = butts.map(({ through, branch }): DrawnJoint => {
+    return { between: [named(through), named(branch)], kind: "butt", through: named(through), faces: [] };
+  });
+  frame = namedByCorners({ ...frame, joints });
   if (wish.means === "outline") {
     const given = sectionSize(shapeOf(section)).widthMm;
     const widths = sections.map((s) => half(s).widthMm);

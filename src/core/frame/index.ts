@@ -1,3 +1,4 @@
+export { beside } from "./beside";
 export { clearances } from "./clearance";
 export { type Cutter, meets } from "./cutter";
 export {
@@ -93,6 +94,7 @@ export {
 } from "./starters";
 export type { FoundGap, Quadrilateral, Structure, StructureFace, StructureJoint, StructureMember } from "./structure";
 export { structureProblems } from "./structureProblems";
+export { type Measure, surveyFrom } from "./surveyFrom";
 export { TOLERANCES } from "./tolerances";
 export { byAngle, byJog, turnedBy, untilMember } from "./towards";
 export { a500Tolerance, en10219Tolerance } from "./tubeTolerances";

@@ -9,6 +9,8 @@ export interface WorkLine {
   layer: string;
   from: Vec3;
   to: Vec3;
+  /** Lines of one closed figure share a number. */
+  ring?: number;
 }
 
 /** What was read of a drawing that another program made. */

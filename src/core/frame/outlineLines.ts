@@ -4,6 +4,8 @@ import { cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric"
 export interface Line3 {
   from: Vec3;
   to: Vec3;
+  /** Lines of one closed figure share a number. */
+  ring?: number;
 }
 
 /** A tube that was drawn by its outline. */
@@ -20,16 +22,26 @@ const CORNER_MM = 0.05;
 
 const key = (p: Vec3): string => p.map((v) => Math.round(v / CORNER_MM)).join(" ");
 
-/** Closed rings among lines: where every corner has two of them. @returns for each ring the lines in it. */
+/** Closed rings among lines: drawn as one figure, or where every corner has two of them. @returns for each ring the lines in it. */
 export function ringsOf(lines: readonly Line3[]): number[][] {
+  const figures = new Map<number, number[]>();
+  lines.forEach(({ ring }, i) => {
+    if (ring !== undefined) figures.set(ring, [...(figures.get(ring) ?? []), i]);
+  });
+  return [...figures.values(), ...looseRings(lines)];
+}
+
+/** Rings of lines that were drawn one by one. */
+function looseRings(lines: readonly Line3[]): number[][] {
   const at = new Map<string, number[]>();
   lines.forEach((l, i) => {
+    if (l.ring !== undefined) return;
     for (const p of [l.from, l.to]) at.set(key(p), [...(at.get(key(p)) ?? []), i]);
   });
   const seen = new Set<number>();
   const rings: number[][] = [];
-  lines.forEach((_, start) => {
-    if (seen.has(start)) return;
+  lines.forEach((l, start) => {
+    if (seen.has(start) || l.ring !== undefined) return;
     const ring: number[] = [];
     const queue = [start];
     let isRing = true;
@@ -69,4 +81,69 @@ export function tubeOf(sides: readonly Line3[]): OutlinedTube | null {
   };
   const [from, to] = [middle(first.from, b0), middle(first.to, b1)];
   return widthMm > 0 && norm3(sub3(to, from)) > SLENDER * widthMm ? { from, to, widthMm } : null;
+}
+
+/** Slack between an end and the face that it meets, mm (own judgement). */
+const MEET_MM = 3;
+
+/** An end as it was drawn: short of the middle of what it meets, past it, or on it. */
+type Drawn = "short" | "past" | "on";
+
+interface Meets {
+  other: number;
+  /** Along the own line to where the middle lines meet, mm. */
+  s: number;
+  drawn: Drawn;
+}
+
+/** What an end of a tube meets, nearest first. @param s0 where the end is along its line. */
+function meetsAt(tubes: readonly OutlinedTube[], i: number, s0: number, out: 1 | -1): Meets | null {
+  const t = tubes[i] as OutlinedTube;
+  const u = unit3(sub3(t.to, t.from));
+  const found = tubes.flatMap((o, k): (Meets & { far: number })[] => {
+    if (k === i) return [];
+    const v = unit3(sub3(o.to, o.from));
+    const n = cross3(u, v);
+    const sine = norm3(n);
+    if (sine < 0.1) return [];
+    const w = sub3(o.from, t.from);
+    if (Math.abs(dot3(w, n)) / sine > MEET_MM) return [];
+    const s = dot3(cross3(w, v), n) / (sine * sine);
+    const q = dot3(cross3(w, u), n) / (sine * sine);
+    const reach = (o.widthMm + t.widthMm * Math.abs(dot3(u, v))) / 2 / sine + MEET_MM;
+    const long = norm3(sub3(o.to, o.from));
+    if (Math.abs(s - s0) > reach || q < -t.widthMm / 2 / sine - MEET_MM || q > long + t.widthMm / 2 / sine + MEET_MM)
+      return [];
+    const past = out * (s0 - s);
+    return [{ other: k, s, drawn: past > MEET_MM ? "past" : past < -MEET_MM ? "short" : "on", far: Math.abs(s - s0) }];
+  });
+  return found.sort((a, b) => a.far - b.far)[0] ?? null;
+}
+
+/**
+ * Outlined tubes with their ends on the middle line of what they meet, as members are drawn; and corners where one was drawn past the
+ * other, which runs into it.
+ */
+export function onMiddles(tubes: readonly OutlinedTube[]): {
+  tubes: OutlinedTube[];
+  butts: { through: number; branch: number }[];
+} {
+  const butts: { through: number; branch: number }[] = [];
+  const ends = tubes.map((t, i) => {
+    const long = norm3(sub3(t.to, t.from));
+    return [meetsAt(tubes, i, 0, -1), meetsAt(tubes, i, long, 1)] as const;
+  });
+  const moved = tubes.map((t, i): OutlinedTube => {
+    const u = unit3(sub3(t.to, t.from));
+    const long = norm3(sub3(t.to, t.from));
+    const [a, b] = ends[i] as (typeof ends)[number];
+    const at = (s: number): Vec3 => [0, 1, 2].map((k) => t.from[k as 0] + s * u[k as 0]) as unknown as Vec3;
+    return { ...t, from: at(a?.s ?? 0), to: at(b?.s ?? long) };
+  });
+  ends.forEach((own, i) => {
+    for (const end of own)
+      if (end?.drawn === "past" && ends[end.other]?.some((o) => o?.other === i && o.drawn === "short"))
+        butts.push({ through: i, branch: end.other });
+  });
+  return { tubes: moved, butts };
 }

@@ -104,14 +104,17 @@ const DRAWN_LABELS: Record<string, string> = {
   survey: "Measured sizes",
 };
 
+/** What bars, offcuts and other pieces are called by the letter of their names. */
+const BAR_WORDS: Record<string, string> = { B: "Bar", O: "Offcut", X: "Piece for something else" };
+
 /** Name of a plan field as a person says it. */
 function fieldLabel(path: string): string {
   const cross = /^frame\.sizes\.cross\.(M\d+)/.exec(path);
   if (cross) return `Cross member ${cross[1]}`;
   const rest = /^bed\.rests\.(R\d+)(?:\.(x|y))?/.exec(path);
   if (rest) return `Rest ${rest[1]}${rest[2] ? `, ${rest[2]}` : ""}`;
-  const bar = /^stock\.(?:bars|offcuts)\.([BO]\d+)(?:\.(length|price|quantity))?/.exec(path);
-  if (bar) return `${bar[1]?.startsWith("B") ? "Bar" : "Offcut"} ${bar[1]}${bar[2] ? `, ${bar[2]}` : ""}`;
+  const bar = /^stock\.(?:bars|offcuts|also)\.([BOX]\d+)(?:\.(length|price|quantity|name|ends))?/.exec(path);
+  if (bar) return `${BAR_WORDS[bar[1]?.[0] ?? ""] ?? "Bar"} ${bar[1]}${bar[2] ? `, ${bar[2]}` : ""}`;
   const drawn = /^frame\.drawn\.(\w+)(?:\.(\w+))?/.exec(path);
   if (drawn) return `${DRAWN_LABELS[drawn[1] ?? ""] ?? "Drawn frame"}${drawn[2] ? ` ${drawn[2]}` : ""}`;
   const hole = /^drill\.(H\d+)\.(\w+)/.exec(path);

@@ -1,7 +1,7 @@
 "use client";
 
 import { Plus, Trash2 } from "lucide-react";
-import type { CutBar, CutPiece, Nesting, Stock } from "@/core/cut";
+import { alsoPieces, type BarPiece, type CutBar, type Nesting, type Stock } from "@/core/cut";
 import { sectionWords } from "@/core/frame";
 import { builtOf } from "@/core/job";
 import { fixed, formatLength, length, type UnitPreference } from "@/core/units";
@@ -13,6 +13,7 @@ import { Choice } from "../parts/Choice";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
+import { AlsoPieces } from "./AlsoPieces";
 import { useNesting } from "./useNesting";
 
 const HEIGHT = 46;
@@ -77,7 +78,7 @@ function Bar({
   );
 }
 
-function Plan({ nesting, units }: { nesting: Nesting; units: UnitPreference }) {
+function Plan({ nesting, stock, units }: { nesting: Nesting; stock: Stock | null; units: UnitPreference }) {
   const say = (mm: number): string => formatLength(mm, units, { trim: true }).text;
   const [ref, width] = useWidth(640);
   const longestMm = Math.max(...nesting.bars.map((b) => b.lengthMm), 1);
@@ -96,7 +97,7 @@ function Plan({ nesting, units }: { nesting: Nesting; units: UnitPreference }) {
             ? `Proven: no other way of cutting ${nesting.price === null ? "needs" : "costs"} less.`
             : `The best found in the time; at most ${fixed(100 * (1 - nesting.bound), 0)} % could be saved.`}{" "}
           {nesting.boughtMm > 0
-            ? `${fixed((100 * nesting.piecesMm) / nesting.bars.reduce((s, b) => s + b.lengthMm, 0), 0)} % of the bars ends in the frame, measured by long points.`
+            ? `${fixed((100 * nesting.piecesMm) / nesting.bars.reduce((s, b) => s + b.lengthMm, 0), 0)} % of the bars ends in ${stock?.also && stock.also.length > 0 ? "pieces" : "the frame"}, measured by long points.`
             : ""}
         </p>
       )}
@@ -239,6 +240,7 @@ function StockFields({ stock, sections }: { stock: Stock; sections: readonly str
           <Plus size={18} aria-hidden="true" /> An offcut
         </Button>
       </div>
+      <AlsoPieces stock={stock} sections={sections} />
       <div className="grid gap-4 sm:grid-cols-3">
         {small("kerf", "Saw cut")}
         {small("grip", "End for the vice")}
@@ -265,7 +267,7 @@ function SectionBars({
   title,
   units,
 }: {
-  cut: readonly CutPiece[];
+  cut: readonly BarPiece[];
   stock: Stock | null;
   faceMm: number;
   title: string | null;
@@ -276,7 +278,7 @@ function SectionBars({
     <div aria-live="polite" className="grid gap-1">
       {title ? <h3 className="font-semibold">{title}</h3> : null}
       {state.status === "ready" ? (
-        <Plan nesting={state.nesting} units={units} />
+        <Plan nesting={state.nesting} stock={stock} units={units} />
       ) : state.status === "too long" ? (
         <p className="text-close">
           {state.members}: longer than any bar at hand. Add a longer bar, or splice it where the load allows.
@@ -298,7 +300,8 @@ export function BuyingList() {
   const { members } = builtOf(job.plan);
   const broken = problems.some((p) => p.severity === "error" && p.path.startsWith("stock"));
   const first = members?.sections[0]?.id;
-  const sections = members?.sections.filter((s) => cut.some((p) => p.section === s.id)) ?? [];
+  const pieces: readonly BarPiece[] = [...cut, ...alsoPieces(stock, first ?? "")];
+  const sections = members?.sections.filter((s) => pieces.some((p) => p.section === s.id)) ?? [];
   const faceOf = (id: string): number => structure?.members.find((m) => m.section === id)?.properties.widthMm ?? 0;
   return (
     <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
@@ -309,7 +312,7 @@ export function BuyingList() {
           sections.map((s) => (
             <SectionBars
               key={s.id}
-              cut={cut.filter((p) => p.section === s.id)}
+              cut={pieces.filter((p) => p.section === s.id)}
               stock={{ ...stock, offcuts: stock.offcuts.filter((o) => (o.section ?? first) === s.id) }}
               faceMm={faceOf(s.id)}
               title={sections.length > 1 && members ? `${s.id}: ${sectionWords(members, s.id)}` : null}

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { CutPiece, Nesting, Stock } from "@/core/cut";
+import type { BarPiece, Nesting, Stock } from "@/core/cut";
 import { Nestings } from "@/workers/nestings";
 
 /** Waits for a pause in typing before it starts, ms. */
@@ -15,7 +15,7 @@ type NestingState =
  * Works out the buying list of a cut list in a worker; a newer question ends the older one.
  * @param stock null while it has errors: nothing is asked then.
  */
-export function useNesting(cut: readonly CutPiece[], stock: Stock | null, faceMm: number): NestingState {
+export function useNesting(cut: readonly BarPiece[], stock: Stock | null, faceMm: number): NestingState {
   const key = JSON.stringify([cut.map((c) => [c.cutLongPointMm, c.quantity, c.members]), stock, faceMm]);
   const [answer, setAnswer] = useState<{ key: string; state: NestingState } | null>(null);
   const asked = useRef({ cut, stock, faceMm });

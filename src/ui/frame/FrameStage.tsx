@@ -5,7 +5,6 @@ import dynamic from "next/dynamic";
 import { useState } from "react";
 import {
   CORNER_WAYS,
-  type DrawnSection,
   emptyFrame,
   fromRectangle,
   MATERIAL_NAMES,
@@ -15,6 +14,7 @@ import {
 } from "@/core/frame";
 import { formatLength, physical, stated } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
+import { ReadIn } from "../files/ReadIn";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -25,7 +25,7 @@ import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
 import { Caution, Now, Section } from "../parts/Sheet";
 import { useWarm } from "../parts/useWarm";
-import { drawnAs, withSizes } from "./entry";
+import { drawnAs, sectionOfSizes, withSizes } from "./entry";
 
 // Most frames are rectangles: what draws any other comes with one that is drawn.
 const DrawnStage = dynamic(() => import("./drawn/DrawnStage").then((m) => m.DrawnStage), { loading: () => null });
@@ -259,15 +259,7 @@ function RectangleStage() {
   const scene = useScene(structure);
   const errors = problems.filter((p) => p.severity === "error" && p.path.startsWith("frame."));
   const member = structure?.members.find((m) => m.id === picked);
-  const section: DrawnSection = {
-    id: "S1",
-    shape: "tube",
-    profile: plan.frame.sizes.section.profile,
-    width: plan.frame.sizes.section.face,
-    height: plan.frame.sizes.section.depth,
-    wall: plan.frame.sizes.section.wall,
-    material: plan.frame.sizes.material,
-  };
+  const section = sectionOfSizes(plan);
   const { caution } = MATERIALS[plan.frame.sizes.material];
   return (
     <>
@@ -368,6 +360,7 @@ function RectangleStage() {
                 Draw on from this rectangle
               </Button>
               <Button onClick={() => edit((p) => drawnAs(p, emptyFrame(section)))}>Start with nothing</Button>
+              <ReadIn label="Read a drawing in" />
             </div>
           </Section>
         </div>

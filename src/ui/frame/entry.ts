@@ -1,4 +1,4 @@
-import type { DrawnFrame, Rectangle } from "@/core/frame";
+import type { DrawnFrame, DrawnSection, Rectangle } from "@/core/frame";
 import type { Plan } from "@/core/job";
 
 /** The plan with other sizes of its rectangle. */
@@ -15,3 +15,9 @@ export const drawnAs = (plan: Plan, drawn: DrawnFrame): Plan => ({
 
 /** The plan with its frame by its sizes again. */
 export const bySizes = (plan: Plan): Plan => ({ ...plan, frame: { by: "sizes", sizes: plan.frame.sizes } });
+
+/** What a frame by its sizes is made of, as the section of one that is drawn. */
+export function sectionOfSizes({ frame: { sizes } }: Plan): DrawnSection {
+  const { profile, face, depth, wall } = sizes.section;
+  return { id: "S1", shape: "tube", profile, width: face, height: depth, wall, material: sizes.material };
+}

@@ -1,12 +1,14 @@
 "use client";
 
-import { Archive, ArchiveRestore, FileUp, Menu, Search } from "lucide-react";
+import { Archive, ArchiveRestore, Menu, Search } from "lucide-react";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { type ChangeEvent, type FormEvent, useId, useRef, useState } from "react";
+import { type FormEvent, useId, useState } from "react";
 import type { Overall } from "@/core/check";
 import { STAGES, type Stage } from "@/core/job";
-import { formatLength, type Problem, type UnitPreference } from "@/core/units";
+import { formatLength, type UnitPreference } from "@/core/units";
+import { FileDrop } from "../files/FileDrop";
 import { STAGE_NAMES, stagePath } from "../job/stages";
 import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
@@ -17,8 +19,13 @@ import { DeviceDialog } from "../parts/DeviceDialog";
 import { origin, useDevice } from "../parts/device";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
 import { Now, Section } from "../parts/Sheet";
+import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { When } from "../parts/When";
+
+const jobsFile = () => import("./JobsFile");
+const JobsFile = dynamic(jobsFile, { ssr: false });
+const LATER = [jobsFile];
 
 /** A job as the list shows it. */
 export interface JobLine {
@@ -32,9 +39,6 @@ export interface JobLine {
   about: string;
   changedAt: string;
 }
-
-/** Largest file that is sent, bytes: the server takes no larger. */
-const FILE_LIMIT_BYTES = 8 * 1024 * 1024;
 
 /** A notch for each stage, filled up to the stage that was reached. */
 function Reached({ stage }: { stage: Stage }) {
@@ -108,88 +112,30 @@ function NewJob() {
   );
 }
 
-type Answer = { message?: string; problems?: Problem[]; current?: { id?: string }; id?: string } | null;
-
-function ReadIn() {
-  const router = useRouter();
-  const input = useRef<HTMLInputElement>(null);
-  const [answer, setAnswer] = useState<{ text: string; problems: Problem[]; hereId: string | null; file: File } | null>(
-    null,
-  );
-  const [busy, setBusy] = useState(false);
-  const send = async (file: File, copy: boolean) => {
-    if (file.size > FILE_LIMIT_BYTES)
-      return setAnswer({
-        text: `${file.name} has ${(file.size / 1e6).toFixed(0)} MB: larger than any job file (8 MB).`,
-        problems: [],
-        hereId: null,
-        file,
-      });
-    setBusy(true);
-    try {
-      const response = await fetch(`/api/jobs/file?copy=${copy ? 1 : 0}&origin=${encodeURIComponent(origin())}`, {
-        method: "POST",
-        body: file,
-      });
-      const body = (await response.json().catch(() => null)) as Answer;
-      if (response.ok && body?.id) return router.push(stagePath(body.id, "log"));
-      setAnswer({
-        text: body?.message ?? "The server did not take it.",
-        problems: body?.problems ?? [],
-        hereId: response.status === 409 ? (body?.current?.id ?? null) : null,
-        file,
-      });
-    } catch {
-      setAnswer({
-        text: "The server cannot be reached just now. Choose the file again in a moment.",
-        problems: [],
-        hereId: null,
-        file,
-      });
-    }
-    setBusy(false);
-  };
+/** Files in and out: one is looked into before anything of it is taken. */
+function FilesPart() {
+  const [file, setFile] = useState<File | null>(null);
+  useWarm(LATER);
   return (
-    <Section title="Read a job file in">
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        className="sr-only"
-        tabIndex={-1}
-        aria-hidden="true"
-        data-testid="job-file"
-        onChange={(e: ChangeEvent<HTMLInputElement>) => {
-          const file = e.target.files?.[0];
-          e.target.value = "";
-          if (file) void send(file, false);
-        }}
+    <Section title="Read a file in">
+      <p className="mb-2 text-sm text-soft">
+        A job, a whole shop, or a drawing to begin with (DXF, SVG): choose it, or drop it anywhere here.
+      </p>
+      <FileDrop
+        label="Choose a file"
+        over="Drop it here: a job, a whole shop, a drawing"
+        testId="job-file"
+        onFile={setFile}
       />
-      <Button disabled={busy} onClick={() => input.current?.click()}>
-        <FileUp size={18} aria-hidden="true" /> {busy ? "Reading" : "Choose a file"}
-      </Button>
-      <div aria-live="polite">
-        {answer ? (
-          <div className="mt-3 border-l-4 border-fail pl-3">
-            <p>
-              <strong>{answer.file.name}:</strong> {answer.text}
-            </p>
-            <ul className="mt-1 text-sm">
-              {answer.problems.slice(0, 6).map((p) => (
-                <li key={p.path + p.message}>
-                  <span className="fig">{p.path}</span>: {p.message}
-                </li>
-              ))}
-            </ul>
-            {answer.hereId ? (
-              <div className="mt-2 flex flex-wrap items-center gap-3">
-                <Link href={stagePath(answer.hereId, "log")}>Open it</Link>
-                <Button onClick={() => void send(answer.file, true)}>Read it in as a copy</Button>
-              </div>
-            ) : null}
-          </div>
-        ) : null}
-      </div>
+      {file ? (
+        <JobsFile key={`${file.name}/${file.lastModified}/${file.size}`} file={file} onClose={() => setFile(null)} />
+      ) : null}
+      <p className="mt-4 text-sm">
+        <a href="/api/shop" download className="inline-flex tap items-center">
+          The whole shop as one file
+        </a>{" "}
+        <span className="text-soft">every job with its record, the shelf, what was learned</span>
+      </p>
     </Section>
   );
 }
@@ -422,7 +368,7 @@ export function JobList({ list, asked, backup }: { list: JobPage; asked: Asked; 
           </section>
           <div className="grid content-start gap-6">
             <NewJob />
-            <ReadIn />
+            <FilesPart />
           </div>
         </div>
       </main>

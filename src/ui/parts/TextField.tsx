@@ -5,12 +5,12 @@ interface Props extends Omit<InputHTMLAttributes<HTMLInputElement>, "onChange" |
   label: string;
   hint?: string;
   value: string;
-  wrong: string | null;
+  wrong?: string | null;
   onChange: (value: string) => void;
 }
 
 /** A line of text with what is wrong with it said at the field. */
-export function TextField({ label, hint, value, wrong, onChange, ...rest }: Props) {
+export function TextField({ label, hint, value, wrong = null, onChange, ...rest }: Props) {
   const id = useId();
   return (
     <FieldFrame id={id} label={label} hint={hint}>

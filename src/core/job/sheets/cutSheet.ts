@@ -9,6 +9,7 @@ import type { SheetBlock } from "./sheet";
 export function cutSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
   const { units } = job.plan;
   const { cut } = evaluation;
+  const also = job.plan.stock.also ?? [];
   return [
     { kind: "text", text: STAGE_CAUTIONS.cut },
     {
@@ -33,5 +34,27 @@ export function cutSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
         ["", "", p.ends, "", "", ""],
       ]),
     },
+    ...(also.length === 0
+      ? []
+      : ([
+          { kind: "heading", text: "For something else, from the same bars" },
+          {
+            kind: "table",
+            columns: [
+              { title: "", share: 0.05 },
+              { title: "Pieces", share: 0.35 },
+              { title: "Ends", share: 0.25 },
+              { title: "Cut to", share: 0.2 },
+              { title: "Measured", share: 0.15 },
+            ],
+            rows: also.map((p) => [
+              { tick: false },
+              `${p.quantity} × ${p.id}${p.name === "" ? "" : `, ${p.name}`}`,
+              p.ends,
+              formatLength(p.length.mm, units).text,
+              { room: true },
+            ]),
+          },
+        ] as const satisfies SheetBlock[])),
   ];
 }

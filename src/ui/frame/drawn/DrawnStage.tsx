@@ -18,6 +18,7 @@ import { builtOf } from "@/core/job";
 import type { Vec3 } from "@/core/numeric";
 import { formatLength, physical, type UnitPreference } from "@/core/units";
 import { VIEWS, type ViewName, WHOLE } from "../../drawing/views";
+import { ReadIn } from "../../files/ReadIn";
 import { useJob } from "../../job/JobProvider";
 import { usePlanField } from "../../job/usePlanField";
 import { Button } from "../../parts/Button";
@@ -357,6 +358,7 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
           </Fold>
           <div className="flex flex-wrap gap-2 border-t border-line pt-3">
             <Button onClick={() => setStarting(true)}>Start from a shape</Button>
+            <ReadIn label="Read a drawing in" />
             <Button onClick={() => edit(bySizes)}>Back to the rectangle by its sizes</Button>
           </div>
         </div>

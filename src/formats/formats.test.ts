@@ -18,6 +18,7 @@ import {
   reportText,
   writeJobFile,
 } from ".";
+import { orderCsv, recordCsv } from "./recordCsv";
 
 const jobs = demoJobs().map((d) => d.job);
 const cart = jobs[0];
@@ -28,6 +29,28 @@ const problem = (text: string) => {
   if (read.ok) throw new Error("was read");
   return read.problems[0];
 };
+
+describe("tables of a job", () => {
+  it("are read by a library as they were written, and run nothing", () => {
+    for (const { job } of demoJobs()) {
+      const evil = { ...job, entries: [...job.entries] };
+      evil.entries.push({
+        ...{ kind: "note", id: "0197a0b0-0000-7000-8000-00000000aaaa", at: "2026-11-20T10:00:00.000Z", origin: "@who" },
+        text: '=1+1, "quoted"\nsecond line',
+      });
+      const evaluation = evaluate(evil, null);
+      const record = Papa.parse<string[]>(recordCsv(evil, evaluation), { skipEmptyLines: true });
+      expect(record.errors).toEqual([]);
+      expect(record.data).toHaveLength(evil.entries.length + 1);
+      expect(record.data.at(-1)).toEqual([
+        ...["2026-11-20T10:00:00.000Z", "note", `'=1+1, "quoted"\nsecond line`, "", "'@who"],
+      ]);
+      const order = Papa.parse<string[]>(orderCsv(evil, evaluation), { skipEmptyLines: true });
+      expect(order.errors).toEqual([]);
+      expect(order.data.slice(1).map((r) => Number(r[0]))).toEqual(evaluation.steps.map((_, i) => i + 1));
+    }
+  });
+});
 
 describe("the job file", () => {
   it("gives the same job back, to the last digit", () => {

@@ -1,6 +1,8 @@
 import { type PDFPage, rgb } from "pdf-lib";
 import { create } from "qrcode";
+import type { Picture } from "@/core/drawing";
 import type { Sheet, SheetBlock, SheetCell } from "@/core/job";
+import type { Vec2 } from "@/core/numeric";
 import { PAPERS } from "./layoutPdf";
 import { beginPdf, type PdfFonts, type PdfLetters } from "./pdfLetters";
 
@@ -13,6 +15,7 @@ const MARGIN_MM = 14;
 /** Of the head of the first page, and of the code in it. */
 const CODE_MM = 24;
 const INK = rgb(0, 0, 0);
+const PAPER = rgb(1, 1, 1);
 const LIGHT = rgb(0.6, 0.6, 0.6);
 /** Letters, legible at arm's length with gloves on, pt. */
 const SIZE = { title: 18, heading: 13, text: 11, small: 9 } as const;
@@ -134,6 +137,65 @@ class Pen {
     this.page.drawLine({ start: { x, y: b }, end: { x: a, y }, thickness: 1.4, color: INK });
   }
 
+  /** A picture fitted to the width of the page and so high; words that would lie over others are left out. */
+  picture({ low, high, items }: Picture, highMm: number): void {
+    const { font, bold, plain } = this.letters;
+    const per = Math.min(this.wideMm / Math.max(1, high.x - low.x), highMm / Math.max(1, high.y - low.y));
+    const left = MARGIN_MM + (this.wideMm - per * (high.x - low.x)) / 2;
+    const foot = this.y - highMm + (highMm - per * (high.y - low.y)) / 2;
+    const on = (p: Vec2): Vec2 => ({ x: left + per * (p.x - low.x), y: foot + per * (p.y - low.y) });
+    const line = (a: Vec2, b: Vec2, thick: number, dashes?: number[]): void =>
+      this.page.drawLine({
+        start: { x: a.x * PT_PER_MM, y: a.y * PT_PER_MM },
+        end: { x: b.x * PT_PER_MM, y: b.y * PT_PER_MM },
+        thickness: thick,
+        color: INK,
+        ...(dashes ? { dashArray: dashes } : {}),
+      });
+    const taken: { x: number; y: number; wide: number; high: number }[] = [];
+    for (const i of items) {
+      if (i.kind === "line")
+        i.points.forEach((p, k) => {
+          const next = i.points[k + 1] ?? (i.closed ? i.points[0] : undefined);
+          if (next) line(on(p), on(next), i.weight === "thick" ? 0.9 : 0.4, i.weight === "dashed" ? [6, 3] : undefined);
+        });
+      if (i.kind === "mark") {
+        const p = on(i.at);
+        line({ x: p.x - 2, y: p.y }, { x: p.x + 2, y: p.y }, 0.8);
+        line({ x: p.x, y: p.y - 2 }, { x: p.x, y: p.y + 2 }, 0.8);
+      }
+    }
+    // Letters of weight first: they keep their place.
+    const labels = items.flatMap((i) => (i.kind === "label" ? [i] : []));
+    for (const i of [...labels].sort((a, b) => Number(b.isBold) - Number(a.isBold))) {
+      const own = i.isBold ? bold : font;
+      const text = plain(i.text);
+      const wide = own.widthOfTextAtSize(text, SIZE.small) / PT_PER_MM;
+      const tall = SIZE.small / PT_PER_MM;
+      const p = on(i.at);
+      const box = { x: p.x - wide / 2, y: p.y - tall / 2, wide, high: tall };
+      const clash = taken.some(
+        (t) => box.x < t.x + t.wide + 0.6 && t.x < box.x + wide + 0.6 && box.y < t.y + t.high && t.y < box.y + box.high,
+      );
+      if (clash) continue;
+      taken.push(box);
+      this.page.drawRectangle({
+        x: box.x * PT_PER_MM - 1,
+        y: box.y * PT_PER_MM,
+        width: wide * PT_PER_MM + 2,
+        height: tall * PT_PER_MM,
+        color: PAPER,
+      });
+      this.page.drawText(text, {
+        x: box.x * PT_PER_MM,
+        y: (box.y + 0.22 * tall) * PT_PER_MM,
+        size: SIZE.small,
+        font: own,
+        color: INK,
+      });
+    }
+  }
+
   /** A code that opens an address, at the upper right of the page. */
   code(address: string): void {
     const { modules } = create(address, { errorCorrectionLevel: "M" });
@@ -220,6 +282,11 @@ export async function sheetPdf(sheet: Sheet, paper: SheetPaper, address: string,
       }
       case "table":
         table(pen, block);
+        break;
+      case "picture":
+        pen.room(block.highMm + 4);
+        pen.picture(block.picture, block.highMm);
+        pen.down(block.highMm + 4);
         break;
       case "lines":
         for (const of of block.of) {

@@ -1,7 +1,8 @@
 import { PDFDocument } from "pdf-lib";
 import { describe, expect, it } from "vitest";
 import { STARTERS } from "@/core/frame";
-import { evaluate, type Job, SHEETS, type Sheet, sheetOf } from "@/core/job";
+import { evaluate, type Job, layOut, markingOutOf, SHEETS, type Sheet, sheetOf } from "@/core/job";
+import { formatLength } from "@/core/units";
 import { demoJobs } from "../../script/lib/demo-jobs";
 import { started } from "../../tests/support/drawnFrames";
 import { job, round, SQUARE } from "../../tests/support/jobs";
@@ -19,7 +20,9 @@ const words = (s: Sheet): string =>
         ? [...b.columns.map((c) => c.title), ...b.rows.flat().filter((c) => typeof c === "string")]
         : b.kind === "lines"
           ? b.of
-          : [b.text],
+          : b.kind === "picture"
+            ? b.picture.items.flatMap((i) => (i.kind === "label" ? [i.text] : []))
+            : [b.text],
     )
     .join(" | ");
 
@@ -56,6 +59,23 @@ describe("sheets of paper", () => {
     const stand = demoJobs().find((d) => d.job.plan.units !== "mm")?.job;
     if (!stand) throw new Error("no job in inches");
     for (const which of SHEETS) expect(words(sheet(which, stand)), which).not.toMatch(/\d\s?mm\b/);
+  });
+  it("say of a frame what its own stages say: sizes, marks, elements", () => {
+    for (const { job: j } of demoJobs()) {
+      const e = evaluate(j, null);
+      const { structure } = e;
+      if (!structure) throw new Error(j.plan.name);
+      const { units } = j.plan;
+      const sketch = words(sheet("sketch", j));
+      if (structure.quad) expect(sketch).toContain(formatLength(structure.quad.lengthMm, units).text);
+      for (const m of structure.members) if (m.id.length > 2 || !structure.quad) expect(sketch).toContain(m.id);
+      const marking = words(sheet("marking", j));
+      for (const piece of markingOutOf(j.plan, structure, null).pieces)
+        for (const mark of piece.marks) expect(marking).toContain(formatLength(mark.centreMm, units).text);
+      const fixture = words(sheet("fixture", j));
+      for (const { element } of layOut(j.plan, structure, null).elements) expect(fixture).toContain(element.id);
+      for (const r of j.plan.bed.rests) expect(fixture).toContain(r.id);
+    }
   });
   it("are PDF on either paper, of as many pages as they need, whatever stands in them", async () => {
     const j = demoJobs()[1]?.job as Job;

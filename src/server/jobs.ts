@@ -30,6 +30,7 @@ import {
 import { UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { cutCsv } from "@/formats/cutCsv";
 import { readJobFile } from "@/formats/jobFile";
+import { orderCsv, recordCsv } from "@/formats/recordCsv";
 import * as store from "@/store";
 import { SHELF_LIMIT } from "./instruments";
 import { shopState } from "./lessons";
@@ -296,6 +297,18 @@ export async function cutListOf(who: Caller, id: string): Promise<Outcome<{ name
   const { job } = found.value;
   const { cut } = evaluate(job, await predictionOf(job.plan));
   return done({ name: job.plan.name, csv: cutCsv(cut, job.plan.units, (p) => pieceSection(job.plan, p)) });
+}
+
+/** The order of work or the record of a job as CSV. */
+export async function tableOf(who: Caller, id: string, of: unknown): Promise<Outcome<{ name: string; csv: string }>> {
+  const parsed = parse(z.enum(["order", "record"], "Give order or record."), of);
+  if (!parsed.ok) return parsed;
+  const found = await getJob(who, id);
+  if (!found.ok) return found;
+  const { job } = found.value;
+  const evaluation = evaluate(job, await predictionOf(job.plan));
+  const csv = parsed.value === "order" ? orderCsv(job, evaluation) : recordCsv(job, evaluation);
+  return done({ name: `${job.plan.name}-${parsed.value}.csv`, csv });
 }
 
 /** The same job under new ids, so that it can stand beside the first. */

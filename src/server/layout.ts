@@ -1,7 +1,9 @@
 import "server-only";
 import * as z from "zod";
-import { LAYERS, type LayerName } from "@/core/drawing";
-import { evaluate, fullScaleOf, SHEETS, sheetOf } from "@/core/job";
+import { templatesOf } from "@/core/cut";
+import { type FullScale, LAYERS, type LayerName, solidBodies, templatesDrawing } from "@/core/drawing";
+import { builtOf, evaluate, fullScaleOf, type Job, SHEETS, sheetOf } from "@/core/job";
+import { bodyGlb, bodyStl } from "@/formats/bodyFiles";
 import { layoutDxf } from "@/formats/layoutDxf";
 import { layoutPdf, PAPERS, type Paper } from "@/formats/layoutPdf";
 import { layoutSvg } from "@/formats/layoutSvg";
@@ -29,7 +31,12 @@ const wishSchema = z.strictObject({
     .min(80, "A bar of 100 mm that measures under 80 mm: print it at 100 %.")
     .max(125, "A bar of 100 mm that measures over 125 mm: print it at 100 %.")
     .default(100),
+  /** The frame, or templates of the ends that a saw does not cut. */
+  of: z.enum(["frame", "templates"], "Give frame or templates.").default("frame"),
+  /** Which edge of the wall touches a round. */
+  edge: z.enum(["inner", "outer"], "Give inner or outer.").default("inner"),
 });
+type LayoutWish = z.infer<typeof wishSchema>;
 
 /** A file of the frame at full size. */
 export interface LayoutFile {
@@ -38,35 +45,77 @@ export interface LayoutFile {
   name: string;
 }
 
-/** The frame of a job at full size, as it is drawn or as it is set up. */
+/** What of a job is drawn at full size, and what is said of it. */
+interface Drawn {
+  drawing: FullScale;
+  about: string;
+  file: string;
+}
+
+/** The frame as it is drawn, or as it is set up. */
+async function frameDrawn(job: Job, { size, layers = [...LAYERS] }: LayoutWish): Promise<Outcome<Drawn>> {
+  const { prediction } = evaluate(job, size === "set-up" ? await predictionOf(job.plan) : null);
+  const made = fullScaleOf(job.plan, prediction, { size, layers });
+  if (!made) return refuse(422, "The frame has errors: mend them under Frame first.");
+  if (size === "set-up" && !made.isSetOff)
+    return refuse(422, "How it is set up off nominal is not known: it is not predicted. Take the drawing's sizes.");
+  const as = made.isSetOff ? "as it is set up, off nominal" : "as drawn";
+  return done({ drawing: made.drawing, about: `${as}, seen from above, 1:1`, file: "full-size" });
+}
+
+/** Templates of every end that a saw does not cut. */
+function templatesDrawn(job: Job, { edge }: LayoutWish): Outcome<Drawn> {
+  const { structure } = builtOf(job.plan);
+  if (!structure) return refuse(422, "The frame has errors: mend them under Frame first.");
+  const list = templatesOf(structure, edge);
+  if (list.length === 0) return refuse(422, "A saw cuts every end of this frame: it needs no template.");
+  return done({ drawing: templatesDrawing(list), about: "templates to wrap round the ends, 1:1", file: "templates" });
+}
+
+/** The frame of a job at full size, or templates of its ends. */
 export async function layoutFile(who: Caller, id: string, input: unknown): Promise<Outcome<LayoutFile>> {
   const parsed = parse(wishSchema, input);
   if (!parsed.ok) return parsed;
   const found = await getJob(who, id);
   if (!found.ok) return found;
   const { job } = found.value;
-  const { as, paper, size, layers = [...LAYERS], bar } = parsed.value;
-  const { prediction } = evaluate(job, size === "set-up" ? await predictionOf(job.plan) : null);
-  const made = fullScaleOf(job.plan, prediction, { size, layers });
-  if (!made) return refuse(422, "The frame has errors: mend them under Frame first.");
-  if (size === "set-up" && !made.isSetOff)
-    return refuse(422, "How it is set up off nominal is not known: it is not predicted. Take the drawing's sizes.");
+  const { as, of, paper, bar } = parsed.value;
+  const made = of === "templates" ? templatesDrawn(job, parsed.value) : await frameDrawn(job, parsed.value);
+  if (!made.ok) return made;
   const { name } = job.plan;
-  const about = `version ${job.version}, ${made.isSetOff ? "as it is set up, off nominal" : "as drawn"}, seen from above, 1:1`;
+  const { drawing } = made.value;
+  const about = `version ${job.version}, ${made.value.about}`;
+  const file = `${name}-${made.value.file}.${as}`;
   const text = (body: string, type: string): LayoutFile => ({
     bytes: new TextEncoder().encode(body),
     type,
-    name: `${name}-full-size.${as}`,
+    name: file,
   });
-  if (as === "svg") return done(text(layoutSvg(made.drawing, `${name}, ${about}`), "image/svg+xml"));
-  if (as === "dxf") return done(text(layoutDxf(made.drawing), "image/vnd.dxf"));
+  if (as === "svg") return done(text(layoutSvg(drawing, `${name}, ${about}`), "image/svg+xml"));
+  if (as === "dxf") return done(text(layoutDxf(drawing), "image/vnd.dxf"));
   try {
-    const bytes = await layoutPdf(made.drawing, { title: name, about }, { paper, barMm: bar }, await pdfFonts());
-    return done({ bytes, type: "application/pdf", name: `${name}-full-size.pdf` });
+    const bytes = await layoutPdf(drawing, { title: name, about }, { paper, barMm: bar }, await pdfFonts());
+    return done({ bytes, type: "application/pdf", name: file });
   } catch (e) {
     if (e instanceof RangeError) return refuse(422, e.message);
     throw e;
   }
+}
+
+/** The frame of a job as bodies, for programs that show or machine them. */
+export async function bodyFile(who: Caller, id: string, as: unknown): Promise<Outcome<LayoutFile>> {
+  const parsed = parse(z.enum(["stl", "glb"], "Give stl or glb."), as);
+  if (!parsed.ok) return parsed;
+  const found = await getJob(who, id);
+  if (!found.ok) return found;
+  const { plan } = found.value.job;
+  const { structure } = builtOf(plan);
+  if (!structure) return refuse(422, "The frame has errors: mend them under Frame first.");
+  const bodies = solidBodies(structure);
+  const name = `${plan.name}.${parsed.value}`;
+  return parsed.value === "stl"
+    ? done({ bytes: bodyStl(bodies), type: "model/stl", name })
+    : done({ bytes: await bodyGlb(bodies, plan.name), type: "model/gltf-binary", name });
 }
 
 const sheetSchema = z.strictObject({

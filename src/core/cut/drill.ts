@@ -1,4 +1,5 @@
-import { isRound, type Structure } from "../frame";
+import { isRound, type Structure, type StructureMember } from "../frame";
+import { dot3, sub3 } from "../numeric";
 import { type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import type { Drill } from "./drillSchema";
 
@@ -19,6 +20,10 @@ interface DrillLine {
   pilotMm: number | null;
   notes: string[];
 }
+
+/** Where a hole lies along the line that joints were found on, mm: it is measured from where the piece is cut. */
+export const drillAlongMm = (m: StructureMember, drill: Pick<Drill, "at">): number =>
+  dot3(sub3(m.ends.from.at, m.from), m.axes[0]) + drill.at.mm;
 
 /** Pilot for a drill: a little larger than its web, to the next half millimetre. @returns null under 12.7 mm. */
 export const pilotMm = (diameterMm: number): number | null =>

@@ -1,3 +1,4 @@
+import { markingOut } from "../cut";
 import { meets, type Structure, type StructureMember, seenAt, type ViewAxes } from "../frame";
 import { add3, degrees, dot3, entry, norm3, scale3, sub3, type Vec2 } from "../numeric";
 import { inScene } from "./scene";
@@ -160,6 +161,13 @@ export function fullScale(
     const off = shift(m.id, alongMm);
     return { x: p.x + off.x, y: p.y + off.y };
   };
+  const plain = markingOut(structure, []);
+  const moved = markingOut(structure, [], (member, alongMm) => {
+    const m = structure.members.find((x) => x.id === member);
+    const way = m ? seenAt(m.axes[0], seen.view) : { x: 0, y: 0 };
+    const off = shift(member, alongMm);
+    return off.x * way.x + off.y * way.y;
+  });
   for (const m of structure.members) {
     const { across, size, edges } = edgesOf(m, seen.view);
     const [one, two] = edges;
@@ -198,13 +206,14 @@ export function fullScale(
     }
     text("joint", placeOn(m, long / 2), m.id);
     // Running distances from the first end of what lands on it, as one marks them out along a tape.
-    const start = Math.min(one.begins, two.begins);
-    for (const j of structure.joints) {
-      if (j.a !== m.id || j.endA !== null) continue;
-      const alongMm = dot3(sub3(j.at, m.from), m.axes[0]);
+    const begin = Math.min(...m.begins);
+    const said = moved.find((p) => p.member === m.id)?.marks ?? [];
+    (plain.find((p) => p.member === m.id)?.marks ?? []).forEach((mark, i) => {
+      if (mark.kind !== "lands") return;
+      const alongMm = begin + mark.centreMm;
       line("distance", [at(one, alongMm), at(two, alongMm)]);
-      text("distance", at(one, alongMm), `${j.b} ${words(alongMm - start)}`);
-    }
+      text("distance", at(one, alongMm), `${mark.member} ${words(said[i]?.centreMm ?? mark.centreMm)}`);
+    });
   }
   for (const j of structure.joints) {
     const p = inScene(seen, j.at);

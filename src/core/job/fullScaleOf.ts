@@ -1,3 +1,4 @@
+import { drillAlongMm } from "../cut";
 import { type FullScale, fullScale, inScene, type LayerName, type Marked, onLayers } from "../drawing";
 import { measuredFrom } from "../fixture";
 import { FROM_ABOVE } from "../frame";
@@ -39,8 +40,9 @@ export function fullScaleOf(
   const holes = plan.drill.flatMap((h): Marked[] => {
     const m = structure.members.find((x) => x.id === h.member);
     if (!m) return [];
-    const p = inScene(seen, add3(m.from, scale3(m.axes[0], h.at.mm)));
-    const off = shift(m.id, h.at.mm);
+    const along = drillAlongMm(m, h);
+    const p = inScene(seen, add3(m.from, scale3(m.axes[0], along)));
+    const off = shift(m.id, along);
     return [
       {
         layer: "hole",

@@ -67,18 +67,20 @@ export function setOffBy(structure: Structure, offsetsMm: Prediction["setUp"]["o
   };
 }
 
+/** How places are moved as a frame is set up, off nominal; null where it is set up as drawn, or that is not known. */
+export const setOffOf = (plan: Plan, structure: Structure, prediction: Prediction | null): SetOff | null =>
+  plan.aim === "set-up" && prediction !== null && prediction.setUp.beyondMm === null
+    ? setOffBy(structure, prediction.setUp.offsetsMm)
+    : null;
+
 /**
  * Stops, end stops and clamps of a plan, where to put them and whether they do what they are there for.
  * @param prediction aimed as the frame is set up; null while there is none, and then places are as drawn.
  */
 export function layOut(plan: Plan, structure: Structure, prediction: Prediction | null): LaidOut {
   const wish = plan.fixture ?? {};
-  const isSetOff = plan.aim === "set-up" && prediction !== null && prediction.setUp.beyondMm === null;
-  const fixture = proposeFixture(
-    structure,
-    fixtureWish(plan),
-    isSetOff && prediction ? setOffBy(structure, prediction.setUp.offsetsMm) : () => ({ x: 0, y: 0 }),
-  );
+  const off = setOffOf(plan, structure, prediction);
+  const fixture = proposeFixture(structure, fixtureWish(plan), off ?? (() => ({ x: 0, y: 0 })));
   const zero = measuredFrom(structure);
   const { holes, at } = wish;
   const elements = fixture.elements.map((element): LaidElement => {
@@ -94,7 +96,7 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
           : null,
     };
   });
-  return { fixture, elements, isSetOff, problems: shelfProblems(plan, elements) };
+  return { fixture, elements, isSetOff: off !== null, problems: shelfProblems(plan, elements) };
 }
 
 /** What is short on the shelf, or does not fit on the bed. */

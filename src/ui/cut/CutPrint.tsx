@@ -1,6 +1,6 @@
 "use client";
 
-import { drillList, holeAdvice, sheetStartsMm } from "@/core/cut";
+import { drillList, holeAdvice, sheetStartsMm, templatesOf } from "@/core/cut";
 import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
 import { drillWords, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
@@ -8,9 +8,9 @@ import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { stagePath } from "../job/stages";
 import { Paper } from "../parts/Paper";
-import { sheetWidthMm, TemplateSheet, templatesOf } from "./CopeTemplates";
 import { Laying } from "./Laying";
 import { PiecePicture } from "./PiecePicture";
+import { sheetWidthMm, TemplateSheet } from "./Templates";
 
 const COLUMNS = ["Pieces", "Members", "Long point", "Short point", "Added", "Cut to", "Done"];
 

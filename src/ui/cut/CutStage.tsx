@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
-import type { StructureMember } from "@/core/frame";
+import { templatesOf } from "@/core/cut";
 import {
   addedWords,
   cutToWords,
@@ -34,23 +34,22 @@ import { SawTest } from "./SawTest";
 /** Room kept for what comes when it is seen, px. */
 const BARS_PX = 700;
 const AS_CUT_PX = 500;
-const copes = () => import("./CopeTemplates");
+const MARKS_PX = 300;
+const templates = () => import("./Templates");
 const bars = () => import("./BuyingList");
+const marks = () => import("./MarkingOut");
 const asCut = () => import("./AsCutLog");
-const CopeTemplates = dynamic(() => copes().then((m) => m.CopeTemplates), { ssr: false });
+const Templates = dynamic(() => templates().then((m) => m.Templates), { ssr: false });
 const BuyingList = dynamic(() => bars().then((m) => m.BuyingList), { ssr: false });
 const AsCutLog = dynamic(() => asCut().then((m) => m.AsCutLog), { ssr: false });
-const LATER = [bars, asCut];
+const MarkingOut = dynamic(() => marks().then((m) => m.MarkingOut), { ssr: false });
+const LATER = [bars, marks, asCut];
 
 /** Marks members as of a length that must not move, or takes the mark off. */
 function withFixed(plan: Plan, members: readonly string[], fixed: boolean): Plan {
   const others = (plan.fixed ?? []).filter((m) => !members.includes(m));
   return { ...plan, fixed: fixed ? [...others, ...members] : others };
 }
-
-/** Whether an end of it is fitted to a round. */
-const hasCope = (m: StructureMember): boolean =>
-  [m.ends.from, m.ends.to].some((end) => end.cutters.some((c) => c.kind === "cylinder"));
 
 /** Third stage: what to cut. */
 export function CutStage() {
@@ -217,7 +216,7 @@ export function CutStage() {
         </div>
       </div>
       <SawCard />
-      {structure.members.some(hasCope) ? <CopeTemplates /> : null}
+      {templatesOf(structure, "outer").length > 0 ? <Templates /> : null}
       <div className="grid gap-8 xl:grid-cols-2">
         {mitres || job.plan.saw ? <SawTest /> : null}
         <Fold title="Rise over run" note="a slope as an angle">
@@ -225,6 +224,20 @@ export function CutStage() {
         </Fold>
         <Holes />
       </div>
+      <Section title="Marking out" aside={<span className="text-sm text-soft">running distances from one end</span>}>
+        <WhenSeen heightPx={MARKS_PX}>
+          <MarkingOut />
+        </WhenSeen>
+        <p className="screen-only mt-3">
+          <a
+            className={`${buttonClass()} no-underline`}
+            href={`/api/jobs/${job.id}/sheet?name=marking&paper=${units === "mm" ? "A4" : "Letter"}`}
+            download
+          >
+            As a sheet (PDF)
+          </a>
+        </p>
+      </Section>
       <Section title="Bars" aside={<span className="text-sm text-soft">fewest by a proven plan</span>}>
         <WhenSeen heightPx={BARS_PX}>
           <BuyingList />

@@ -1,28 +1,29 @@
 "use client";
 
 import { type FormEvent, useId, useState } from "react";
-import { CLOSE, SHEETS, type SheetName } from "@/core/job";
-
+import { CLOSE, type RecordLine, recordLines, SHEETS, type SheetName } from "@/core/job";
 import { useJob } from "../job/JobProvider";
 import { Button, buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { When } from "../parts/When";
-import { describe, type LogLine } from "./describe";
 
-type Filter = "all" | LogLine["tone"];
-const MARKS: Record<LogLine["tone"], string> = {
+type Filter = "all" | RecordLine["tone"];
+const MARKS: Record<RecordLine["tone"], string> = {
   measured: "border-brass",
   done: "border-ink",
   note: "border-plum",
   changed: "border-close",
 };
 const SHEET_WORDS: Record<SheetName, string> = {
-  certificate: "Certificate of what was measured",
-  check: "Blank check sheet",
-  order: "Order of work, to tick",
+  sketch: "Sketch of the whole frame",
   cut: "Cut list",
+  marking: "Marking out and drilling",
+  fixture: "Bed and fixture",
+  order: "Order of work, to tick",
+  check: "Blank check sheet",
+  certificate: "Certificate of what was measured",
 };
 const DRAFT = "log/note";
 
@@ -32,7 +33,7 @@ export function LogStage() {
   const [filter, setFilter] = useState<Filter>("all");
   const [said, setSaid] = useState<string | null>(null);
   const id = useId();
-  const lines = describe(job, evaluation.structure, evaluation.steps);
+  const lines = recordLines(job, evaluation.structure, evaluation.steps);
   const shown = [...lines].reverse().filter((l) => filter === "all" || l.tone === filter);
   const { summary, closed } = evaluation;
   const note = texts[DRAFT] ?? "";
@@ -123,6 +124,27 @@ export function LogStage() {
               <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/readings`} download>
                 Readings (CSV)
               </a>
+              <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/table?of=order`} download>
+                Order of work (CSV)
+              </a>
+              <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/table?of=record`} download>
+                The record (CSV)
+              </a>
+              {(
+                [
+                  ["stl", "The frame as a body (STL, mm)"],
+                  ["glb", "The frame as a body (glTF)"],
+                ] as const
+              ).map(([as, words]) => (
+                <a
+                  key={as}
+                  className={`${buttonClass()} no-underline`}
+                  href={`/api/jobs/${job.id}/body?as=${as}`}
+                  download
+                >
+                  {words}
+                </a>
+              ))}
               {SHEETS.map((name) => (
                 <a
                   key={name}

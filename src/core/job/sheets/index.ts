@@ -3,8 +3,11 @@ import type { Job } from "../jobSchema";
 import { certificate } from "./certificate";
 import { checkSheet } from "./checkSheet";
 import { cutSheet } from "./cutSheet";
+import { fixtureSheet } from "./fixtureSheet";
+import { markingSheet } from "./markingSheet";
 import { orderSheet } from "./orderSheet";
 import type { Sheet, SheetBlock, SheetName } from "./sheet";
+import { sketchSheet } from "./sketchSheet";
 
 export { SHEETS, type Sheet, type SheetBlock, type SheetCell, type SheetName } from "./sheet";
 
@@ -12,6 +15,9 @@ const MADE: Record<
   SheetName,
   { title: string; stage: Sheet["stage"]; blocks: (job: Job, evaluation: Evaluation) => SheetBlock[] }
 > = {
+  sketch: { title: "Sketch of the whole frame", stage: "frame", blocks: sketchSheet },
+  marking: { title: "Marking out and drilling", stage: "cut", blocks: markingSheet },
+  fixture: { title: "Bed and fixture", stage: "layout", blocks: fixtureSheet },
   certificate: { title: "Certificate of what was measured", stage: "check", blocks: certificate },
   check: { title: "Check sheet", stage: "check", blocks: checkSheet },
   order: { title: "Order of work", stage: "weld", blocks: orderSheet },

@@ -1,3 +1,5 @@
+import type { Picture } from "../../drawing";
+
 /** One cell of a table: words, a box to tick, or room to write in. */
 export type SheetCell = string | { tick: boolean } | { room: true };
 
@@ -7,6 +9,8 @@ export type SheetBlock =
   | { kind: "text"; text: string }
   /** Columns by their share of the width. */
   | { kind: "table"; columns: readonly { title: string; share: number }[]; rows: readonly (readonly SheetCell[])[] }
+  /** A picture, fitted to the width of the page and so high, mm. */
+  | { kind: "picture"; picture: Picture; highMm: number }
   /** Lines to write on, each with what it is for. */
   | { kind: "lines"; of: readonly string[] };
 
@@ -16,9 +20,9 @@ export interface Sheet {
   /** Job, version, units: a line under the title. */
   about: string;
   /** Stage that its code opens. */
-  stage: "cut" | "square" | "weld" | "check";
+  stage: "frame" | "cut" | "layout" | "square" | "weld" | "check";
   blocks: SheetBlock[];
 }
 
-export const SHEETS = ["certificate", "check", "order", "cut"] as const;
+export const SHEETS = ["sketch", "cut", "marking", "fixture", "order", "check", "certificate"] as const;
 export type SheetName = (typeof SHEETS)[number];

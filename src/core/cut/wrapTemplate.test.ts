@@ -2,8 +2,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { drawn, roundTube, squareTube } from "../../../tests/support/drawnFrames";
 import { type DrawnFrame, resolveStructure, type Structure } from "../frame";
-import { copeTemplate, sheetStartsMm } from "./cope";
 import { cutList } from "./cutList";
+import { sheetStartsMm, wrapTemplate } from "./wrapTemplate";
 
 const of = (frame: DrawnFrame): Structure => resolveStructure(frame).structure;
 const line = (frame: DrawnFrame, member: string) => {
@@ -66,10 +66,10 @@ describe("copes", () => {
       [roundTube(60, 3)],
     );
     const m = of(frame).members[1];
-    const template = m && copeTemplate(m, "from", "outer");
+    const template = m && wrapTemplate(m, "from", "outer");
     expect(template?.aroundMm).toBeCloseTo(Math.PI * 60, 6);
     expect(template?.deepMm).toBeCloseTo(30, 6);
-    const inner = m && copeTemplate(m, "from", "inner");
+    const inner = m && wrapTemplate(m, "from", "inner");
     expect(inner?.deepMm).toBeCloseTo(30 - Math.sqrt(900 - 27 * 27), 6);
     for (const p of template?.points ?? []) {
       const phi = p.aroundMm / 30;
@@ -92,7 +92,7 @@ describe("copes", () => {
       squareTube(40, 3, "S2"),
     ]);
     const m = of(frame).members[1];
-    const template = m && copeTemplate(m, "from", "outer");
+    const template = m && wrapTemplate(m, "from", "outer");
     expect(template?.deepMm).toBeCloseTo(40 - Math.sqrt(1600 - 400), 6);
     expect(template?.aroundMm).toBeCloseTo(160, 9);
     expect(line(frame, "M1").ends).toMatch(/notch to a round/);

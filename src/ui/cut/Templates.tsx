@@ -2,10 +2,10 @@
 
 import { line } from "d3";
 import { useState } from "react";
-import { type CopeEdge, type CopeTemplate, copeTemplate } from "@/core/cut";
-import type { Structure } from "@/core/frame";
+import { type CopeEdge, templatesOf, type WrapTemplate } from "@/core/cut";
 import { formatLength, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
+import { buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Section } from "../parts/Sheet";
 
@@ -15,7 +15,7 @@ const MARGIN_MM = 8;
 const RULE_MM = 50;
 
 /** Width of a template with its paper, mm. */
-export const sheetWidthMm = (t: CopeTemplate): number => t.aroundMm + 2 * MARGIN_MM;
+export const sheetWidthMm = (t: WrapTemplate): number => t.aroundMm + 2 * MARGIN_MM;
 
 /** A wrap-around template at 1:1, in mm: what is cut away lies above the curve. @param part one sheet of several. */
 export function TemplateSheet({
@@ -24,7 +24,7 @@ export function TemplateSheet({
   units,
   part,
 }: {
-  template: CopeTemplate;
+  template: WrapTemplate;
   name: string;
   units: UnitPreference;
   part?: { fromMm: number; wideMm: number };
@@ -34,10 +34,10 @@ export function TemplateSheet({
   const from = part?.fromMm ?? 0;
   const width = Math.min(part?.wideMm ?? Number.POSITIVE_INFINITY, sheetWidthMm(template) - from);
   const left = from + MARGIN_MM;
-  const path = line<CopeTemplate["points"][number]>(
+  const path = line<WrapTemplate["points"][number]>(
     (p) => MARGIN_MM + p.aroundMm,
     (p) => MARGIN_MM + p.inMm,
-  )(points as CopeTemplate["points"]);
+  )(points as WrapTemplate["points"]);
   return (
     <svg
       width={`${width.toFixed(2)}mm`}
@@ -76,45 +76,42 @@ export function TemplateSheet({
   );
 }
 
-/** Every end that is fitted to a round tube. Pieces that are alike need one template. */
-export function templatesOf(structure: Structure, edge: CopeEdge): { name: string; template: CopeTemplate }[] {
-  const alike = new Map<string, { names: string[]; template: CopeTemplate }>();
-  for (const m of structure.members)
-    for (const end of ["from", "to"] as const) {
-      const template = copeTemplate(m, end, edge);
-      if (!template) continue;
-      const key = template.points
-        .filter((_, i) => i % 6 === 0)
-        .map((p) => p.inMm.toFixed(2))
-        .join();
-      const known = alike.get(key) ?? { names: [], template };
-      known.names.push(`${m.id}, ${end === "from" ? "first" : "second"} end`);
-      alike.set(key, known);
-    }
-  return [...alike.values()].map(({ names, template }) => ({ name: names.join("; "), template }));
-}
-
-/** Templates to wrap round tube ends that land on round tubes. */
-export function CopeTemplates() {
-  const { evaluation, units } = useJob("evaluation", "units");
+/** Templates to wrap round ends that a saw does not cut. */
+export function Templates() {
+  const { job, evaluation, units } = useJob("job", "evaluation", "units");
   const [edge, setEdge] = useState<CopeEdge>("inner");
   const { structure } = evaluation;
   const list = structure ? templatesOf(structure, edge) : [];
   if (list.length === 0) return null;
   return (
     <Section
-      title="Templates for copes"
+      title="Templates for ends that a saw does not cut"
       aside={<span className="text-sm text-soft">1:1 on paper; print at 100 %</span>}
     >
-      <Choice
-        label="What touches"
-        value={edge}
-        options={[
-          ["inner", "inner edge of the wall: leaves a groove for the bead (advised)"],
-          ["outer", "outer edge: closed outside, ground away inside"],
-        ]}
-        onChange={setEdge}
-      />
+      {list.some((t) => t.template.for === "round") ? (
+        <Choice
+          label="What touches"
+          value={edge}
+          options={[
+            ["inner", "inner edge of the wall: leaves a groove for the bead (advised)"],
+            ["outer", "outer edge: closed outside, ground away inside"],
+          ]}
+          onChange={setEdge}
+        />
+      ) : null}
+      <p className="mt-3 flex flex-wrap items-center gap-3 text-sm">
+        {(["pdf", "dxf", "svg"] as const).map((as) => (
+          <a
+            key={as}
+            className={`${buttonClass()} no-underline`}
+            href={`/api/jobs/${job.id}/layout?${new URLSearchParams({ of: "templates", as, edge, paper: units === "mm" ? "A4" : "Letter" })}`}
+            download
+          >
+            {as.toUpperCase()}
+          </a>
+        ))}
+        <span className="text-soft">all of them at full size, to print or to cut from card</span>
+      </p>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: scrolls sideways, so the keyboard must reach it */}
       <section className="mt-3 grid gap-4 overflow-x-auto" aria-label="Templates" tabIndex={0}>
         {list.map((t) => (

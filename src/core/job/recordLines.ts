@@ -1,21 +1,17 @@
-import type { Structure } from "@/core/frame";
-import {
-  correctedWords,
-  type Entry,
-  finishSteps,
-  type Job,
-  quantityWords,
-  readingText,
-  roundsOf,
-  stillStands,
-  type TickId,
-  tickKey,
-} from "@/core/job";
-import { type Step, stepIdWords, stepWords } from "@/core/plan";
-import { bareUnit } from "@/core/units";
+import type { Structure } from "../frame";
+import { type Step, stepIdWords, stepWords } from "../plan";
+import { bareUnit } from "../units";
+import type { Entry } from "./entrySchema";
+import { finishSteps } from "./finishSteps";
+import type { Job } from "./jobSchema";
+import { quantityWords } from "./quantityId";
+import { readingText } from "./readingWords";
+import { correctedWords } from "./remedyWords";
+import { roundsOf, stillStands } from "./rounds";
+import { type TickId, tickKey } from "./tickId";
 
 /** One line of the record. */
-export interface LogLine {
+export interface RecordLine {
   entry: Entry;
   tone: "measured" | "done" | "note" | "changed";
   text: string;
@@ -23,7 +19,7 @@ export interface LogLine {
 }
 
 /** Puts every entry of a job into words, in order. */
-export function describe(job: Job, structure: Structure | null, steps: readonly Step[]): LogLine[] {
+export function recordLines(job: Job, structure: Structure | null, steps: readonly Step[]): RecordLine[] {
   const rounds = new Map(roundsOf(job.entries).map((r) => [r.round.id, r]));
   const instruments = new Map(job.instruments.map((i) => [i.id, i.name]));
   const ofOrder = new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s, job.plan.units).say]) : []);
@@ -34,7 +30,7 @@ export function describe(job: Job, structure: Structure | null, steps: readonly 
       : id.do === "finish"
         ? (finishing.get(tickKey(id)) ?? id.step)
         : (ofOrder.get(tickKey(id)) ?? (id.do === "close" ? "closed" : stepIdWords(id)));
-  const line = (entry: Entry): LogLine => {
+  const line = (entry: Entry): RecordLine => {
     switch (entry.kind) {
       case "round": {
         const round = rounds.get(entry.id);

@@ -1,0 +1,35 @@
+import Papa from "papaparse";
+import { type Evaluation, type Job, recordLines } from "@/core/job";
+import { stepWords } from "@/core/plan";
+
+/** A header and rows as RFC 4180 has them; a cell that a table program would take for a formula is quoted as text. */
+const csv = (fields: readonly string[], data: readonly (readonly (string | number)[])[]): string =>
+  `${Papa.unparse({ fields: [...fields], data: data as (string | number)[][] }, { newline: "\r\n", escapeFormulae: true })}\r\n`;
+
+/** Everything that was recorded of a job, an entry a row, in the words of its log. */
+export const recordCsv = (job: Job, { structure, steps }: Pick<Evaluation, "structure" | "steps">): string =>
+  csv(
+    ["time", "kind", "what", "detail", "by"],
+    recordLines(job, structure, steps).map(({ entry, tone, text, detail }) => [
+      entry.at,
+      tone,
+      text,
+      detail ?? "",
+      entry.origin,
+    ]),
+  );
+
+/** The order of work, a step a row: what to do, which face is up, whether it is ticked. */
+export const orderCsv = (
+  job: Job,
+  { structure, steps, ticked }: Pick<Evaluation, "structure" | "steps" | "ticked">,
+): string =>
+  csv(
+    ["step", "do", "face up", "why", "done"],
+    structure
+      ? steps.map((s, i) => {
+          const { say, why } = stepWords(structure, s, job.plan.units);
+          return [i + 1, say, s.up, why ?? "", ticked.has(s.key) ? "yes" : ""];
+        })
+      : [],
+  );

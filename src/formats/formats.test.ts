@@ -136,7 +136,7 @@ describe("a drawn frame", () => {
     const cut = evaluate({ ...cart, plan: plan(free) }, null).cut;
     const rows = Papa.parse<Record<string, string>>(
       cutCsv(cut, "mm", () => "=SUM(1)"),
-      { header: true },
+      { header: true, skipEmptyLines: true },
     ).data;
     expect(rows.map((r) => [r.pieces, r.members])).toEqual(cut.map((p) => [String(p.quantity), p.members.join(" ")]));
     expect(rows[0]?.["long point, mm"]).toBe("1200.0");

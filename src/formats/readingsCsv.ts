@@ -1,5 +1,5 @@
-import Papa from "papaparse";
 import { type How, type Job, meantMm, quantityKey, type ReadingEntry, roundsOf, stillStands } from "@/core/job";
+import { csv } from "./csv";
 
 const COLUMNS = [
   "time",
@@ -20,9 +20,6 @@ const COLUMNS = [
   "by",
   "stands",
 ] as const;
-
-/** A cell that a spreadsheet would take for a formula is led by an apostrophe. */
-const safe = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
 
 /** How a rest was read, in a few words that a spreadsheet can sort by. */
 function howWords(how: How | undefined): string {
@@ -46,8 +43,8 @@ function valueCells(r: ReadingEntry, job: Job): (string | number)[] {
   const { value } = r;
   if (value === null) return ["", "", "", "", ""];
   return "slant" in value
-    ? ["", "", safe(value.text), value.slant, value.value]
-    : [meantMm(r, job.instruments) ?? "", value.mm, safe(value.text), value.unit, ""];
+    ? ["", "", value.text, value.slant, value.value]
+    : [meantMm(r, job.instruments) ?? "", value.mm, value.text, value.unit, ""];
 }
 
 /**
@@ -68,10 +65,10 @@ export function readingsCsv(job: Job): string {
       r.taken?.plus?.mm ?? "",
       r.taken?.setIn?.mm ?? "",
       r.again ? "yes" : "",
-      safe(names.get(r.instrumentId) ?? r.instrumentId),
-      safe(r.origin),
+      names.get(r.instrumentId) ?? r.instrumentId,
+      r.origin,
       r.value === null ? "taken back" : stillStands(round, r) ? "yes" : "replaced",
     ]),
   );
-  return `${Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: "\r\n" })}\r\n`;
+  return csv(COLUMNS, rows);
 }

@@ -1,10 +1,6 @@
-import Papa from "papaparse";
 import { type Evaluation, type Job, recordLines } from "@/core/job";
 import { stepWords } from "@/core/plan";
-
-/** A header and rows as RFC 4180 has them; a cell that a table program would take for a formula is quoted as text. */
-const csv = (fields: readonly string[], data: readonly (readonly (string | number)[])[]): string =>
-  `${Papa.unparse({ fields: [...fields], data: data as (string | number)[][] }, { newline: "\r\n", escapeFormulae: true })}\r\n`;
+import { csv } from "./csv";
 
 /** Everything that was recorded of a job, an entry a row, in the words of its log. */
 export const recordCsv = (job: Job, { structure, steps }: Pick<Evaluation, "structure" | "steps">): string =>

@@ -296,7 +296,10 @@ export async function cutListOf(who: Caller, id: string): Promise<Outcome<{ name
   if (!found.ok) return found;
   const { job } = found.value;
   const { cut } = evaluate(job, await predictionOf(job.plan));
-  return done({ name: job.plan.name, csv: cutCsv(cut, job.plan.units, (p) => pieceSection(job.plan, p)) });
+  return done({
+    name: job.plan.name,
+    csv: cutCsv(cut, job.plan.units, (p) => pieceSection(job.plan, p), job.plan.stock.also),
+  });
 }
 
 /** The order of work or the record of a job as CSV. */

@@ -35,6 +35,9 @@ const config: NextConfig = {
     "/api/jobs/**": [
       "./node_modules/@expo-google-fonts/atkinson-hyperlegible-next/400Regular/*.ttf",
       "./node_modules/@expo-google-fonts/atkinson-hyperlegible-next/700Bold/*.ttf",
+      // The solver of cutting plans lies beside the server's thread.
+      "./node_modules/highs/build/*",
+      "./node_modules/highs/package.json",
     ],
   },
   turbopack: { root: import.meta.dirname },

@@ -1,7 +1,17 @@
 import { PDFDocument } from "pdf-lib";
 import { describe, expect, it } from "vitest";
 import { STARTERS } from "@/core/frame";
-import { evaluate, type Job, layOut, markingOutOf, SHEETS, type Sheet, sheetOf } from "@/core/job";
+import {
+  coldSet,
+  evaluate,
+  type Job,
+  layOut,
+  markingOutOf,
+  quantityWords,
+  SHEETS,
+  type Sheet,
+  sheetOf,
+} from "@/core/job";
 import { formatLength } from "@/core/units";
 import { demoJobs } from "../../script/lib/demo-jobs";
 import { started } from "../../tests/support/drawnFrames";
@@ -70,11 +80,19 @@ describe("sheets of paper", () => {
       if (structure.quad) expect(sketch).toContain(formatLength(structure.quad.lengthMm, units).text);
       for (const m of structure.members) if (m.id.length > 2 || !structure.quad) expect(sketch).toContain(m.id);
       const marking = words(sheet("marking", j));
-      for (const piece of markingOutOf(j.plan, structure, null).pieces)
+      for (const piece of markingOutOf(j.plan, e).pieces)
         for (const mark of piece.marks) expect(marking).toContain(formatLength(mark.centreMm, units).text);
       const fixture = words(sheet("fixture", j));
       for (const { element } of layOut(j.plan, structure, null).elements) expect(fixture).toContain(element.id);
       for (const r of j.plan.bed.rests) expect(fixture).toContain(r.id);
+    }
+  });
+  it("have what is read of the cold frame in the order in which the screen asks for it", () => {
+    for (const { job: j } of demoJobs()) {
+      const asked = coldSet(evaluate(j, null)).map(quantityWords);
+      const table = sheet("check", j).blocks.find((b) => b.kind === "table");
+      expect(table?.kind === "table" && table.rows.map((r) => r[0])).toEqual(asked);
+      expect(asked.length).toBeGreaterThan(5);
     }
   });
   it("are PDF on either paper, of as many pages as they need, whatever stands in them", async () => {

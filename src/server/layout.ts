@@ -2,12 +2,13 @@ import "server-only";
 import * as z from "zod";
 import { templatesOf } from "@/core/cut";
 import { type FullScale, LAYERS, type LayerName, solidBodies, templatesDrawing } from "@/core/drawing";
-import { builtOf, evaluate, fullScaleOf, type Job, SHEETS, sheetOf } from "@/core/job";
+import { builtOf, buyingParts, evaluate, FULL_SCALE_VIEWS, fullScaleOf, type Job, SHEETS, sheetOf } from "@/core/job";
 import { bodyGlb, bodyStl } from "@/formats/bodyFiles";
 import { layoutDxf } from "@/formats/layoutDxf";
 import { layoutPdf, PAPERS, type Paper } from "@/formats/layoutPdf";
 import { layoutSvg } from "@/formats/layoutSvg";
 import { SHEET_PAPERS, sheetPdf } from "@/formats/sheetPdf";
+import { nestInThread } from "@/workers/predictionThread";
 import { pdfFonts } from "./fonts";
 import { getJob } from "./jobs";
 import { done, type Outcome, parse, refuse } from "./outcome";
@@ -31,6 +32,7 @@ const wishSchema = z.strictObject({
     .min(80, "A bar of 100 mm that measures under 80 mm: print it at 100 %.")
     .max(125, "A bar of 100 mm that measures over 125 mm: print it at 100 %.")
     .default(100),
+  view: z.enum(FULL_SCALE_VIEWS, "Give above, front or right.").default("above"),
   /** The frame, or templates of the ends that a saw does not cut. */
   of: z.enum(["frame", "templates"], "Give frame or templates.").default("frame"),
   /** Which edge of the wall touches a round. */
@@ -53,14 +55,23 @@ interface Drawn {
 }
 
 /** The frame as it is drawn, or as it is set up. */
-async function frameDrawn(job: Job, { size, layers = [...LAYERS] }: LayoutWish): Promise<Outcome<Drawn>> {
+async function frameDrawn(job: Job, { size, layers = [...LAYERS], view }: LayoutWish): Promise<Outcome<Drawn>> {
   const { prediction } = evaluate(job, size === "set-up" ? await predictionOf(job.plan) : null);
-  const made = fullScaleOf(job.plan, prediction, { size, layers });
+  const made = fullScaleOf(job.plan, prediction, { size, layers, view });
   if (!made) return refuse(422, "The frame has errors: mend them under Frame first.");
   if (size === "set-up" && !made.isSetOff)
-    return refuse(422, "How it is set up off nominal is not known: it is not predicted. Take the drawing's sizes.");
+    return refuse(
+      422,
+      view === "above"
+        ? "How it is set up off nominal is not known: it is not predicted. Take the drawing's sizes."
+        : "How it is set up off nominal is known from above alone. Take the drawing's sizes.",
+    );
   const as = made.isSetOff ? "as it is set up, off nominal" : "as drawn";
-  return done({ drawing: made.drawing, about: `${as}, seen from above, 1:1`, file: "full-size" });
+  return done({
+    drawing: made.drawing,
+    about: `${as}, seen from ${view === "above" ? "above" : `the ${view}`}, 1:1`,
+    file: "full-size",
+  });
 }
 
 /** Templates of every end that a saw does not cut. */
@@ -132,7 +143,9 @@ export async function sheetFile(who: Caller, id: string, input: unknown, here: s
   const { job } = found.value;
   const { name, paper } = parsed.value;
   const evaluation = evaluate(job, await predictionOf(job.plan));
-  const sheet = sheetOf(name, job, evaluation, new Date().toISOString());
+  // Where the bars cannot be laid out the sheet says so.
+  const laid = name === "buying" ? await nestInThread(buyingParts(job.plan, evaluation)).catch(() => []) : [];
+  const sheet = sheetOf(name, job, evaluation, new Date().toISOString(), laid);
   // Other devices reach it under its outside address, where it has one.
   const address = `${outsideAddress() ?? here}/jobs/${job.id}/${sheet.stage}`;
   const bytes = await sheetPdf(sheet, paper, address, await pdfFonts());

@@ -1,17 +1,51 @@
+import path from "node:path";
+import { pathToFileURL } from "node:url";
 import { parentPort } from "node:worker_threads";
-import { frameTeachingOf, type Job, type Plan, predicting } from "@/core/job";
+import type loadHighs from "highs";
+import { nestingProblem, solveNesting } from "@/core/cut";
+import { type BuyingPart, frameTeachingOf, type Job, type Laid, type Plan, predicting } from "@/core/job";
+import type { Prediction } from "@/core/shrink";
+import { solvedBy } from "./solvedBy";
 
-/** Works predictions and lessons out beside the server's own thread: one after the other, each answered under its number. */
-parentPort?.on("message", ({ id, plan, job }: { id: number; plan?: Plan; job?: Job }) => {
+/** A plan for one frame is proven in far less; what is not by then is told with its gap. */
+const LIMIT_S = 1.2;
+
+let solver: ReturnType<typeof loadHighs> | null = null;
+
+/** The solver as it lies beside the server: it brings a file of its own, so it is not bundled. */
+async function loaded(): ReturnType<typeof loadHighs> {
+  const file = path.join(process.cwd(), "node_modules/highs/build/highs.mjs");
+  const { default: load } = (await import(pathToFileURL(file).href)) as { default: typeof loadHighs };
+  return load();
+}
+
+/** How the bars of each part are cut. */
+async function nested(parts: readonly BuyingPart[]): Promise<Laid[]> {
+  solver ??= loaded();
+  const highs = await solver;
+  return parts.map(({ pieces, stock, faceMm }) => {
+    const problem = nestingProblem(pieces, stock, faceMm);
+    return "tooLong" in problem ? problem : solveNesting(problem, (lp) => solvedBy(highs, lp, LIMIT_S), stock);
+  });
+}
+
+function predicted(plan: Plan): Prediction | null {
+  const run = predicting(plan);
+  for (let step = run.next(); ; step = run.next()) if (step.done) return step.value.prediction;
+}
+
+interface Question {
+  id: number;
+  plan?: Plan;
+  job?: Job;
+  parts?: readonly BuyingPart[];
+}
+
+/** Works predictions, lessons and cutting plans out beside the server's own thread: each answered under its number. */
+parentPort?.on("message", async ({ id, plan, job, parts }: Question) => {
   try {
-    if (job) parentPort?.postMessage({ id, answer: frameTeachingOf(job) });
-    if (!plan) return;
-    const run = predicting(plan);
-    for (let step = run.next(); ; step = run.next())
-      if (step.done) {
-        parentPort?.postMessage({ id, answer: step.value.prediction });
-        return;
-      }
+    const answer = parts ? await nested(parts) : job ? frameTeachingOf(job) : plan ? predicted(plan) : null;
+    parentPort?.postMessage({ id, answer });
   } catch (e) {
     parentPort?.postMessage({ id, wrong: e instanceof Error ? e.message : String(e) });
   }

@@ -1,6 +1,6 @@
 import path from "node:path";
 import type { Worker } from "node:worker_threads";
-import type { FrameTeaching, Job, Plan } from "@/core/job";
+import type { BuyingPart, FrameTeaching, Job, Laid, Plan } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
 
 /** A thread that nobody asked for so long is ended: it holds memory. */
@@ -55,7 +55,10 @@ export const predictInThread = (plan: Plan): Promise<Prediction> => inThread<Pre
 export const teachInThread = (job: Job) =>
   inThread<{ ok: false; why: string } | { ok: true; taught: FrameTeaching }>({ job });
 
-async function inThread<T>(question: { plan: Plan } | { job: Job }): Promise<T> {
+/** Works out there how bars are cut. @throws as a prediction does. */
+export const nestInThread = (parts: readonly BuyingPart[]): Promise<Laid[]> => inThread<Laid[]>({ parts });
+
+async function inThread<T>(question: { plan: Plan } | { job: Job } | { parts: readonly BuyingPart[] }): Promise<T> {
   if (waiting.size >= MOST_WAITING) throw new Error("Too many predictions wait.");
   if (!thread) {
     starting ??= start().finally(() => {

@@ -1,9 +1,11 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, describe, expect, it } from "vitest";
-import { createJob } from "@/server/jobs";
+import { buyingParts, evaluate, SHEETS } from "@/core/job";
+import { createJob, getJob } from "@/server/jobs";
 import { layoutFile, sheetFile } from "@/server/layout";
 import { LOCAL } from "@/server/who";
 import { closePool } from "@/store";
+import { nestInThread } from "@/workers/predictionThread";
 
 afterAll(closePool);
 
@@ -37,7 +39,7 @@ describe("paper and files of a frame", () => {
       { as: "pdf", more: "1" },
     ])
       expect(await layoutFile(LOCAL, id, wrong)).toMatchObject({ ok: false, status: 422 });
-    for (const name of ["certificate", "check", "order", "cut"]) {
+    for (const name of SHEETS) {
       const sheet = await sheetFile(LOCAL, id, { name }, HERE);
       expect(sheet.ok && begin(sheet.value.bytes)).toBe("%PDF-");
     }
@@ -46,5 +48,17 @@ describe("paper and files of a frame", () => {
       expect(await layoutFile(LOCAL, nobody, { as: "svg" })).toMatchObject({ ok: false, status: 404 });
       expect(await sheetFile(LOCAL, nobody, { name: "check" }, HERE)).toMatchObject({ ok: false, status: 404 });
     }
+  });
+  it("lays bars out beside the server's own thread, as the screen does", async () => {
+    const made = await createJob(LOCAL, { name: "From bars", units: "mm", origin: "bench" });
+    if (!made.ok) throw new Error(made.message);
+    const found = await getJob(LOCAL, made.value.id);
+    if (!found.ok) throw new Error(found.message);
+    const { job } = found.value;
+    const [laid] = await nestInThread(buyingParts(job.plan, evaluate(job, null)));
+    if (!laid || "tooLong" in laid) throw new Error("nothing laid out");
+    // Two of 1000 and two of 600 are cut from one bar of six metres.
+    expect(laid.buy).toMatchObject([{ lengthMm: 6000, count: 1 }]);
+    expect(laid.proven).toBe(true);
   });
 });

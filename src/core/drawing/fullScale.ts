@@ -227,7 +227,11 @@ export function fullScale(
     text(layer, { x: at.x + CROSS_MM / 2, y: at.y + 1 }, what);
   }
   cross("datum", { x: 0, y: 0 });
-  text("datum", { x: CROSS_MM / 2, y: -LETTER_MM - 1 }, structure.quad ? "A, outside: 0, 0" : "0, 0");
+  text(
+    "datum",
+    { x: CROSS_MM / 2, y: -LETTER_MM - 1 },
+    structure.quad?.view.depth === seen.view.depth ? "A, outside: 0, 0" : "0, 0",
+  );
   const all = items.flatMap((i) => {
     if (i.kind === "line") return i.points;
     const reach = i.kind === "circle" ? i.radiusMm : i.kind === "cross" ? i.armMm : 0;

@@ -3,9 +3,12 @@ export { barProposals } from "./barProposals";
 export type { BedRound } from "./bedRound";
 export { bubbleMmPerM, packerMmPerM, statedSlope, turnedLevel } from "./bubble";
 export { builtOf, overallSizeMm } from "./built";
+export { type BuyingPart, buyingParts, type Laid } from "./buyingParts";
+export { buyingWords } from "./buyingWords";
 export { CARRIES, CARRIES_WORDS, type Carries } from "./carries";
 export { CARRIES_CAUTION, STAGE_CAUTIONS } from "./cautions";
 export { type Collision, collide, planChanges } from "./changes";
+export { coldSet } from "./coldSet";
 export { type Correction, type CorrectionWay, correcting, type FirstGo, firstGo } from "./correction";
 export {
   amountWords,
@@ -38,7 +41,13 @@ export { FORMAT } from "./format";
 export { type FrameTeaching, frameTeaching, frameTeachingOf } from "./frameLesson";
 export type { FrameRound } from "./frameRound";
 export { frontier } from "./frontier";
-export { type FullScaleDrawing, type FullScaleWish, fullScaleOf } from "./fullScaleOf";
+export {
+  FULL_SCALE_VIEWS,
+  type FullScaleDrawing,
+  type FullScaleView,
+  type FullScaleWish,
+  fullScaleOf,
+} from "./fullScaleOf";
 export type { GateAdvice } from "./gateAdvice";
 export { type GateReading, gateReading } from "./gateReading";
 export { type GrindMoves, grindMoves, grindWords } from "./grindMoves";
@@ -68,7 +77,6 @@ export { type LaidElement, type LaidOut, layOut } from "./layOut";
 export { clampCaution, type FixtureCheck, fixtureChecks, laidWords } from "./layOutWords";
 export { learnedWords } from "./learnedWords";
 export { meantOtherwise, readLeaves } from "./leaves";
-export { levelMembers } from "./levelled";
 export { likelyLosses, lossLines } from "./lossLines";
 export { equalGapWords, type MarkedOut, markingOutOf, markWords, measuredFromWords } from "./markingOutOf";
 export { orderAdvice, unlikelyAtBest } from "./orderAdvice";

@@ -1,7 +1,6 @@
 import { type MarkedPiece, markingOut } from "../cut";
-import type { Structure } from "../frame";
-import type { Prediction } from "../shrink";
 import { formatLength, formatSmall, plainLength, type UnitPreference } from "../units";
+import type { Evaluation } from "./evaluate";
 import { setOffOf } from "./layOut";
 import type { Plan } from "./planSchema";
 
@@ -11,8 +10,15 @@ export interface MarkedOut {
   isSetOff: boolean;
 }
 
-/** Everything that is marked on the pieces before they are laid down, at the places at which the frame is set up. */
-export function markingOutOf(plan: Plan, structure: Structure, prediction: Prediction | null): MarkedOut {
+/**
+ * Everything that is marked on the pieces before they are laid down, at the places at which the frame is set up.
+ * @returns nothing while the plan has errors.
+ */
+export function markingOutOf(
+  plan: Plan,
+  { structure, prediction, cut }: Pick<Evaluation, "structure" | "prediction" | "cut">,
+): MarkedOut {
+  if (!structure) return { pieces: [], isSetOff: false };
   const off = setOffOf(plan, structure, prediction);
   const wayOf = new Map(structure.members.map((m) => [m.id, m.axes[0]]));
   const pieces = markingOut(structure, plan.drill, (member, alongMm) => {
@@ -20,7 +26,14 @@ export function markingOutOf(plan: Plan, structure: Structure, prediction: Predi
     const by = off?.(member, alongMm);
     return way && by ? by.x * way[0] + by.y * way[1] : 0;
   });
-  return { pieces, isSetOff: off !== null };
+  // As long as the cut list says: pieces that are alike are cut to one length.
+  const longOf = new Map(
+    cut.flatMap((c) => c.members.map((m) => [m, off ? c.cutLongPointMm : c.longPointMm] as const)),
+  );
+  return {
+    pieces: pieces.map((p) => ({ ...p, longMm: longOf.get(p.member) ?? p.longMm })),
+    isSetOff: off !== null,
+  };
 }
 
 /** Where one hooks the tape: the end that everything on a piece is measured from. */

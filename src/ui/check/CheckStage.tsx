@@ -3,18 +3,7 @@
 import dynamic from "next/dynamic";
 import { useState } from "react";
 import { type Limit, type LimitVerdict, limitName } from "@/core/check";
-import { CORNERS } from "@/core/geometry";
-import {
-  bandWords,
-  distanceId,
-  type FrameRound,
-  levelMembers,
-  plusMinus,
-  quantityKey,
-  quantityWords,
-  twistWords,
-} from "@/core/job";
-import { walkingSet } from "@/core/square";
+import { bandWords, coldSet, type FrameRound, plusMinus, quantityKey, quantityWords, twistWords } from "@/core/job";
 import { formatLength, formatSmall, physical } from "@/core/units";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { useJob } from "../job/JobProvider";
@@ -23,7 +12,6 @@ import { PredictionStatus } from "../job/PredictionStatus";
 import {
   BeforeMeasuring,
   frameQuantity,
-  heightQuantities,
   MeasuredDrawing,
   nextUnread,
   ReadingPad,
@@ -109,9 +97,6 @@ function headline(round: FrameRound | null, left: readonly Limit[], quad: boolea
 const ALL_KINDS = ["size", "diagonal", "corner", "flat"] as const;
 
 const MORE = ["rock", "edge", "straightness", "level", "distance", "angle", "flush"] as const;
-/** Heights asked for on a frame without corners. */
-const MOST_HEIGHTS = 8;
-
 /** Eighth stage: the cold frame against its limits, and predicted against measured. */
 export function CheckStage() {
   const { evaluation, units } = useJob("evaluation", "units");
@@ -121,19 +106,10 @@ export function CheckStage() {
   const inSight = useRounds(rounds);
   const { current, stand, show, fresh, picked } = inSight;
   const [warmerK, setWarmerK] = useState(0);
-  const levels =
-    structure && places && limits.some((l) => l.id === "level")
-      ? levelMembers(structure).flatMap((at) => frameQuantity({ kind: "level", at }, places, current, units) ?? [])
-      : [];
-  const sizes = !places
-    ? []
-    : quad
-      ? [...spanQuantities(quad, null, current), ...heightQuantities(CORNERS)]
-      : [
-          ...walkingSet(places).flatMap(([p, q]) => frameQuantity(distanceId(p, q), places, current) ?? []),
-          ...heightQuantities(Object.keys(places.nodes).slice(0, MOST_HEIGHTS)),
-        ];
-  const usual = [...sizes, ...levels];
+  const spans = new Map(quad ? spanQuantities(quad, null, current).map((q) => [q.key, q]) : []);
+  const usual = places
+    ? coldSet(evaluation).flatMap((q) => spans.get(quantityKey(q)) ?? frameQuantity(q, places, current, units) ?? [])
+    : [];
   const { more, add } = useMore(current, places, new Set(usual.map((q) => q.key)));
   if (!places) return <NotYet stage="Check" />;
   const quantities = [...usual, ...more];

@@ -1,10 +1,9 @@
 "use client";
 
 import { Plus, Trash2 } from "lucide-react";
-import { alsoPieces, type BarPiece, type CutBar, type Nesting, type Stock } from "@/core/cut";
-import { sectionWords } from "@/core/frame";
-import { builtOf } from "@/core/job";
-import { fixed, formatLength, length, type UnitPreference } from "@/core/units";
+import type { BarPiece, CutBar, Nesting, Stock } from "@/core/cut";
+import { builtOf, buyingParts, buyingWords } from "@/core/job";
+import { formatLength, length, type UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
@@ -79,28 +78,15 @@ function Bar({
 }
 
 function Plan({ nesting, stock, units }: { nesting: Nesting; stock: Stock | null; units: UnitPreference }) {
-  const say = (mm: number): string => formatLength(mm, units, { trim: true }).text;
+  const words = buyingWords(nesting, stock, units);
   const [ref, width] = useWidth(640);
   const longestMm = Math.max(...nesting.bars.map((b) => b.lengthMm), 1);
   return (
     <div ref={ref}>
       <p className="text-lg font-semibold text-plum" data-testid="buy">
-        {nesting.missing.length > 0
-          ? `What is at hand does not yield ${nesting.missing.join(", ")}: add a length to buy.`
-          : nesting.buy.length === 0
-            ? "Nothing to buy: the offcuts do."
-            : `Buy ${nesting.buy.map((b) => `${b.count} × ${say(b.lengthMm)}`).join(" and ")}${nesting.price === null ? "" : `, ${fixed(nesting.price, 2)} in all`}.`}
+        {words.say}
       </p>
-      {nesting.missing.length > 0 ? null : (
-        <p className="max-w-prose text-soft">
-          {nesting.proven
-            ? `Proven: no other way of cutting ${nesting.price === null ? "needs" : "costs"} less.`
-            : `The best found in the time; at most ${fixed(100 * (1 - nesting.bound), 0)} % could be saved.`}{" "}
-          {nesting.boughtMm > 0
-            ? `${fixed((100 * nesting.piecesMm) / nesting.bars.reduce((s, b) => s + b.lengthMm, 0), 0)} % of the bars ends in ${stock?.also && stock.also.length > 0 ? "pieces" : "the frame"}, measured by long points.`
-            : ""}
-        </p>
-      )}
+      {words.why ? <p className="max-w-prose text-soft">{words.why}</p> : null}
       <ol className="mt-3 grid gap-2" aria-label="Bars and what is cut from each">
         {nesting.bars.map((bar, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: bars of one length are alike but for their place
@@ -295,27 +281,23 @@ function SectionBars({
 /** What to buy, what to cut from each bar, and what is left: section by section. */
 export function BuyingList() {
   const { job, evaluation } = useJob("job", "evaluation");
-  const { cut, structure, problems } = evaluation;
   const { units, stock } = job.plan;
   const { members } = builtOf(job.plan);
-  const broken = problems.some((p) => p.severity === "error" && p.path.startsWith("stock"));
-  const first = members?.sections[0]?.id;
-  const pieces: readonly BarPiece[] = [...cut, ...alsoPieces(stock, first ?? "")];
-  const sections = members?.sections.filter((s) => pieces.some((p) => p.section === s.id)) ?? [];
-  const faceOf = (id: string): number => structure?.members.find((m) => m.section === id)?.properties.widthMm ?? 0;
+  const broken = evaluation.problems.some((p) => p.severity === "error" && p.path.startsWith("stock"));
+  const parts = buyingParts(job.plan, evaluation);
   return (
     <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
       <div className="grid content-start gap-6">
         {broken ? (
           <p className="text-close">Put the lengths beside this right first.</p>
         ) : (
-          sections.map((s) => (
+          parts.map((part) => (
             <SectionBars
-              key={s.id}
-              cut={pieces.filter((p) => p.section === s.id)}
-              stock={{ ...stock, offcuts: stock.offcuts.filter((o) => (o.section ?? first) === s.id) }}
-              faceMm={faceOf(s.id)}
-              title={sections.length > 1 && members ? `${s.id}: ${sectionWords(members, s.id)}` : null}
+              key={part.section}
+              cut={part.pieces}
+              stock={part.stock}
+              faceMm={part.faceMm}
+              title={parts.length > 1 ? `${part.section}: ${part.title}` : null}
               units={units}
             />
           ))

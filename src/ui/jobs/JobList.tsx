@@ -13,7 +13,7 @@ import { STAGE_NAMES, stagePath } from "../job/stages";
 import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
 import { Unsent } from "../offline/Unsent";
-import { Button } from "../parts/Button";
+import { Button, buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { DeviceDialog } from "../parts/DeviceDialog";
 import { origin, useDevice } from "../parts/device";
@@ -130,12 +130,10 @@ function FilesPart() {
       {file ? (
         <JobsFile key={`${file.name}/${file.lastModified}/${file.size}`} file={file} onClose={() => setFile(null)} />
       ) : null}
-      <p className="mt-4 text-sm">
-        <a href="/api/shop" download className="inline-flex tap items-center">
-          The whole shop as one file
-        </a>{" "}
-        <span className="text-soft">every job with its record, the shelf, what was learned</span>
-      </p>
+      <a href="/api/shop" download className={`${buttonClass()} mt-6 no-underline`}>
+        The whole shop as one file
+      </a>
+      <p className="mt-1 text-sm text-soft">Every job with its record, the shelf, what was learned.</p>
     </Section>
   );
 }

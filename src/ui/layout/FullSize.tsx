@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import { LAYERS, type LayerName } from "@/core/drawing";
+import type { FullScaleView } from "@/core/job";
 import { useJob } from "../job/JobProvider";
 import { buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
@@ -37,14 +38,16 @@ const BAR_MM = 100;
 export function FullSize() {
   const { job, units, evaluation, unsent } = useJob("job", "units", "evaluation", "unsent");
   const [size, setSize] = useState<"drawing" | "set-up">("drawing");
+  const [view, setView] = useState<FullScaleView>("above");
   const [paper, setPaper] = useState<(typeof PAPERS)[number][0]>(units === "mm" ? "A4" : "Letter");
   const [layers, setLayers] = useState<readonly LayerName[]>(LAYERS);
   const [bar, setBar] = useState(BAR_MM);
   // Both bars stand on every sheet, drawn by one scale.
   const bars = units === "mm" ? { says: "100 mm", unit: "mm", per: 1 } : { says: "4 in", unit: "in", per: 4 / BAR_MM };
-  const isKnown = evaluation.prediction !== null && evaluation.prediction.setUp.beyondMm === null;
+  const isKnown = view === "above" && evaluation.prediction !== null && evaluation.prediction.setUp.beyondMm === null;
+  const sized = isKnown ? size : "drawing";
   const address = (as: "pdf" | "dxf" | "svg"): string => {
-    const asked = new URLSearchParams({ as, size, paper, layers: layers.join(), bar: String(bar) });
+    const asked = new URLSearchParams({ as, view, size: sized, paper, layers: layers.join(), bar: String(bar) });
     return `/api/jobs/${job.id}/layout?${asked}`;
   };
   const file = (as: "pdf" | "dxf" | "svg", words: string) => (
@@ -56,8 +59,18 @@ export function FullSize() {
     <Fold title="At full size" note="PDF, DXF, SVG, 1:1">
       <div className="grid gap-4" data-testid="full-size">
         <Choice
+          label="Seen"
+          value={view}
+          options={[
+            ["above", "from above"],
+            ["front", "from the front"],
+            ["right", "from the right"],
+          ]}
+          onChange={setView}
+        />
+        <Choice
           label="Sizes"
-          value={size === "set-up" && !isKnown ? "drawing" : size}
+          value={sized}
           options={[
             ["drawing", "as drawn"],
             ...(isKnown ? ([["set-up", "as it is set up, off nominal"]] as const) : []),

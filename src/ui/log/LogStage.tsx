@@ -19,6 +19,7 @@ const MARKS: Record<RecordLine["tone"], string> = {
 const SHEET_WORDS: Record<SheetName, string> = {
   sketch: "Sketch of the whole frame",
   cut: "Cut list",
+  buying: "Buying list",
   marking: "Marking out and drilling",
   fixture: "Bed and fixture",
   order: "Order of work, to tick",

@@ -4,7 +4,6 @@ export { MeasuredDrawing } from "./MeasuredDrawing";
 export {
   frameQuantity,
   HEIGHT_KINDS,
-  heightQuantities,
   LENGTH_KINDS,
   pieceQuantities,
   type Quantity,

@@ -230,9 +230,6 @@ const heightQuantity = (place: string): Quantity => ({
   askBeyond: ASK_HEIGHT_MM,
 });
 
-/** Heights of the cold frame: at its corners, or at the places where it is measured. */
-export const heightQuantities = (places: readonly string[]): Quantity[] => places.map(heightQuantity);
-
 /** A piece this far from its target, mm, is asked about once. */
 const ASK_PIECE_MM = 5;
 

@@ -1,30 +1,20 @@
 import { allowedWords } from "../../check";
-import { CORNERS } from "../../geometry";
-import { walkingSet } from "../../square";
+import { coldSet } from "../coldSet";
 import type { Evaluation } from "../evaluate";
 import type { Job } from "../jobSchema";
-import { distanceId, quantityWords } from "../quantityId";
+import { quantityWords } from "../quantityId";
 import type { SheetBlock } from "./sheet";
 
 /** What is read of a frame, in walking order, with room for three rounds: typed back in the same order. */
 export function checkSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
   const { units } = job.plan;
-  const { structure, places, limits } = evaluation;
-  const words = structure?.quad
-    ? ["AB", "BC", "CD", "DA", "AC", "BD", ...CORNERS.map((c) => quantityWords({ kind: "height", at: c }))]
-    : places
-      ? [
-          ...walkingSet(places).map(([p, q]) => quantityWords(distanceId(p, q))),
-          ...Object.keys(places.nodes)
-            .slice(0, 8)
-            .map((at) => quantityWords({ kind: "height", at })),
-        ]
-      : [];
+  const { limits } = evaluation;
+  const words = coldSet(evaluation).map(quantityWords);
   const room = { room: true } as const;
   return [
     {
       kind: "text",
-      text: "Walk once round. Write what the instrument shows; what is known of it is taken off when it is typed in. Cold means: as warm as the tape.",
+      text: "Walk once round. Write what the instrument shows; what is known of it is taken off when it is typed in, in this order: a figure, Enter, the next. Cold means: as warm as the tape.",
     },
     {
       kind: "table",

@@ -10,9 +10,9 @@ import type { SheetBlock } from "./sheet";
 export function markingSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
   const { plan } = job;
   const { units } = plan;
-  const { structure, prediction } = evaluation;
+  const { structure } = evaluation;
   if (!structure) return [{ kind: "text", text: "The frame has errors: nothing is marked out yet." }];
-  const { pieces, isSetOff } = markingOutOf(plan, structure, prediction);
+  const { pieces, isSetOff } = markingOutOf(plan, evaluation);
   const drills = drillList(structure, plan.drill, units);
   return [
     { kind: "text", text: STAGE_CAUTIONS.cut },

@@ -24,5 +24,5 @@ export interface Sheet {
   blocks: SheetBlock[];
 }
 
-export const SHEETS = ["sketch", "cut", "marking", "fixture", "order", "check", "certificate"] as const;
+export const SHEETS = ["sketch", "cut", "buying", "marking", "fixture", "order", "check", "certificate"] as const;
 export type SheetName = (typeof SHEETS)[number];

@@ -1,4 +1,6 @@
 import { readFileSync } from "node:fs";
+import Ajv2020 from "ajv/dist/2020.js";
+import addFormats from "ajv-formats";
 import fc from "fast-check";
 import Papa from "papaparse";
 import { describe, expect, it } from "vitest";
@@ -93,6 +95,18 @@ describe("the job file", () => {
     const u = file();
     u.job.plan.colour = "red";
     expect(problem(JSON.stringify(u))).toMatchObject({ path: "job.plan" });
+  });
+  it("holds by its published schema as another library reads it, and breaks it where it is wrong", () => {
+    const ajv = new Ajv2020({ strict: false, allErrors: false });
+    addFormats(ajv);
+    const holds = ajv.compile(JSON.parse(readFileSync("public/schema/job-file.schema.json", "utf8")));
+    for (const { job } of demoJobs()) {
+      const text = writeJobFile(job);
+      expect(holds(JSON.parse(text)), ajv.errorsText(holds.errors)).toBe(true);
+      const wrong = JSON.parse(text);
+      wrong.job.plan.units = "cubits";
+      expect(holds(wrong)).toBe(false);
+    }
   });
   it("has a published schema that is this one", () => {
     expect(JSON.parse(readFileSync("public/schema/job-file.schema.json", "utf8"))).toEqual(

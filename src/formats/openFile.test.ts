@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { DxfWriter, point2d, point3d, Units } from "@tarikjabiri/dxf";
 import fc from "fast-check";
 import { strToU8, zipSync } from "fflate";
@@ -6,7 +7,7 @@ import { LAYERS } from "@/core/drawing";
 import { fromLines, type LineWork, STARTERS, usualWish } from "@/core/frame";
 import { builtOf, fullScaleOf, newPlan } from "@/core/job";
 import { demoJobs } from "../../script/lib/demo-jobs";
-import { started } from "../../tests/support/drawnFrames";
+import { squareTube, started } from "../../tests/support/drawnFrames";
 import { drawnPlan } from "../../tests/support/plans";
 import { readDxf } from "./drawingDxf";
 import { readSvg } from "./drawingSvg";
@@ -104,6 +105,27 @@ describe("DXF", () => {
     const all = unread.join("; ");
     for (const what of ["1 × spline", "1 × helix", "2 × text", "block that is not in the file"])
       expect(all).toContain(what);
+  });
+  it("reads files of the oldest version and of the current one, written by a third library", () => {
+    for (const [file, unit] of [
+      ["ladder-r12.dxf", null],
+      ["ladder-2018.dxf", "mm"],
+    ] as const) {
+      const opened = got(openFile(readFileSync(`tests/fixtures/drawings/${file}`)));
+      if (opened.kind !== "drawing") throw new Error(opened.kind);
+      expect(opened.work.unit).toBe(unit);
+      const wish = { unit: "mm", layers: ["rails"], means: "centre" } as const;
+      const { frame, structure } = got(fromLines(opened.work, wish, squareTube(), "mm"));
+      expect(frame.members.map((m) => m.id)).toEqual(["AB", "BC", "CD", "DA", "M5", "M6"]);
+      expect(structure.joints).toHaveLength(8);
+      expect([structure.quad?.lengthMm, structure.quad?.widthMm]).toEqual([1540, 740]);
+      // A block that is put in upside down lies where it is mirrored to.
+      const brace = opened.work.lines.find((l) => l.layer === "brace");
+      expect([brace?.from, brace?.to]).toEqual([
+        [750, 700, 0],
+        [750, 0, 0],
+      ]);
+    }
   });
   it("ends where a block holds itself", () => {
     const own = ["0", "INSERT", "8", "0", "2", "B", "10", 0, "20", 0].join("\n");

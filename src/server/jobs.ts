@@ -87,8 +87,13 @@ export async function putJobAway(who: Caller, id: string, input: unknown): Promi
 export async function startOf(who: Caller, id: string) {
   const found = await getJob(who, id);
   if (!found.ok) return found;
-  const [prediction, { learned }] = await Promise.all([predictionInTime(found.value.job.plan), shopState(who)]);
-  return done({ ...found.value, prediction, learned });
+  const [prediction, { learned, lessons }] = await Promise.all([
+    predictionInTime(found.value.job.plan),
+    shopState(who),
+  ]);
+  const own = lessons.findLast(({ lesson }) => lesson.kind === "frame" && lesson.jobId === id);
+  const taught = own ? { at: own.lesson.at, leftOut: own.leftOut } : null;
+  return done({ ...found.value, prediction, learned, taught });
 }
 
 /** A whole job with the shelf of instruments. */

@@ -226,7 +226,7 @@ test("round tube: templates, the card at the saw, paper, CSV, and pieces as cut"
   await page.getByRole("combobox", { name: "Shape of S1" }).selectOption("round tube");
   await saved(page);
   await page.goto(`${address}${job}/cut`);
-  await expect(page.getByRole("heading", { name: "Templates for copes" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Templates for ends that a saw does not cut" })).toBeVisible();
   await expect(page.getByRole("img", { name: /^Template for U1/ })).toBeVisible();
   const card = page.getByTestId("saw-card");
   await expect(card).toContainText("R1, R2");

@@ -21,6 +21,7 @@ import { gateOf } from "./forecast";
 import type { FrameRound } from "./frameRound";
 import { heldOf } from "./held";
 import type { Job } from "./jobSchema";
+import { paceOf } from "./pace";
 import { quantityKey, quantityWords, spanOf } from "./quantityId";
 import type { Mean } from "./rounds";
 import { weldOf } from "./settings";
@@ -114,11 +115,36 @@ export function* frameTeaching(
         teaching,
         told: { mean: told.mean, cov: told.cov },
         doubts,
+        ...welder(job),
+        times: timesOf(job),
       },
       surprise: surprise(belief, teaches, scatterOf()),
       narrowedTo: information(belief, teaches, scatterOf()).narrowedTo,
     },
   };
+}
+
+/** Who ticked most of the beads. */
+function welder(job: Job): { by?: string } {
+  const laid = new Map<string, number>();
+  for (const e of job.entries) {
+    if (e.kind !== "tick" || !e.done || e.step.do !== "bead") continue;
+    // A person may have worked at several devices.
+    const who = e.origin.split(",")[0]?.trim() || e.origin;
+    laid.set(who, (laid.get(who) ?? 0) + 1);
+  }
+  const [most] = [...laid].sort((a, b) => b[1] - a[1]);
+  return most ? { by: most[0] } : {};
+}
+
+/** How long handling took, of what its ticks tell. */
+function timesOf(job: Job): NonNullable<FrameLesson["times"]> {
+  const { handling, from } = paceOf(job);
+  return Object.entries(from).map(([kind, n]) => ({
+    kind,
+    seconds: handling[kind as keyof typeof handling],
+    from: n,
+  }));
 }
 
 /** The same in one go. */

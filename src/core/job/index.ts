@@ -19,6 +19,7 @@ export {
   goWords,
   leavesNow,
 } from "./correctionWords";
+export { couponAsRead } from "./couponAsRead";
 export { couponCut, couponPlan, FRAME_COUPONS, type FrameCoupon } from "./couponPlan";
 export { entryProblem, hasLeaves, isReadAt, readingProblem } from "./entries";
 export {
@@ -93,7 +94,7 @@ export {
 export { orderRemedies, type Remedies, remedyWords } from "./orderRemedies";
 export type { PlanningWish } from "./orderSearching";
 export { mostWords, worstWords } from "./outlookWords";
-export { paceOf, paceWords } from "./pace";
+export { handlingWords, paceOf, paceWords } from "./pace";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
 export { PLATES, plateBow, plateBowWords } from "./plateBow";

@@ -71,6 +71,7 @@ export function paceOf(job: Job): Pace {
   return { handling, from };
 }
 
+/** What takes time, as one says it. */
 const SAID: Record<Kind, string> = {
   move: "from one weld to the next",
   flip: "turning it over",
@@ -91,3 +92,6 @@ export function paceWords({ handling, from }: Pace): string {
   );
   return `By the ticks of this job, the middle of so many: ${parts.join(", ")}.`;
 }
+
+/** What a kind of handling is called; the kind itself where it is none of ours. */
+export const handlingWords = (kind: string): string => (kind in SAID ? SAID[kind as Kind] : kind);

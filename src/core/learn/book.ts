@@ -3,6 +3,7 @@ import { chiSquareTail, cholesky, solveCholesky } from "../numeric";
 import { FACTORS, heatJPerMm } from "../weld";
 import { type Coverage, calibration, coverage, type Drift, drift, framesNeeded, TOO_FEW } from "./calibration";
 import type { ShopCell } from "./cells";
+import { type Hand, handsOf, type OwnTime, ownTimes } from "./hands";
 import { information } from "./learn";
 import { beliefIn, scatterOf } from "./learnedFactors";
 import { type CouponLesson, type FrameLesson, LEARNABLE, type Learnable, type ShopLearned } from "./lessonSchema";
@@ -56,6 +57,9 @@ export interface Rightness {
   /** Even spread of what was read within what was told; null below ten frames. */
   bins: number[] | null;
   sorts: Sort[];
+  /** Who welds shrinks how much, and how long things take here. */
+  hands: Hand[];
+  times: OwnTime[];
   /** Frames that it takes to find bands that hold three times in four only. */
   framesNeeded: number;
 }
@@ -139,6 +143,8 @@ function rightness(state: ShopState): Rightness {
       readings: z.length,
       meanZ: z.reduce((s, v) => s + v, 0) / z.length,
     })),
+    hands: handsOf(frames.map((t) => t.lesson as FrameLesson)),
+    times: ownTimes(frames.map((t) => t.lesson as FrameLesson)),
     framesNeeded: framesNeeded(NOMINAL, 0.75).frames,
   };
 }

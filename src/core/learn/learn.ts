@@ -65,6 +65,7 @@ const dot = (a: readonly number[], b: readonly number[]): number => a.reduce((s,
  * L = P^-1 + sum w J^T V^-1 J; theta = L^-1 (P^-1 m + sum w J^T V^-1 (r + J theta)), V at the present theta.
  * Source: iterated Gauss-Newton update (Bell and Cathey 1993, from memory); weights as of a multivariate t.
  * @param isRobust whether a job counts less the worse it fits. @param widens whether evidence that contradicts itself narrows nothing.
+ * @param still no factor moves by more when it is done.
  */
 export function learn(
   prior: Belief,
@@ -72,6 +73,7 @@ export function learn(
   scatter: Scatter = USUAL_SCATTER,
   isRobust = true,
   widens = true,
+  still = STILL,
 ): Learned {
   const n = prior.names.length;
   const precision = inverseOf(prior.cov);
@@ -94,19 +96,16 @@ export function learn(
       const weight = isRobust ? Math.min(1, (WEIGHT_FREEDOM + off.length) / (WEIGHT_FREEDOM + square)) : 1;
       const wanted = off.map((r, i) => r + dot(jacobian[i], theta));
       const solved = solveCholesky(l, wanted);
-      for (let a = 0; a < n; a++) {
+      // Factors of other cells do nothing here.
+      const columns = Array.from({ length: n }, (_, a) => a).flatMap((a) => {
         const column = jacobian.map((row) => row[a]);
-        if (column.every((v) => v === 0)) continue;
+        return column.some((v) => v !== 0) ? [{ a, column }] : [];
+      });
+      for (const { a, column } of columns) {
         const half = solveCholesky(l, column);
         right[a] = right[a] + weight * dot(column, solved);
-        for (let b = 0; b < n; b++)
-          information[a][b] =
-            information[a][b] +
-            weight *
-              dot(
-                half,
-                jacobian.map((row) => row[b]),
-              );
+        for (const other of columns)
+          information[a][other.a] = information[a][other.a] + weight * dot(half, other.column);
       }
       return weight;
     });
@@ -115,7 +114,7 @@ export function learn(
     const next = solveCholesky(l, right);
     const moved = Math.max(0, ...next.map((v, i) => Math.abs(v - theta[i])));
     theta = next;
-    if (moved < STILL) break;
+    if (moved < still) break;
   }
   const from = theta.map((v, i) => v - prior.mean[i]);
   let chi2 = dot(

@@ -81,6 +81,15 @@ const frameSchema = z.strictObject({
   told: z.strictObject({ mean: row, cov: z.array(row).min(1).max(MOST_READINGS) }),
   /** What it has been asked about: why it may teach something else than the shop's own way. */
   doubts: z.array(z.string().max(400)).max(20),
+  /** Who laid most of its beads; not known where none was ticked. */
+  by: z.string().min(1).max(60).optional(),
+  /** How long handling took by its ticks. */
+  times: z
+    .array(
+      z.strictObject({ kind: z.string().min(1).max(20), seconds: z.number().min(0).max(1e5), from: z.int().min(1) }),
+    )
+    .max(20)
+    .optional(),
 });
 
 const leftOutSchema = z.strictObject({

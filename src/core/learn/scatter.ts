@@ -16,6 +16,9 @@ const BELIEVED = { bead: { cv: 0.25, logSd: 0.5 }, day: { cv: 0.08, logSd: 0.6 }
 /** Places of the grid along each, and how many standard deviations it reaches. */
 const GRID = { bead: 9, day: 6, reach: 2 } as const;
 
+/** Evidence is flat about its best place: so near to it is near enough. */
+const STILL = 1e-6;
+
 const places = (count: number, { cv, logSd: sd }: { cv: number; logSd: number }): number[] =>
   Array.from({ length: count }, (_, i) => cv * Math.exp(GRID.reach * sd * ((2 * i) / (count - 1) - 1)));
 
@@ -50,7 +53,7 @@ export function learnScatter(prior: Belief, jobs: readonly Teaching[], usual: Sc
 
 /** Log evidence of a scatter. */
 function evidence(prior: Belief, jobs: readonly Teaching[], scatter: Scatter): number {
-  const { mean, chi2, cov } = learn(prior, jobs, scatter, false, false);
+  const { mean, chi2, cov } = learn(prior, jobs, scatter, false, false, STILL);
   const logDet = (a: readonly (readonly number[])[]): number =>
     (cholesky(a.map((row) => [...row])) ?? []).reduce((s, row, i) => s + 2 * Math.log(row[i]), 0);
   const volumes = jobs.reduce(

@@ -96,12 +96,16 @@ export function toldBy(job: Teachable, names: readonly string[], logs: readonly 
     }
   }
   const out = zeros(readings, readings);
+  const [day2, bead2] = [scatter.dayCv ** 2, scatter.beadCv ** 2];
+  const apart = [...beads.values()];
   for (let r = 0; r < readings; r++)
-    for (let c = 0; c < readings; c++) {
-      let sum = scatter.dayCv ** 2 * byBeads[r] * byBeads[c];
-      for (const own of beads.values()) sum += scatter.beadCv ** 2 * own[r] * own[c];
+    for (let c = 0; c <= r; c++) {
+      let sum = 0;
+      for (const own of apart) sum += own[r] * own[c];
+      sum = bead2 * sum + day2 * byBeads[r] * byBeads[c];
       if (r === c) sum += (scatter.modelShare * mean[r]) ** 2 + scatter.modelMm ** 2;
       out[r][c] = sum;
+      out[c][r] = sum;
     }
   return { mean, jacobian, scatter: out };
 }

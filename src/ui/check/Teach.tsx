@@ -11,6 +11,7 @@ import { FACTOR_NAMES, misfitWords, narrowsWords } from "../learned/words";
 import { Button } from "../parts/Button";
 import { origin } from "../parts/device";
 import { Section } from "../parts/Sheet";
+import { When } from "../parts/When";
 
 type Answer = { ok: false; why: string } | { ok: true; taught: FrameTeaching };
 
@@ -19,7 +20,7 @@ const teachingKey = ({ version, entries }: Job): string =>
 
 /** What a finished frame teaches the shop: told before it is taken, with what does not fit. */
 export function Teach() {
-  const { job, units } = useJob("job", "units");
+  const { job, units, taught: before } = useJob("job", "units", "taught");
   const { state, begin, stop } = useWorkedOut<Answer>(
     teachingKey(job),
     (worker, progress) => worker.frameTeaching(job, progress),
@@ -45,6 +46,13 @@ export function Teach() {
       title="What it teaches"
       aside={<span className="text-sm text-soft">predicted by: {learnedWords(job.plan.learned)}</span>}
     >
+      {before ? (
+        <p className="mb-3" data-testid="taught-before">
+          It taught <When at={before.at} />
+          {before.leftOut === null ? "" : `, and does not count: ${before.leftOut}`}. When it teaches again, that stands
+          in its place.
+        </p>
+      ) : null}
       <div className="grid gap-3" aria-live="polite" data-testid="teach">
         {state.is === "working" ? (
           <p className="flex flex-wrap items-center gap-3 text-soft">

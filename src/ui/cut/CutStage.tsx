@@ -216,7 +216,11 @@ export function CutStage() {
         </div>
       </div>
       <SawCard />
-      {templatesOf(structure, "outer").length > 0 ? <Templates /> : null}
+      {templatesOf(structure, "outer").length > 0 ? (
+        <div className="min-w-0">
+          <Templates />
+        </div>
+      ) : null}
       <div className="grid gap-8 xl:grid-cols-2">
         {mitres || job.plan.saw ? <SawTest /> : null}
         <Fold title="Rise over run" note="a slope as an angle">

@@ -11,8 +11,9 @@ import { Section } from "../parts/Sheet";
 
 /** Paper kept round the curve, mm. */
 const MARGIN_MM = 8;
-/** Rule to be measured before use, mm. */
-const RULE_MM = 50;
+/** Rule to be measured before use: two inches, or 50 mm. */
+const ruleOf = (units: UnitPreference): { mm: number; says: string } =>
+  units === "mm" ? { mm: 50, says: "50 mm" } : { mm: 50.8, says: "2 in" };
 
 /** Width of a template with its paper, mm. */
 export const sheetWidthMm = (t: WrapTemplate): number => t.aroundMm + 2 * MARGIN_MM;
@@ -30,6 +31,7 @@ export function TemplateSheet({
   part?: { fromMm: number; wideMm: number };
 }) {
   const { aroundMm, deepMm, points } = template;
+  const rule = ruleOf(units);
   const height = deepMm + 45;
   const from = part?.fromMm ?? 0;
   const width = Math.min(part?.wideMm ?? Number.POSITIVE_INFINITY, sheetWidthMm(template) - from);
@@ -67,10 +69,10 @@ export function TemplateSheet({
         {name}: wrap round, this edge square to the tube
       </text>
       <g stroke="#000" strokeWidth={0.25}>
-        <path d={`M${left} ${MARGIN_MM + deepMm + 27}h${RULE_MM}m0 -2v4M${left} ${MARGIN_MM + deepMm + 25}v4`} />
+        <path d={`M${left} ${MARGIN_MM + deepMm + 27}h${rule.mm}m0 -2v4M${left} ${MARGIN_MM + deepMm + 25}v4`} />
       </g>
-      <text x={left + RULE_MM + 3} y={MARGIN_MM + deepMm + 28.5} fontSize={3.5} fill="#000">
-        measure: {RULE_MM} mm
+      <text x={left + rule.mm + 3} y={MARGIN_MM + deepMm + 28.5} fontSize={3.5} fill="#000">
+        measure: {rule.says}
       </text>
     </svg>
   );

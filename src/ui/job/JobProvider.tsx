@@ -33,6 +33,8 @@ interface JobState extends JobSnapshot {
   predicted: Predicted;
   /** What the shop has learned by now, whatever the plan was made with. */
   learned: ShopLearned | null;
+  /** When it taught the shop, and why that does not count; null where it has not, or nobody knows. */
+  taught: Taught | null;
 }
 
 const Context = createContext<StoreApi<JobState> | null>(null);
@@ -68,12 +70,19 @@ function askForSync(): void {
   void navigator.serviceWorker.ready.then((r) => (r as Syncing).sync?.register(SYNC_TAG)).catch(() => undefined);
 }
 
+/** That a job taught its shop. */
+interface Taught {
+  at: string;
+  leftOut: string | null;
+}
+
 interface Start {
   job: Job;
   seq: number;
   prediction: Prediction | null;
   /** What the shop has learned by now; not known without a network. */
   learned?: ShopLearned;
+  taught?: Taught | null;
 }
 
 function firstState(start: Start): JobState {
@@ -86,6 +95,7 @@ function firstState(start: Start): JobState {
     evaluation: evaluate(start.job, start.prediction),
     predicted: NOT_YET_PREDICTED,
     learned: start.learned ?? null,
+    taught: start.taught ?? null,
   };
 }
 

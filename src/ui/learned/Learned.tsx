@@ -4,8 +4,9 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { type ChangeEvent, useRef, useState } from "react";
 import { v4 as uuid } from "uuid";
-import { couponCut, FRAME_COUPONS, type FrameCoupon, learnedWords } from "@/core/job";
+import { FRAME_COUPONS, type FrameCoupon, handlingWords, learnedWords } from "@/core/job";
 import { type Book, factorLines, type LessonLine, METALS, type Metal, type ShopCell, WALL_CLASSES } from "@/core/learn";
+import { timeWords } from "@/core/plan";
 import { formatSmall, physical, type UnitPreference } from "@/core/units";
 import { PROCESSES, type ProcessName, type TestBead } from "@/core/weld";
 import { messageOf } from "../job/store/sender";
@@ -21,6 +22,7 @@ import { TextField } from "../parts/TextField";
 import { When } from "../parts/When";
 import { WhenSeen } from "../parts/WhenSeen";
 import { CouponForm } from "./CouponForm";
+import { FrameCouponPower } from "./FrameCouponPower";
 import { FACTOR_NAMES, narrowsWords, wallClassWords } from "./words";
 
 const ToldAgainstRead = dynamic(() => import("./ToldAgainstRead"), { ssr: false });
@@ -231,6 +233,25 @@ function IsItRight({ book, units }: { book: Book; units: UnitPreference }) {
             ? "No drift: jobs have not begun to pull more or less than they did."
             : `Drift: from frame ${drift.alarmAt + 1} on everything pulls ${drift.up > drift.down ? "more" : "less"} than predicted. New wire, gas or machine? Begin anew.`}
         </li>
+        {right.hands.map((h) => (
+          <li key={h.who}>
+            What {h.who} welds moves {h.ratio.toFixed(2)} ± {(2 * h.u).toFixed(2)} times as far as predicted ({h.frames}{" "}
+            {h.frames === 1 ? "frame" : "frames"})
+            {right.hands.length > 1 && Math.abs(h.ratio - 1) > 2 * h.u ? ": other hands, other shrinkage" : ""}
+          </li>
+        ))}
+        {right.times.length > 0 ? (
+          <li>
+            By the ticks here:{" "}
+            {right.times
+              .map(
+                (t) =>
+                  `${handlingWords(t.kind)} ${t.seconds < 60 ? `${Math.round(t.seconds)} s` : timeWords(t.seconds)} (${t.from})`,
+              )
+              .join(", ")}
+            .
+          </li>
+        ) : null}
         {right.bins ? (
           <li>
             Readings in each fifth of what was predicted, low to high:{" "}
@@ -354,13 +375,17 @@ export function Learned({ book: start, beads }: { book: Book; beads: TestBead[] 
             Small frames tell more, and tell it of joints. Each is a job of its own: read it at the tacked gate and
             cold, then let it teach under Check.
           </p>
-          <div className="flex flex-wrap gap-3">
+          <ul aria-label="Small frames to learn from">
             {FRAME_COUPONS.map((kind) => (
-              <Button key={kind} onClick={() => void startCoupon(kind)}>
-                {`Start ${kind === "L corner" ? "an" : "a"} ${kind}: ${couponCut(kind, units)}`}
-              </Button>
+              <FrameCouponPower
+                key={kind}
+                kind={kind}
+                units={units}
+                learned={book.learned}
+                onStart={() => void startCoupon(kind)}
+              />
             ))}
-          </div>
+          </ul>
         </div>
       </Section>
       <Section

@@ -70,6 +70,8 @@ const good = (): Record<string, [method: string, body: unknown]> => ({
   [`/api/jobs/${jobId}/lesson`]: ["POST", { origin: "x", anyway: true }],
   [`/api/jobs/${jobId}/layout?as=pdf&paper=A0&bar=0`]: ["GET", {}],
   [`/api/jobs/${jobId}/sheet?name=%00&paper=`]: ["GET", {}],
+  [`/api/jobs/${jobId}/table?of=%00`]: ["GET", {}],
+  [`/api/jobs/${jobId}/body?as=%00`]: ["GET", {}],
   "/api/jobs/file?copy=1&origin=x": ["POST", { format: "mellow-plumb-job", formatVersion: 2, job: {} }],
   "/api/shop?lessons=1&origin=x": ["POST", { format: "mellow-plumb-shop", formatVersion: 1, shop: {}, jobs: [] }],
   "/api/sign-in": ["POST", { name: "x", password: "y" }],

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { drawn, roundTube, squareTube } from "../../../tests/support/drawnFrames";
 import { type DrawnFrame, resolveStructure, type Structure } from "../frame";
 import { cutList } from "./cutList";
-import { sheetStartsMm, wrapTemplate } from "./wrapTemplate";
+import { sheetStartsMm, templatesOf, wrapTemplate } from "./wrapTemplate";
 
 const of = (frame: DrawnFrame): Structure => resolveStructure(frame).structure;
 const line = (frame: DrawnFrame, member: string) => {
@@ -96,5 +96,32 @@ describe("copes", () => {
     expect(template?.deepMm).toBeCloseTo(40 - Math.sqrt(1600 - 400), 6);
     expect(template?.aroundMm).toBeCloseTo(160, 9);
     expect(line(frame, "M1").ends).toMatch(/notch to a round/);
+  });
+
+  it("of an end between two others has its corner where both cuts meet, by plane geometry", () => {
+    // A brace of 30 tube into the square corner of two rails of 50: cut along both of their faces.
+    const frame = drawn(
+      {
+        R1: [
+          [0, 0, 0],
+          [1200, 0, 0],
+        ],
+        R2: [
+          [0, 0, 0],
+          [0, 900, 0],
+        ],
+        X1: [[0, 0, 0], [600, 600, 0], "S2"],
+      },
+      [squareTube(50, 3, "S1"), squareTube(30, 3, "S2")],
+    );
+    const found = templatesOf(of(frame), "outer").find((t) => t.name.startsWith("X1"));
+    expect(found?.template.for).toBe("two cuts");
+    const points = found?.template.points ?? [];
+    expect(points.at(-1)?.aroundMm).toBeCloseTo(120, 6);
+    // At 45 degrees each cut goes back by as much as it goes aside: from the point in the middle of a face half its width.
+    expect(found?.template.deepMm).toBeCloseTo(15, 4);
+    const tips = points.filter((p) => p.inMm < 1e-3);
+    for (const tip of tips) expect((tip.aroundMm % 30) / 15).toBeCloseTo(1, 3);
+    expect(tips.length).toBeGreaterThan(0);
   });
 });

@@ -32,6 +32,19 @@ function templateFor(m: StructureMember, end: EndName): TemplateFor | null {
 export type CopeEdge = "inner" | "outer";
 const STEPS = 192;
 
+/** A place round the outside, and the same on the edge that touches. */
+interface Round {
+  around: number;
+  y: number;
+  z: number;
+}
+const between = (a: Round, b: Round): Round => ({
+  around: (a.around + b.around) / 2,
+  y: (a.y + b.y) / 2,
+  z: (a.z + b.z) / 2,
+});
+const HALVINGS = 30;
+
 /**
  * Template of an end that a saw does not cut, worked out from the frame as it stands.
  * @param wallEdge edge of the wall that touches a round; what is cut straight is marked on its outside.
@@ -47,7 +60,7 @@ export function wrapTemplate(m: StructureMember, end: EndName, wallEdge: CopeEdg
   const hollow = m.shape.shape === "tube" || m.shape.shape === "round tube";
   const inner = why === "round" && wallEdge === "inner" && hollow;
   // Points once round the outside, and the same points on the edge that touches.
-  const round: { around: number; y: number; z: number }[] = [];
+  const round: Round[] = [];
   if (isRound(m.shape)) {
     const r = m.properties.widthMm / 2;
     const touch = inner ? r - wall : r;
@@ -77,14 +90,29 @@ export function wrapTemplate(m: StructureMember, end: EndName, wallEdge: CopeEdg
       around += edge;
     }
   }
-  const at = round.map((p) => {
+  // Of several cuts the first one that is met ends it there.
+  const cutAt = (p: Round): { p: Round; at: number; by: number } => {
     const origin: Vec3 = add3(m.from, add3(scale3(y, p.y), scale3(z, p.z)));
-    // Of several cuts the first one that is met ends it there.
-    return Math.min(...cutters.map((cut) => meets(cut, origin, out) ?? Number.NaN));
+    const far = cutters.map((cut) => meets(cut, origin, out) ?? Number.NaN);
+    const at = Math.min(...far);
+    return { p, at, by: far.indexOf(at) };
+  };
+  const even = round.map(cutAt);
+  const cuts = even.flatMap((one, i) => {
+    const next = even[i + 1];
+    if (!next || next.by === one.by) return [one];
+    // Where one cut gives way to another there is a corner: found by halving.
+    let [low, high] = [one, next];
+    for (let k = 0; k < HALVINGS; k++) {
+      const middle = cutAt(between(low.p, high.p));
+      if (middle.by === one.by) low = middle;
+      else high = middle;
+    }
+    return [one, low];
   });
-  if (at.some(Number.isNaN)) return null;
-  const most = Math.max(...at);
-  const points = round.map((p, i) => ({ aroundMm: p.around, inMm: most - (at[i] as number) }));
+  if (cuts.some((c) => Number.isNaN(c.at))) return null;
+  const most = Math.max(...cuts.map((c) => c.at));
+  const points = cuts.map((c) => ({ aroundMm: c.p.around, inMm: most - c.at }));
   return {
     end,
     for: why,
@@ -103,7 +131,7 @@ export function templatesOf(structure: Structure, edge: CopeEdge): { name: strin
       if (!template) continue;
       const key = [
         template.aroundMm.toFixed(1),
-        ...template.points.filter((_, i) => i % 6 === 0).map((p) => p.inMm.toFixed(2)),
+        ...template.points.filter((_, i) => i % 5 === 0).map((p) => p.inMm.toFixed(2)),
       ].join();
       const known = alike.get(key) ?? { names: [], template };
       known.names.push(`${m.id}, ${end === "from" ? "first" : "second"} end`);

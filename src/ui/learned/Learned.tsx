@@ -188,6 +188,10 @@ function Line({
   );
 }
 
+/** A multiple that is no surer than this tells nothing of a person (own judgement). */
+const TOO_WIDE = 0.25;
+const framesWords = (n: number): string => `${n} ${n === 1 ? "frame" : "frames"}`;
+
 /** Whether the tool is right: bands, drift, what it misjudges. */
 function IsItRight({ book, units }: { book: Book; units: UnitPreference }) {
   const { right } = book;
@@ -235,9 +239,9 @@ function IsItRight({ book, units }: { book: Book; units: UnitPreference }) {
         </li>
         {right.hands.map((h) => (
           <li key={h.who}>
-            What {h.who} welds moves {h.ratio.toFixed(2)} ± {(2 * h.u).toFixed(2)} times as far as predicted ({h.frames}{" "}
-            {h.frames === 1 ? "frame" : "frames"})
-            {right.hands.length > 1 && Math.abs(h.ratio - 1) > 2 * h.u ? ": other hands, other shrinkage" : ""}
+            {h.u > TOO_WIDE
+              ? `What ${h.who} welds: too little to tell yet whether it moves more or less than predicted (${framesWords(h.frames)})`
+              : `What ${h.who} welds moves ${h.ratio.toFixed(2)} ± ${(2 * h.u).toFixed(2)} times as far as predicted (${framesWords(h.frames)})${right.hands.length > 1 && Math.abs(h.ratio - 1) > 2 * h.u ? ": other hands, other shrinkage" : ""}`}
           </li>
         ))}
         {right.times.length > 0 ? (

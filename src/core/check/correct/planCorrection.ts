@@ -61,6 +61,10 @@ const REFINED = 2;
 
 const logSd = (cv: number): number => Math.sqrt(Math.log(1 + cv * cv));
 
+/** So many standard deviations off, the rest is less than what a number holds. */
+const FAR = 8.5;
+const below = (t: number): number => (t > FAR ? 1 : t < -FAR ? 0 : normalCdf(t));
+
 /** Chance that all quantities are inside after so much of some remedies: over the scatter of each one's effect. */
 export function chanceAfter(
   quantities: Readonly<Record<string, Stands>>,
@@ -68,15 +72,18 @@ export function chanceAfter(
 ): number {
   const names = Object.keys(quantities);
   const start = names.map((n) => quantities[n]?.value ?? 0);
-  const inside = (at: readonly number[]): number =>
-    names.reduce((p, n, i) => {
-      const q = quantities[n];
-      if (!q) return p;
+  const limits = names.map((n) => quantities[n] as Stands);
+  const inside = (at: readonly number[]): number => {
+    let p = 1;
+    for (let i = 0; i < limits.length && p > 0; i++) {
+      const { high, low, u } = limits[i] as Stands;
       const x = at[i] ?? 0;
-      const over = q.high === null ? 1 : normalCdf((q.high - x) / q.u);
-      const under = q.low === null ? 0 : normalCdf((q.low - x) / q.u);
-      return p * Math.max(0, over - under);
-    }, 1);
+      const over = high === null ? 1 : below((high - x) / u);
+      const under = low === null ? 0 : below((low - x) / u);
+      p *= Math.max(0, over - under);
+    }
+    return p;
+  };
   const from = (index: number, at: readonly number[]): number => {
     const go = does[index];
     if (!go) return inside(at);

@@ -15,5 +15,9 @@ export function pdfFonts(): Promise<PdfFonts> {
     file("400Regular/AtkinsonHyperlegibleNext_400Regular.ttf"),
     file("700Bold/AtkinsonHyperlegibleNext_700Bold.ttf"),
   ]).then(([regular, bold]) => ({ regular, bold }));
+  // What could not be read is tried again.
+  kept.catch(() => {
+    kept = null;
+  });
   return kept;
 }

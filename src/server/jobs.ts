@@ -290,6 +290,7 @@ export function asFiled(job: Job): Job {
   return { ...job, instruments: job.instruments.filter((i) => used.has(i.id)).map(plain) };
 }
 
+/** A job of a shop as its file holds it. */
 export async function jobForFile(who: Caller, id: string): Promise<Outcome<Job>> {
   const found = await getJob(who, id);
   return found.ok ? done(asFiled(found.value.job)) : found;

@@ -2,7 +2,7 @@ import { add3, cross3, dot3, entry, norm3, scale3, sub3, unit3, type Vec3 } from
 import { fail, ok, plainLength, type Result, stated, type UnitPreference } from "../units";
 import type { DrawnFrame, DrawnJoint, DrawnSection } from "./drawnSchema";
 import { emptyFrame, member } from "./drawnStart";
-import { nextName, renameMember } from "./editing";
+import { renameMember } from "./editing";
 import type { Clash } from "./findJoints";
 import { DRAWING_UNITS, type DrawingUnit, extentOf, type LineWork, type WorkLine } from "./lineWork";
 import { type NearMiss, nearMisses } from "./nearMisses";
@@ -232,6 +232,96 @@ function namedByCorners(frame: DrawnFrame): DrawnFrame {
   return { ...named, members: [...named.members].sort((a, b) => rank(a.id) - rank(b.id)) };
 }
 
+/** Members of a drawing by their centre lines, and corners where one was drawn past the other. */
+interface Centres {
+  lines: (Line3 & { widthMm?: number })[];
+  butts: { through: number; branch: number }[];
+}
+
+type Say = (n: number, one: string, more: string) => void;
+
+/** Centre lines of what was drawn. @param say counts what was done to them. */
+function centresOf(long: readonly Line3[], means: LineMeaning, say: Say): Result<Centres> {
+  if (means === "outline") {
+    const { lines, butts, left } = fromOutlines(long);
+    say(
+      left,
+      "line belongs to no closed outline of a tube and was left out.",
+      "lines belong to no closed outline of a tube and were left out.",
+    );
+    return lines.length > 0
+      ? ok({ lines, butts })
+      : fail("No closed outline of a tube among these lines: say that they are centre lines, or take another layer.");
+  }
+  const rows = joined(long);
+  say(
+    rows.joined,
+    "line lies over another, or goes on from it, and became one with it.",
+    "lines lie over others, or go on from them, and became one with them.",
+  );
+  const crossed = cutWhereCrossed(rows.lines);
+  say(
+    crossed.cut,
+    "place where two lines cross: the shorter member is cut in two there.",
+    "places where two lines cross: the shorter member is cut in two there.",
+  );
+  if (crossed.lines.length === 0) return fail("No line is long enough for a member: is it another unit?");
+  return ok({ lines: crossed.lines, butts: [] });
+}
+
+/** Sections of the widths that were drawn, and which each line has. */
+function sectionsOf(
+  { lines }: Centres,
+  given: DrawnSection,
+  units: UnitPreference,
+): { sections: DrawnSection[]; of: DrawnSection[] } {
+  const sections: DrawnSection[] = [];
+  const of = lines.map(({ widthMm }) => {
+    const width = widthMm ?? sectionSize(shapeOf(given)).widthMm;
+    const own = sections.find((s) => Math.abs(sectionSize(shapeOf(s)).widthMm - width) < SAME_WIDTH_MM);
+    if (own || sections.length === MOST_SECTIONS) return own ?? (sections[0] as DrawnSection);
+    const made = sectionOfWidth(given, width, `S${sections.length + 1}`, units);
+    sections.push(made);
+    return made;
+  });
+  return { sections, of };
+}
+
+/** Members on centre lines: on the bed, the lower left outside corner at nought; what was drawn in space keeps its heights. */
+function membersOn(centres: Centres, given: DrawnSection, units: UnitPreference): DrawnFrame {
+  const { lines, butts } = centres;
+  const { sections, of } = sectionsOf(centres, given, units);
+  const isFlat = extentOf(lines)[2] < SAME_MM;
+  const sizeOf = (s: DrawnSection) => sectionSize(shapeOf(s));
+  const low = [0, 1, 2].map((k) => Math.min(...lines.flatMap((l) => [entry(l.from, k), entry(l.to, k)])));
+  const widest = Math.max(...sections.map((s) => sizeOf(s).widthMm));
+  const inPlace = (p: Vec3, s: DrawnSection): Vec3 => [
+    p[0] - entry(low, 0) + widest / 2,
+    p[1] - entry(low, 1) + widest / 2,
+    (isFlat ? 0 : p[2] - entry(low, 2)) + sizeOf(s).heightMm / 2,
+  ];
+  const members = lines.map((l, i) => {
+    const s = of[i] as DrawnSection;
+    return member(`M${i + 1}`, inPlace(l.from, s), inPlace(l.to, s), s.id, units);
+  });
+  const joints = butts.map(({ through, branch }): DrawnJoint => {
+    const [a, b] = [`M${through + 1}`, `M${branch + 1}`];
+    return { between: [a, b], kind: "butt", through: a, faces: [] };
+  });
+  return namedByCorners({ ...emptyFrame(sections[0] ?? given), sections, members, joints });
+}
+
+/** What is said of widths that were drawn, where they are not those of the tube that was chosen. */
+function widthsWords({ sections }: DrawnFrame, given: DrawnSection, units: UnitPreference): string[] {
+  const widthOf = (s: DrawnSection): number => sectionSize(shapeOf(s)).widthMm;
+  const widths = sections.map(widthOf);
+  return widths.some((w) => Math.abs(w - widthOf(given)) >= SAME_WIDTH_MM)
+    ? [
+        `Tubes are drawn ${widths.map((w) => plainLength(w, units)).join(" and ")} wide: that is taken, and the rest from the tube that was chosen.`,
+      ]
+    : [];
+}
+
 /**
  * The frame of a drawing: a member on each centre line, joints found where they meet.
  * @param section what members are made of. @returns the frame, or why there is none: too many lines, nothing long enough.
@@ -249,90 +339,30 @@ export function fromLines(
     return fail(
       `${all.length} lines are chosen: more than a frame of ${MOST_MEMBERS} members needs. Take the layer of its centre lines alone.`,
     );
-  const say = (n: number, one: string, more: string): void => {
+  const say: Say = (n, one, more) => {
     if (n > 0) told.push(n === 1 ? `1 ${one}` : `${n} ${more}`);
   };
   const long = all.filter((l) => lengthOf(l) >= SPECK_MM);
+  const speck = plainLength(SPECK_MM, units);
   say(
     all.length - long.length,
-    `line shorter than ${plainLength(SPECK_MM, units)} was left out.`,
-    `lines shorter than ${plainLength(SPECK_MM, units)} were left out.`,
+    `line shorter than ${speck} was left out.`,
+    `lines shorter than ${speck} were left out.`,
   );
-  let centre: (Line3 & { widthMm?: number })[];
-  let butts: { through: number; branch: number }[] = [];
-  if (wish.means === "outline") {
-    const { lines, butts: found, left } = fromOutlines(long);
-    say(
-      left,
-      "line belongs to no closed outline of a tube and was left out.",
-      "lines belong to no closed outline of a tube and were left out.",
-    );
-    if (lines.length === 0)
-      return fail(
-        "No closed outline of a tube among these lines: say that they are centre lines, or take another layer.",
-      );
-    centre = lines;
-    butts = found;
-  } else {
-    const rows = joined(long);
-    say(
-      rows.joined,
-      "line lies over another, or goes on from it, and became one with it.",
-      "lines lie over others, or go on from them, and became one with them.",
-    );
-    const crossed = cutWhereCrossed(rows.lines);
-    say(
-      crossed.cut,
-      "place where two lines cross: the shorter member is cut in two there.",
-      "places where two lines cross: the shorter member is cut in two there.",
-    );
-    centre = crossed.lines;
-  }
-  if (centre.length === 0) return fail("No line is long enough for a member: is it another unit?");
-  if (centre.length > MOST_MEMBERS)
+  const centres = centresOf(long, wish.means, say);
+  if (!centres.ok) return centres;
+  const count = centres.value.lines.length;
+  if (count > MOST_MEMBERS)
     return fail(
-      `These would be ${centre.length} members; a frame has ${MOST_MEMBERS} at most. Take the layer of its centre lines alone.`,
+      `These would be ${count} members; a frame has ${MOST_MEMBERS} at most. Take the layer of its centre lines alone.`,
     );
-  const sections: DrawnSection[] = [];
-  const sectionFor = (widthMm: number | undefined): DrawnSection => {
-    const width = widthMm ?? sectionSize(shapeOf(section)).widthMm;
-    const own = sections.find((s) => Math.abs(sectionSize(shapeOf(s)).widthMm - width) < SAME_WIDTH_MM);
-    if (own || sections.length === MOST_SECTIONS) return own ?? (sections[0] as DrawnSection);
-    const made = sectionOfWidth(section, width, `S${sections.length + 1}`, units);
-    sections.push(made);
-    return made;
-  };
-  // On the bed, with its lower left outside corner at nought; what was drawn in space keeps its heights.
-  const flat = extentOf(centre.map((l) => ({ ...l })))[2] < SAME_MM;
-  const made = centre.map((l) => ({ l, section: sectionFor(l.widthMm) }));
-  const half = (s: DrawnSection) => sectionSize(shapeOf(s));
-  const low = [0, 1, 2].map((k) => Math.min(...centre.flatMap((l) => [entry(l.from, k), entry(l.to, k)])));
-  const widest = Math.max(...sections.map((s) => half(s).widthMm));
-  const inPlace = (p: Vec3, s: DrawnSection): Vec3 => [
-    p[0] - (low[0] as number) + widest / 2,
-    p[1] - (low[1] as number) + widest / 2,
-    flat ? half(s).heightMm / 2 : p[2] - (low[2] as number) + half(s).heightMm / 2,
-  ];
-  const first = sections[0] ?? section;
-  let frame: DrawnFrame = { ...emptyFrame(first), sections };
-  for (const { l, section: s } of made)
-    frame = {
-      ...frame,
-      members: [...frame.members, member(nextName(frame, "M"), inPlace(l.from, s), inPlace(l.to, s), s.id, units)],
-    };
-  const named = (i: number): string => frame.members[i]?.id ?? "";
-  const joints = butts.map(({ through, branch }): DrawnJoint => {
-    return { between: [named(through), named(branch)], kind: "butt", through: named(through), faces: [] };
-  });
-  frame = namedByCorners({ ...frame, joints });
-  if (wish.means === "outline") {
-    const given = sectionSize(shapeOf(section)).widthMm;
-    const widths = sections.map((s) => half(s).widthMm);
-    if (widths.some((w) => Math.abs(w - given) >= SAME_WIDTH_MM))
-      told.push(
-        `Tubes are drawn ${widths.map((w) => plainLength(w, units)).join(" and ")} wide: that is taken, and the rest from the tube that was chosen.`,
-      );
-  }
+  const frame = membersOn(centres.value, section, units);
   const { structure, clashes, placed } = resolveStructure(frame);
-  return ok({ frame, structure, clashes, near: nearMisses(placed, structure.joints), told });
+  return ok({
+    frame,
+    structure,
+    clashes,
+    near: nearMisses(placed, structure.joints),
+    told: [...told, ...widthsWords(frame, section, units)],
+  });
 }

@@ -14,11 +14,11 @@ import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
 import { Unsent } from "../offline/Unsent";
 import { Button, buttonClass } from "../parts/Button";
-import { Choice } from "../parts/Choice";
 import { DeviceDialog } from "../parts/DeviceDialog";
 import { origin, useDevice } from "../parts/device";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
 import { Now, Section } from "../parts/Sheet";
+import { UnitChoice } from "../parts/UnitChoice";
 import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { When } from "../parts/When";
@@ -94,16 +94,7 @@ function NewJob() {
             {wrong ? <FieldMessage severity="error">{wrong}</FieldMessage> : null}
           </div>
         </FieldFrame>
-        <Choice
-          label="Lengths in"
-          value={units}
-          options={[
-            ["mm", "mm"],
-            ["inch-fraction", "inch, fractions"],
-            ["inch-decimal", "inch, decimal"],
-          ]}
-          onChange={setUnits}
-        />
+        <UnitChoice value={units} onChange={setUnits} />
         <Button look="advise" type="submit" disabled={busy} className="justify-self-start">
           Start
         </Button>

@@ -11,12 +11,12 @@ import { OpenedDialog } from "../files/OpenedDialog";
 import { stagePath } from "../job/stages";
 import { transport } from "../job/store/transport";
 import { Button } from "../parts/Button";
-import { Choice } from "../parts/Choice";
 import { origin } from "../parts/device";
 import { FieldMessage } from "../parts/Field";
 import { SelectField } from "../parts/SelectField";
 import { TextField } from "../parts/TextField";
 import { Tick } from "../parts/Tick";
+import { UnitChoice } from "../parts/UnitChoice";
 import { When } from "../parts/When";
 
 const AWAY = "The server cannot be reached just now. Try again in a moment: nothing was taken.";
@@ -242,16 +242,7 @@ function TakeDrawing({
             onChange={setTube}
           />
           <TextField label="Name of the job" value={name} maxLength={120} autoComplete="off" onChange={setName} />
-          <Choice
-            label="Lengths in"
-            value={units}
-            options={[
-              ["mm", "mm"],
-              ["inch-fraction", "inch, fractions"],
-              ["inch-decimal", "inch, decimal"],
-            ]}
-            onChange={setUnits}
-          />
+          <UnitChoice value={units} onChange={setUnits} />
           {wrong ? <FieldMessage severity="error">{wrong}</FieldMessage> : null}
           <div className="flex flex-wrap gap-2">
             <Button look="advise" disabled={!frame || busy} onClick={() => frame && void start(frame)}>

@@ -2,9 +2,9 @@ import { ARCHIVE_LIMIT_BYTES } from "@/formats/shopArchive";
 import { downloadBytes, readBytes, respond } from "@/server/http";
 import { importShop, shopFile } from "@/server/shop";
 
-/** The whole shop as one file. */
+/** The whole shop as one file: no more than who looks may see job by job. */
 export const GET = (request: Request) =>
-  respond(request, "own", shopFile, ({ name, bytes }) =>
+  respond(request, "look", shopFile, ({ name, bytes }) =>
     downloadBytes(bytes, "application/zip", `${name || "shop"}.zip`),
   );
 

@@ -1,8 +1,8 @@
-import { allowedWords } from "../../check";
 import { coldSet } from "../coldSet";
 import type { Evaluation } from "../evaluate";
 import type { Job } from "../jobSchema";
 import { quantityWords } from "../quantityId";
+import { limitsBlocks } from "./limitsBlocks";
 import type { SheetBlock } from "./sheet";
 
 /** What is read of a frame, in walking order, with room for three rounds: typed back in the same order. */
@@ -26,15 +26,7 @@ export function checkSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
       ],
       rows: words.map((w) => [w, room, room, room]),
     },
-    { kind: "heading", text: "Limits" },
-    {
-      kind: "table",
-      columns: [
-        { title: "Limit", share: 0.4 },
-        { title: "Allowed", share: 0.6 },
-      ],
-      rows: limits.map((l) => [l.label, allowedWords(l, units)]),
-    },
+    ...limitsBlocks(limits, units),
     { kind: "lines", of: ["Instruments", "Read by", "Date and time", "Warmth of frame and tape"] },
   ];
 }

@@ -1,4 +1,3 @@
-import { allowedWords } from "../../check";
 import { pictureOf, sceneOf } from "../../drawing";
 import { sectionWords } from "../../frame";
 import { ends, SPANS } from "../../geometry";
@@ -9,6 +8,7 @@ import { builtOf } from "../built";
 import type { Evaluation } from "../evaluate";
 import type { Job } from "../jobSchema";
 import { distanceId, quantityWords } from "../quantityId";
+import { limitsBlocks } from "./limitsBlocks";
 import type { SheetBlock } from "./sheet";
 
 /** From corner to corner, as drawn and as it is set up. */
@@ -73,14 +73,6 @@ export function sketchSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
             ]),
           },
         ] as SheetBlock[])),
-    { kind: "heading", text: "Limits" },
-    {
-      kind: "table",
-      columns: [
-        { title: "Limit", share: 0.4 },
-        { title: "Allowed", share: 0.6 },
-      ],
-      rows: limits.map((l) => [l.label, allowedWords(l, units)]),
-    },
+    ...limitsBlocks(limits, units),
   ];
 }

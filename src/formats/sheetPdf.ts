@@ -18,7 +18,7 @@ const INK = rgb(0, 0, 0);
 const PAPER = rgb(1, 1, 1);
 const LIGHT = rgb(0.6, 0.6, 0.6);
 /** Letters, legible at arm's length with gloves on, pt. */
-const SIZE = { title: 18, heading: 13, text: 11, small: 9 } as const;
+const SIZE = { title: 18, figure: 34, heading: 13, text: 11, small: 9 } as const;
 const LEADING = 1.3;
 /** The narrowest letter as a share of its size (own judgement). */
 const NARROWEST = 0.15;
@@ -250,6 +250,26 @@ function table(pen: Pen, { columns, rows }: Extract<SheetBlock, { kind: "table" 
   pen.down(3);
 }
 
+/** A card with a figure that is read from afar; it never breaks over two pages. */
+function card(pen: Pen, { title, figure, lines }: Extract<SheetBlock, { kind: "card" }>): void {
+  const head = pen.wrapped(title, pen.wideMm, SIZE.heading, true);
+  const own = lines.flatMap((l) => pen.wrapped(l, pen.wideMm, SIZE.text));
+  const figures = pen.wrapped(figure, pen.wideMm, SIZE.figure, true);
+  const rows: [readonly string[], number, boolean][] = [
+    [head, SIZE.heading, true],
+    [figures, SIZE.figure, true],
+    [own, SIZE.text, false],
+  ];
+  pen.room(rows.reduce((s, [l, size]) => s + l.length * pen.lineMm(size), 4));
+  pen.rule(0, pen.wideMm, 0, INK);
+  pen.down(1.5);
+  for (const [text, size, isBold] of rows) {
+    pen.write(text, 0, size, isBold);
+    pen.down(text.length * pen.lineMm(size));
+  }
+  pen.down(2.5);
+}
+
 /** A sheet as PDF, black on white. @param address that its code opens. */
 export async function sheetPdf(sheet: Sheet, paper: SheetPaper, address: string, fonts: PdfFonts): Promise<Uint8Array> {
   const letters = await beginPdf(`${sheet.title}: ${sheet.about}`, fonts);
@@ -282,6 +302,9 @@ export async function sheetPdf(sheet: Sheet, paper: SheetPaper, address: string,
       }
       case "table":
         table(pen, block);
+        break;
+      case "card":
+        card(pen, block);
         break;
       case "picture":
         pen.room(block.highMm + 4);

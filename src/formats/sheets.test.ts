@@ -30,9 +30,11 @@ const words = (s: Sheet): string =>
         ? [...b.columns.map((c) => c.title), ...b.rows.flat().filter((c) => typeof c === "string")]
         : b.kind === "lines"
           ? b.of
-          : b.kind === "picture"
-            ? b.picture.items.flatMap((i) => (i.kind === "label" ? [i.text] : []))
-            : [b.text],
+          : b.kind === "card"
+            ? [b.title, b.figure, ...b.lines]
+            : b.kind === "picture"
+              ? b.picture.items.flatMap((i) => (i.kind === "label" ? [i.text] : []))
+              : [b.text],
     )
     .join(" | ");
 

@@ -34,6 +34,21 @@ export function cutSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
         ["", "", p.ends, "", "", ""],
       ]),
     },
+    { kind: "heading", text: "Cards for the saw" },
+    ...cut.map(
+      (p): SheetBlock => ({
+        kind: "card",
+        title: `${p.quantity} × ${p.members.join(", ")}, ${pieceSection(job.plan, p)}`,
+        figure: cutToWords(p, units, false),
+        lines: [
+          `Stop to long point; short point ${formatLength(p.cutShortPointMm, units).text}.`,
+          ...p.detail.map((d) => `${d.end === "from" ? "First end" : "Second end"}: ${d.words}`),
+          ...(p.cuts === "parallel" ? ["The two cuts lie parallel: slide it on, do not turn it over."] : []),
+          ...(p.cuts === "opposed" ? ["The two cuts lean towards each other: turn it over end for end."] : []),
+          ...(p.handed ? ["One hand only: do not mix it up with its mirror image."] : []),
+        ],
+      }),
+    ),
     ...(also.length === 0
       ? []
       : ([

@@ -9,6 +9,8 @@ export type SheetBlock =
   | { kind: "text"; text: string }
   /** Columns by their share of the width. */
   | { kind: "table"; columns: readonly { title: string; share: number }[]; rows: readonly (readonly SheetCell[])[] }
+  /** A card to tape to the saw: what, one figure that is read from afar, and how. */
+  | { kind: "card"; title: string; figure: string; lines: readonly string[] }
   /** A picture, fitted to the width of the page and so high, mm. */
   | { kind: "picture"; picture: Picture; highMm: number }
   /** Lines to write on, each with what it is for. */

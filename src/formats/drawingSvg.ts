@@ -22,10 +22,13 @@ const SIZE_UNITS: Record<string, DrawingUnit> = { mm: "mm", cm: "cm", in: "in" }
 /** Deeper than this no drawing is nested. */
 const DEEPEST = 60;
 
+/** What moves and turns is told in fewer letters. */
+const TRANSFORM_LETTERS = 2000;
+
 /** A list of moves, turns and scales as one. Source: SVG 1.1, 7.6. */
 function transformOf(text: string | undefined): Placing | null {
   let out = AS_IT_IS;
-  for (const [, name = "", args = ""] of (text ?? "").matchAll(/(\w+)\s*\(([^)]*)\)/g)) {
+  for (const [, name = "", args = ""] of (text ?? "").slice(0, TRANSFORM_LETTERS).matchAll(/(\w+)\s*\(([^)]*)\)/g)) {
     const v = numbers(args);
     const n = (i: number, otherwise = 0): number => v[i] ?? otherwise;
     const turn = (n(0) * Math.PI) / 180;

@@ -31,7 +31,9 @@ const HEADINGS: readonly (readonly [Column, RegExp])[] = [
   ["name", /^(point|name|members?|part|mark|id|label|piece)\b/],
 ];
 
-const plain = (cell: string | undefined): string => (cell ?? "").trim();
+/** A cell is read so far: no heading, name or number is longer. */
+const CELL_LETTERS = 200;
+const plain = (cell: string | undefined): string => (cell ?? "").slice(0, CELL_LETTERS).trim();
 
 /** A number as tables write it: with a comma for a point, and without the blanks between thousands. */
 function numberIn(cell: string | undefined): number | null {

@@ -6,4 +6,4 @@ const safe = (cell: string | number): string | number =>
 
 /** A header and rows as text. Source: RFC 4180, lines ended CR LF. */
 export const csv = (fields: readonly string[], rows: readonly (readonly (string | number)[])[]): string =>
-  `${Papa.unparse({ fields: [...fields], data: rows.map((row) => row.map(safe)) }, { newline: "\r\n" })}\r\n`;
+  `${Papa.unparse([[...fields], ...rows.map((row) => row.map(safe))], { newline: "\r\n" })}\r\n`;

@@ -1,8 +1,9 @@
 import { Buffer } from "node:buffer";
+import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { DxfWriter, point2d, point3d, Units } from "@tarikjabiri/dxf";
-import { expect, expectAccessible, saved, startJob, test } from "./fixtures";
+import { demoJob, expect, expectAccessible, saved, startJob, test } from "./fixtures";
 
 /** A gate in inches on its centre lines, with a frame of notes round it. */
 function gate(): Buffer {
@@ -131,4 +132,43 @@ test("the whole shop goes out as one file and comes back", async ({ page, addres
   await page.getByRole("button", { name: "Read it in" }).click();
   await expect(page.getByTestId("shop-taken")).toContainText("Taken: 0 jobs");
   await expect(page.getByTestId("opened")).toContainText("Here already, and left as they are");
+});
+
+test("every sheet is printed from the log, with its title and its job on it, and so is the frame for other programs", async ({
+  page,
+  address,
+}) => {
+  const job = await demoJob(page, address, "Ware cart base");
+  await page.goto(`${address}${job}/log`);
+  const taken = async (link: string): Promise<string> => {
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("link", { name: link, exact: true }).click(),
+    ]);
+    return download.path();
+  };
+  for (const [link, title] of [
+    ["Sketch of the whole frame", "Sketch of the whole frame"],
+    ["Cut list", "Cut list"],
+    ["Buying list", "Buying list"],
+    ["Marking out and drilling", "Marking out and drilling"],
+    ["Bed and fixture", "Bed and fixture"],
+    ["Order of work, to tick", "Order of work"],
+    ["Blank check sheet", "Check sheet"],
+    ["Certificate of what was measured", "Certificate of what was measured"],
+  ] as const) {
+    const words = execFileSync("pdftotext", [await taken(`${link} (PDF)`), "-"], { encoding: "utf8" });
+    expect(words, link).toContain(title);
+    expect(words, link).toContain("Ware cart base");
+  }
+  expect(readFileSync(await taken("Order of work (CSV)"), "utf8")).toMatch(/^step,do,face up,why,done\r\n1,/);
+  expect(readFileSync(await taken("The record (CSV)"), "utf8")).toMatch(/^time,kind,what,detail,by\r\n/);
+  expect(
+    readFileSync(await taken("The frame as a body (glTF)"))
+      .subarray(0, 4)
+      .toString(),
+  ).toBe("glTF");
+  // Six members as triangles: 80 bytes of head, a count, 50 bytes each.
+  const stl = readFileSync(await taken("The frame as a body (STL, mm)"));
+  expect(stl.length).toBe(84 + 50 * stl.readUInt32LE(80));
 });

@@ -189,6 +189,8 @@ async function walked(
       await settled(page);
       for (const width of [1280, 768, 390, 360]) {
         await page.setViewportSize({ width, height: 844 });
+        // Pictures are drawn anew for the width that they have now.
+        if (width === 390) await settled(page);
         const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
         if (over > 0) slid.push(`${name}${stage} at ${width}: ${over}`);
         if (width === 1280 || width === 390)

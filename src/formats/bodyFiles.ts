@@ -2,6 +2,7 @@ import { Document, WebIO } from "@gltf-transform/core";
 import { BufferAttribute, BufferGeometry, Group, Mesh } from "three";
 import { STLExporter } from "three/examples/jsm/exporters/STLExporter.js";
 import type { SolidBody } from "@/core/drawing";
+import { entry } from "@/core/numeric";
 
 /** Bodies as one binary STL, in millimetres as such files have them by habit, up along z. */
 export function bodyStl(bodies: readonly SolidBody[]): Uint8Array {
@@ -27,9 +28,9 @@ export async function bodyGlb(bodies: readonly SolidBody[], title: string): Prom
   for (const { name, positions, triangles } of bodies) {
     const place = new Float32Array(positions.length);
     for (let i = 0; i < positions.length; i += 3) {
-      place[i] = (positions[i] as number) / MM_PER_M;
-      place[i + 1] = (positions[i + 2] as number) / MM_PER_M;
-      place[i + 2] = -(positions[i + 1] as number) / MM_PER_M;
+      place[i] = entry(positions, i) / MM_PER_M;
+      place[i + 1] = entry(positions, i + 2) / MM_PER_M;
+      place[i + 2] = -entry(positions, i + 1) / MM_PER_M;
     }
     const position = document.createAccessor().setType("VEC3").setArray(place).setBuffer(buffer);
     const indices = document.createAccessor().setType("SCALAR").setArray(Uint32Array.from(triangles)).setBuffer(buffer);

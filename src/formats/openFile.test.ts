@@ -5,7 +5,7 @@ import { strToU8, zipSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { LAYERS } from "@/core/drawing";
 import { fromLines, type LineWork, STARTERS, usualWish } from "@/core/frame";
-import { builtOf, fullScaleOf, newPlan } from "@/core/job";
+import { builtOf, fullScaleOf } from "@/core/job";
 import { demoJobs } from "../../script/lib/demo-jobs";
 import { squareTube, started } from "../../tests/support/drawnFrames";
 import { drawnPlan } from "../../tests/support/plans";
@@ -284,7 +284,6 @@ describe("a file that is opened", () => {
     expect(said(`999\na remark\n${r12(...line("0", 0, 0, 900, 0))}`)).toBe("taken: drawing");
     expect(said("<svg><line x1='0' x2='500'/></svg>")).toBe("taken: drawing");
     expect(said("A,B,500\nB,C,600")).toBe("taken: table");
-    expect(newPlan("x", "mm").name).toBe("x");
   });
   it("says in words what it cannot take", () => {
     const cases: [string | Uint8Array, RegExp][] = [

@@ -116,7 +116,7 @@ export function readTable(text: string): Result<TableFile> {
       else if (read.some((v) => v === null)) skip(i, "there is no number where one should be");
       else
         return [
-          { kind: isDistance ? "distance" : "point", names: own as string[], values: (read as number[]).map((v) => v) },
+          { kind: isDistance ? "distance" : "point", names: own as string[], values: read.flatMap((v) => v ?? []) },
         ];
       return [];
     });

@@ -1,6 +1,6 @@
 import earcut from "earcut";
 import { isHollow, meets, type Structure, type StructureMember } from "../frame";
-import { add3, norm3, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
+import { add3, entry, norm3, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
 
 /** A closed body as triangles that look outward: three numbers a corner, mm, three corners a triangle. */
 export interface SolidBody {
@@ -114,14 +114,10 @@ function partBody(id: string, corners: readonly Vec3[]): SolidBody {
 
 /** A body's volume, mm3: negative where its triangles look inward. */
 function volumeMm3({ positions, triangles }: SolidBody): number {
-  const at = (i: number): Vec3 => [
-    positions[3 * i] as number,
-    positions[3 * i + 1] as number,
-    positions[3 * i + 2] as number,
-  ];
+  const at = (i: number): Vec3 => [entry(positions, 3 * i), entry(positions, 3 * i + 1), entry(positions, 3 * i + 2)];
   let six = 0;
   for (let t = 0; t < triangles.length; t += 3) {
-    const [p, q, r] = [0, 1, 2].map((k) => at(triangles[t + k] as number)) as [Vec3, Vec3, Vec3];
+    const [p, q, r] = [0, 1, 2].map((k) => at(entry(triangles, t + k))) as [Vec3, Vec3, Vec3];
     six += p[0] * (q[1] * r[2] - q[2] * r[1]) - p[1] * (q[0] * r[2] - q[2] * r[0]) + p[2] * (q[0] * r[1] - q[1] * r[0]);
   }
   return six / 6;
@@ -132,7 +128,7 @@ function outward(body: SolidBody): SolidBody {
   if (volumeMm3(body) >= 0) return body;
   const triangles = Uint32Array.from(body.triangles);
   for (let t = 0; t < triangles.length; t += 3)
-    [triangles[t + 1], triangles[t + 2]] = [triangles[t + 2] as number, triangles[t + 1] as number];
+    [triangles[t + 1], triangles[t + 2]] = [entry(triangles, t + 2), entry(triangles, t + 1)];
   return { ...body, triangles };
 }
 

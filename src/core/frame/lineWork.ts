@@ -1,4 +1,4 @@
-import type { Vec3 } from "../numeric";
+import { entry, type Vec3 } from "../numeric";
 
 /** Units that a drawing may be in, mm each. */
 export const DRAWING_UNITS = { mm: 1, cm: 10, m: 1000, in: 25.4, ft: 304.8 } as const;
@@ -38,10 +38,10 @@ export function extentOf(lines: readonly Pick<WorkLine, "from" | "to">[]): Vec3 
   for (const { from, to } of lines)
     for (const p of [from, to])
       for (let k = 0; k < 3; k++) {
-        low[k] = Math.min(low[k] as number, p[k] as number);
-        high[k] = Math.max(high[k] as number, p[k] as number);
+        low[k] = Math.min(entry(low, k), entry(p, k));
+        high[k] = Math.max(entry(high, k), entry(p, k));
       }
-  return lines.length === 0 ? [0, 0, 0] : (high.map((v, k) => v - (low[k] as number)) as unknown as Vec3);
+  return lines.length === 0 ? [0, 0, 0] : (high.map((v, k) => v - entry(low, k)) as unknown as Vec3);
 }
 
 /**

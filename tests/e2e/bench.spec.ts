@@ -96,6 +96,32 @@ test("a lost connection loses neither tick nor reading", async ({ page, address,
   await expect(page.getByText(/without readings: No tape in the yard/)).toBeVisible();
 });
 
+test("a prediction whose want of a connection shows only after it is back is worked out all the same", async ({
+  page,
+  address,
+  watched,
+}) => {
+  watched.allow.push(/ERR_INTERNET_DISCONNECTED/);
+  const job = await startJob(page, address, "In a dip of the road");
+  let fail: () => void = () => undefined;
+  let asked = 0;
+  const held = new Promise<void>((resolve) => {
+    fail = resolve;
+  });
+  await page.route(/worker[^/]*\.js/, async (route) => {
+    asked++;
+    if (asked > 1) return route.continue();
+    await held;
+    return route.abort("internetdisconnected");
+  });
+  await page.goto(`${address}${job}/weld`);
+  await expect.poll(() => asked).toBe(1);
+  await page.evaluate(() => window.dispatchEvent(new Event("online")));
+  fail();
+  await expect(page.getByRole("slider")).toBeVisible();
+  expect(asked).toBe(2);
+});
+
 test("readings are typed by the pad's own keys, stepped on the instrument, on the side of the free hand, and said aloud", async ({
   page,
   address,

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Plan, predictionKey, whyNoPrediction } from "@/core/job";
 import type { LikelyValue, Prediction, Replay } from "@/core/shrink";
 import type { Predictions } from "@/workers/predictions";
+import { useCameBack } from "./useCameBack";
 
 /** Waits for a pause in typing before it starts, ms. */
 const PAUSE_MS = 120;
@@ -54,6 +55,11 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
   const [halted, setHalted] = useState<{ key: string; status: "stopped" | "failed" } | null>(null);
   const [replayWanted, setReplayWanted] = useState(false);
   const worker = useRef<Predictions | null>(null);
+  // A worker that cannot start outlives the question that called for it: whoever asks now is told.
+  const whenFailed = useRef<() => void>(() => undefined);
+  const [attempt, setAttempt] = useState(0);
+  // What failed for want of a connection is tried again when it is back.
+  const cameBack = useCameBack(() => setHalted((h) => (h?.status === "failed" ? null : h)));
   const planRef = useRef(plan);
   useEffect(() => {
     planRef.current = plan;
@@ -70,22 +76,35 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
   const current = result?.key === key;
   const halt = halted?.key === key ? halted.status : null;
   const needed = possible && halt === null && !(current && (result.replay || !replayWanted));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is the same once more
   useEffect(() => {
     if (!needed) return;
     let gone = false;
+    const cameBackBefore = cameBack.current;
     const failed = () => {
       if (gone) return;
       // A worker that could not start is of no more use.
       worker.current?.end();
       worker.current = null;
-      setHalted({ key, status: "failed" });
+      // The connection came back before its want was noticed: no other sign of that will come.
+      if (cameBack.current !== cameBackBefore) setAttempt((a) => a + 1);
+      else setHalted({ key, status: "failed" });
+    };
+    whenFailed.current = failed;
+    const begun = (Kind: new (failed: () => void) => Predictions): Predictions => {
+      const mine = new Kind(() => {
+        mine.end();
+        if (worker.current === mine) worker.current = null;
+        whenFailed.current();
+      });
+      return mine;
     };
     const work = async (): Promise<void> => {
       setShare(0);
       // Most pages come with what the server had at hand: what speaks to the worker comes when it is needed.
       const { Predictions } = await import("@/workers/predictions");
       if (gone) return;
-      worker.current ??= new Predictions(failed);
+      worker.current ??= begun(Predictions);
       const found = await worker.current.predict(
         planRef.current,
         (s) => !gone && setShare(s),
@@ -99,15 +118,7 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
       window.clearTimeout(timer);
       worker.current?.cancel();
     };
-  }, [needed, key]);
-
-  // What failed for want of a connection is tried again when it is back.
-  useEffect(() => {
-    if (halt !== "failed") return;
-    const again = () => setHalted(null);
-    window.addEventListener("online", again);
-    return () => window.removeEventListener("online", again);
-  }, [halt]);
+  }, [needed, key, attempt]);
 
   const wantReplay = useCallback(() => setReplayWanted(true), []);
   const ready = current && (result.replay !== null || !replayWanted);

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Predictions } from "@/workers/predictions";
+import { useCameBack } from "./useCameBack";
 
 /** How something that a worker works out stands. */
 export type WorkedOut<T> =
@@ -31,22 +32,29 @@ export function useWorkedOut<T>(
     worker.current?.end();
     worker.current = null;
   }, []);
+  // What begins by itself does so again when the connection is back.
+  const cameBack = useCameBack(() => atOnce && setHeld((h) => (h?.state.is === "failed" ? null : h)));
   const begin = useCallback(async (): Promise<void> => {
     end();
+    const cameBackBefore = cameBack.current;
     const put = (state: WorkedOut<T>) => setHeld((h) => (h && h.key !== key ? h : { key, state }));
+    const failed = () => {
+      if (atOnce && cameBack.current !== cameBackBefore) setHeld(null);
+      else put({ is: "failed" });
+    };
     setHeld({ key, state: { is: "working", share: 0 } });
     try {
       const { Predictions } = await import("@/workers/predictions");
-      const mine = new Predictions(() => put({ is: "failed" }));
+      const mine = new Predictions(failed);
       worker.current = mine;
       const value = await asked.current(mine, (share) => put({ is: "working", share }));
       if (worker.current !== mine) return;
       put(value === null ? { is: "stopped" } : { is: "known", value });
       end();
     } catch {
-      put({ is: "failed" });
+      failed();
     }
-  }, [key, end]);
+  }, [key, end, atOnce, cameBack]);
   useEffect(() => end, [end]);
   const state: WorkedOut<T> = held?.key === key ? held.state : { is: "not begun" };
   const mustBegin = atOnce && state.is === "not begun";

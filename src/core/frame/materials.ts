@@ -19,6 +19,8 @@ interface Material {
   conductsWPerMK: number;
   /** Whether it loses strength beside the weld (heat-treated or work-hardened). */
   heatSoftens: boolean;
+  /** Whether a magnet holds it. */
+  isMagnetic: boolean;
   /** What a person must know before trusting a prediction; null when there is nothing. */
   caution: string | null;
 }
@@ -39,6 +41,7 @@ export const MATERIALS = {
     heatJPerMm3K: 3.6e-3,
     conductsWPerMK: 45,
     heatSoftens: false,
+    isMagnetic: true,
     caution: null,
   },
   "stainless 304": {
@@ -52,6 +55,7 @@ export const MATERIALS = {
     heatJPerMm3K: 3.95e-3,
     conductsWPerMK: 16,
     heatSoftens: false,
+    isMagnetic: false,
     caution: "Stainless pulls more than mild steel and the factors here were found on mild steel: expect a wide band.",
   },
   "stainless 316": {
@@ -65,6 +69,7 @@ export const MATERIALS = {
     heatJPerMm3K: 4e-3,
     conductsWPerMK: 15,
     heatSoftens: false,
+    isMagnetic: false,
     caution: "Stainless pulls more than mild steel and the factors here were found on mild steel: expect a wide band.",
   },
   "aluminium 6061": {
@@ -78,6 +83,7 @@ export const MATERIALS = {
     heatJPerMm3K: 2.43e-3,
     conductsWPerMK: 167,
     heatSoftens: true,
+    isMagnetic: false,
     caution:
       "A heat-treated alloy loses strength beside the weld. Ask the designer before welding anything that carries load.",
   },
@@ -92,6 +98,7 @@ export const MATERIALS = {
     heatJPerMm3K: 2.39e-3,
     conductsWPerMK: 117,
     heatSoftens: true,
+    isMagnetic: false,
     caution:
       "A work-hardened alloy goes back to its soft strength beside the weld. Ask the designer before welding anything that carries load.",
   },

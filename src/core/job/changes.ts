@@ -81,8 +81,18 @@ const LABELS: Record<string, string> = {
   "fixture.plates.thickness": "Plates, thickness",
   "fixture.plates.width": "Plates, width of both",
   "fixture.plates.length": "Plates, length of the seam",
+  "fixture.slots.run": "Slots of the bed, which way",
+  "fixture.slots.pitch": "Slots of the bed, apart",
+  "fixture.slots.first": "First slot, from A",
+  "fixture.floor": "On a bare floor",
   "fixture.have.stops": "Stops at hand",
+  "fixture.have.angles": "Angle plates at hand",
+  "fixture.have.blocks": "Blocks at hand",
+  "fixture.have.squares": "Squares at hand",
+  "fixture.have.magnets": "Magnets at hand",
+  "fixture.have.vBlocks": "V-blocks at hand",
   "fixture.have.clamps": "Clamps at hand",
+  "fixture.have.toggles": "Toggle clamps at hand",
   "held.lies": "How it lies",
   "held.stops": "The lay-out's stops hold it",
   "hands.two": "Two weld at once",
@@ -129,6 +139,8 @@ function fieldLabel(path: string): string {
   if (moved) return `${moved[1]}, along its member`;
   const trial = /^fixture\.trials\.(.+)\.(shim|left)$/.exec(path);
   if (trial) return `Bent over a shim, ${trial[1]}, ${trial[2] === "shim" ? "shim" : "left when cold"}`;
+  const bearer = /^fixture\.bearers\.(T\d+)/.exec(path);
+  if (bearer) return `Trestle or bar ${bearer[1]}`;
   if (path.startsWith("fixture.without.")) return "Left out of the fixture";
   if (path.startsWith("holds.")) return "A weld that waits";
   if (path.startsWith("found.")) return `Gap at joint ${path.slice("found.".length)}, filled as found`;

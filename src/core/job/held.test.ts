@@ -6,6 +6,7 @@ import type { Structure } from "../frame";
 import { heldMechanics } from "../plan";
 import { length } from "../units";
 import { barProposals } from "./barProposals";
+import { bearersUnder } from "./bearersOf";
 import { builtOf } from "./built";
 import { barsOf, heldOf, heldProblems, type PlannedBar, tacksBearN } from "./held";
 import { holdingAdvice, holdingWays, wayWords } from "./holdingWays";
@@ -279,5 +280,42 @@ describe("ways of holding side by side", () => {
     const told = wayWords({ way: first, outlook: outlook(0.5) }, 12_000, "mm").join("; ");
     expect(told).toMatch(/its tacks bear 12\.0\skN/);
     expect(wayWords({ way: first, outlook: outlook(0.5) }, 30_000, "mm").join()).not.toMatch(/tacks/);
+  });
+  it("on trestles is held down and lies where they carry it; what they do not carry is propped; a floor clamps nothing", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 700, max: 4000 }),
+        fc.integer({ min: 400, max: 1500 }),
+        fc.integer({ min: 2, max: 5 }),
+        (long, wide, trestles) => {
+          const plan = sized(base, { length: length(String(long)), width: length(String(wide)) });
+          const structure = structureOf(plan);
+          const bearers = bearersUnder(structure, "mm", { trestles });
+          const lying = { ...plan, fixture: { bearers } };
+          const xs = bearers.map((b) => b.from.x.mm);
+          const place = (p: string, m: ReturnType<typeof heldMechanics>["mechanics"]) => m.frame.points[p];
+          for (const lies of [undefined, "weight" as const]) {
+            const { mechanics, by } = heldMechanics(
+              structure,
+              "surface",
+              heldOf(structure, lies ? { ...lying, held: { lies } } : lying),
+            );
+            const places = lies ? by.rests : by.clamps;
+            const onSides = places.filter((c) => ["AB", "CD"].includes(c.member));
+            expect(onSides.length).toBe(lies ? 2 * trestles : 4);
+            for (const { point } of onSides)
+              expect(Math.min(...xs.map((x) => Math.abs(x - (place(point, mechanics)?.[0] ?? 0))))).toBeLessThan(1);
+            // BC and DA run beside them: nothing is clamped there, and each is propped once.
+            expect(places.filter((c) => ["BC", "DA"].includes(c.member)).length).toBe(lies ? 2 : 0);
+          }
+          expect(frameKey(lying)).not.toBe(frameKey(plan));
+          const floor = { ...plan, fixture: { floor: true as const } };
+          expect(heldOf(structure, floor).lies).toBe("weight");
+          expect(holdingWays(floor, structure).map((w) => w.id)).not.toContain("clamped");
+          expect(holdingWays(floor, structure)[0]?.say).toBe("By its own weight, as planned");
+        },
+      ),
+      { numRuns: 8 },
+    );
   });
 });

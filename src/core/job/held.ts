@@ -1,9 +1,9 @@
-import { fixtureElements } from "../fixture";
+import { crossings, fixtureElements, isCarried, lyingMembers, lyingOn, pushesOf } from "../fixture";
 import { MATERIALS, type Structure, type StructureMember } from "../frame";
 import { add3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
-import { type Bar, type Held, type HeldStop, USUALLY_HELD } from "../plan";
+import { type Bar, type Held, type HeldStop, type Lies, USUALLY_HELD } from "../plan";
 import { type Problem, plainLength, rangeWords } from "../units";
-import { fixtureWish } from "./fixtureWish";
+import { bedKindOf, fixtureWish } from "./fixtureWish";
 import type { Plan } from "./planSchema";
 
 type HeldPlan = Pick<Plan, "held" | "fixture">;
@@ -104,31 +104,48 @@ export const barsOf = (structure: Structure, { held, units }: Pick<Plan, "held" 
 
 /** Stops and clamps of the lay-out, as they hold the frame in its plane. */
 function stopsOf(structure: Structure, plan: HeldPlan): HeldStop[] {
-  return fixtureElements(structure, fixtureWish(plan)).flatMap((e): HeldStop[] => {
+  return fixtureElements(structure, fixtureWish(plan, structure)).flatMap((e): HeldStop[] => {
     const member = structure.members.find((m) => m.id === e.member) as StructureMember;
     // A square comes off when its piece is tacked.
     if (e.kind === "square") return [];
-    return [
-      {
-        id: e.id,
-        kind: e.kind === "clamp" ? "clamp" : "stop",
-        member: e.member,
-        at: along(member, e.alongMm),
-        push: [e.push.x, e.push.y, 0],
-        gapMm: e.playMm,
-      },
-    ];
+    return pushesOf(e).map((push, i) => ({
+      id: i === 0 ? e.id : `${e.id}, other side`,
+      kind: e.kind === "clamp" ? "clamp" : "stop",
+      member: e.member,
+      at: along(member, e.alongMm),
+      push: [push.x, push.y, 0],
+      gapMm: e.playMm,
+    }));
   });
 }
+
+/** Where members lie on the trestles or bars of a plan, along each, mm: nowhere where it would tip; null where they lie on a plate or a floor. */
+function carriedAt(structure: Structure, plan: HeldPlan): Held["carriedAtMm"] {
+  const { bearers, side } = fixtureWish(plan, structure);
+  if (bearers.length === 0) return null;
+  return Object.fromEntries(
+    lyingMembers(structure).map((m) => {
+      const lying = lyingOn(structure, m, side);
+      return [m.id, isCarried(lying, bearers) ? crossings(lying, bearers).map((c) => c.alongMm) : []];
+    }),
+  );
+}
+
+/** How a plan's frame lies where nobody said otherwise: to a floor nothing is clamped. */
+export const usuallyLies = (plan: Pick<Plan, "fixture">): Lies =>
+  bedKindOf(plan) === "floor" ? "weight" : USUALLY_HELD.lies;
 
 /** What holds a plan's frame while it is welded. */
 export function heldOf(structure: Structure, plan: HeldPlan & Pick<Plan, "units">): Held {
   const { held } = plan;
-  if (!held) return USUALLY_HELD;
+  const carriedAtMm = carriedAt(structure, plan);
+  const lies = held?.lies ?? usuallyLies(plan);
+  if (!held) return { ...USUALLY_HELD, lies, carriedAtMm };
   return {
-    lies: held.lies ?? "clamped",
+    lies,
     stops: held.stops ? stopsOf(structure, plan) : [],
     bars: barsOf(structure, plan),
+    carriedAtMm,
   };
 }
 

@@ -1,9 +1,11 @@
 import type { Structure } from "../frame";
+import type { Lies } from "../plan";
 import { outcomeWords } from "../shrink";
 import type { UnitPreference } from "../units";
 import { barProposals } from "./barProposals";
 import { builtOf } from "./built";
 import { chanceWords } from "./forecast";
+import { usuallyLies } from "./held";
 import type { Job } from "./jobSchema";
 import { gainsMost } from "./orderAdvice";
 import { EQUAL, type OrderOutlook } from "./orderOutlook";
@@ -37,9 +39,9 @@ export interface HoldingWay {
 /** The plan's own way without what is held in another. */
 const held = (of: HeldPlan): Plan["held"] => (Object.keys(of).length > 0 ? of : undefined);
 
-const sameHeld = (a: Plan["held"], b: Plan["held"]): boolean => {
+const sameHeld = (a: Plan["held"], b: Plan["held"], usual: Lies): boolean => {
   const text = (h: Plan["held"]): string =>
-    JSON.stringify([h?.lies ?? "clamped", h?.stops ?? false, (h?.bars ?? []).map(({ size: _, ...bar }) => bar)]);
+    JSON.stringify([h?.lies ?? usual, h?.stops ?? false, (h?.bars ?? []).map(({ size: _, ...bar }) => bar)]);
   return text(a) === text(b);
 };
 
@@ -49,15 +51,15 @@ const count = (h: Plan["held"]): number => (h?.bars?.length ?? 0) + (h?.stops ? 
 export function holdingWays(plan: Plan, structure: Structure): HoldingWay[] {
   const { crossed, corners, sides, blocks } = barProposals(structure, plan.units);
   const onSurface = builtOf(plan).on === "surface";
+  const usually = usuallyLies(plan);
+  const canClamp = onSurface && usually === "clamped";
   const lies = plan.held?.lies;
   const usual = lies ? { lies } : {};
   const list: Omit<HoldingWay, "takes">[] = [
     { id: "planned", say: "As planned", plan: { held: plan.held, aim: plan.aim } },
+    ...(canClamp ? ([{ id: "clamped", say: "Clamped flat", plan: { held: undefined, aim: plan.aim } }] as const) : []),
     ...(onSurface
-      ? ([
-          { id: "clamped", say: "Clamped flat", plan: { held: undefined, aim: plan.aim } },
-          { id: "weight", say: "By its own weight", plan: { held: { lies: "weight" }, aim: plan.aim } },
-        ] as const)
+      ? ([{ id: "weight", say: "By its own weight", plan: { held: { lies: "weight" }, aim: plan.aim } }] as const)
       : []),
     { id: "loose", say: onSurface ? "Loose" : "On its three rests", plan: { held: { lies: "loose" }, aim: plan.aim } },
     { id: "stops", say: "In the lay-out's stops", plan: { held: { ...usual, stops: true }, aim: plan.aim } },
@@ -68,7 +70,7 @@ export function holdingWays(plan: Plan, structure: Structure): HoldingWay[] {
             say: "Two strongbacks crossed, loose",
             plan: { held: { lies: "loose", bars: crossed }, aim: plan.aim },
           },
-          ...(onSurface
+          ...(canClamp
             ? [
                 {
                   id: "crossed clamped" as const,
@@ -103,11 +105,13 @@ export function holdingWays(plan: Plan, structure: Structure): HoldingWay[] {
   const ways: HoldingWay[] = [];
   for (const way of list) {
     const own = { ...way, plan: { ...way.plan, held: way.plan.held && held(way.plan.held) } };
-    if (ways.some((w) => w.plan.aim === own.plan.aim && sameHeld(w.plan.held, own.plan.held))) continue;
+    if (ways.some((w) => w.plan.aim === own.plan.aim && sameHeld(w.plan.held, own.plan.held, usually))) continue;
     ways.push({ ...own, takes: count(own.plan.held) });
   }
   // What is planned is one of these: it is called by its name.
-  const named = list.find((w) => w.id !== "planned" && w.plan.aim === plan.aim && sameHeld(w.plan.held, plan.held));
+  const named = list.find(
+    (w) => w.id !== "planned" && w.plan.aim === plan.aim && sameHeld(w.plan.held, plan.held, usually),
+  );
   return ways.map((w) => (w.id === "planned" ? { ...w, say: named ? `${named.say}, as planned` : w.say } : w));
 }
 

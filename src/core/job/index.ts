@@ -1,5 +1,6 @@
 export { type BackBow, type Bowed, backBow, backBowWords, bowedMembers } from "./backBow";
 export { barProposals } from "./barProposals";
+export { bearersUnder, type PlannedBearer, restsOnBearers } from "./bearersOf";
 export type { BedRound } from "./bedRound";
 export { bubbleMmPerM, packerMmPerM, statedSlope, turnedLevel } from "./bubble";
 export { builtOf, overallSizeMm } from "./built";
@@ -36,6 +37,7 @@ export { type Evaluation, evaluate, type Summary, summaryOf } from "./evaluate";
 export type { CutRound } from "./evaluationContext";
 export { cellOfPlan, factorsOf } from "./factorsOf";
 export { type FinishStep, finishSteps } from "./finishSteps";
+export { bedKindOf } from "./fixtureWish";
 export { following } from "./following";
 export { chanceWords, type Forecast, forecastWords, likelyFailure } from "./forecast";
 export { FORMAT } from "./format";
@@ -52,7 +54,7 @@ export {
 export type { GateAdvice } from "./gateAdvice";
 export { type GateReading, gateReading } from "./gateReading";
 export { type GrindMoves, grindMoves, grindWords } from "./grindMoves";
-export { barsOf, type PlannedBar, tacksBearN } from "./held";
+export { barsOf, type PlannedBar, tacksBearN, usuallyLies } from "./held";
 export {
   type HoldingAdvice,
   type HoldingOutlook,
@@ -75,7 +77,7 @@ export {
   withShut,
 } from "./jointFit";
 export { type LaidElement, type LaidOut, layOut } from "./layOut";
-export { clampCaution, type FixtureCheck, fixtureChecks, laidWords } from "./layOutWords";
+export { clampCaution, type FixtureCheck, fixtureChecks, laidWords, SHELF_WORDS, thingWords } from "./layOutWords";
 export { learnedWords } from "./learnedWords";
 export { meantOtherwise, readLeaves } from "./leaves";
 export { likelyLosses, lossLines } from "./lossLines";

@@ -3,10 +3,12 @@ import { started } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
 import { length } from "../units";
+import { bearersUnder } from "./bearersOf";
 import { builtOf } from "./built";
 import { evaluate } from "./evaluate";
 import { layOut } from "./layOut";
-import { fixtureChecks, laidWords } from "./layOutWords";
+import { fixtureChecks, laidWords, pickedWords, thingWords } from "./layOutWords";
+import { planProblems } from "./plan";
 import type { Plan } from "./planSchema";
 import { predict } from "./predict";
 
@@ -21,7 +23,7 @@ const laidBy = (plan: Plan) => {
 };
 const say = (plan: Plan): Record<string, string> => {
   const { structure, laid } = laidBy(plan);
-  return Object.fromEntries(fixtureChecks(structure, laid, plan.units).map((c) => [c.id, c.say]));
+  return Object.fromEntries(fixtureChecks(structure, laid, plan.units, null).map((c) => [c.id, c.say]));
 };
 
 describe("a frame laid out", () => {
@@ -84,5 +86,58 @@ describe("a frame laid out", () => {
         .laid.problems.map((p) => p.message)
         .join(),
     ).toMatch(/^Off the bed .*BC/);
+  });
+  it("says what each thing stands on and what it is, on every kind of bed", () => {
+    const { structure } = laidBy(plan);
+    const of = (fixture: Plan["fixture"], id: string) => {
+      const found = laidBy({ ...plan, fixture }).laid.elements.find((e) => e.element.id === id);
+      return found ? [laidWords(found, plan.units), thingWords(found)] : [];
+    };
+    const slots = { run: "across" as const, pitch: length("60"), first: length("10") };
+    expect(of({ slots }, "AB stop 1")[0]).toMatch(/^slot -?\d+, −?\d+\.\d mm along it$/);
+    expect(of({ slots }, "DA stop 1")[0]).toMatch(/^slot -?\d+, \d+\.\d mm along it with \d+\.\d mm of packing$/);
+    const bearers = bearersUnder(structure, "mm", { trestles: 3 });
+    expect(of({ bearers }, "AB stop 1")[0]).toMatch(/^on T1, from A \d/);
+    expect(of({ bearers }, "BC stop 1")[0]).toMatch(/^on a bar laid across, from A \d/);
+    expect(of({ floor: true }, "AB stop 1")[1]).toMatch(/block with a weight/);
+    expect(of({ floor: true }, "AB clamp")[1]).toMatch(/^A bar clamp over the frame/);
+    expect(of({ have: { stops: 1, angles: 9 } }, "AB stop 2")[1]).toMatch(/^In its place an angle plate/);
+    expect(of({ have: { stops: 1 } }, "AB stop 2")[1]).toBe("Nothing is left on the shelf for it.");
+    expect(of({ have: { clamps: 1, toggles: 9 } }, "BC clamp")[1]).toMatch(/^In its place a toggle clamp/);
+    expect(of({}, "AB stop 2")[1]).toBeNull();
+  });
+  it("counts what is taken from the shelf, to the last piece", () => {
+    for (const fixture of [{}, { have: { stops: 3, angles: 2, clamps: 2, toggles: 1 } }, { floor: true as const }]) {
+      const { laid } = laidBy({ ...plan, fixture });
+      const picked = pickedWords(laid).filter((p) => !p.what.startsWith("packers"));
+      expect(picked.reduce((n, p) => n + p.count, 0)).toBe(laid.elements.length);
+    }
+  });
+  it("names what trestles do not carry; a floor is read before it is trusted", () => {
+    const { structure } = laidBy(plan);
+    const bearers = bearersUnder(structure, "mm", { trestles: 3 });
+    expect(say({ ...plan, fixture: { bearers } }).carried).toMatch(/^Not carried .*: BC, DA\./);
+    const under = [
+      { id: "T8", from: { x: length("-50"), y: length("20") }, to: { x: length("1050"), y: length("20") } },
+      { id: "T9", from: { x: length("-50"), y: length("580") }, to: { x: length("1050"), y: length("580") } },
+    ];
+    expect(say({ ...plan, fixture: { bearers: [...bearers, ...under] } }).carried).toMatch(/^Trestles or bars carry/);
+    expect(say({ ...plan, fixture: { floor: true } }).carried).toMatch(/read it under every rest/);
+    expect(say(plan).carried).toBeUndefined();
+  });
+  it("refuses a trestle that is a slip of the unit, none, or twice there, each at its field", () => {
+    const at = (x: string, y: string) => ({ x: length(x), y: length(y) });
+    const bearers = [
+      { id: "T1", from: at("0", "0"), to: at("0", "10") },
+      { id: "T2", from: at("0", "0"), to: at("0", "40000") },
+      { id: "T2", from: at("0", "0"), to: at("0", "400") },
+    ];
+    expect(planProblems({ ...plan, fixture: { bearers } }).map((p) => p.path)).toEqual([
+      "fixture.bearers.0.to.x",
+      "fixture.bearers.1.to.y",
+      "fixture.bearers.2.from.x",
+    ]);
+    const slots = { run: "along" as const, pitch: length("2"), first: length("0") };
+    expect(planProblems({ ...plan, fixture: { slots } }).map((p) => p.path)).toEqual(["fixture.slots.pitch"]);
   });
 });

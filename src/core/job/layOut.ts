@@ -1,17 +1,25 @@
 import {
+  type BedKind,
+  bearerUnder,
   type Fixture,
   type FixtureElement,
+  type FromShelf,
+  fromShelf,
   holeFor,
   type InHole,
+  type InSlot,
   measuredFrom,
   proposeFixture,
   type SetOff,
+  type ShelfRole,
+  type ShelfThing,
+  slotFor,
 } from "../fixture";
-import type { Structure } from "../frame";
+import { MATERIALS, type Structure } from "../frame";
 import { dot3, norm3, scale3, sub3, type Vec2 } from "../numeric";
 import type { Prediction } from "../shrink";
 import type { Problem } from "../units";
-import { fixtureWish } from "./fixtureWish";
+import { bedKindOf, fixtureWish } from "./fixtureWish";
 import type { Plan } from "./planSchema";
 
 /** An element with where to put it. */
@@ -25,12 +33,21 @@ export interface LaidElement {
   fromEdges: Vec2 | null;
   /** Null without holes, and for a piece that lies askew to them. */
   hole: InHole | null;
+  /** Null without slots, and for a piece that lies askew to them. */
+  slot: InSlot | null;
+  /** The trestle or bar that it stands on; null where it stands beside them all, or there are none. */
+  bearer: string | null;
+  /** What the frame lies on. */
+  bed: BedKind;
+  /** What of the shelf it is; null where nothing is left for it. */
+  thing: ShelfThing | null;
 }
 
 /** The fixture of a plan, with what it asks for. */
 export interface LaidOut {
   fixture: Fixture;
   elements: LaidElement[];
+  bed: BedKind;
   /** Whether places are those of the set-up, off where it is drawn. */
   isSetOff: boolean;
   /** What of the shelf is short, and what does not fit on the bed. */
@@ -78,58 +95,92 @@ export const setOffOf = (plan: Plan, structure: Structure, prediction: Predictio
  * @param prediction aimed as the frame is set up; null while there is none, and then places are as drawn.
  */
 export function layOut(plan: Plan, structure: Structure, prediction: Prediction | null): LaidOut {
-  const wish = plan.fixture ?? {};
+  const { holes, slots, at, have = {} } = plan.fixture ?? {};
   const off = setOffOf(plan, structure, prediction);
-  const fixture = proposeFixture(structure, fixtureWish(plan), off ?? (() => ({ x: 0, y: 0 })));
+  const wish = fixtureWish(plan, structure);
+  const bed = bedKindOf(plan);
+  const fixture = proposeFixture(structure, wish, off ?? (() => ({ x: 0, y: 0 })));
   const zero = measuredFrom(structure);
-  const { holes, at } = wish;
+  const shelf = fromShelf(
+    fixture.elements.map(({ id, kind }) => ({ id, role: roleOf(kind) })),
+    have,
+    { bed, isMagnetic: structure.members.every((m) => MATERIALS[m.material].isMagnetic) },
+  );
   const elements = fixture.elements.map((element): LaidElement => {
     const from = { x: element.at.x - zero.x, y: element.at.y - zero.y };
+    const isPinned = element.kind === "stop" || element.kind === "end stop";
     return {
       element,
       from,
       isFromA: structure.quad !== null,
-      fromEdges: at ? { x: from.x + at.x.mm, y: from.y + at.y.mm } : null,
+      fromEdges: at && bed !== "bearers" ? { x: from.x + at.x.mm, y: from.y + at.y.mm } : null,
       hole:
-        holes && (element.kind === "stop" || element.kind === "end stop")
+        bed === "holes" && holes && isPinned
           ? holeFor(from, element.push, { pitchMm: holes.pitch.mm, first: { x: holes.x.mm, y: holes.y.mm } })
           : null,
+      slot:
+        bed === "slots" && slots && isPinned
+          ? slotFor(from, element.push, { run: slots.run, pitchMm: slots.pitch.mm, firstMm: slots.first.mm })
+          : null,
+      bearer: bed === "bearers" ? bearerUnder(element.at, wish.bearers) : null,
+      bed,
+      thing: shelf.by.get(element.id) ?? null,
     };
   });
-  return { fixture, elements, isSetOff: off !== null, problems: shelfProblems(plan, elements) };
+  return {
+    fixture,
+    elements,
+    bed,
+    isSetOff: off !== null,
+    problems: [...shelfProblems(shelf, elements), ...offBed(plan, elements)],
+  };
 }
 
-/** What is short on the shelf, or does not fit on the bed. */
-function shelfProblems({ fixture = {} }: Plan, elements: readonly LaidElement[]): Problem[] {
-  const found: Problem[] = [];
-  const count = (...kinds: FixtureElement["kind"][]): number =>
-    elements.filter((e) => kinds.includes(e.element.kind)).length;
-  const clamps = count("clamp");
-  const stops = count("stop", "end stop");
-  const short = (path: "stops" | "clamps", wanted: number, have: number | undefined): void => {
-    if (have !== undefined && wanted > have)
-      found.push({
-        path: `fixture.have.${path}`,
-        message: `${wanted} ${path} are wanted here, ${have} are there: leave some out where the list says that nothing moves without them, or lay it out in two goes.`,
-        severity: "warning",
-      });
-  };
-  short("stops", stops, fixture.have?.stops);
-  short("clamps", clamps, fixture.have?.clamps);
+/** What is asked of an element. */
+export const roleOf = (kind: FixtureElement["kind"]): ShelfRole => (kind === "end stop" ? "stop" : kind);
+
+/** Where the count of what a role usually takes is kept, and what it is called. */
+const ROLE_WORDS: Record<ShelfRole, { path: ShelfThing; many: string; instead: string }> = {
+  stop: {
+    path: "stops",
+    many: "stops",
+    instead: "leave some out where the list says that nothing moves without them, or lay it out in two goes",
+  },
+  clamp: { path: "clamps", many: "clamps", instead: "clamp the sides that it is set by first, then the rest" },
+  square: { path: "squares", many: "squares", instead: "stand the pieces up one after the other" },
+  "V-block": { path: "vBlocks", many: "V-blocks", instead: "chock the tube on both sides" },
+};
+
+/** What is short on the shelf. */
+function shelfProblems({ by, short }: FromShelf, elements: readonly LaidElement[]): Problem[] {
+  return short.map(({ role, wanted, missing }): Problem => {
+    const { path, many, instead } = ROLE_WORDS[role];
+    const others = elements.filter(
+      ({ element: e }) => roleOf(e.kind) === role && by.has(e.id) && by.get(e.id) !== path,
+    ).length;
+    const stands = others > 0 ? `, ${others} of them something else in their place` : "";
+    return {
+      path: `fixture.have.${path}`,
+      message: `${wanted} ${many} are wanted here, ${wanted - missing} are there${stands}: ${instead}.`,
+      severity: "warning",
+    };
+  });
+}
+
+/** What does not fit on the bed. */
+function offBed({ fixture = {} }: Plan, elements: readonly LaidElement[]): Problem[] {
+  const { bed } = fixture;
   const off = elements.filter(
     ({ fromEdges: p }) =>
-      p !== null &&
-      fixture.bed !== undefined &&
-      (p.x < 0 || p.y < 0 || p.x > fixture.bed.length.mm || p.y > fixture.bed.width.mm),
+      p !== null && bed !== undefined && (p.x < 0 || p.y < 0 || p.x > bed.length.mm || p.y > bed.width.mm),
   );
-  if (off.length > 0)
-    found.push({
+  if (off.length === 0) return [];
+  const names = off.slice(0, 3).map((e) => e.element.id);
+  return [
+    {
       path: "fixture.at.x",
-      message: `Off the bed as the frame lies on it: ${off
-        .slice(0, 3)
-        .map((e) => e.element.id)
-        .join(", ")}${off.length > 3 ? ` and ${off.length - 3} more` : ""}. Move the frame, or turn it.`,
+      message: `Off the bed as the frame lies on it: ${names.join(", ")}${off.length > 3 ? ` and ${off.length - 3} more` : ""}. Move the frame, or turn it.`,
       severity: "warning",
-    });
-  return found;
+    },
+  ];
 }

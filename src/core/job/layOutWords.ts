@@ -1,16 +1,19 @@
-import type { Fixture, FreeMotion } from "../fixture";
+import type { BedVerdict } from "../check";
+import { type BedKind, type Fixture, type FreeMotion, type ShelfThing, usualThing } from "../fixture";
 import type { Structure } from "../frame";
 import { faceWords } from "../plan";
 import { formatSmall, physical, type UnitPreference } from "../units";
-import type { LaidElement, LaidOut } from "./layOut";
+import { type LaidElement, type LaidOut, roleOf } from "./layOut";
 
 /** One thing that a fixture is asked, with the answer. */
 export interface FixtureCheck {
-  id: "located" | "more" | "clamped" | "free" | "reach" | "standing" | "propped";
+  id: "carried" | "located" | "more" | "clamped" | "free" | "reach" | "standing" | "propped";
   isGood: boolean;
   say: string;
 }
 
+/** Packing thinner than this nobody lays, mm. */
+const SEEN_MM = 0.05;
 /** Things that are named one by one; of more the number. */
 const MOST_NAMED = 4;
 const named = (words: readonly string[]): string =>
@@ -45,16 +48,47 @@ function locatedCheck({ located, lying }: Fixture): FixtureCheck {
   };
 }
 
-/** What a fixture is asked, with the answers: whether it holds everything once, presses, lets go, and lets the torch in. */
+/** Whether what it lies on carries every member, on trestles and on a floor; on a plate nobody asks. */
+function carriedCheck(bed: BedKind, { uncarried, lying }: Fixture, read: BedVerdict | null): FixtureCheck[] {
+  if (bed === "bearers")
+    return [
+      {
+        id: "carried",
+        isGood: uncarried.length === 0,
+        say:
+          uncarried.length === 0
+            ? `Trestles or bars carry every member, ${lying.length} of ${lying.length}, on either side of its middle.`
+            : `Not carried on either side of its middle, so it tips or lies in the air: ${named(uncarried)}. Lay a bar under it across two others, move a trestle, or prop it until it is tacked.`,
+      },
+    ];
+  if (bed !== "floor") return [];
+  const isRead = read !== null && read.word !== "not measured";
+  return [
+    {
+      id: "carried",
+      isGood: isRead && read.word === "good as it is",
+      say: isRead
+        ? `The floor under the rests, as read: ${read.word}. ${read.why}`
+        : "A floor is neither flat nor level: read it under every rest on the stage Bed, and set a riser on each.",
+    },
+  ];
+}
+
+/**
+ * What a fixture is asked, with the answers: whether it holds everything once, presses, lets go, and lets the torch in.
+ * @param read how the bed was found when it was read last.
+ */
 export function fixtureChecks(
   structure: Structure,
-  { fixture, isSetOff }: LaidOut,
+  { fixture, isSetOff, bed }: LaidOut,
   units: UnitPreference,
+  read: BedVerdict | null,
 ): FixtureCheck[] {
   const { closures, elements, located, standing, tooMany, trapped, unreached } = fixture;
   const size = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
   const squared = standing.filter((m) => elements.some((e) => e.kind === "square" && e.member === m));
   const propped = standing.filter((m) => !squared.includes(m));
+  const inV = [...new Set(elements.filter((e) => e.kind === "V-block").map((e) => e.member))];
   const loose = closures.filter((c) => !c.closure.closes);
   const faces = unreached.map(({ joint, line, by }) => {
     const j = structure.joints.find((x) => x.id === joint);
@@ -68,14 +102,17 @@ export function fixtureChecks(
       : []),
   ];
   return [
+    ...carriedCheck(bed, fixture, read),
     locatedCheck(fixture),
     ...(more.length > 0 ? [{ id: "more" as const, isGood: false, say: more.join(" ") }] : []),
     {
       id: "clamped",
-      isGood: loose.length === 0 && closures.length > 0,
+      isGood: loose.length === 0 && (closures.length > 0 || inV.length > 0),
       say:
         closures.length === 0
-          ? "Nothing is clamped."
+          ? inV.length === 0
+            ? "Nothing is clamped."
+            : `Nothing is clamped sideways: a strap over each V-block holds ${named(inV)} down into it.`
           : loose.length === 0
             ? "Every clamp presses its member onto both of its stops."
             : `Not pressed onto both of its stops: ${named(loose.map((c) => c.member))}. Put the clamp between them.`,
@@ -118,14 +155,67 @@ export function fixtureChecks(
   ];
 }
 
-/** Where an element goes, in a line: its hole and packer, or its place from two edges, else from corner A. */
-export function laidWords({ element, from, isFromA, fromEdges, hole }: LaidElement, units: UnitPreference): string {
+/** A thing of the shelf that stands in for another, or is made fast in a way of its own. */
+const THING_WORDS: Record<ShelfThing, string> = {
+  stops: "a stop",
+  angles: "an angle plate, clamped down",
+  blocks: "a block, clamped or tacked down",
+  squares: "a square",
+  magnets: "a magnet: off before an arc comes near, which it blows aside",
+  vBlocks: "a V-block",
+  clamps: "a screw clamp",
+  toggles: "a toggle clamp, set to this tube: it presses no more than it was set to",
+};
+
+/** What an element is where that is not what everybody would take, in a line; null else. */
+export function thingWords({ element: { kind }, thing, bed }: LaidElement): string | null {
+  const role = roleOf(kind);
+  if (thing === null) return "Nothing is left on the shelf for it.";
+  if (bed === "floor" && role === "stop")
+    return thing === "blocks" ? "A block with a weight on it, or braced." : "An angle plate with a weight on it.";
+  if (bed === "floor" && role === "clamp") return "A bar clamp over the frame: the floor holds none.";
+  return thing === usualThing(role, bed) ? null : `In its place ${THING_WORDS[thing]}.`;
+}
+
+/** Where an element goes, in a line: its hole or slot and packer, its trestle, or its place from two edges, else from corner A. */
+export function laidWords(
+  { element, from, isFromA, fromEdges, hole, slot, bearer, bed }: LaidElement,
+  units: UnitPreference,
+): string {
   const mm = (v: number): string => formatSmall(v, units, { decimals: units === "mm" ? 1 : 0 });
   const play = element.playMm > 0 ? `, ${mm(element.playMm)} off` : "";
-  if (hole)
-    return `hole ${hole.along}, ${hole.across}${hole.packMm > 0.05 ? ` with ${mm(hole.packMm)} of packing` : ""}${play}`;
+  const packed = (packMm: number): string => (packMm > SEEN_MM ? ` with ${mm(packMm)} of packing` : "");
+  if (hole) return `hole ${hole.along}, ${hole.across}${packed(hole.packMm)}${play}`;
+  if (slot) return `slot ${slot.slot}, ${mm(slot.alongMm)} along it${packed(slot.packMm)}${play}`;
   const place = fromEdges ?? from;
-  return `${fromEdges ? "from the edges" : isFromA ? "from A" : "from the lower left"} ${mm(place.x)} along, ${mm(place.y)} across${play}`;
+  const on = bed === "bearers" ? `${bearer ? `on ${bearer}` : "on a bar laid across"}, ` : "";
+  return `${on}${fromEdges ? "from the edges" : isFromA ? "from A" : "from the lower left"} ${mm(place.x)} along, ${mm(place.y)} across${play}`;
+}
+
+/** What counts of the shelf are called, in the order in which they are asked. */
+export const SHELF_WORDS: Record<ShelfThing, string> = {
+  stops: "stops",
+  angles: "angle plates",
+  blocks: "blocks",
+  squares: "squares",
+  magnets: "magnets",
+  vBlocks: "V-blocks",
+  clamps: "screw clamps",
+  toggles: "toggle clamps",
+};
+
+/** What is taken from the shelf: how many of what, and how many packers with it. */
+export function pickedWords({ elements, bed }: LaidOut): { count: number; what: string }[] {
+  const things = Object.keys(SHELF_WORDS) as ShelfThing[];
+  const ofThing = (thing: ShelfThing): string =>
+    bed === "floor" && thing === "clamps" ? "bar clamps, over the frame" : SHELF_WORDS[thing];
+  const packers = elements.filter((e) => ((e.hole ?? e.slot)?.packMm ?? 0) > SEEN_MM).length;
+  return [
+    ...things.map((t) => ({ count: elements.filter((e) => e.thing === t).length, what: ofThing(t) })),
+    { count: elements.filter((e) => e.element.kind === "V-block").length, what: "straps or clamps, over the V-blocks" },
+    { count: packers, what: "packers, by the list below" },
+    { count: elements.filter((e) => e.thing === null).length, what: "places for which nothing is left" },
+  ].filter((p) => p.count > 0);
 }
 
 /** What of the clamps' force is asked of whoever screws them. */

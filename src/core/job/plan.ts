@@ -12,6 +12,10 @@ import { platesProblems } from "./plateBow";
 import { materialOf, thinnestWallMm, weldOf } from "./settings";
 import { usualStock } from "./usualStock";
 
+/** What a frame lies on is no farther away than this, mm: else it is a slip of the unit. */
+const FARTHEST_MM = 30_000;
+const LEAST_BEARER_MM = 50;
+
 /**
  * What keeps a plan from being stored. A frame that is being drawn is kept as it stands, clashes and all: only what could
  * not be read again, or is a slip of a number, is refused.
@@ -46,17 +50,11 @@ export function planProblems(plan: Plan): Problem[] {
         message: `A shim is ${rangeWords(0.01, 50, plan.units)} thick, not ${plainLength(leaf.mm, plan.units)}.`,
         severity: "error",
       });
-  const pitch = plan.fixture?.holes?.pitch.mm;
-  if (pitch !== undefined && (pitch < 5 || pitch > 1000))
-    found.push({
-      path: "fixture.holes.pitch",
-      message: `Holes are ${rangeWords(5, 1000, plan.units)} apart. Check the unit.`,
-      severity: "error",
-    });
+  found.push(...bedProblems(plan));
   const seen = new Set<string>();
   plan.bed.rests.forEach((rest, i) => {
     for (const axis of ["x", "y"] as const)
-      if (Math.abs(rest[axis].mm) > 30_000)
+      if (Math.abs(rest[axis].mm) > FARTHEST_MM)
         found.push({
           path: `bed.rests.${i}.${axis}`,
           message: `${rest.id} is too far away for a rest. Check the unit.`,
@@ -70,6 +68,35 @@ export function planProblems(plan: Plan): Problem[] {
         severity: "error",
       });
     seen.add(place);
+  });
+  return found;
+}
+
+/** What is wrong with what a frame is laid out on: holes, slots, trestles. */
+function bedProblems({ fixture = {}, units }: Plan): Problem[] {
+  const found: Problem[] = [];
+  const error = (path: string, message: string) => found.push({ path, message, severity: "error" });
+  for (const [key, what] of [
+    ["holes", "Holes"],
+    ["slots", "Slots"],
+  ] as const) {
+    const pitch = fixture[key]?.pitch.mm;
+    if (pitch !== undefined && (pitch < 5 || pitch > 1000))
+      error(`fixture.${key}.pitch`, `${what} are ${rangeWords(5, 1000, units)} apart. Check the unit.`);
+  }
+  fixture.bearers?.forEach(({ id, from, to }, i) => {
+    const far = [["from", from] as const, ["to", to] as const].flatMap(([end, p]) =>
+      (["x", "y"] as const).flatMap((axis) => (Math.abs(p[axis].mm) > FARTHEST_MM ? [`${end}.${axis}`] : [])),
+    );
+    for (const at of far)
+      error(`fixture.bearers.${i}.${at}`, `${id} is too far away for what a frame lies on. Check the unit.`);
+    if (Math.hypot(from.x.mm - to.x.mm, from.y.mm - to.y.mm) < LEAST_BEARER_MM)
+      error(
+        `fixture.bearers.${i}.to.x`,
+        `${id} begins and ends at one place: a trestle or bar is ${plainLength(LEAST_BEARER_MM, units)} long or more.`,
+      );
+    if (fixture.bearers?.findIndex((b) => b.id === id) !== i)
+      error(`fixture.bearers.${i}.from.x`, `There is a ${id} already.`);
   });
   return found;
 }

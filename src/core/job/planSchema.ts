@@ -2,7 +2,7 @@ import * as z from "zod";
 import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from "../cut";
-import { FIXTURE_SIDES } from "../fixture";
+import { FIXTURE_SIDES, SHELF, type ShelfThing } from "../fixture";
 import { drawnFrameSchema, FACE_LINES, MATERIAL_NAMES, memberNameSchema, rectangleSchema } from "../frame";
 import { shopLearnedSchema } from "../learn";
 import { BAR_KINDS, holdSchema, orderChoiceSchema, PUT_ON, TAKEN_OFF } from "../plan";
@@ -40,6 +40,11 @@ const bedSchema = z.strictObject({
 /** Where a bar meets a member, along it. */
 const barEndSchema = z.strictObject({ member: memberNameSchema, along: lengthSchema });
 
+/** A place on the bed, from corner A, or the lower left of a frame without. */
+const bedPlaceSchema = z.strictObject({ x: lengthSchema, y: lengthSchema });
+
+const countSchema = z.int().min(0).max(999).optional();
+
 /** Everything about a job that is edited and saved as a whole, with a version. */
 export const planSchema = z.strictObject({
   /** Of this document: earlier ones are brought up to it when they are read (see upgrade). */
@@ -72,8 +77,24 @@ export const planSchema = z.strictObject({
       without: z.array(z.string().min(1).max(60)).max(400).optional(),
       /** Holes of the bed: how far apart, and where the first lies from corner A. */
       holes: z.strictObject({ pitch: lengthSchema, x: lengthSchema, y: lengthSchema }).optional(),
+      /** Slots of the bed, side by side: which way they run, how far apart, and how far the first lies from corner A. */
+      slots: z.strictObject({ run: z.enum(["along", "across"]), pitch: lengthSchema, first: lengthSchema }).optional(),
+      /** Trestles, bars, or a triangle of tube: what it lies on where there is no plate. */
+      bearers: z
+        .array(
+          z.strictObject({
+            id: z.string().regex(/^T[1-9]\d?$/, "What it lies on is named T1 to T99."),
+            from: bedPlaceSchema,
+            to: bedPlaceSchema,
+          }),
+        )
+        .min(1)
+        .max(40, "At most 40 trestles or bars.")
+        .optional(),
+      /** It lies on a bare floor: nothing is pinned, bolted or clamped to that. */
+      floor: z.literal(true).optional(),
       /** Where corner A lies from two edges of the bed. */
-      at: z.strictObject({ x: lengthSchema, y: lengthSchema }).optional(),
+      at: bedPlaceSchema.optional(),
       bed: z.strictObject({ length: lengthSchema, width: lengthSchema }).optional(),
       /** Two plates with a seam along them, that are bent over a shim; both together so wide. */
       plates: z
@@ -98,10 +119,7 @@ export const planSchema = z.strictObject({
         .optional(),
       /** What is on the shelf. */
       have: z
-        .strictObject({
-          stops: z.int().min(0).max(999).optional(),
-          clamps: z.int().min(0).max(999).optional(),
-        })
+        .strictObject(Object.fromEntries(SHELF.map((t) => [t, countSchema])) as Record<ShelfThing, typeof countSchema>)
         .optional(),
     })
     .optional(),

@@ -2,6 +2,7 @@ import { fromStructure } from "../mechanics";
 import { orderKey, USUAL_ORDER } from "../plan";
 import { frameProblems, heatJPerMm, weldProblems } from "../weld";
 import { builtOf } from "./built";
+import { usuallyLies } from "./held";
 import type { Plan } from "./planSchema";
 import { materialOf, thinnestWallMm, weldOf } from "./settings";
 
@@ -11,7 +12,9 @@ export function frameKey(plan: Plan): string {
   // Where stops stand counts only where they hold.
   const { held, fixture, found } = plan;
   const stops = held?.stops ? [fixture?.side, fixture?.moved, fixture?.without] : null;
-  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm", held, stops, found, plan.learned]);
+  const bearers = fixture?.bearers?.map(({ from, to }) => [from, to].map(({ x, y }) => [x.mm, y.mm]));
+  const by = [held, stops, bearers, usuallyLies(plan)];
+  return JSON.stringify([members, weldOf(plan), on, plan.units === "mm", by, found, plan.learned]);
 }
 
 /** What a prediction depends on: plans that share this text share their prediction. */

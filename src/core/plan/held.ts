@@ -44,10 +44,12 @@ export interface Held {
   /** In the plane of the bed. */
   stops: readonly HeldStop[];
   bars: readonly Bar[];
+  /** Where members lie on trestles or bars, along each from where it begins, mm, none for one that they do not carry; null where there is a plate or a floor under them all. */
+  carriedAtMm: Readonly<Record<string, readonly number[]>> | null;
 }
 
 /** As a frame is held where nobody said otherwise. */
-export const USUALLY_HELD: Held = { lies: "clamped", stops: [], bars: [] };
+export const USUALLY_HELD: Held = { lies: "clamped", stops: [], bars: [], carriedAtMm: null };
 
 interface At {
   member: string;
@@ -80,12 +82,14 @@ export function heldMechanics(
   held: Held = USUALLY_HELD,
 ): { mechanics: StructureMechanics; by: HeldBy } {
   const isFlat = on === "surface";
-  const clampsAt = isFlat && held.lies === "clamped" ? clampStations(structure) : [];
+  const { carriedAtMm } = held;
+  const clampable = (): Station[] =>
+    carriedAtMm ? clampedToBearers(structure, carriedAtMm) : clampStations(structure);
+  const clampsAt = isFlat && held.lies === "clamped" ? clampable() : [];
   const lying = isFlat && held.lies === "weight" ? lyingOnBed(structure) : [];
-  const carriers = new Set(lying.length > 0 ? clampStations(structure).map((c) => c.member) : []);
-  const restsAt = lying.flatMap((m): Station[] =>
-    (carriers.has(m.id) ? REST_SHARES : MIDDLE).map((share) => ({ member: m.id, at: along(m.from, m.to, share) })),
-  );
+  const rests = (): Station[] =>
+    carriedAtMm ? restsOnBearers(structure, carriedAtMm) : restStations(structure, lying);
+  const restsAt = lying.length > 0 ? rests() : [];
   const barsAt = held.bars.flatMap((b) => [b.from, b.to]);
   const wanted = [...clampsAt, ...restsAt, ...held.stops, ...barsAt].map(({ member, at }): Station => ({ member, at }));
   const built = fromStructure(structure, wanted);
@@ -93,16 +97,16 @@ export function heldMechanics(
   const points = (stations: readonly Station[]): At[] =>
     stations.map(({ member }) => ({ member, point: names.shift() as string }));
   const clamps = apart(points(clampsAt));
-  const rests = apart(points(restsAt));
+  const restPoints = apart(points(restsAt));
   const stops = points(held.stops).map((at, i) => ({ ...(held.stops[i] as HeldStop), ...at }));
   const ends = points(barsAt);
-  const carried = stops.length > 0 || rests.length > 0 || held.bars.some((b) => b.kind === "block");
+  const carried = stops.length > 0 || restPoints.length > 0 || held.bars.some((b) => b.kind === "block");
   return {
     mechanics: carried ? { ...built, frame: { ...built.frame, carried: true } } : built,
     by: {
       clamps: clamps.length >= 3 ? clamps : [],
       stops,
-      rests,
+      rests: restPoints,
       weightNPerMm: Object.fromEntries(
         lying.map((m) => [m.id, m.properties.areaMm2 * MATERIALS[m.material].densityKgPerMm3 * G_M_PER_S2]),
       ),
@@ -119,6 +123,33 @@ export function heldMechanics(
 /** What lies by its weight rests at its ends and between them; what is put between others, in its middle: they hold its ends. */
 const REST_SHARES = [0, 0.25, 0.75, 1] as const;
 const MIDDLE = [0.5] as const;
+
+/** Where what lies on a plate or a floor by its weight rests on it. */
+function restStations(structure: Structure, lying: ReturnType<typeof lyingOnBed>): Station[] {
+  const carriers = new Set(clampStations(structure).map((c) => c.member));
+  return lying.flatMap((m) =>
+    (carriers.has(m.id) ? REST_SHARES : MIDDLE).map((share) => ({ member: m.id, at: along(m.from, m.to, share) })),
+  );
+}
+
+/** Where a frame that lies on trestles or bars is clamped to them: each member that they carry at the outermost two. */
+const clampedToBearers = (structure: Structure, carriedAtMm: NonNullable<Held["carriedAtMm"]>): Station[] =>
+  onBearers(structure, carriedAtMm, (on) => [...on.slice(0, 1), ...on.slice(-1)]);
+
+/** Where it rests on them; what they do not carry is propped in its middle until it is tacked. */
+const restsOnBearers = (structure: Structure, carriedAtMm: NonNullable<Held["carriedAtMm"]>): Station[] =>
+  onBearers(structure, carriedAtMm, (on) => (on.length === 0 ? MIDDLE : on));
+
+const onBearers = (
+  structure: Structure,
+  carriedAtMm: NonNullable<Held["carriedAtMm"]>,
+  shares: (on: readonly number[]) => readonly number[],
+): Station[] =>
+  lyingOnBed(structure).flatMap((m) => {
+    const long = norm3(sub3(m.to, m.from)) || 1;
+    const on = (carriedAtMm[m.id] ?? []).map((mm) => mm / long);
+    return shares(on).map((share): Station => ({ member: m.id, at: along(m.from, m.to, share) }));
+  });
 
 const along = (from: Vec3, to: Vec3, share: number): Vec3 => add3(from, scale3(sub3(to, from), share));
 

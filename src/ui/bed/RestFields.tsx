@@ -4,8 +4,9 @@ import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 
 import type { Footprint } from "@/core/bed";
-import { type Plan, restsGrid, restsUnder } from "@/core/job";
+import { type Plan, restsGrid, restsOnBearers, restsUnder } from "@/core/job";
 import { length } from "@/core/units";
+import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
 import { LengthField } from "../parts/LengthField";
@@ -23,6 +24,7 @@ type Grid = (typeof GRIDS)[number][0];
 /** Where the rests stand. They are also the points that a survey reads. */
 export function RestFields({ over }: { over: Footprint }) {
   const { plan, units, edit, field, forget } = usePlanField();
+  const { structure } = useJob("evaluation").evaluation;
   const { bed } = plan;
   const [grid, setGrid] = useState<Grid>("3x3");
   const set = (change: Partial<Plan["bed"]>) => edit((p) => ({ ...p, bed: { ...p.bed, ...change } }));
@@ -46,6 +48,11 @@ export function RestFields({ over }: { over: Footprint }) {
         <Button onClick={() => lay(3)}>Three: A, B and the middle of CD</Button>
         <Button onClick={() => lay(4)}>Four, under the corners</Button>
         <Button onClick={() => lay(6)}>Six, with the middles of AB and CD</Button>
+        {structure && plan.fixture?.bearers ? (
+          <Button onClick={() => place(restsOnBearers(plan, structure, over.origin))}>
+            Where it lies on the trestles
+          </Button>
+        ) : null}
         <Button
           disabled={!free || bed.rests.length >= 40}
           onClick={() => free && set({ rests: [...bed.rests, { id: free, ...centre() }], laid: undefined })}

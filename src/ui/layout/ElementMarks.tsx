@@ -13,6 +13,9 @@ const HOLD = 14;
 /** A key moves an element by so much, mm, and finely by a tenth of it. */
 const STEP_MM = 10;
 
+/** What is moved along its member; an end stop and a square have one place. */
+const MOVABLE: ReadonlySet<string> = new Set(["stop", "clamp", "V-block"]);
+
 /** What is done with an element that is moved along its member. */
 export interface Moving {
   units: UnitPreference;
@@ -48,6 +51,15 @@ function Look({ laid: { element, from }, isPicked, p }: { laid: LaidElement; isP
         strokeWidth={isPicked ? 4 : 2}
       />
     );
+  if (element.kind === "V-block")
+    return (
+      <path
+        d={`M${point(WIDE / 2, -THICK)}L${point(WIDE / 2, THICK)}L${point(0, 0)}L${point(-WIDE / 2, THICK)}L${point(-WIDE / 2, -THICK)}L${point(0, 0)}Z`}
+        fill={colour}
+        stroke={colour}
+        strokeWidth={isPicked ? 4 : 2}
+      />
+    );
   const box = `M${point(0, WIDE / 2)}L${point(0, -WIDE / 2)}L${point(THICK, -WIDE / 2)}L${point(THICK, WIDE / 2)}Z`;
   return (
     <path
@@ -67,7 +79,7 @@ function Mark({ laid, moving, p }: { laid: LaidElement; moving: Moving; p: Proje
   const held = useRef<{ x: number; y: number; alongMm: number; now: number } | null>(null);
   const at = p.to(from);
   const back = p.direction(element.push);
-  const middle = element.kind === "clamp" ? ARROW / 2 : THICK / 2;
+  const middle = element.kind === "clamp" ? ARROW / 2 : element.kind === "V-block" ? 0 : THICK / 2;
   const kept = (mm: number): number => Math.min(longMm, Math.max(0, mm));
   const take = (e: PointerEvent<SVGGElement>) => {
     e.currentTarget.setPointerCapture(e.pointerId);
@@ -127,7 +139,7 @@ function Mark({ laid, moving, p }: { laid: LaidElement; moving: Moving; p: Proje
 /** Stops, end stops and clamps about a frame. @param moving on paper nothing is moved. */
 export function ElementMarks({ laid, moving, p }: { laid: LaidOut; moving: Moving | null; p: Projection }) {
   return laid.elements.map((e) =>
-    moving && (e.element.kind === "stop" || e.element.kind === "clamp") ? (
+    moving && MOVABLE.has(e.element.kind) ? (
       <Mark key={e.element.id} laid={e} moving={moving} p={p} />
     ) : (
       <Look key={e.element.id} laid={e} isPicked={e.element.id === moving?.picked} p={p} />

@@ -1,7 +1,7 @@
 "use client";
 
 import { RotateCcw, X } from "lucide-react";
-import { type LaidOut, laidWords, type Plan } from "@/core/job";
+import { type LaidOut, laidWords, type Plan, thingWords } from "@/core/job";
 import { formatLength, length, type UnitPreference } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -40,6 +40,7 @@ const KINDS = [
   ["end stop", "end stop", "end stops"],
   ["clamp", "clamp", "clamps"],
   ["square", "square", "squares"],
+  ["V-block", "V-block", "V-blocks"],
 ] as const;
 
 /** How many of each kind. */
@@ -79,6 +80,7 @@ export function Elements({
               {own.map((e) => {
                 const { id, kind, alongMm, isPlaced, why } = e.element;
                 const name = id.slice(member.length + 1);
+                const stands = thingWords(e);
                 return (
                   <li
                     key={id}
@@ -89,6 +91,7 @@ export function Elements({
                     <span className="col-span-2 self-center px-1 sm:col-span-1">
                       <span className="font-semibold">{name.charAt(0).toUpperCase() + name.slice(1)}</span>
                       <span className="block">{laidWords(e, units)}</span>
+                      {stands ? <span className="block text-sm">{stands}</span> : null}
                       <span className="block text-sm text-soft">{isPlaced ? "Placed by hand." : why}</span>
                     </span>
                     {kind === "end stop" || kind === "square" ? (

@@ -1,18 +1,31 @@
 "use client";
 
-import { FIXTURE_SIDES, type FixtureSide } from "@/core/fixture";
-import type { Plan } from "@/core/job";
+import { BEDS, type BedKind, FIXTURE_SIDES, type FixtureSide, SHELF } from "@/core/fixture";
+import { bearersUnder, bedKindOf, type Plan, SHELF_WORDS } from "@/core/job";
 import { length } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Choice } from "../parts/Choice";
 import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
+import { Bearers } from "./Bearers";
 import { withFixture } from "./Elements";
 
 type FixturePlan = NonNullable<Plan["fixture"]>;
 
 const SIDES: Record<FixtureSide, string> = { outside: "Outside the ring", inside: "Inside it" };
+
+const ON: Record<BedKind, string> = {
+  plate: "Plain plate",
+  holes: "Plate with holes",
+  slots: "Plate with slots",
+  bearers: "Trestles or bars",
+  floor: "Bare floor",
+};
+/** A frame that is laid on trestles begins with so many. */
+const TRESTLES = 3;
+
+const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** How the bed locates things, where the frame lies on it, and what is on the shelf. */
 export function FixtureFields({ isRing }: { isRing: boolean }) {
@@ -21,10 +34,22 @@ export function FixtureFields({ isRing }: { isRing: boolean }) {
   const zeroWords = evaluation.structure?.quad ? "Corner A" : "Lower left of the frame";
   const fixture: FixturePlan = plan.fixture ?? {};
   const set = (change: Partial<FixturePlan>) => edit((p) => withFixture(p, change));
-  const { holes, at, bed, have } = fixture;
+  const { holes, slots, at, bed, have } = fixture;
+  const on = bedKindOf(plan);
   const isInch = units !== "mm";
   const some = (mm: string, inch: string) => length(isInch ? inch : mm, isInch ? "in" : "mm");
   const zero = some("0", "0");
+  const pitch = some("50", "2");
+  const choose = (kind: BedKind) => {
+    for (const key of ["holes", "slots", "bearers"]) forget(`fixture.${key}.`);
+    const { structure } = evaluation;
+    set({
+      holes: kind === "holes" ? { pitch, x: zero, y: zero } : undefined,
+      slots: kind === "slots" ? { run: "along", pitch, first: zero } : undefined,
+      bearers: kind === "bearers" && structure ? bearersUnder(structure, units, { trestles: TRESTLES }) : undefined,
+      floor: kind === "floor" ? true : undefined,
+    });
+  };
   return (
     <div className="grid gap-4">
       {isRing ? (
@@ -35,19 +60,8 @@ export function FixtureFields({ isRing }: { isRing: boolean }) {
           onChange={(side) => set({ side: side === "outside" ? undefined : side })}
         />
       ) : null}
-      <Choice
-        label="Placed by"
-        value={holes ? "holes" : "tape"}
-        options={[
-          ["tape", "Tape"],
-          ["holes", "Holes of the bed"],
-        ]}
-        onChange={(by) => {
-          forget("fixture.holes.");
-          set({ holes: by === "holes" ? { pitch: some("50", "2"), x: zero, y: zero } : undefined });
-        }}
-      />
-      {holes ? (
+      <Choice label="It lies on" value={on} options={BEDS.map((b) => [b, ON[b]] as const)} onChange={choose} />
+      {on === "holes" && holes ? (
         <div className="grid gap-3 sm:grid-cols-3">
           {(
             [
@@ -66,7 +80,45 @@ export function FixtureFields({ isRing }: { isRing: boolean }) {
             />
           ))}
         </div>
-      ) : (
+      ) : null}
+      {on === "slots" && slots ? (
+        <>
+          <Choice
+            label="Slots run"
+            value={slots.run}
+            options={[
+              ["along", "Along the frame"],
+              ["across", "Across it"],
+            ]}
+            onChange={(run) => set({ slots: { ...slots, run } })}
+          />
+          <div className="grid gap-3 sm:grid-cols-2">
+            {(
+              [
+                ["pitch", "Slots apart"],
+                ["first", `First, from ${evaluation.structure?.quad ? "A" : "the lower left"}`],
+              ] as const
+            ).map(([key, label]) => (
+              <LengthField
+                key={key}
+                label={label}
+                units={units}
+                value={slots[key]}
+                {...field(`fixture.slots.${key}`)}
+                onChange={(value) => value && set({ slots: { ...slots, [key]: value } })}
+              />
+            ))}
+          </div>
+        </>
+      ) : null}
+      {on === "bearers" ? <Bearers /> : null}
+      {on === "floor" ? (
+        <p className="max-w-prose text-sm">
+          Nothing is pinned, bolted or clamped to it: stops are blocks with weights on them, clamps go over the frame,
+          and it lies by its own weight. String the outline, tape from corner A.
+        </p>
+      ) : null}
+      {on === "plate" || on === "floor" ? (
         <div className="grid gap-3 sm:grid-cols-2">
           <LengthField
             label={`${zeroWords}, from the left edge`}
@@ -105,26 +157,33 @@ export function FixtureFields({ isRing }: { isRing: boolean }) {
             </>
           ) : null}
         </div>
-      )}
-      <div className="grid gap-3 sm:grid-cols-2">
-        {(["stops", "clamps"] as const).map((key) => (
-          <NumberField
-            key={key}
-            label={key === "stops" ? "Stops at hand" : "Clamps at hand"}
-            unit=""
-            min={0}
-            max={999}
-            optional
-            value={have?.[key] ?? null}
-            {...field(`fixture.have.${key}`)}
-            onChange={(n) => {
-              const { [key]: _, ...rest } = have ?? {};
-              const next = n === null ? rest : { ...rest, [key]: Math.round(n) };
-              set({ have: Object.keys(next).length > 0 ? next : undefined });
-            }}
-          />
-        ))}
-      </div>
+      ) : null}
+      <fieldset className="grid gap-3">
+        <legend className="mb-1 text-sm font-semibold">On the shelf, where you counted</legend>
+        <div className="grid grid-cols-2 gap-3">
+          {SHELF.map((key) => (
+            <NumberField
+              key={key}
+              label={sentence(SHELF_WORDS[key])}
+              unit=""
+              min={0}
+              max={999}
+              optional
+              value={have?.[key] ?? null}
+              {...field(`fixture.have.${key}`)}
+              onChange={(n) => {
+                const { [key]: _, ...rest } = have ?? {};
+                const next = n === null ? rest : { ...rest, [key]: Math.round(n) };
+                set({ have: Object.keys(next).length > 0 ? next : undefined });
+              }}
+            />
+          ))}
+        </div>
+        <p className="text-sm text-soft">
+          What runs short is stood in for by what else is counted, and each says so. Nothing typed: enough of the usual,
+          none of the rest.
+        </p>
+      </fieldset>
     </div>
   );
 }

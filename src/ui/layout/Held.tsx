@@ -8,6 +8,7 @@ import {
   heldSo,
   holdingAdvice,
   tacksBearN,
+  usuallyLies,
   wayWords,
   whyNoPrediction,
 } from "@/core/job";
@@ -65,15 +66,18 @@ export function Held({ structure }: { structure: Structure }) {
   const { comparison, begin, stop } = useHoldingComparison(job, structure);
   const isWorking = comparison?.is === "working";
   const advice = comparison?.is === "known" ? holdingAdvice(comparison.outlooks) : null;
+  const usual = usuallyLies(plan);
   const isSurface = builtOf(plan).on === "surface";
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="held">
       {isSurface ? (
         <Choice
           label="Down on the bed"
-          value={plan.held?.lies ?? "clamped"}
-          options={LIES.map((l) => [l, SAID[l]] as const)}
-          onChange={(lies) => edit((p) => withHeld(p, { lies: lies === "clamped" ? undefined : lies }))}
+          value={plan.held?.lies ?? usual}
+          options={LIES.filter((l) => l !== "clamped" || usual === "clamped").map((l) => [l, SAID[l]] as const)}
+          onChange={(lies) =>
+            edit((p) => withHeld(p, { lies: lies === usual || lies === "clamped" ? undefined : lies }))
+          }
         />
       ) : (
         <p className="max-w-prose">It lies on its three rests: nothing is clamped flat, and nothing bends it there.</p>

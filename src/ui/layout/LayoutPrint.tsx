@@ -2,9 +2,9 @@
 
 import { useMemo } from "react";
 import { sceneOf } from "@/core/drawing";
-import { measuredFrom } from "@/core/fixture";
+import { type BedKind, measuredFrom } from "@/core/fixture";
 import { FROM_ABOVE } from "@/core/frame";
-import { barsOf, clampCaution, fixtureChecks, laidWords, layOut } from "@/core/job";
+import { barsOf, clampCaution, fixtureChecks, laidWords, layOut, thingWords } from "@/core/job";
 import { barWords } from "@/core/plan";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -12,7 +12,14 @@ import { NotYet } from "../job/NotYet";
 import { stagePath } from "../job/stages";
 import { Paper } from "../parts/Paper";
 import { BarMarks } from "./BarMarks";
+import { BearerMarks } from "./BearerMarks";
 import { ElementMarks } from "./ElementMarks";
+
+/** Where places are counted from on a bed that counts them itself. */
+const FROM: Partial<Record<BedKind, string>> = {
+  holes: "Holes are counted from the first, along and across",
+  slots: "Slots are counted from the first; along them it is measured from the same corner as all places",
+};
 
 /** The fixture on paper: what goes where, with boxes to tick. */
 export function LayoutPrint() {
@@ -25,8 +32,8 @@ export function LayoutPrint() {
     [structure],
   );
   if (!structure || !laid || !scene) return <NotYet stage="Fixture on paper" />;
-  const from = plan.fixture?.holes
-    ? "Holes are counted from the first, along and across"
+  const from = FROM[laid.bed]
+    ? FROM[laid.bed]
     : plan.fixture?.at
       ? "Measured from the left and the near edge of the bed"
       : structure.quad
@@ -43,6 +50,7 @@ export function LayoutPrint() {
           <FrameDrawing scene={scene} units={plan.units} label={`Fixture of ${plan.name}`} bare maxHeight={320}>
             {(p) => (
               <>
+                <BearerMarks plan={plan} p={p} />
                 <BarMarks structure={structure} plan={plan} p={p} />
                 <ElementMarks laid={laid} moving={null} p={p} />
               </>
@@ -53,7 +61,9 @@ export function LayoutPrint() {
               <li key={e.element.id} className="flex break-inside-avoid gap-3 border-t border-line py-1">
                 <span aria-hidden="true">☐</span>
                 <span className="w-32 shrink-0 font-semibold">{e.element.id}</span>
-                <span className="grow">{laidWords(e, plan.units)}</span>
+                <span className="grow">
+                  {laidWords(e, plan.units)}. {thingWords(e)}
+                </span>
               </li>
             ))}
           </ol>
@@ -62,7 +72,7 @@ export function LayoutPrint() {
               <span className="font-semibold">{bar.id}</span>: {barWords(structure, bar, true, plan.units).say}.
             </p>
           ))}
-          {fixtureChecks(structure, laid, plan.units).map((c) => (
+          {fixtureChecks(structure, laid, plan.units, evaluation.bedRounds.at(-1)?.verdict ?? null).map((c) => (
             <p key={c.id}>{c.say}</p>
           ))}
           <p>{clampCaution(plan.units)}</p>

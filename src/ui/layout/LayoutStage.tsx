@@ -17,6 +17,7 @@ import { FieldMessage } from "../parts/Field";
 import { Caution, Section } from "../parts/Sheet";
 import { BackBow } from "./BackBow";
 import { BarMarks } from "./BarMarks";
+import { BearerMarks } from "./BearerMarks";
 import { ElementMarks } from "./ElementMarks";
 import { countWords, Elements, withPlaced } from "./Elements";
 import { FixtureFields } from "./FixtureFields";
@@ -49,7 +50,7 @@ export function LayoutStage() {
     [structure],
   );
   if (!structure || !laid || !scene) return <NotYet stage="Lay out" />;
-  const checks = fixtureChecks(structure, laid, plan.units);
+  const checks = fixtureChecks(structure, laid, plan.units, evaluation.bedRounds.at(-1)?.verdict ?? null);
   const needed = countWords(laid.elements.map((e) => e.element.kind));
   return (
     <>
@@ -70,6 +71,7 @@ export function LayoutStage() {
           >
             {(p) => (
               <>
+                <BearerMarks plan={shown} p={p} />
                 <BarMarks structure={structure} plan={shown} p={p} />
                 <ElementMarks
                   laid={laid}
@@ -92,6 +94,8 @@ export function LayoutStage() {
             Blocks: stops. Dashed: end stops. Arrows: clamps, the way they press. Draw one along its member, or move it
             by the arrow keys.
             {laid.elements.some((e) => e.element.kind === "square") ? " Angles: squares." : ""}
+            {laid.elements.some((e) => e.element.kind === "V-block") ? " Notched: V-blocks." : ""}
+            {laid.bed === "bearers" ? " Grey: what it lies on." : ""}
             {plan.held?.bars?.length ? " Bars: strongbacks and sides, dashed: blocks." : ""}
           </p>
           <Section title="What goes where">

@@ -7,28 +7,20 @@ import type { Evaluation } from "../evaluate";
 import { barsOf } from "../held";
 import type { Job } from "../jobSchema";
 import { type LaidOut, layOut } from "../layOut";
-import { clampCaution, fixtureChecks, laidWords } from "../layOutWords";
+import { clampCaution, fixtureChecks, laidWords, pickedWords, thingWords } from "../layOutWords";
 import { restWords } from "../words";
 import type { SheetBlock } from "./sheet";
 
-const KIND_WORDS = { stop: "stops", "end stop": "end stops", clamp: "clamps", square: "squares" } as const;
-
 /** What is taken from the shelf, counted. */
-function pickList({ elements }: LaidOut, bars: readonly { id: string; kind: string }[], rests: number): string[][] {
-  const kinds = Object.keys(KIND_WORDS) as (keyof typeof KIND_WORDS)[];
-  const counted = kinds.flatMap((kind) => {
-    const n = elements.filter((e) => e.element.kind === kind).length;
-    return n > 0 ? [[String(n), KIND_WORDS[kind]]] : [];
-  });
-  const packers = elements.filter((e) => (e.hole?.packMm ?? 0) > 0.05).length;
+function pickList(laid: LaidOut, bars: readonly { kind: string }[], rests: number, bearers: number): string[][] {
   const blocks = bars.filter((b) => b.kind === "block").length;
   return [
-    ...counted,
-    ...(packers > 0 ? [[String(packers), "packers, by the list below"]] : []),
-    ...(bars.length - blocks > 0 ? [[String(bars.length - blocks), "bars to tack across"]] : []),
-    ...(blocks > 0 ? [[String(blocks), "blocks"]] : []),
-    ...(rests > 0 ? [[String(rests), "rests, with their shims"]] : []),
-  ];
+    ...pickedWords(laid),
+    { count: bearers, what: "trestles or bars that it lies on" },
+    { count: bars.length - blocks, what: "bars to tack across" },
+    { count: blocks, what: "blocks between members" },
+    { count: rests, what: "rests, with their shims" },
+  ].flatMap(({ count, what }) => (count > 0 ? [[String(count), what]] : []));
 }
 
 /** The bed and what stands on it, as a plan, with what is taken from the shelf and where each goes. */
@@ -39,13 +31,27 @@ export function fixtureSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
   if (!structure) return [{ kind: "text", text: "The frame has errors: nothing is laid out yet." }];
   const laid = layOut(plan, structure, prediction);
   const bars = barsOf(structure, plan);
+  const bearers = (plan.fixture?.bearers ?? []).map(({ id, from, to }) => ({
+    id,
+    points: [
+      { x: from.x.mm, y: from.y.mm },
+      { x: to.x.mm, y: to.y.mm },
+    ] as const,
+  }));
+  const ends = bearers.flatMap((b) => b.points);
   const origin = measuredFrom(structure);
   const scene = sceneOf(structure, { view: FROM_ABOVE, origin });
   const base = pictureOf(scene, (mm) => formatLength(mm, units, { trim: true }).text);
   const picture: Picture = {
     ...base,
+    low: { x: Math.min(base.low.x, ...ends.map((p) => p.x)), y: Math.min(base.low.y, ...ends.map((p) => p.y)) },
+    high: { x: Math.max(base.high.x, ...ends.map((p) => p.x)), y: Math.max(base.high.y, ...ends.map((p) => p.y)) },
     items: [
       ...base.items,
+      ...bearers.flatMap(({ id, points }): Picture["items"] => [
+        { kind: "line", points, closed: false, weight: "thin" },
+        { kind: "label", at: points[1], text: id, isBold: false },
+      ]),
       ...bed.rests.flatMap((r): Picture["items"] => {
         const at = { x: r.x.mm, y: r.y.mm };
         return [
@@ -74,7 +80,7 @@ export function fixtureSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
         { title: "How many", share: 0.2 },
         { title: "What", share: 0.74 },
       ],
-      rows: pickList(laid, bars, bed.rests.length).map((row) => [{ tick: false }, ...row]),
+      rows: pickList(laid, bars, bed.rests.length, bearers.length).map((row) => [{ tick: false }, ...row]),
     },
     { kind: "heading", text: "Stops and clamps" },
     {
@@ -84,10 +90,16 @@ export function fixtureSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
         { title: "Element", share: 0.24 },
         { title: "Where", share: 0.7 },
       ],
-      rows: laid.elements.map((e) => [{ tick: false }, e.element.id, laidWords(e, units)]),
+      rows: laid.elements.map((e) => [
+        { tick: false },
+        e.element.id,
+        [`${laidWords(e, units)}.`, thingWords(e)].filter((w) => w !== null).join(" "),
+      ]),
     },
     ...bars.map((bar): SheetBlock => ({ kind: "text", text: `${barWords(structure, bar, true, units).say}.` })),
-    ...fixtureChecks(structure, laid, units).map((c): SheetBlock => ({ kind: "text", text: c.say })),
+    ...fixtureChecks(structure, laid, units, bedRounds.at(-1)?.verdict ?? null).map(
+      (c): SheetBlock => ({ kind: "text", text: c.say }),
+    ),
     ...(bed.rests.length === 0
       ? []
       : ([

@@ -21,6 +21,7 @@ import {
   type ReadGap,
   type Remedies,
   schoolsToLookAt,
+  suitedOutlook,
   type Tell,
 } from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
@@ -125,6 +126,10 @@ const api = {
   /** How likely one order ends within all limits. */
   orderOutlook(ticket: number, job: Job, choice: OrderChoice): Promise<OrderOutlook | null> {
     return driven(ticket, orderOutlook(job, choice), () => undefined);
+  },
+  /** How likely it ends within all limits in the order that suits it. */
+  suitedOutlook(ticket: number, job: Job): Promise<OrderOutlook | null> {
+    return driven(ticket, suitedOutlook(job), () => undefined);
   },
   /** What would help where no order makes it likely. */
   orderRemedies(ticket: number, job: Job, outlook: OrderOutlook): Promise<Remedies | null> {

@@ -72,6 +72,12 @@ export class Predictions {
     return this.api.orderOutlook(this.ticket, job, choice);
   }
 
+  /** How likely it ends within all limits in the order that suits it; null when it was cancelled. */
+  suitedOutlook(job: Job): Promise<OrderOutlook | null> {
+    this.ticket++;
+    return this.api.suitedOutlook(this.ticket, job);
+  }
+
   /** What would help where no order makes it likely; null when it was cancelled. */
   orderRemedies(job: Job, outlook: OrderOutlook): Promise<Remedies | null> {
     this.ticket++;

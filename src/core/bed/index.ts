@@ -1,6 +1,7 @@
 export { type Footprint, footprint } from "./footprint";
 export { type Lying, lying, type OnThree, onThreeRests, type RestPlace } from "./lying";
 export { risersOver } from "./risers";
+export { GRAVITY_N_PER_KG } from "./sagOnRests";
 export {
   COMMON_LEAVES_MM,
   COMMON_THOU_MM,

@@ -1,16 +1,19 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { drawn, squareTube } from "../../../tests/support/drawnFrames";
+import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan, sized } from "../../../tests/support/plans";
 import type { Structure } from "../frame";
-import { heldMechanics } from "../plan";
+import { drain } from "../numeric";
+import { heldMechanics, type OrderChoice, orderKey, USUAL_ORDER } from "../plan";
 import { length } from "../units";
 import { barProposals } from "./barProposals";
 import { bearersUnder } from "./bearersOf";
 import { builtOf } from "./built";
 import { barsOf, heldOf, heldProblems, type PlannedBar, tacksBearN } from "./held";
-import { holdingAdvice, holdingWays, wayWords } from "./holdingWays";
-import type { OrderOutlook } from "./orderOutlook";
+import { type HoldingWay, heldSo, holdingAdvice, holdingTrials, holdingWays, wayWords, withTrial } from "./holdingWays";
+import { EQUAL, type OrderOutlook, orderOutlook } from "./orderOutlook";
+import { suitedOutlook } from "./orderPlanning";
 import { newPlan, planProblems } from "./plan";
 import { type Plan, planSchema } from "./planSchema";
 import { predict } from "./predict";
@@ -264,7 +267,7 @@ describe("ways of holding side by side", () => {
         fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: ways.length, maxLength: ways.length }),
         (chances) => {
           const all = ways.map((way, i) => ({ way, outlook: outlook(chances[i] as number) }));
-          const { way, words } = holdingAdvice(all);
+          const { way, words } = holdingAdvice(all, USUAL_ORDER);
           const top = Math.max(...chances);
           const own = chances[ways.findIndex((w) => w.id === way?.id)] as number;
           expect(top - own).toBeLessThan(0.02);
@@ -280,6 +283,44 @@ describe("ways of holding side by side", () => {
     const told = wayWords({ way: first, outlook: outlook(0.5) }, 12_000, "mm").join("; ");
     expect(told).toMatch(/its tacks bear 12\.0\skN/);
     expect(wayWords({ way: first, outlook: outlook(0.5) }, 30_000, "mm").join()).not.toMatch(/tacks/);
+  });
+  it("each in the order that suits it: never less likely than as planned, and the advice says which order", () => {
+    for (const plan of [base, open]) {
+      const job = jobOf([], () => plan);
+      for (const way of holdingWays(plan, structureOf(plan)).slice(0, 3)) {
+        const so = heldSo(job, way);
+        const asPlanned = drain(orderOutlook(so, USUAL_ORDER, 60));
+        const suited = drain(suitedOutlook(so, 60));
+        const isOther = orderKey(suited.choice) !== orderKey(USUAL_ORDER);
+        if (isOther) expect((suited.chance ?? 0) - (asPlanned.chance ?? 0)).toBeGreaterThanOrEqual(EQUAL);
+        else expect(suited.chance).toBe(asPlanned.chance);
+      }
+    }
+    const ways = holdingWays(base, structureOf(base));
+    const trials = holdingTrials(ways, true);
+    // The plan's own as it is, and every way, the plan's own too, in its order.
+    expect(trials.filter((t) => t.inItsOrder)).toHaveLength(ways.length);
+    expect(new Set(trials.map((t) => t.way.id)).size).toBe(ways.length + 1);
+    const [own] = ways;
+    const skip: OrderChoice = { by: "schools", tack: "outside first", weld: "skip" };
+    const found = (way: HoldingWay, chance: number, choice: OrderChoice) => ({
+      way,
+      outlook: {
+        ...drain(
+          orderOutlook(
+            jobOf([], () => base),
+            USUAL_ORDER,
+            8,
+          ),
+        ),
+        chance,
+        choice,
+      },
+    });
+    if (!own) throw new Error("no way");
+    const all = withTrial([found(own, 0.4, USUAL_ORDER)], found({ ...own, id: "suited" }, 0.8, skip));
+    expect(holdingAdvice(all, USUAL_ORDER).words[0]).toMatch(/^Advised: .*\(.*skip.*\)\. .*as planned 40 in 100/);
+    expect(withTrial(all.slice(0, 1), found({ ...own, id: "suited" }, 0.4, USUAL_ORDER))).toHaveLength(1);
   });
   it("on trestles is held down and lies where they carry it; what they do not carry is propped; a floor clamps nothing", () => {
     fc.assert(

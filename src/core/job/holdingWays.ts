@@ -1,5 +1,5 @@
 import type { Structure } from "../frame";
-import type { Lies } from "../plan";
+import { type Lies, type OrderChoice, orderKey, orderWords } from "../plan";
 import { outcomeWords } from "../shrink";
 import type { UnitPreference } from "../units";
 import { barProposals } from "./barProposals";
@@ -29,7 +29,8 @@ export interface HoldingWay {
     | "corners"
     | "side"
     | "block"
-    | "drawn";
+    | "drawn"
+    | "suited";
   say: string;
   plan: Pick<Plan, "held" | "aim">;
   /** How many things are put on besides what lies there anyhow. */
@@ -127,6 +128,28 @@ export const heldSo = (job: Job, { plan }: HoldingWay): Job => {
   return { ...job, plan: { ...rest, aim: plan.aim, ...(plan.held ? { held: plan.held } : {}) } };
 };
 
+/** A way of holding to be worked through: in the order as planned, or in the one that suits it. */
+export interface HoldingTrial {
+  way: HoldingWay;
+  inItsOrder: boolean;
+}
+
+/** What is worked through: every way as planned, or the plan's own as planned and each, that too, in the order that suits it. */
+export function holdingTrials(ways: readonly HoldingWay[], suited: boolean): HoldingTrial[] {
+  if (!suited) return ways.map((way) => ({ way, inItsOrder: false }));
+  const [planned] = ways;
+  if (!planned) return [];
+  const own: HoldingWay = { ...planned, id: "suited", say: "Held as planned" };
+  return [{ way: planned, inItsOrder: false }, ...[own, ...ways.slice(1)].map((way) => ({ way, inItsOrder: true }))];
+}
+
+/** What was worked through with one more; held as planned in the order as planned stands there already. */
+export function withTrial(all: readonly HoldingOutlook[], found: HoldingOutlook): HoldingOutlook[] {
+  const isThere =
+    found.way.id === "suited" && all.some((o) => orderKey(o.outlook.choice) === orderKey(found.outlook.choice));
+  return isThere ? [...all] : [...all, found];
+}
+
 /** What comparing ways of holding comes to: the one that is advised, with the numbers that bear it. */
 export interface HoldingAdvice {
   way: HoldingWay | null;
@@ -135,8 +158,13 @@ export interface HoldingAdvice {
 
 type Told = HoldingOutlook & { outlook: OrderOutlook & { chance: number } };
 
-/** The likeliest; of those that are equal to it the plan's own, else the one that takes least. */
-export function holdingAdvice(all: readonly HoldingOutlook[]): HoldingAdvice {
+/**
+ * The likeliest; of those that are equal to it the plan's own, else the one that takes least.
+ * @param order as planned: a way that was worked through in another says which.
+ */
+export function holdingAdvice(all: readonly HoldingOutlook[], order: OrderChoice): HoldingAdvice {
+  const named = ({ way, outlook: { choice } }: HoldingOutlook): string =>
+    `${lower(way.say)}${orderKey(choice) === orderKey(order) ? "" : ` (${lower(orderWords(choice))})`}`;
   const told = all.filter((o): o is Told => o.outlook.chance !== null);
   if (told.length === 0)
     return {
@@ -166,7 +194,7 @@ export function holdingAdvice(all: readonly HoldingOutlook[]): HoldingAdvice {
   };
 }
 
-const named = ({ way }: HoldingOutlook): string => way.say.replace(/^./, (c) => c.toLowerCase());
+const lower = (words: string): string => words.replace(/^./, (c) => c.toLowerCase());
 
 /** Forces that are let go with less are not told, N. */
 const TOLD_N = 50;

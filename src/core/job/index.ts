@@ -61,8 +61,10 @@ export {
   type HoldingWay,
   heldSo,
   holdingAdvice,
+  holdingTrials,
   holdingWays,
   wayWords,
+  withTrial,
 } from "./holdingWays";
 export { type InsideTrade, insideTrade } from "./insideTrade";
 export { insideTradeWords } from "./insideTradeWords";
@@ -91,6 +93,7 @@ export {
   cutToLookAt,
   ranked,
   schoolsToLookAt,
+  suitedOutlook,
   type Tell,
 } from "./orderPlanning";
 export { orderRemedies, type Remedies, remedyWords } from "./orderRemedies";

@@ -12,7 +12,7 @@ export interface FixtureCheck {
   say: string;
 }
 
-/** Packing thinner than this nobody lays, mm. */
+/** Packing thinner than this nobody lays, and a tube that hangs by less lies straight, mm. */
 const SEEN_MM = 0.05;
 /** Things that are named one by one; of more the number. */
 const MOST_NAMED = 4;
@@ -49,18 +49,29 @@ function locatedCheck({ located, lying }: Fixture): FixtureCheck {
 }
 
 /** Whether what it lies on carries every member, on trestles and on a floor; on a plate nobody asks. */
-function carriedCheck(bed: BedKind, { uncarried, lying }: Fixture, read: BedVerdict | null): FixtureCheck[] {
-  if (bed === "bearers")
+function carriedCheck(
+  bed: BedKind,
+  { uncarried, lying, sags }: Fixture,
+  read: BedVerdict | null,
+  size: (mm: number) => string,
+): FixtureCheck[] {
+  if (bed === "bearers") {
+    const most = sags.reduce<(typeof sags)[number] | null>((a, b) => (a && a.sagMm >= b.sagMm ? a : b), null);
+    const hangs =
+      most && most.sagMm >= SEEN_MM
+        ? ` ${most.member} hangs by ${size(most.sagMm)} at most ${most.isOverhang ? "at its end" : "between two"}, of its own weight.`
+        : "";
     return [
       {
         id: "carried",
         isGood: uncarried.length === 0,
         say:
           uncarried.length === 0
-            ? `Trestles or bars carry every member, ${lying.length} of ${lying.length}, on either side of its middle.`
-            : `Not carried on either side of its middle, so it tips or lies in the air: ${named(uncarried)}. Lay a bar under it across two others, move a trestle, or prop it until it is tacked.`,
+            ? `Trestles or bars carry every member, ${lying.length} of ${lying.length}, on either side of its middle.${hangs}`
+            : `Not carried on either side of its middle, so it tips or lies in the air: ${named(uncarried)}. Lay a bar under it across two others, move a trestle, or prop it until it is tacked.${hangs}`,
       },
     ];
+  }
   if (bed !== "floor") return [];
   const isRead = read !== null && read.word !== "not measured";
   return [
@@ -102,7 +113,7 @@ export function fixtureChecks(
       : []),
   ];
   return [
-    ...carriedCheck(bed, fixture, read),
+    ...carriedCheck(bed, fixture, read, size),
     locatedCheck(fixture),
     ...(more.length > 0 ? [{ id: "more" as const, isGood: false, say: more.join(" ") }] : []),
     {

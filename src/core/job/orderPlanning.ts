@@ -2,7 +2,7 @@ import { type OrderChoice, orderKey, USUAL_ORDER } from "../plan";
 import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
 import { isCutAndSet, schoolChoices, withCut } from "./orderChoices";
-import { type OrderOutlook, orderOutlook } from "./orderOutlook";
+import { EQUAL, type OrderOutlook, orderOutlook } from "./orderOutlook";
 import { type PlanningWish, searching, type Tried, type Worth } from "./orderSearching";
 import { worthBy } from "./orderWorth";
 
@@ -58,6 +58,19 @@ const BEST_ROUGHLY = 3;
 export function* likeliestRoughly(job: Job, rough: Worth, worth: Worth): Generator<number, OrderChoice | undefined> {
   const first = (yield* sortedRoughly(schoolChoices(job), rough, () => undefined)).slice(0, BEST_ROUGHLY);
   return (yield* sortedRoughly(first, worth, () => undefined))[0];
+}
+
+/**
+ * How a job is likely to end in the order that suits it best among the schools, or as planned where none is likelier by more than counts as
+ * equal: the draws that a person reads decide.
+ */
+export function* suitedOutlook(job: Job, draws?: number): Generator<number, OrderOutlook> {
+  const current = job.plan.order ?? USUAL_ORDER;
+  const planned = yield* orderOutlook(job, current, draws);
+  const choice = yield* likeliestRoughly(job, worthBy(job, ROUGH_DRAWS), worthBy(job));
+  if (!choice || orderKey(choice) === orderKey(current) || planned.chance === null) return planned;
+  const suited = yield* orderOutlook(job, choice, draws);
+  return (suited.chance ?? 0) - planned.chance >= EQUAL ? suited : planned;
 }
 
 /** The likeliest of what was compared that is squared up as planned: where a search begins. */

@@ -15,7 +15,7 @@ export function BearerMarks({ plan, p }: { plan: Plan; p: Projection }) {
     ];
     return (
       <g key={id}>
-        <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--edge)" strokeWidth={WIDE} strokeOpacity={0.45} />
+        <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--line-strong)" strokeWidth={WIDE} strokeOpacity={0.45} />
         <text
           x={b.x}
           y={b.y}

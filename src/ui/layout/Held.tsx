@@ -1,5 +1,6 @@
 "use client";
 
+import { useState } from "react";
 import type { Structure } from "@/core/frame";
 import {
   builtOf,
@@ -12,7 +13,7 @@ import {
   wayWords,
   whyNoPrediction,
 } from "@/core/job";
-import { LIES, type Lies } from "@/core/plan";
+import { LIES, type Lies, orderKey, orderWords, USUAL_ORDER } from "@/core/plan";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -29,7 +30,18 @@ const SAID: Record<Lies, string> = {
 };
 
 /** One way of holding it: how likely it ends within its limits, its shape, what is let go. */
-function WayRow({ found, tacksN, onTake }: { found: HoldingOutlook; tacksN: number; onTake: (() => void) | null }) {
+function WayRow({
+  found,
+  tacksN,
+  order,
+  onTake,
+}: {
+  found: HoldingOutlook;
+  tacksN: number;
+  /** The order that suits it, where that is not the planned one. */
+  order: string | null;
+  onTake: (() => void) | null;
+}) {
   const { units } = useJob("units");
   const { way, outlook } = found;
   return (
@@ -44,6 +56,7 @@ function WayRow({ found, tacksN, onTake }: { found: HoldingOutlook; tacksN: numb
             {outlook.chance === null ? "no limit is predicted" : chanceWords(outlook.chance)}
           </span>
         </p>
+        {order ? <p className="text-sm">Suits it: {order}.</p> : null}
         <ul className="text-sm text-soft">
           {wayWords(found, tacksN, units).map((w) => (
             <li key={w}>{w}</li>
@@ -52,7 +65,7 @@ function WayRow({ found, tacksN, onTake }: { found: HoldingOutlook; tacksN: numb
       </div>
       {onTake ? (
         <Button className="self-center justify-self-start" aria-label={`Hold it so: ${way.say}`} onClick={onTake}>
-          Hold it so
+          {order ? "Hold and weld it so" : "Hold it so"}
         </Button>
       ) : null}
     </li>
@@ -64,8 +77,16 @@ export function Held({ structure }: { structure: Structure }) {
   const { job } = useJob("job");
   const { plan, edit } = usePlanField();
   const { comparison, begin, stop } = useHoldingComparison(job, structure);
+  const [suited, setSuited] = useState(false);
+  const planned = plan.order ?? USUAL_ORDER;
+  const isOther = ({ outlook }: HoldingOutlook): boolean => orderKey(outlook.choice) !== orderKey(planned);
+  const take = (found: HoldingOutlook) =>
+    edit((p) => {
+      const next = heldSo({ ...job, plan: p }, found.way).plan;
+      return isOther(found) ? { ...next, order: found.outlook.choice } : next;
+    });
   const isWorking = comparison?.is === "working";
-  const advice = comparison?.is === "known" ? holdingAdvice(comparison.outlooks) : null;
+  const advice = comparison?.is === "known" ? holdingAdvice(comparison.outlooks, planned) : null;
   const usual = usuallyLies(plan);
   const isSurface = builtOf(plan).on === "surface";
   return (
@@ -93,10 +114,13 @@ export function Held({ structure }: { structure: Structure }) {
         {isWorking ? (
           <Button onClick={stop}>Stop</Button>
         ) : (
-          <Button disabled={whyNoPrediction(plan) !== null} onClick={() => void begin()}>
+          <Button disabled={whyNoPrediction(plan) !== null} onClick={() => void begin(suited)}>
             Compare ways of holding it
           </Button>
         )}
+        <Tick checked={suited} onChange={setSuited}>
+          Each in the order that suits it (takes some times as long)
+        </Tick>
       </div>
       <div aria-live="polite" className="grid gap-1">
         {isWorking ? (
@@ -120,9 +144,8 @@ export function Held({ structure }: { structure: Structure }) {
               key={found.way.id}
               found={found}
               tacksN={tacksBearN(structure, plan)}
-              onTake={
-                found.way.id === "planned" ? null : () => edit((p) => heldSo({ ...job, plan: p }, found.way).plan)
-              }
+              order={isOther(found) ? orderWords(found.outlook.choice) : null}
+              onTake={found.way.id === "planned" && !isOther(found) ? null : () => take(found)}
             />
           ))}
         </ul>

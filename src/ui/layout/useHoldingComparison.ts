@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Structure } from "@/core/frame";
-import { frameKey, type HoldingOutlook, heldSo, holdingWays, type Job } from "@/core/job";
+import { frameKey, type HoldingOutlook, heldSo, holdingTrials, holdingWays, type Job, withTrial } from "@/core/job";
 import { orderKey, USUAL_ORDER } from "@/core/plan";
 import type { Predictions } from "@/workers/predictions";
 
@@ -10,6 +10,8 @@ export interface Comparison {
   is: "working" | "known" | "stopped" | "failed";
   of: number;
   outlooks: readonly HoldingOutlook[];
+  /** Whether each is worked through in the order that suits it, or all as planned. */
+  suited: boolean;
 }
 
 /** What a comparison is of: the frame as it is held now, its order, its limits, and what was read and done. */
@@ -28,7 +30,7 @@ export function useHoldingComparison(job: Job, structure: Structure | null) {
   }, []);
   useEffect(() => end, [end]);
   const key = comparisonKey(job);
-  const begin = async (): Promise<void> => {
+  const begin = async (suited: boolean): Promise<void> => {
     if (!structure) return;
     end();
     const own = run.current;
@@ -39,16 +41,18 @@ export function useHoldingComparison(job: Job, structure: Structure | null) {
       setComparison((c) => c && { ...c, is: "failed" });
     };
     const ways = holdingWays(job.plan, structure);
-    setComparison({ key, is: "working", of: ways.length, outlooks: [] });
+    setComparison({ key, is: "working", of: holdingTrials(ways, suited).length, outlooks: [], suited });
     try {
       const { Predictions } = await import("@/workers/predictions");
       if (isOver()) return;
       const mine = new Predictions(failed);
       worker.current = mine;
-      for (const way of ways) {
-        const outlook = await mine.orderOutlook(heldSo(job, way), job.plan.order ?? USUAL_ORDER);
+      const planned = job.plan.order ?? USUAL_ORDER;
+      for (const { way, inItsOrder } of holdingTrials(ways, suited)) {
+        const so = heldSo(job, way);
+        const outlook = await (inItsOrder ? mine.suitedOutlook(so) : mine.orderOutlook(so, planned));
         if (!outlook || isOver()) return;
-        setComparison((c) => c && { ...c, outlooks: [...c.outlooks, { way, outlook }] });
+        setComparison((c) => c && { ...c, outlooks: withTrial(c.outlooks, { way, outlook }) });
       }
       end();
       setComparison((c) => c && { ...c, is: "known" });

@@ -1,3 +1,4 @@
+import { risersOver } from "@/core/bed";
 import {
   bent,
   type Contact,
@@ -121,6 +122,15 @@ export const HOLDING: Record<string, (inputs: Inputs) => unknown> = {
       locked_on: found.lockedOn,
       clearance_mm: found.clearanceMm,
       force_N: (i.stiffness_N_per_mm ?? 0) * found.interferenceMm,
+    };
+  },
+  risers: (i) => {
+    const spot = ([x, y, z]: [number, number, number]) => ({ x, y, z });
+    const found = risersOver(i.high_spots_mm.map(spot), i.rests_mm.map(spot), i.clearance_mm, i.level ?? true);
+    return {
+      riser_mm: found?.mm,
+      total_mm: found?.mm.reduce((a, b) => a + b, 0),
+      highest_point: [found?.highest],
     };
   },
   reach: (i) => {

@@ -41,7 +41,7 @@ const read = (folder: string): Case[] =>
     .map((f) => JSON.parse(readFileSync(path.join(folder, f), "utf8")) as Case);
 
 const own = path.join(import.meta.dirname, "cases");
-/** Folders of cases. Another one may be named to hold the same code against other cases; of holding, lines that yield are built. */
+/** Folders of cases. Another one may be named to hold the same code against other cases; of holding those are kept that the product has a use for. */
 const FOLDERS = {
   metrology: path.join(process.env.CASES_DIR ?? own, "metrology"),
   holding: path.join(own, "holding"),

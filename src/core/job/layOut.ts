@@ -14,6 +14,7 @@ import {
   type ShelfRole,
   type ShelfThing,
   slotFor,
+  usualThing,
 } from "../fixture";
 import { MATERIALS, type Structure } from "../frame";
 import { dot3, norm3, scale3, sub3, type Vec2 } from "../numeric";
@@ -99,6 +100,8 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
   const off = setOffOf(plan, structure, prediction);
   const wish = fixtureWish(plan, structure);
   const bed = bedKindOf(plan);
+  // A bed that has edges: trestles and a floor have none to measure from.
+  const hasEdges = bed !== "bearers" && bed !== "floor";
   const fixture = proposeFixture(structure, wish, off ?? (() => ({ x: 0, y: 0 })));
   const zero = measuredFrom(structure);
   const shelf = fromShelf(
@@ -113,7 +116,7 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
       element,
       from,
       isFromA: structure.quad !== null,
-      fromEdges: at && bed !== "bearers" ? { x: from.x + at.x.mm, y: from.y + at.y.mm } : null,
+      fromEdges: at && hasEdges ? { x: from.x + at.x.mm, y: from.y + at.y.mm } : null,
       hole:
         bed === "holes" && holes && isPinned
           ? holeFor(from, element.push, { pitchMm: holes.pitch.mm, first: { x: holes.x.mm, y: holes.y.mm } })
@@ -132,29 +135,29 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
     elements,
     bed,
     isSetOff: off !== null,
-    problems: [...shelfProblems(shelf, elements), ...offBed(plan, elements)],
+    problems: [...shelfProblems(shelf, elements, bed), ...offBed(plan, elements)],
   };
 }
 
 /** What is asked of an element. */
 export const roleOf = (kind: FixtureElement["kind"]): ShelfRole => (kind === "end stop" ? "stop" : kind);
 
-/** Where the count of what a role usually takes is kept, and what it is called. */
-const ROLE_WORDS: Record<ShelfRole, { path: ShelfThing; many: string; instead: string }> = {
+/** What is asked of a shelf, and what is done where it runs out. */
+const ROLE_WORDS: Record<ShelfRole, { many: string; instead: string }> = {
   stop: {
-    path: "stops",
     many: "stops",
     instead: "leave some out where the list says that nothing moves without them, or lay it out in two goes",
   },
-  clamp: { path: "clamps", many: "clamps", instead: "clamp the sides that it is set by first, then the rest" },
-  square: { path: "squares", many: "squares", instead: "stand the pieces up one after the other" },
-  "V-block": { path: "vBlocks", many: "V-blocks", instead: "chock the tube on both sides" },
+  clamp: { many: "clamps", instead: "clamp the sides that it is set by first, then the rest" },
+  square: { many: "squares", instead: "stand the pieces up one after the other" },
+  "V-block": { many: "V-blocks", instead: "chock the tube on both sides" },
 };
 
 /** What is short on the shelf. */
-function shelfProblems({ by, short }: FromShelf, elements: readonly LaidElement[]): Problem[] {
+function shelfProblems({ by, short }: FromShelf, elements: readonly LaidElement[], bed: BedKind): Problem[] {
   return short.map(({ role, wanted, missing }): Problem => {
-    const { path, many, instead } = ROLE_WORDS[role];
+    const { many, instead } = ROLE_WORDS[role];
+    const path = usualThing(role, bed);
     const others = elements.filter(
       ({ element: e }) => roleOf(e.kind) === role && by.has(e.id) && by.get(e.id) !== path,
     ).length;

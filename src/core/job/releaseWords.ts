@@ -1,3 +1,4 @@
+import { GRAVITY_N_PER_KG } from "../bed";
 import { gripped } from "../fixture";
 import { type Bar, barName } from "../plan";
 import type { Replay } from "../shrink";
@@ -7,7 +8,6 @@ import { formatSmall, physical, type UnitPreference } from "../units";
 const TOLD_N = 50;
 /** A hammer that energy is told by, kg. */
 const HAMMER_KG = 1;
-const G_M_PER_S2 = 9.81;
 /** Energy that is told, J: less does nothing. */
 const TOLD_J = 0.02;
 
@@ -19,7 +19,7 @@ export const shortForce = (n: number, units: UnitPreference): string =>
 
 /** An energy as a hammer that falls so far. */
 const energyWords = (j: number, units: UnitPreference): string =>
-  `as much as a ${units === "mm" ? "1 kg" : "2.2 lb"} hammer that falls ${formatSmall((1000 * j) / (HAMMER_KG * G_M_PER_S2), units, { decimals: 0 })}`;
+  `as much as a ${units === "mm" ? "1 kg" : "2.2 lb"} hammer that falls ${formatSmall((1000 * j) / (HAMMER_KG * GRAVITY_N_PER_KG), units, { decimals: 0 })}`;
 
 /**
  * What is let go at a step, in words: of a bar or block by itself, of clamps and stops together; none where nothing to speak of is.

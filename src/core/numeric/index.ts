@@ -12,6 +12,7 @@ export {
   whitening,
 } from "./leastSquares";
 export { cholesky, conditionRatio, entry, multiplyColumn, type Rows, solveCholesky, solveSmall, zeros } from "./linear";
+export { optimum, type Row } from "./optimum";
 export { normalDraw, seeded } from "./random";
 export { factorSkyline, type Skyline, type Sparse, skyline, solveSkyline, sparseAdd, sparseDot } from "./skyline";
 export { chiSquareTail, normalCdf } from "./tails";

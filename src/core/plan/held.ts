@@ -1,3 +1,4 @@
+import { GRAVITY_N_PER_KG } from "../bed";
 import { MATERIALS, type Structure } from "../frame";
 import { fromStructure, type Station, type StructureMechanics } from "../mechanics";
 import { add3, norm3, scale3, sub3, type Vec3 } from "../numeric";
@@ -69,8 +70,6 @@ export interface HeldBy {
 
 export const HELD_BY_NOTHING: HeldBy = { clamps: [], stops: [], rests: [], weightNPerMm: {}, bars: [] };
 
-const G_M_PER_S2 = 9.81;
-
 /**
  * The mechanics of a structure with the places where it is held. Clamps hold it flat at three places or more, or not at all: two would
  * only pin a line.
@@ -108,7 +107,7 @@ export function heldMechanics(
       stops,
       rests: restPoints,
       weightNPerMm: Object.fromEntries(
-        lying.map((m) => [m.id, m.properties.areaMm2 * MATERIALS[m.material].densityKgPerMm3 * G_M_PER_S2]),
+        lying.map((m) => [m.id, m.properties.areaMm2 * MATERIALS[m.material].densityKgPerMm3 * GRAVITY_N_PER_KG]),
       ),
       bars: held.bars.map((b, i) => ({
         ...b,

@@ -118,7 +118,7 @@ export function FixtureFields({ isRing }: { isRing: boolean }) {
           and it lies by its own weight. String the outline, tape from corner A.
         </p>
       ) : null}
-      {on === "plate" || on === "floor" ? (
+      {on === "plate" ? (
         <div className="grid gap-3 sm:grid-cols-2">
           <LengthField
             label={`${zeroWords}, from the left edge`}

@@ -140,18 +140,18 @@ test("a frame is laid on trestles, on slots, on a floor, with what the shelf has
   await expect(checks).toContainText("read it under every rest on the stage Bed");
   await expect(page.getByTestId("held").getByLabel("By its own weight")).toBeChecked();
   await expect(page.getByTestId("held").getByLabel("Clamped flat")).toHaveCount(0);
-  await page.getByLabel("Blocks", { exact: true }).fill("7");
+  await page.getByLabel("Blocks", { exact: true }).fill("1");
   await page.getByLabel("Blocks", { exact: true }).press("Tab");
   await page.getByLabel("Angle plates").fill("1");
   await page.getByLabel("Angle plates").press("Tab");
-  await expect(page.getByText("9 stops are wanted here, 8 are there, 1 of them something else")).toBeVisible();
+  await expect(page.getByText("9 stops are wanted here, 2 are there, 1 of them something else")).toBeVisible();
   await expect(elements).toContainText("An angle plate with a weight on it.");
   await saved(page);
   await expectAccessible(page);
   await page.setViewportSize(BENCH);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(BENCH.width);
   await page.reload();
-  await expect(page.getByLabel("Blocks", { exact: true })).toHaveValue("7");
+  await expect(page.getByLabel("Blocks", { exact: true })).toHaveValue("1");
 });
 
 test("ways of holding are looked at each in the order that suits it, and both are taken at once", async ({
@@ -170,7 +170,8 @@ test("ways of holding are looked at each in the order that suits it, and both ar
   // As planned is a school like others: where nothing suits better, nothing is said to.
   for (const words of await suits.allTextContents()) expect(words).toMatch(/, then /);
   const both = page.getByRole("button", { name: /^Hold it so/ }).filter({ hasText: "Hold and weld it so" });
-  if ((await both.count()) === 0) return;
+  // The usual order is not what suits this frame best.
+  await expect(both.first()).toBeVisible();
   const words = (await suits.first().textContent())?.replace(/^Suits it: |\.$/g, "") ?? "";
   await both.first().click();
   await saved(page);

@@ -200,7 +200,9 @@ async function banded(page: Page, url: string): Promise<number[]> {
     await page.waitForTimeout(150);
   }
   for (let again = 1; again <= 3; again++) {
-    await page.waitForFunction(`window.bands.length >= ${again}`, null, { timeout: 20_000 });
+    await page.waitForFunction((n) => (window as unknown as { bands: number[] }).bands.length >= n, again, {
+      timeout: 20_000,
+    });
     if (again === 3) break;
     await page.getByRole("list", { name: "Readings of this round" }).getByRole("button").first().click();
     await page.locator("form input").first().fill(`0.${again}`);
@@ -300,7 +302,7 @@ await app.start();
 row("warm start (server answers)", ms(performance.now() - t));
 
 const browser = await chromium.launch({ executablePath: "/usr/bin/chromium-headless-shell", chromiumSandbox: false });
-const jobs = (await (await fetch(`${app.address}/api/jobs`)).json()) as { id: string; name: string }[];
+const { jobs } = (await (await fetch(`${app.address}/api/jobs`)).json()) as { jobs: { id: string; name: string }[] };
 const cart = jobs.find((j) => j.name === "Ware cart base");
 const job = `${app.address}/jobs/${cart?.id}`;
 

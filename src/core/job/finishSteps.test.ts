@@ -8,7 +8,8 @@ import { drain } from "../numeric";
 import { builtOf } from "./built";
 import { newEntrySchema } from "./entrySchema";
 import { finishSteps } from "./finishSteps";
-import { GROUND_OFF, grindMoves, grindWords } from "./grindMoves";
+import { grindMoves } from "./grindMoves";
+import { GROUND_OFF, grindWords } from "./grindWords";
 import type { Plan } from "./planSchema";
 
 const stepsOf = (plan: Plan) => {

@@ -53,7 +53,8 @@ export {
 } from "./fullScaleOf";
 export type { GateAdvice } from "./gateAdvice";
 export { type GateReading, gateReading } from "./gateReading";
-export { type GrindMoves, grindMoves, grindWords } from "./grindMoves";
+export { grindMoves } from "./grindMoves";
+export { type GrindMoves, grindWords } from "./grindWords";
 export { barsOf, type PlannedBar, tacksBearN, usuallyLies } from "./held";
 export {
   type HoldingAdvice,
@@ -71,13 +72,13 @@ export { insideTradeWords } from "./insideTradeWords";
 export { type Job, jobSchema } from "./jobSchema";
 export {
   type JointFit,
-  jointFit,
   jointFitAdvice,
   type ReadGap,
   readGaps,
   withFilled,
   withShut,
 } from "./jointFit";
+export { jointFit } from "./jointFitting";
 export { type LaidElement, type LaidOut, layOut } from "./layOut";
 export { clampCaution, type FixtureCheck, fixtureChecks, laidWords, SHELF_WORDS, thingWords } from "./layOutWords";
 export { learnedWords } from "./learnedWords";
@@ -86,18 +87,19 @@ export { likelyLosses, lossLines } from "./lossLines";
 export { equalGapWords, type MarkedOut, markingOutOf, markWords, measuredFromWords } from "./markingOutOf";
 export { orderAdvice, unlikelyAtBest } from "./orderAdvice";
 export { isCutAndSet } from "./orderChoices";
-export { EQUAL, inOrder, type OrderOutlook, orderOutlook, timeOf } from "./orderOutlook";
+export { EQUAL, inOrder, type OrderOutlook, timeOf } from "./orderOutlook";
 export {
   betterToLookAt,
   comparing,
-  cutToLookAt,
-  ranked,
   schoolsToLookAt,
   suitedOutlook,
   type Tell,
 } from "./orderPlanning";
-export { orderRemedies, type Remedies, remedyWords } from "./orderRemedies";
+export { cutToLookAt, ranked } from "./orderRanking";
+export { orderRemedies } from "./orderRemedies";
+export { type Remedies, remedyWords } from "./orderRemedyWords";
 export type { PlanningWish } from "./orderSearching";
+export { orderOutlook } from "./outlookByDraws";
 export { mostWords, worstWords } from "./outlookWords";
 export { handlingWords, paceOf, paceWords } from "./pace";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";

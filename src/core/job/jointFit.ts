@@ -1,20 +1,14 @@
 import type { Limit } from "../check";
 import { closedGap, type GapAdvice, gapAdvice } from "../fixture";
 import type { FaceLine, Structure, StructureJoint } from "../frame";
-import { heldMechanics, jointWords, USUAL_ORDER } from "../plan";
-import { type GapStiffness, gapStiffness, type OutcomeId, outcomeKey } from "../shrink";
+import { jointWords } from "../plan";
+import { type GapStiffness, type OutcomeId, outcomeKey } from "../shrink";
 import { formatSmall, plainLength, stated, type UnitPreference } from "../units";
-import { factorsFor } from "../weld";
-import { builtOf } from "./built";
-import { factorsOf } from "./factorsOf";
 import { chanceWords } from "./forecast";
 import type { FrameRound } from "./frameRound";
-import { heldOf } from "./held";
-import type { Job } from "./jobSchema";
-import { EQUAL, type OrderOutlook, orderOutlook } from "./orderOutlook";
+import { EQUAL, type OrderOutlook } from "./orderOutlook";
 import type { Plan } from "./planSchema";
 import { shortForce } from "./releaseWords";
-import { weldOf } from "./settings";
 
 /** A gap that was read at a joint. */
 export interface ReadGap {
@@ -61,26 +55,9 @@ export interface JointFit {
   wallMm: number;
 }
 
-const jointOf = (structure: Structure, id: string): StructureJoint | undefined =>
+/** The joint that a gap is at. */
+export const jointOf = (structure: Structure, id: string): StructureJoint | undefined =>
   structure.joints.find((j) => j.id === id);
-
-/** Works a gap out: the frame with it filled, with it shut, and how hard it is to draw shut. A generator, as a prediction is. */
-export function* jointFit(job: Job, gap: ReadGap, draws?: number): Generator<number, JointFit> {
-  const { structure, on } = builtOf(job.plan);
-  if (!structure) throw new RangeError("The frame has errors.");
-  const order = job.plan.order ?? USUAL_ORDER;
-  const look = (plan: Plan) => orderOutlook({ ...job, plan }, order, draws);
-  const filled = yield* look(withFilled(job.plan, gap));
-  const shut = yield* look(withShut(job.plan, gap.joint));
-  const { mechanics } = heldMechanics(structure, on, heldOf(structure, job.plan));
-  const factors = factorsFor(structure.members[0]?.material === "mild steel", factorsOf(job.plan));
-  const stiffness = yield* gapStiffness(structure, mechanics, factors, gap.joint, weldOf(job.plan).tackLength.mm);
-  const joint = jointOf(structure, gap.joint);
-  const wallMm = Math.min(
-    ...structure.members.filter((m) => m.id === joint?.a || m.id === joint?.b).map((m) => m.properties.wallMm),
-  );
-  return { gap, filled, shut, stiffness, wallMm };
-}
 
 /** What of a shape each limit is about. */
 const ABOUT: Partial<Record<OutcomeId["kind"], Limit["kind"]>> = { square: "diagonal", flat: "flat" };

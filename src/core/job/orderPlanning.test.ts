@@ -12,8 +12,9 @@ import type { Job } from "./jobSchema";
 import { orderAdvice } from "./orderAdvice";
 import { isCutAndSet } from "./orderChoices";
 import { classesOf, moved } from "./orderMoves";
-import { EQUAL, inOrder, type OrderOutlook, orderOutlook } from "./orderOutlook";
+import { EQUAL, inOrder, type OrderOutlook } from "./orderOutlook";
 import { comparing, schoolsToLookAt } from "./orderPlanning";
+import { orderOutlook } from "./outlookByDraws";
 import { newPlan } from "./plan";
 import { predict } from "./predict";
 

@@ -1,10 +1,12 @@
 import { type OrderChoice, orderKey, USUAL_ORDER } from "../plan";
 import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
-import { isCutAndSet, schoolChoices, withCut } from "./orderChoices";
-import { EQUAL, type OrderOutlook, orderOutlook } from "./orderOutlook";
+import { schoolChoices } from "./orderChoices";
+import { EQUAL, type OrderOutlook } from "./orderOutlook";
+import { begunFrom, cutToLookAt, ranked } from "./orderRanking";
 import { type PlanningWish, searching, type Tried, type Worth } from "./orderSearching";
 import { worthBy } from "./orderWorth";
+import { orderOutlook } from "./outlookByDraws";
 
 /** Pairs of schools whose chance is worked out: all of them, but of a frame with sub-assemblies the likelier half. */
 const MOST_SCHOOLS = 16;
@@ -73,19 +75,6 @@ export function* suitedOutlook(job: Job, draws?: number): Generator<number, Orde
   return (suited.chance ?? 0) - planned.chance >= EQUAL ? suited : planned;
 }
 
-/** The likeliest of what was compared that is squared up as planned: where a search begins. */
-const begunFrom = (job: Job, outlooks: readonly OrderOutlook[]): OrderOutlook | null => {
-  const isCut = isCutAndSet(job.plan.order ?? USUAL_ORDER);
-  return ranked(outlooks).find((o) => o.chance !== null && isCutAndSet(o.choice) === isCut) ?? null;
-};
-
-/** The likeliest pair of schools squared up the other way: cut and set once more, or not; null where it cannot be. */
-export function cutToLookAt(job: Job, outlooks: readonly OrderOutlook[]): OrderChoice | null {
-  const schools = outlooks.filter((o) => o.choice.by === "schools");
-  const best = begunFrom(job, schools);
-  return best && withCut(job, best.choice, !isCutAndSet(job.plan.order ?? USUAL_ORDER));
-}
-
 /**
  * The best orders that a search finds, begun from the likeliest of what was compared; where nothing was yet, from the school that a few draws
  * favour. Told step by step; may be left at any point. The same wish gives the same orders.
@@ -133,7 +122,3 @@ export function* comparing(
   yield* look([...(cut ? [cut] : []), ...better]);
   return ranked(outlooks);
 }
-
-/** Outlooks, the likeliest to hold first. */
-export const ranked = (outlooks: readonly OrderOutlook[]): OrderOutlook[] =>
-  [...outlooks].sort((a, b) => (b.chance ?? -1) - (a.chance ?? -1) || a.turns - b.turns);

@@ -8,8 +8,10 @@ import { length } from "../units";
 import { chanceWords } from "./forecast";
 import type { Job } from "./jobSchema";
 import { unlikelyAtBest } from "./orderAdvice";
-import { EQUAL, inOrder, orderOutlook } from "./orderOutlook";
-import { orderRemedies, remedyWords } from "./orderRemedies";
+import { EQUAL, inOrder } from "./orderOutlook";
+import { orderRemedies } from "./orderRemedies";
+import { remedyWords } from "./orderRemedyWords";
+import { orderOutlook } from "./outlookByDraws";
 import type { Plan } from "./planSchema";
 import { predicting } from "./predict";
 

@@ -1,27 +1,11 @@
-import { limitName } from "../check";
 import { canCutAndSet } from "../plan";
-import type { UnitPreference } from "../units";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
-import { chanceWords, type Forecast, forecastWords } from "./forecast";
 import type { Job } from "./jobSchema";
-import { EQUAL, inOrder, type OrderOutlook, orderOutlook } from "./orderOutlook";
+import { inOrder, type OrderOutlook } from "./orderOutlook";
+import type { Remedies, Remedy } from "./orderRemedyWords";
+import { orderOutlook } from "./outlookByDraws";
 import { predicting } from "./predict";
-
-/** What was tried where no order makes it likely, with the chance that every limit is kept then. */
-export interface Remedy {
-  by: "set-up" | "heat" | "cut and set";
-  chance: number;
-}
-
-/** Why no order makes it likely, and what would. */
-export interface Remedies {
-  /** The limit that is kept most seldom: how it is likely to end, and its chance by the draws. */
-  worst: { forecast: Forecast; chance: number } | null;
-  /** Chance in that order as things are. */
-  chance: number;
-  tried: Remedy[];
-}
 
 /** Share of the heat that is tried: beads a third smaller. */
 const COLDER = 0.7;
@@ -71,27 +55,4 @@ export function* orderRemedies(job: Job, outlook: OrderOutlook): Generator<numbe
     chance: outlook.chance ?? 0,
     tried: tried.sort((a, b) => b.chance - a.chance),
   };
-}
-
-const SAID: Record<Remedy["by"], string> = {
-  "set-up": "Set up off nominal, by what it is predicted to move",
-  heat: "With three tenths less heat in every bead",
-  "cut and set": "Cut and set once more when it is tacked",
-};
-
-/** The same in words, each with its number. */
-export function remedyWords({ worst, chance, tried }: Remedies, units: UnitPreference): string[] {
-  const why =
-    worst === null
-      ? []
-      : [
-          `What fails is ${limitName(worst.forecast.limit)}: in the likeliest order it is kept ${chanceWords(worst.chance)} (${forecastWords(worst.forecast, units)}). A limit that takes in those nine in ten would be kept.`,
-        ];
-  return [
-    ...why,
-    ...tried.map(({ by, chance: then }) => {
-      const gain = then - chance;
-      return `${SAID[by]}: ${chanceWords(then)} instead of ${chanceWords(chance)}${gain < EQUAL ? ", so no help" : ""}.`;
-    }),
-  ];
 }

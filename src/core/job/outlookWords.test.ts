@@ -8,7 +8,7 @@ import { largestSteps } from "../shrink";
 import { length } from "../units";
 import { chanceWords } from "./forecast";
 import { unlikelyAtBest } from "./orderAdvice";
-import { orderOutlook } from "./orderOutlook";
+import { orderOutlook } from "./outlookByDraws";
 import { mostWords, worstWords } from "./outlookWords";
 import { predict } from "./predict";
 

@@ -1,0 +1,24 @@
+import { demoJob, expect, test } from "./fixtures";
+
+/** Scripts that one stage may need over the wire, bytes: what works a frame out, with its tables, is most of that again. */
+const MOST_BYTES = 400_000;
+
+test("no stage carries what works a frame out: that is the worker's, and comes when it is asked", async ({
+  page,
+  address,
+}) => {
+  const job = await demoJob(page, address, "Ware cart base");
+  for (const stage of ["", "/frame", "/cut", "/bed", "/layout", "/square", "/weld", "/check", "/finish", "/log"]) {
+    await page.goto(`${address}${job}${stage}`, { waitUntil: "networkidle" });
+    // The page's own resources: those of its workers are not among them.
+    const scripts = await page.evaluate(() =>
+      (performance.getEntriesByType("resource") as PerformanceResourceTiming[])
+        .filter((r) => /\.js(\?|$)/.test(r.name))
+        .map((r) => r.encodedBodySize),
+    );
+    expect(scripts.length, stage).toBeGreaterThan(5);
+    const all = scripts.reduce((sum, n) => sum + n, 0);
+    expect(all, stage).toBeGreaterThan(100_000);
+    expect(all, stage).toBeLessThan(MOST_BYTES);
+  }
+});

@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useId, useState } from "react";
 import type { Structure } from "@/core/frame";
@@ -48,8 +49,10 @@ import { Choice } from "../parts/Choice";
 import { FieldMessage } from "../parts/Field";
 import { SelectField } from "../parts/SelectField";
 import { Hands } from "./Hands";
-import { OrderChart } from "./OrderChart";
 import { type Planning, useOrderPlanning } from "./useOrderPlanning";
+
+// Comes when orders were compared.
+const OrderChart = dynamic(() => import("./OrderChart").then((m) => m.OrderChart), { ssr: false });
 
 /** Orders that a search tries before it ends by itself. */
 const TRIALS = 400;

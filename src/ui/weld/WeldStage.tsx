@@ -1,6 +1,7 @@
 "use client";
 
 import { Check, ChevronLeft, ChevronRight } from "lucide-react";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useCallback, useEffect, useId, useRef, useState } from "react";
 
@@ -30,7 +31,6 @@ import { useWakeLock } from "../parts/useWakeLock";
 import { Verdict } from "../parts/Verdict";
 import { Cooling } from "./Cooling";
 import { TooHotYet, useWarmth, WarmthWords } from "./Heat";
-import { OrderEditor } from "./OrderEditor";
 import { OrderPanel } from "./OrderPanel";
 import { PredictionPanel } from "./PredictionPanel";
 import { LetGo, ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
@@ -39,6 +39,9 @@ import { useStepWords } from "./useStepWords";
 import { WeldSettings } from "./WeldSettings";
 import { WentOtherwise, WorkedOtherwise } from "./WentOtherwise";
 import { WorkDrawing } from "./WorkDrawing";
+
+// Comes when the order is changed.
+const OrderEditor = dynamic(() => import("./OrderEditor").then((m) => m.OrderEditor), { ssr: false });
 
 function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | null; onPick: (s: Step) => void }) {
   const { evaluation } = useJob("evaluation");

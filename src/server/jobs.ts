@@ -29,12 +29,12 @@ import {
 } from "@/core/job";
 import { UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { cutCsv } from "@/formats/cutCsv";
-import { readJobFile } from "@/formats/jobFile";
 import { orderCsv, recordCsv } from "@/formats/recordCsv";
 import * as store from "@/store";
+import { inThread } from "@/workers/predictionThread";
 import { SHELF_LIMIT } from "./instruments";
 import { shopState } from "./lessons";
-import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
+import { BUSY, done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
 import { withOwnInstruments } from "./ownInstruments";
 import { predictionInTime, predictionOf } from "./predictions";
 import { type Caller, signed } from "./who";
@@ -347,7 +347,8 @@ export async function importJob(
 ): Promise<Outcome<{ id: string; name: string }>> {
   const by = parse(originSchema, origin);
   if (!by.ok) return by;
-  const read = readJobFile(text);
+  const read = await inThread("readJob", text).catch(() => null);
+  if (!read) return refuse(503, BUSY);
   if (!read.ok) return refuse(422, read.problems[0]?.message ?? "Not a job file.", read.problems);
   const fromFile = asCopy ? copyOf(read.job) : read.job;
   const shelf = await store.listInstruments(store.pool(), who.shopId);

@@ -8,7 +8,7 @@ import { layoutDxf } from "@/formats/layoutDxf";
 import { layoutPdf, PAPERS, type Paper } from "@/formats/layoutPdf";
 import { layoutSvg } from "@/formats/layoutSvg";
 import { SHEET_PAPERS, sheetPdf } from "@/formats/sheetPdf";
-import { nestInThread } from "@/workers/predictionThread";
+import { inThread } from "@/workers/predictionThread";
 import { pdfFonts } from "./fonts";
 import { getJob } from "./jobs";
 import { done, type Outcome, parse, refuse } from "./outcome";
@@ -144,7 +144,7 @@ export async function sheetFile(who: Caller, id: string, input: unknown, here: s
   const { name, paper } = parsed.value;
   const evaluation = evaluate(job, await predictionOf(job.plan));
   // Where the bars cannot be laid out the sheet says so.
-  const laid = name === "buying" ? await nestInThread(buyingParts(job.plan, evaluation)).catch(() => []) : [];
+  const laid = name === "buying" ? await inThread("nest", buyingParts(job.plan, evaluation)).catch(() => []) : [];
   const sheet = sheetOf(name, job, evaluation, new Date().toISOString(), laid);
   // Other devices reach it under its outside address, where it has one.
   const address = `${outsideAddress() ?? here}/jobs/${job.id}/${sheet.stage}`;

@@ -12,7 +12,7 @@ import {
 } from "@/core/learn";
 import { readLessonsFile, writeLessonsFile } from "@/formats/lessonsFile";
 import * as store from "@/store";
-import { teachInThread } from "@/workers/predictionThread";
+import { inThread } from "@/workers/predictionThread";
 import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
 import { type Caller, signed } from "./who";
 
@@ -78,7 +78,7 @@ export async function teach(who: Caller, id: string, input: unknown): Promise<Ou
   const found = z.uuid().safeParse(id).success ? await store.loadJob(store.pool(), who.shopId, id) : null;
   if (!found) return noSuchJob();
   if (await full(who)) return refuse(422, `The shop's book is full: ${LESSON_LIMIT} lessons.`);
-  const told = await teachInThread(found.job);
+  const told = await inThread("teach", found.job);
   if (!told.ok) return refuse(422, told.why);
   const { lesson, surprise } = told.taught;
   if (surprise.cause !== "fits" && !parsed.value.anyway)

@@ -7,7 +7,7 @@ export type Outcome<T> = { ok: true; value: T } | Refusal;
 export interface Refusal {
   ok: false;
   /** HTTP status that says the same. */
-  status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429;
+  status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429 | 503;
   message: string;
   problems: Problem[];
   /** What the other side needs to go on, for example the plan that got in first. */
@@ -21,6 +21,8 @@ export const refuse = (status: Refusal["status"], message: string, problems: Pro
   message,
   problems,
 });
+/** What is said where the thread that works beside the server has too much to do, or ended. */
+export const BUSY = "There is too much to work out at this moment: nothing was taken. Try again in a minute.";
 export const noSuchJob = (): Refusal => refuse(404, "There is no such job here.");
 
 /** Parses input by its schema. @returns the value, or a refusal that names each field. */

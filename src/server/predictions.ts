@@ -2,7 +2,7 @@ import "server-only";
 import { canPredict, jointsOf, type Plan, predictionKey } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
 import * as store from "@/store";
-import { predictInThread } from "@/workers/predictionThread";
+import { inThread } from "@/workers/predictionThread";
 
 /** Predictions kept, by what they depend on; the oldest goes first. */
 const KEEP = 200;
@@ -36,7 +36,7 @@ async function kept(key: string): Promise<Prediction | null> {
 }
 
 async function work(plan: Plan, key: string): Promise<Prediction> {
-  const prediction = await predictInThread(plan);
+  const prediction = await inThread("predict", plan);
   const built = model();
   if (built) await store.keepPrediction(store.pool(), key, built, prediction, KEEP_STORED).catch(() => undefined);
   return remember(key, prediction);

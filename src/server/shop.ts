@@ -1,12 +1,13 @@
 import "server-only";
 import * as z from "zod";
 import { summaryOf } from "@/core/job";
-import { readArchive, type ShopArchive, writeArchive } from "@/formats/shopArchive";
+import type { ShopArchive } from "@/formats/shopArchive";
 import * as store from "@/store";
+import { inThread } from "@/workers/predictionThread";
 import { SHELF_LIMIT } from "./instruments";
 import { asFiled } from "./jobs";
 import { LESSON_LIMIT } from "./lessons";
-import { done, type Outcome, parse, refuse } from "./outcome";
+import { BUSY, done, type Outcome, parse, refuse } from "./outcome";
 import { withOwnInstruments } from "./ownInstruments";
 import { BEAD_LIMIT } from "./testBeads";
 import { type Caller, signed } from "./who";
@@ -27,7 +28,9 @@ export async function shopFile(who: Caller): Promise<Outcome<{ name: string; byt
     const found = await store.loadJob(db, shopId, id);
     if (found) jobs.push({ job: asFiled(found.job), away });
   }
-  return done({ name, bytes: writeArchive({ shop: { id: shopId, name }, jobs, instruments, lessons, testBeads }) });
+  const archive = { shop: { id: shopId, name }, jobs, instruments, lessons, testBeads };
+  const bytes = await inThread("packShop", archive).catch(() => null);
+  return bytes ? done({ name, bytes }) : refuse(503, BUSY);
 }
 
 /** What came in with an archive. */
@@ -60,7 +63,8 @@ const wishSchema = z.strictObject({
 export async function importShop(who: Caller, bytes: Uint8Array, wish: unknown): Promise<Outcome<ShopTaken>> {
   const parsed = parse(wishSchema, wish);
   if (!parsed.ok) return parsed;
-  const read = readArchive(bytes);
+  const read = await inThread("unpackShop", bytes).catch(() => null);
+  if (!read) return refuse(503, BUSY);
   if (!read.ok) return refuse(422, read.message);
   const { jobs, instruments, testBeads } = read.value;
   const lessons = parsed.value.lessons ? read.value.lessons : [];

@@ -5,6 +5,8 @@ import type loadHighs from "highs";
 import { nestingProblem, solveNesting } from "@/core/cut";
 import { type BuyingPart, frameTeachingOf, type Job, type Laid, type Plan, predicting } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
+import { readJobFile } from "@/formats/jobFile";
+import { readArchive, type ShopArchive, writeArchive } from "@/formats/shopArchive";
 import { solvedBy } from "./solvedBy";
 
 /** A plan for one frame is proven in far less; what is not by then is told with its gap. */
@@ -34,17 +36,26 @@ function predicted(plan: Plan): Prediction | null {
   for (let step = run.next(); ; step = run.next()) if (step.done) return step.value.prediction;
 }
 
-interface Question {
+/** What is worked out beside the server's own thread: each by the name that it is asked for. */
+const work = {
+  predict: (plan: Plan) => predicted(plan),
+  teach: (job: Job) => frameTeachingOf(job),
+  nest: (parts: readonly BuyingPart[]) => nested(parts),
+  readJob: (text: string) => readJobFile(text),
+  packShop: (shop: ShopArchive) => writeArchive(shop),
+  unpackShop: (bytes: Uint8Array) => readArchive(bytes),
+};
+export type ThreadWork = typeof work;
+
+interface Question<K extends keyof ThreadWork = keyof ThreadWork> {
   id: number;
-  plan?: Plan;
-  job?: Job;
-  parts?: readonly BuyingPart[];
+  ask: K;
+  of: Parameters<ThreadWork[K]>[0];
 }
 
-/** Works predictions, lessons and cutting plans out beside the server's own thread: each answered under its number. */
-parentPort?.on("message", async ({ id, plan, job, parts }: Question) => {
+parentPort?.on("message", async ({ id, ask, of }: Question) => {
   try {
-    const answer = parts ? await nested(parts) : job ? frameTeachingOf(job) : plan ? predicted(plan) : null;
+    const answer = await (work[ask] as (of: unknown) => unknown)(of);
     parentPort?.postMessage({ id, answer });
   } catch (e) {
     parentPort?.postMessage({ id, wrong: e instanceof Error ? e.message : String(e) });

@@ -1,7 +1,6 @@
 import path from "node:path";
 import type { Worker } from "node:worker_threads";
-import type { BuyingPart, FrameTeaching, Job, Laid, Plan } from "@/core/job";
-import type { Prediction } from "@/core/shrink";
+import type { ThreadWork } from "./prediction.thread";
 
 /** A thread that nobody asked for so long is ended: it holds memory. */
 const IDLE_MS = 120_000;
@@ -38,7 +37,7 @@ async function start(): Promise<Worker> {
   made.on("message", ({ id, answer, wrong }: { id: number; answer?: unknown; wrong?: string }) => {
     const asked = waiting.get(id);
     waiting.delete(id);
-    if (answer !== undefined) asked?.resolve(answer);
+    if (answer !== undefined && answer !== null) asked?.resolve(answer);
     else asked?.reject(new Error(wrong ?? "The thread did not say why."));
   });
   made.once("error", (e) => failAll(e.message));
@@ -48,18 +47,16 @@ async function start(): Promise<Worker> {
 
 let starting: Promise<Worker> | null = null;
 
-/** Works a prediction out in a thread of its own. @throws when too many wait, or the thread ends. */
-export const predictInThread = (plan: Plan): Promise<Prediction> => inThread<Prediction>({ plan });
-
-/** Works out there what a job could teach. @throws as a prediction does. */
-export const teachInThread = (job: Job) =>
-  inThread<{ ok: false; why: string } | { ok: true; taught: FrameTeaching }>({ job });
-
-/** Works out there how bars are cut. @throws as a prediction does. */
-export const nestInThread = (parts: readonly BuyingPart[]): Promise<Laid[]> => inThread<Laid[]>({ parts });
-
-async function inThread<T>(question: { plan: Plan } | { job: Job } | { parts: readonly BuyingPart[] }): Promise<T> {
-  if (waiting.size >= MOST_WAITING) throw new Error("Too many predictions wait.");
+/**
+ * Works something out in a thread of its own.
+ * @param ask what, by its name there. @param of what it is asked of: plain data.
+ * @throws when too many wait, or the thread ends.
+ */
+export async function inThread<K extends keyof ThreadWork>(
+  ask: K,
+  of: Parameters<ThreadWork[K]>[0],
+): Promise<NonNullable<Awaited<ReturnType<ThreadWork[K]>>>> {
+  if (waiting.size >= MOST_WAITING) throw new Error("Too much waits to be worked out.");
   if (!thread) {
     starting ??= start().finally(() => {
       starting = null;
@@ -75,8 +72,8 @@ async function inThread<T>(question: { plan: Plan } | { job: Job } | { parts: re
   }, IDLE_MS);
   idle.unref();
   const id = ++last;
-  return new Promise<T>((resolve, reject) => {
+  return new Promise((resolve, reject) => {
     waiting.set(id, { resolve: resolve as (answer: unknown) => void, reject });
-    thread?.postMessage({ id, ...question });
+    thread?.postMessage({ id, ask, of });
   });
 }

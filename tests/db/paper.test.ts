@@ -5,7 +5,7 @@ import { createJob, getJob } from "@/server/jobs";
 import { layoutFile, sheetFile } from "@/server/layout";
 import { LOCAL } from "@/server/who";
 import { closePool } from "@/store";
-import { nestInThread } from "@/workers/predictionThread";
+import { inThread } from "@/workers/predictionThread";
 
 afterAll(closePool);
 
@@ -55,7 +55,7 @@ describe("paper and files of a frame", () => {
     const found = await getJob(LOCAL, made.value.id);
     if (!found.ok) throw new Error(found.message);
     const { job } = found.value;
-    const [laid] = await nestInThread(buyingParts(job.plan, evaluate(job, null)));
+    const [laid] = await inThread("nest", buyingParts(job.plan, evaluate(job, null)));
     if (!laid || "tooLong" in laid) throw new Error("nothing laid out");
     // Two of 1000 and two of 600 are cut from one bar of six metres.
     expect(laid.buy).toMatchObject([{ lengthMm: 6000, count: 1 }]);

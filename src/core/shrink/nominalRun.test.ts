@@ -16,7 +16,7 @@ function run(name: string, orderOf: (usual: OrderChoice) => OrderChoice, keep: b
   const { steps } = chosenOrder(structure, on, orderOf(USUAL_ORDER));
   const load = loadSteps(structure, withHeatShare(weldOf(drawnPlan(started(name))), more), steps, by);
   const outputs = frameOutputs(structure, mechanics.joints);
-  return drain(nominalRun(mechanics.frame, load, FACTORS, NOMINAL_JOINTS, outputs, keep)).out;
+  return drain(nominalRun(mechanics.frame, load, FACTORS, NOMINAL_JOINTS, outputs, keep ? "drawn" : null)).out;
 }
 
 /** The usual order with one step more, or its beads backward. */

@@ -1,7 +1,7 @@
 import { type Condensed, condensing, LowRankRun, type MechanicalFrame } from "../mechanics";
 import { type JointFactors, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
-import { compilingLoads } from "./compileSteps";
+import { type CompiledSteps, compilingLoads } from "./compileSteps";
 import { type Outcome, outcomeAt } from "./outcomes";
 import type { Outputs } from "./outputs";
 import type { SimulatedOutcome } from "./simulate";
@@ -18,38 +18,47 @@ export interface NominalRun {
 /** A likely value that is known before its band is. */
 export type LikelyValue = Pick<SimulatedOutcome, "id" | "unit" | "nominal">;
 
-/** A frame as it was condensed last: another order of the same steps begins from it. */
-interface Kept {
-  key: string;
+/** A frame that is ready to be worked through in an order. */
+interface Ready {
   model: WeldedModel;
   cache: CompileCache;
-  /** What was asked of it, as a text. */
-  rows: string;
+  plan: CompiledSteps;
+  outputs: Outputs;
   condensed: Condensed;
 }
-let kept: Kept | null = null;
+
+/** A frame as it was condensed last: what is worked through on it again, or in another order of the same steps, begins from there. */
+interface Kept extends Pick<Ready, "model" | "cache" | "condensed"> {
+  key: string;
+  /** What was asked of it, as a text. */
+  rows: string;
+}
+
+/** Frames that are kept: as drawn, for whatever order comes next; as set up, for its bands. */
+export type KeepAs = "drawn" | "set up";
+const kept = new Map<KeepAs, Kept>();
 
 /**
- * Works through the steps of the nominal frame alone: neither bands nor what came on the way.
- * @param keep whether the frame is condensed once for whatever order comes next.
+ * Makes a frame ready for an order: its model, its loads, the frame condensed to what the steps touch.
+ * @param keepAs under which it is kept; not at all when left out.
  */
-export function* nominalRun(
+export function* readied(
   frame: MechanicalFrame,
   steps: readonly SimulationStep[],
   factors: ShrinkFactors,
   joints: JointFactors,
   outputsOf: (model: WeldedModel) => Outputs,
-  keep = false,
-): Generator<number, NominalRun> {
-  const key = keep ? JSON.stringify([frame, factors, joints, steps.filter((s) => s.do === "stop on")]) : "";
-  if (kept && kept.key === key && key !== "") {
-    const { model, cache, rows, condensed } = kept;
+  keepAs: KeepAs | null = null,
+): Generator<number, Ready> {
+  const key = keepAs ? JSON.stringify([frame, factors, joints, steps.filter((s) => s.do === "stop on")]) : "";
+  const known = keepAs ? [...kept.values()].find((k) => k.key === key) : undefined;
+  if (known) {
+    const { model, cache, rows, condensed } = known;
     const plan = yield* compilingLoads(cache, steps);
     const outputs = outputsOf(model);
     // What no step needed before, or nobody asked for, was not condensed.
     const isWhole = plan.loads.length === condensed.loadColumns && plan.springs.length === condensed.springs.length;
-    if (isWhole && rows === JSON.stringify(outputs.rows))
-      return { model, outputs, out: yield* new LowRankRun(condensed).whole(plan) };
+    if (isWhole && rows === JSON.stringify(outputs.rows)) return { model, cache, plan, outputs, condensed };
   }
   const model = weldedModel(frame, joints);
   yield 0;
@@ -57,7 +66,13 @@ export function* nominalRun(
   const plan = yield* compilingLoads(cache, steps);
   const outputs = outputsOf(model);
   const condensed = yield* condensing(plan, outputs.rows);
-  if (keep) kept = { key, model, cache, rows: JSON.stringify(outputs.rows), condensed };
+  if (keepAs) kept.set(keepAs, { key, model, cache, rows: JSON.stringify(outputs.rows), condensed });
+  return { model, cache, plan, outputs, condensed };
+}
+
+/** Works through the steps of the nominal frame alone: neither bands nor what came on the way. See `readied`. */
+export function* nominalRun(...how: Parameters<typeof readied>): Generator<number, NominalRun> {
+  const { model, outputs, condensed, plan } = yield* readied(...how);
   return { model, outputs, out: yield* new LowRankRun(condensed).whole(plan) };
 }
 

@@ -113,7 +113,7 @@ export function* predictFrame(
   };
   if (!isTold) {
     const joints = { ...NOMINAL_JOINTS, gapMm: own.gap.value };
-    tell(yield* partOf(nominalRun(shape.frame, steps, own, joints, outputs, true), SET_UP_SHARE, EARLY_SHARE));
+    tell(yield* partOf(nominalRun(shape.frame, steps, own, joints, outputs, "drawn"), SET_UP_SHARE, EARLY_SHARE));
   }
   const begun = SET_UP_SHARE + (early ? EARLY_SHARE : 0);
   const simulation = yield* partOf(

@@ -80,39 +80,33 @@ export function* settingUp(
 ): Generator<number, SettingUp> {
   const { frame } = mechanics;
   const depth = structure.quad?.view.depth;
+  const foundAs = (set: MechanicalFrame, how: Pick<SetUpShape, "rounds" | "leftMm" | "beyondMm">): SettingUp => ({
+    beyondMm: how.beyondMm,
+    frame: set,
+    toSetUp: (found) => shapeOf(structure, mechanics, set, found, how),
+  });
   const most = reachMm(structure);
+  const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
+  const outputs = frameOutputs(structure, mechanics.joints);
   let moves: Record<string, Vec3> = {};
-  let leftMm = structure.quad ? Number.POSITIVE_INFINITY : 0;
-  let rounds = 0;
-  while (rounds < MOST_ROUNDS && leftMm > CLOSE_MM) {
-    const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
-    const outputs = frameOutputs(structure, mechanics.joints);
-    const run = yield* partOf(
-      nominalRun(movedFrame(frame, moves), steps, factors, joints, outputs, rounds === 0),
-      Math.min(0.9, rounds / 2),
-      0.5,
-    );
+  for (let rounds = 0; ; rounds++) {
+    const set = movedFrame(frame, moves);
+    if (!structure.quad) return foundAs(set, { rounds, leftMm: 0, beyondMm: null });
+    const keepAs = rounds === 0 ? "drawn" : "set up";
+    const run = yield* partOf(nominalRun(set, steps, factors, joints, outputs, keepAs), Math.min(0.9, rounds / 2), 0.5);
     if (rounds === 0) first(run);
     const moved = cornersMoved(structure, mechanics, run.out);
     const next = Object.fromEntries(
       Object.entries(moved).map(([name, v]) => [name, v.map((x, i) => (i === depth ? 0 : -x)) as unknown as Vec3]),
     );
     const farthest = Math.max(...Object.values(next).map(norm3));
-    if (!(farthest <= most)) {
-      const how = { rounds, leftMm: farthest, beyondMm: farthest };
-      return {
-        beyondMm: farthest,
-        frame,
-        toSetUp: (found) => shapeOf(structure, mechanics, frame, found, how),
-      };
-    }
-    leftMm = Math.max(...Object.entries(next).map(([p, v]) => norm3(sub3(v, moves[p] ?? STILL))));
+    if (!(farthest <= most)) return foundAs(frame, { rounds, leftMm: farthest, beyondMm: farthest });
+    const leftMm = Math.max(...Object.entries(next).map(([p, v]) => norm3(sub3(v, moves[p] ?? STILL))));
+    // The frame that was worked through is the one that is set up: what is left of it is known.
+    if (leftMm <= CLOSE_MM || rounds + 1 === MOST_ROUNDS)
+      return foundAs(set, { rounds: rounds + 1, leftMm, beyondMm: null });
     moves = next;
-    rounds++;
   }
-  const set = movedFrame(frame, moves);
-  const how = { rounds, leftMm, beyondMm: null };
-  return { beyondMm: null, frame: set, toSetUp: (found) => shapeOf(structure, mechanics, set, found, how) };
 }
 
 function shapeOf(

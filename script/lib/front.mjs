@@ -1,4 +1,5 @@
 // What stands before the application on the network: TLS, its own names only, limits on how long a request may take.
+import { Agent } from "node:http";
 import { createServer } from "node:https";
 import { createProxyServer } from "httpxy";
 
@@ -21,7 +22,9 @@ const refuse = (res, status, message) => {
  * letters, that it answers to.
  */
 export function front({ tls, target, hosts }) {
-  const proxy = createProxyServer({ target, proxyTimeout: REQUEST_MS });
+  // A connection of its own for every request: one that is used again may have been closed by the other side in that very moment.
+  const agent = new Agent({ keepAlive: false });
+  const proxy = createProxyServer({ target, agent, proxyTimeout: REQUEST_MS });
   const allowed = new Set(hosts);
   proxy.on("proxyReq", (out, req) => {
     // Whatever a client says of where it comes from, this is where it does.

@@ -10,10 +10,10 @@ import {
   learnShop,
   type ShopState,
 } from "@/core/learn";
-import { readLessonsFile, writeLessonsFile } from "@/formats/lessonsFile";
+import { writeLessonsFile } from "@/formats/lessonsFile";
 import * as store from "@/store";
 import { inThread } from "@/workers/predictionThread";
-import { done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
+import { BUSY, done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
 import { type Caller, signed } from "./who";
 
 /** Lessons that a shop may keep. */
@@ -100,7 +100,8 @@ export async function lessonsFile(who: Caller): Promise<Outcome<string>> {
  * @param anyway whether it was said that another shop's lessons shall count here.
  */
 export async function importLessons(who: Caller, text: string, anyway: boolean): Promise<Outcome<Book>> {
-  const read = readLessonsFile(text);
+  const read = await inThread("readLessons", text).catch(() => null);
+  if (!read) return refuse(503, BUSY);
   if (!read.ok) return refuse(422, read.problems[0]?.message ?? "Not a file of lessons.", read.problems);
   const { shop, lessons } = read.file;
   if (shop.id !== who.shopId && !anyway)

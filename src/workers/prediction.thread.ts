@@ -6,6 +6,7 @@ import { nestingProblem, solveNesting } from "@/core/cut";
 import { type BuyingPart, frameTeachingOf, type Job, type Laid, type Plan, predicting } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
 import { readJobFile } from "@/formats/jobFile";
+import { readLessonsFile } from "@/formats/lessonsFile";
 import { readArchive, type ShopArchive, writeArchive } from "@/formats/shopArchive";
 import { solvedBy } from "./solvedBy";
 
@@ -42,6 +43,7 @@ const work = {
   teach: (job: Job) => frameTeachingOf(job),
   nest: (parts: readonly BuyingPart[]) => nested(parts),
   readJob: (text: string) => readJobFile(text),
+  readLessons: (text: string) => readLessonsFile(text),
   packShop: (shop: ShopArchive) => writeArchive(shop),
   unpackShop: (bytes: Uint8Array) => readArchive(bytes),
 };

@@ -63,8 +63,9 @@ test("an order is changed step by step, by key too, and what is wrong with it is
   const panel = page.getByTestId("order-panel");
   await panel.getByRole("button", { name: "Change it step by step" }).click();
   const rows = page.getByTestId("order-editor").getByRole("listitem");
-  const before = await rows.count();
+  // The editor comes when it is asked for.
   await expect(rows.nth(2)).toContainText("Tack A, inside corner");
+  const before = await rows.count();
   // Later, by its button.
   await rows.nth(2).getByRole("button", { name: "Later: Tack A, inside corner" }).click();
   await expect(rows.nth(3)).toContainText("Tack A, inside corner");

@@ -8,6 +8,9 @@ import type { Plan, Rest } from "./planSchema";
 /** A trestle or bar as a plan keeps it. */
 export type PlannedBearer = NonNullable<NonNullable<Plan["fixture"]>["bearers"]>[number];
 
+/** Places are laid to whole steps of the job's own unit: a millimetre, an eighth of an inch. */
+const stepMm = (units: Plan["units"]): number => (units === "mm" ? 1 : 25.4 / 8);
+
 const lowOf = ({ low }: Structure): Vec2 => ({ x: low[0], y: low[1] });
 
 /** Trestles across a frame, or a triangle under it, from where places are measured. @param count of trestles, two or more. */
@@ -19,9 +22,11 @@ export function bearersUnder(
   const { low, high } = structure;
   const over = { lengthMm: high[0] - low[0], widthMm: high[1] - low[1] };
   const off = sub(lowOf(structure), measuredFrom(structure));
+  const step = stepMm(units);
+  const inSteps = (mm: number) => stated(step * Math.round(mm / step), units);
   const place = (p: Vec2): PlannedBearer["from"] => {
     const { x, y } = add(p, off);
-    return { x: stated(x, units), y: stated(y, units) };
+    return { x: inSteps(x), y: inSteps(y) };
   };
   const found = what === "triangle" ? triangleUnder(over) : trestlesUnder(over, what.trestles);
   return found.map(({ id, from, to }) => ({ id, from: place(from), to: place(to) }));

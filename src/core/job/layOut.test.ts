@@ -122,6 +122,12 @@ describe("a frame laid out", () => {
       { id: "T9", from: { x: length("-50"), y: length("580") }, to: { x: length("1050"), y: length("580") } },
     ];
     expect(say({ ...plan, fixture: { bearers: [...bearers, ...under] } }).carried).toMatch(/^Trestles or bars carry/);
+    // In whole steps of the job's own unit.
+    for (const b of bearersUnder(structure, "inch-fraction", { trestles: 4 }))
+      for (const v of [b.from.x, b.from.y, b.to.x, b.to.y]) {
+        expect(v.unit).toBe("in");
+        expect((8 * v.mm) / 25.4).toBeCloseTo(Math.round((8 * v.mm) / 25.4), 9);
+      }
     expect(say({ ...plan, fixture: { floor: true } }).carried).toMatch(/read it under every rest/);
     expect(say(plan).carried).toBeUndefined();
   });

@@ -106,6 +106,9 @@ function steepest(xy: Vec2[], f: Flatness, cov: Rows): Measured | null {
 /** Room below the work besides what it sags, mm: a bead and its spatter (common practice, no source). */
 const CLEAR_MM = 2;
 
+/** Half of the last digit that is told, mm: less is nothing. */
+const SEEN_MM = 0.05;
+
 /** What goes under three rests where the bed stands too high between them, in words; empty where it does not. */
 function riserWords(
   rests: readonly RestPlace[],
@@ -127,9 +130,14 @@ function riserWords(
   const most = Math.max(0, ...(risers?.mm ?? []));
   if (!risers || most === 0 || risers.proudMm + three.sagMm + CLEAR_MM <= 0) return "";
   const mm = (x: number): string => formatSmall(x, units, { decimals: 1 });
-  const where = risers.mm.every((x) => Math.abs(x - most) < 0.05)
-    ? `${mm(most)} under each of ${under.map((r) => r.id).join(", ")}`
-    : under.map((r, i) => `${mm(risers.mm[i] ?? 0)} under ${r.id}`).join(", ");
+  const raised = under.flatMap((r, i) => {
+    const by = risers.mm[i] ?? 0;
+    return by > SEEN_MM ? [{ id: r.id, by }] : [];
+  });
+  const alike = raised.length > 1 && raised.every(({ by }) => Math.abs(by - most) < SEEN_MM);
+  const where = alike
+    ? `${mm(most)} under each of ${raised.map((r) => r.id).join(", ")}`
+    : raised.map(({ id, by }) => `${mm(by)} under ${id}`).join(", ");
   const spot = spots[risers.highest]?.id;
   return ` ${spot} stands ${mm(Math.abs(risers.proudMm))} ${risers.proudMm >= 0 ? "above" : "below"} their plane: risers of ${where} or more clear it${level ? " and lie level" : ""}, with room for a bead.`;
 }

@@ -51,6 +51,8 @@ test("what cannot be right is said at its field and kept", async ({ page, addres
   await page.keyboard.press("Enter");
   await expect(page.getByText(/from what it should be/)).toBeVisible();
   await page.getByRole("button", { name: "It is so: keep AB" }).click();
+  // What such a reading comes to is said above the field: when that is there, nothing moves under the finger any more.
+  await expect(page.getByText(/side AB is likely to fail/)).toBeVisible();
   await page.getByRole("button", { name: "Take back AB" }).click();
   await read(page, { AB: "1200.5", BC: "600.5", CD: "1200.5" });
   await expect(page.getByTestId("now")).toContainText("Read DA, AC, BD.");

@@ -1,6 +1,7 @@
 import type { Metadata, Viewport } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
+import { EARLY } from "@/ui/early";
 import { Offline } from "@/ui/offline/Offline";
 import "./globals.css";
 
@@ -20,6 +21,8 @@ export default async function Layout({ children }: { children: ReactNode }) {
       <head>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of this file, needed before the first paint */}
         <script nonce={nonce} dangerouslySetInnerHTML={{ __html: THEME }} />
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a function of this application as text, needed before its code is there */}
+        <script nonce={nonce} dangerouslySetInnerHTML={{ __html: EARLY }} />
       </head>
       <body>
         {children}

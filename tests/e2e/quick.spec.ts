@@ -64,3 +64,23 @@ test("keys are kept while parts of the page are still on their way", async ({ pa
     await expect(list.getByRole("button", { name: span })).toContainText(value);
   await saved(page);
 });
+
+test("what is pressed and typed before the page lives is done as soon as it does", async ({ page, address }) => {
+  const job = await startJob(page, address, "Early hand");
+  await page.route("**/*.js", async (route) => {
+    await new Promise((done) => setTimeout(done, 2500));
+    await route.continue();
+  });
+  await page.goto(`${address}${job}/square`, { waitUntil: "commit" });
+  const field = page.locator("form input").first();
+  await field.pressSequentially("1000.5");
+  await page.getByRole("button", { name: "Keep AB" }).click();
+  await expect(field).toHaveValue("1000.5");
+  const list = page.getByRole("list", { name: "Readings of this round" });
+  await expect(list.getByRole("button", { name: "AB" })).toContainText("1000.5");
+  await saved(page);
+
+  await page.goto(`${address}${job}/frame`, { waitUntil: "commit" });
+  await page.getByRole("button", { name: "Start from a shape" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+});

@@ -1,0 +1,92 @@
+/**
+ * What is pressed or typed while the page's own code is still on its way is kept, in its order, and done as soon as the part that it
+ * belongs to is alive: on a slow phone a page is read seconds before it answers, and a press that does nothing is pressed again, or
+ * worse, believed.
+ *
+ * It runs before everything else, from the page's head, and so stands alone: nothing outside this function is reached from within.
+ * A node is alive once React has taken it over, by the mark that it leaves on it. Links go by themselves and are left alone.
+ */
+function keepEarly(): void {
+  /** After this a press is passed on whatever it finds, milliseconds. */
+  const longestMs = 20_000;
+  /** Between two looks, milliseconds. */
+  const lookMs = 30;
+  type Kept = { node: HTMLElement; doIt: () => void; sinceMs: number };
+  const kept: Kept[] = [];
+  let isWaiting = false;
+
+  const isAlive = (node: Element) => Object.keys(node).some((key) => key.startsWith("__reactProps$"));
+
+  /** One thing a turn: what follows from it has to be on the page before the next. */
+  const look = () => {
+    const [first] = kept;
+    if (first && (!first.node.isConnected || isAlive(first.node) || performance.now() - first.sinceMs > longestMs)) {
+      kept.shift();
+      if (first.node.isConnected) first.doIt();
+    }
+    isWaiting = kept.length > 0;
+    if (isWaiting) setTimeout(look, lookMs);
+  };
+
+  const keep = (node: HTMLElement, doIt: () => void) => {
+    kept.push({ node, doIt, sinceMs: performance.now() });
+    if (isWaiting) return;
+    isWaiting = true;
+    setTimeout(look, lookMs);
+  };
+
+  const stop = (event: Event) => {
+    event.preventDefault();
+    event.stopImmediatePropagation();
+  };
+
+  document.addEventListener(
+    "click",
+    (event) => {
+      const node =
+        event.target instanceof Element ? event.target.closest<HTMLElement>("button, summary, label, input") : null;
+      if (!event.isTrusted || !node || isAlive(node)) return;
+      if (node instanceof HTMLInputElement && !["checkbox", "radio", "submit", "button", "file"].includes(node.type))
+        return;
+      stop(event);
+      keep(node, () => node.click());
+    },
+    true,
+  );
+  document.addEventListener(
+    "submit",
+    (event) => {
+      const form = event.target;
+      if (!event.isTrusted || !(form instanceof HTMLFormElement) || isAlive(form)) return;
+      stop(event);
+      keep(form, () => form.requestSubmit());
+    },
+    true,
+  );
+  /** What was typed into a field that is not alive, which forgets it as it comes to life. */
+  const typed = new Map<HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement, string>();
+  const tell = (node: HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement) => {
+    const value = typed.get(node) ?? "";
+    typed.delete(node);
+    // Set past the field's own setter, by which React knows what it holds: otherwise nobody is told that it changed.
+    Object.getOwnPropertyDescriptor(Object.getPrototypeOf(node), "value")?.set?.call(node, value);
+    node.dispatchEvent(new Event(node instanceof HTMLSelectElement ? "change" : "input", { bubbles: true }));
+  };
+  document.addEventListener(
+    "input",
+    (event) => {
+      const node = event.target;
+      const isField =
+        node instanceof HTMLSelectElement ||
+        node instanceof HTMLTextAreaElement ||
+        (node instanceof HTMLInputElement && !["checkbox", "radio", "file"].includes(node.type));
+      if (!event.isTrusted || !isField || isAlive(node)) return;
+      if (!typed.has(node)) keep(node, () => tell(node));
+      typed.set(node, node.value);
+    },
+    true,
+  );
+}
+
+/** The same as a script for the head of the page. */
+export const EARLY = `(${keepEarly.toString()})()`;

@@ -32,6 +32,21 @@ function cold({
     change(sized(p, { length: length(text(long)), width: length(text(wide)), cross: [] })),
   );
 }
+const roundOf = (j: Job): string => j.entries.find((e) => e.kind === "round")?.id ?? "";
+const level = (p: Plan): Plan => ({ ...p, limits: { ...p.limits, levelMmPerM: 1 } }) as Plan;
+/** The same with slopes read along its members, mm/m. */
+const tilted = (j: Job, slopes: Record<string, number>): Job => ({
+  ...j,
+  entries: [
+    ...j.entries,
+    ...Object.entries(slopes).map(
+      ([at, value]): Entry => ({
+        ...read(roundOf(j), { kind: "level", at }, null, {}, "spirit-level"),
+        value: { value, text: `${value}`, slant: "mm/m" },
+      }),
+    ),
+  ],
+});
 const found = (j: Job) => drain(correcting(j));
 const thin = (p: Plan): Plan =>
   sized(p, { section: { ...p.frame.sizes.section, profile: null, wall: length("1") } } as never);
@@ -121,19 +136,72 @@ describe("what to do about a cold frame", () => {
     expect(foil?.refused.join(" ")).toMatch(/buckle/);
   });
   it("never says to leave what is outside a limit that no remedy here moves", () => {
-    const level = (p: Plan): Plan => ({ ...p, limits: { ...p.limits, levelMmPerM: 1 } }) as Plan;
-    const j = cold({ apart: 0.3, change: level });
-    const own = j.entries.find((e) => e.kind === "round");
-    const tilted: Entry = {
-      ...read(own?.id ?? "", { kind: "level", at: "AB" }, null, {}, "spirit-level"),
-      value: { value: 6, text: "6", slant: "mm/m" },
-    };
-    const c = found({ ...j, entries: [...j.entries, tilted] });
-    expect(c?.aside.join()).toMatch(/[Ll]evel/);
+    const close = (p: Plan): Plan => ({ ...p, limits: { ...p.limits, gap: length("1") } }) as Plan;
+    const j = cold({ apart: 0.3, change: close });
+    const c = found({ ...j, entries: [...j.entries, read(roundOf(j), { kind: "gap", at: "A" }, "3", {}, "feeler")] });
+    expect(c?.aside.join()).toMatch(/[Gg]ap/);
     if (!c) throw new Error("nothing to judge");
     const words = correctionAdvice(c, "mm");
     expect(words.say).not.toBe("Leave it.");
     expect(`${words.say} ${words.why}`).not.toContain("all limits that were read are kept");
+  });
+  it("shims a tilted frame level, whatever its sides and its tilt, and moves nothing else", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 400, max: 5000 }),
+        fc.integer({ min: 300, max: 2200 }),
+        fc.double({ min: -9, max: 9, noNaN: true }),
+        fc.double({ min: 2, max: 9, noNaN: true }),
+        (long, wide, along, across) => {
+          const c = found(tilted(cold({ long, wide, change: level }), { AB: along, DA: -across }));
+          const shim = c?.remedies.find((r) => r.id.do === "shim");
+          if (!shim?.places) throw new Error("no shims");
+          // Shims of these heights make the plane that the slopes were read on horizontal: corner by corner by hand.
+          const most = shim.option.max / 1.2;
+          const rise = Object.fromEntries(shim.places.map(({ at, share }) => [at, share * most]));
+          expect(Object.keys(rise).sort()).toEqual(["A", "B", "C", "D"]);
+          const [a = 0, b = 0, d = 0] = [rise.A, rise.B, rise.D];
+          const inner = { long: long - 40, wide: wide - 40 };
+          expect((b - a) / inner.long).toBeCloseTo(-along / 1000, 6);
+          expect((d - a) / inner.wide).toBeCloseTo(-across / 1000, 6);
+          expect(Math.min(...Object.values(rise))).toBe(0);
+          expect(Object.keys(shim.option.effect).every((k) => k.startsWith("level "))).toBe(true);
+          const [best] = c?.ways ?? [];
+          expect(best?.chance).toBeGreaterThan(c?.doNothing ?? 1);
+          for (const k of ["level AB", "level DA"]) expect(Math.abs(best?.leaves[k]?.value ?? 9)).toBeLessThan(1);
+        },
+      ),
+      { numRuns: 6 },
+    );
+  });
+  it("says where each shim goes, in the job's own units, and that a shim takes no twist out", () => {
+    const c = found(tilted(cold({ twist: 3, change: level }), { AB: 4, DA: 0 }));
+    const shim = c?.remedies.find((r) => r.id.do === "shim");
+    const go = c && shim && firstGo(c, shim.id, shim.option.max / 1.2);
+    if (!go) throw new Error("no shims");
+    // B stands high by 4 mm/m of 960 mm: A and D are raised by as much, less what may be too much.
+    expect(goWords(go, "mm").join(" ")).toMatch(/^First: 3\.[0-9] mm under A, 3\.[0-9] mm under D\. Read the level/);
+    expect(goWords(go, "inch-fraction").join(" ")).not.toMatch(/mm/);
+    expect(shim.cautions.join(" ")).toMatch(/take no twist out/);
+  });
+  it("levels and grinds a hardened alloy, which it neither heats nor bends", () => {
+    const alloy = (p: Plan): Plan => level(sized(p, { material: "aluminium 6061" }));
+    const c = found(tilted(cold({ change: alloy }), { AB: 6, DA: 2 }));
+    expect(c?.remedies.map((r) => r.id.do)).toEqual(["shim"]);
+    expect(c?.advice).toBe("correct it");
+  });
+  it("grinds a step, but not through the wall", () => {
+    const flush = (p: Plan): Plan => ({ ...p, limits: { ...p.limits, flush: length("0.3") } }) as Plan;
+    const step = (mm: string) => {
+      const j = cold({ change: flush });
+      return found({ ...j, entries: [...j.entries, read(roundOf(j), { kind: "flush", at: "C" }, mm, {}, "feeler")] });
+    };
+    const low = step("0.6");
+    expect(low?.remedies.map((r) => r.id)).toContainEqual({ do: "grind", joint: "C" });
+    expect(low?.ways[0]?.leaves["flush C"]?.value).toBeLessThan(0.3);
+    const high = step("2");
+    expect(high?.remedies.map((r) => r.id.do)).not.toContain("grind");
+    expect(high?.refused.join(" ")).toMatch(/step at C is 2\.0 mm/);
   });
   it("mends three faults at once, and pushes nothing that no shop can push", () => {
     const cross = Array.from({ length: 3 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(250 * (i + 1))) }));

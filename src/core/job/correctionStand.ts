@@ -14,12 +14,15 @@ export interface Standing {
   aside: string[];
 }
 
+/** The reading that a limit is judged by, member by member or joint by joint. */
+const READ_AS = { straight: "straightness", flush: "flush", level: "level" } as const;
+
 /** Flatness that four corners do not explain is left as it is. */
 const zoneOfTwist = (twistMm: number): number => Math.abs(twistMm) / 2;
 
 /**
  * Quantities that limits are set on, signed, so that a remedy can be seen to pass nought: sides, AC less BD, corners, twist for flatness,
- * and bows one by one.
+ * bows, steps and slopes one by one.
  */
 export function standingOf(round: FrameRound): Standing {
   const quantities: Record<string, Stands> = {};
@@ -59,11 +62,14 @@ export function standingOf(round: FrameRound): Standing {
         break;
       }
       case "straight":
-        for (const mean of round.means.values())
-          if (mean.what.kind === "straightness" && upper !== null)
-            quantities[`straight ${mean.what.at}`] = {
-              value: Math.abs(mean.mm),
-              u: fullU(mean),
+      case "flush":
+      case "level":
+        for (const { what, mm, ...mean } of round.standing.values())
+          if (what.kind === READ_AS[limit.kind] && upper !== null)
+            quantities[`${limit.kind} ${what.at}`] = {
+              // Which way a slope goes is read with it; of a bow or a step its size alone.
+              value: limit.kind === "level" ? mm : Math.abs(mm),
+              u: fullU({ what, mm, ...mean }),
               low: -upper,
               high: upper,
             };

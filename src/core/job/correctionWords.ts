@@ -12,8 +12,13 @@ export function correctedQuantity(key: string): string {
   if (key === "twist") return "twist";
   if (key.startsWith("angle ")) return `corner ${key.slice("angle ".length)}`;
   if (key.startsWith("straight ")) return `bow of ${key.slice("straight ".length)}`;
+  if (key.startsWith("flush ")) return `step at ${key.slice("flush ".length)}`;
+  if (key.startsWith("level ")) return `level along ${key.slice("level ".length)}`;
   return `side ${key}`;
 }
+
+const isSlope = (key: string): boolean => key.startsWith("level ");
+const isSize = (key: string): boolean => /^[A-D]{2}$/.test(key);
 
 const small = (mm: number, units: UnitPreference): string =>
   formatSmall(mm, units, { decimals: units === "mm" ? 1 : 0 });
@@ -21,8 +26,8 @@ const small = (mm: number, units: UnitPreference): string =>
 /** A value of a quantity with what it may be off by, 95 %. */
 function valueWords(key: string, { value, u }: { value: number; u: number }, units: UnitPreference): string {
   if (key.startsWith("angle ")) return `${value.toFixed(2)}° ± ${(2 * u).toFixed(2)}°`;
-  const isSize = !["square", "twist"].includes(key) && !key.startsWith("straight ");
-  const size = isSize
+  if (isSlope(key)) return `${physical("slope", value, units)} ± ${physical("slope", 2 * u, units)}`;
+  const size = isSize(key)
     ? formatLength(value, units === "mm" ? "mm" : "inch-decimal", { decimals: units === "mm" ? 1 : 0 }).text
     : small(value, units);
   return `${size} ± ${small(2 * u, units)}`;
@@ -34,6 +39,8 @@ const OF: Partial<Record<Remedy["id"]["do"], string>> = {
   recut: "AC less BD",
   untwist: "twist",
   press: "bow",
+  shim: "shim at the most",
+  grind: "metal",
 };
 
 /** How much of a remedy, in words. */
@@ -109,11 +116,18 @@ function pushWords({ id }: Remedy): string {
   }
 }
 
+/** Thinner shims there are none. Source: common practice, no source. */
+const LEAST_SHIM_MM = 0.05;
+
 /** What to do now with one remedy: how far to go, what comes back, how hard. */
 export function goWords(go: FirstGo, units: UnitPreference): string[] {
   const { remedy, amount, springback, wanted, goes, quantity } = go;
   const before = goes === 0 ? "first" : "next";
-  const per = quantity.startsWith("angle ") ? `${wanted.toFixed(2)}°` : small(wanted, units);
+  const per = isSlope(quantity)
+    ? physical("slope", wanted, units)
+    : quantity.startsWith("angle ")
+      ? `${wanted.toFixed(2)}°`
+      : small(wanted, units);
   const wants = `${correctedQuantity(quantity)} is to change by ${per}`;
   if (remedy.push && springback)
     return [
@@ -126,6 +140,16 @@ export function goWords(go: FirstGo, units: UnitPreference): string[] {
       `Pull it ${small(amount, units)} past where it stands ${before}, weld it there, let go, read again: ${wants}; the rest springs back.`,
       `About ${physical("force", remedy.push.forceN / 1000, units)}.`,
     ];
+  if (remedy.id.do === "grind")
+    return [`Grind ${small(amount, units)} off ${before}, lay an edge across, go on until it is inside: ${wants}.`];
+  if (remedy.places) {
+    const under = remedy.places
+      .map(({ at, share }) => ({ at, mm: share * amount }))
+      .filter(({ mm }) => mm >= LEAST_SHIM_MM);
+    return [
+      `${before === "first" ? "First" : "Next"}: ${under.map(({ at, mm }) => `${small(mm, units)} under ${at}`).join(", ")}. Read the level again: ${wants}.`,
+    ];
+  }
   return [
     `${remedy.counts === "pieces" ? (amount === 1 ? "One" : amount) : small(amount, units)} ${before}, let it cool, read again: ${wants}.`,
   ];
@@ -135,17 +159,9 @@ export function goWords(go: FirstGo, units: UnitPreference): string[] {
 export function besidesWords(correction: Correction, plan: Plan): string[] {
   const { aside, quantities } = correction;
   const named = (part: string): boolean => aside.some((a) => a.toLowerCase().includes(part));
-  const sizes = Object.keys(quantities).filter((k) => /^[A-D]{2}$/.test(k));
+  const sizes = Object.keys(quantities).filter(isSize);
   const caution = CARRIES_CAUTION[plan.carries];
   return [
-    ...(named("level")
-      ? [
-          "Level: turn the foot, or shim where it is mounted; a wedge under one foot mostly tilts the frame, and takes no twist out of it.",
-        ]
-      : []),
-    ...(named("flush")
-      ? ["Flush: grind the proud side; where the face must stay, slot the hole that it is mounted by."]
-      : []),
     ...(named("gap") ? ["Gap: fill it, or cut the joint and fit it again."] : []),
     ...(sizes.length > 0
       ? [

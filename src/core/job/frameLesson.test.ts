@@ -9,6 +9,7 @@ import { mouthsOf, placesOf } from "../square";
 import { length } from "../units";
 import { FACTORS } from "../weld";
 import { builtOf } from "./built";
+import { couponAsRead } from "./couponAsRead";
 import { couponCut, couponPlan, FRAME_COUPONS, type FrameCoupon } from "./couponPlan";
 import type { Entry } from "./entrySchema";
 import { factorsOf } from "./factorsOf";
@@ -181,6 +182,26 @@ describe("a shop's lessons", () => {
 });
 
 describe("coupons that are small frames", () => {
+  it("learns from how far a rail bows, and asks where it was bowed before", () => {
+    const plan = couponPlan("rail", newPlan("x", "mm"));
+    const bowed = (before: string, after: string) =>
+      frameTeachingOf(
+        job([...round("tacked", { sM1: before }, "feeler"), ...round("cold", { sM1: after }, "feeler")], () => plan),
+      );
+    const straight = bowed("0", "1.2");
+    if (!straight.ok) throw new Error(straight.why);
+    const { teaching, doubts } = straight.taught.lesson;
+    const [change = 0] = teaching.change;
+    expect(Math.abs(change)).toBeCloseTo(1.2, 9);
+    // Seams on one side draw that side together: what it is expected to be has the sign of what it is taken to be.
+    const expected = teaching.sources.reduce((s, { effect }) => s + (effect[0] ?? 0), 0);
+    expect(Math.sign(change)).toBe(Math.sign(expected));
+    expect(doubts.join(" ")).not.toMatch(/bowed before/);
+    const bent = bowed("0.8", "1.2");
+    if (!bent.ok) throw new Error(bent.why);
+    expect(Math.abs(bent.taught.lesson.teaching.change[0] ?? 0)).toBeCloseTo(0.4, 9);
+    expect(bent.taught.lesson.doubts.join(" ")).toMatch(/bowed before it was welded/);
+  });
   it("can be built and read in either system, and a tee tells most of fillets, a corner of the bead across", () => {
     const power = (kind: FrameCoupon): Record<string, number> => {
       const plan = couponPlan(kind, job([]).plan);
@@ -194,6 +215,12 @@ describe("coupons that are small frames", () => {
             ["D", "A"],
           ]
         : mouthsOf(placesOf(structure));
+      if (kind === "rail") {
+        const told = frameTeachingOf(couponAsRead(kind, job([]).plan, "calliper"));
+        if (!told.ok) throw new Error(told.why);
+        expect(told.taught.lesson.readings.map((r) => r.what)).toContain("straightness M1");
+        return told.taught.narrowedTo;
+      }
       const values = Object.fromEntries(pairs.map(([p, q]) => [structure.quad ? `${p}${q}` : `${p}-${q}`, "400"]));
       const told = frameTeachingOf(
         job([...round("tacked", values, "calliper"), ...round("cold", values, "calliper")], () => plan),
@@ -201,7 +228,10 @@ describe("coupons that are small frames", () => {
       if (!told.ok) throw new Error(told.why);
       return told.taught.narrowedTo;
     };
-    const [corner, tee] = [power("L corner"), power("tee")];
+    const [corner, tee, rail] = [power("L corner"), power("tee"), power("rail")];
+    // Five seams pull one way on a long lever: a feeler leaf tells more of the bead across than a tape over a corner does.
+    expect(rail.transverse).toBeLessThan(0.75);
+    expect(rail.transverse).toBeLessThan(corner.transverse as number);
     expect(corner.transverse).toBeLessThan(0.9);
     expect(corner.filletClosing).toBeGreaterThan(0.99);
     expect(tee.filletClosing).toBeLessThan(0.85);

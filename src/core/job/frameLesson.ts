@@ -23,7 +23,7 @@ import { heldOf } from "./held";
 import type { Job } from "./jobSchema";
 import { paceOf } from "./pace";
 import { quantityKey, quantityWords, spanOf } from "./quantityId";
-import type { Mean } from "./rounds";
+import { fullU, type Mean } from "./rounds";
 import { weldOf } from "./settings";
 
 /** What a job could teach its shop, worked out of its record. */
@@ -97,7 +97,7 @@ export function* frameTeaching(
     .slice(0, MOST_READINGS);
   if (readings.length === 0)
     return no(
-      "Nothing teaches: it was put right by hand between its readings, or none of them is predicted (sides, diagonals, twist, a mouth).",
+      "Nothing teaches: it was put right by hand between its readings, or none of them is predicted (sides, diagonals, twist, a mouth, a bow).",
     );
   const cell = cellOfPlan(plan);
   const teaching = teachingOf(readings);
@@ -221,6 +221,17 @@ function pairsOf(job: Job): { pairs: Between[]; doubts: string[]; why: string } 
     ...(weldOf(job.plan).from === "starting"
       ? ["Its settings were not read on the machine: what it teaches holds for such settings."]
       : []),
+    ...(last && cold
+      ? [...last.means.values()].flatMap(({ what, mm, ...mean }) =>
+          what.kind === "straightness" &&
+          Math.abs(mm) > 2 * fullU({ what, mm, ...mean }) &&
+          cold.means.has(quantityKey(what))
+            ? [
+                `${what.at} was bowed before it was welded, and a gap tells no way: it is taken to have been bowed the way that welding bows it.`,
+              ]
+            : [],
+        )
+      : []),
     ...(last && cold && key(last) === null
       ? ["Its last reading before welding was at no gate of the order: all tacks are taken to come after it."]
       : []),
@@ -257,9 +268,19 @@ interface Taught {
   draws: number[];
 }
 
-/** The outcome that a reading is of; null for one that is not predicted. */
-function outcomeOf(mean: Mean): string | null {
+/**
+ * The outcome that a reading is of; null for one that is not predicted. A straightedge is laid where a member bows most.
+ * @param moved how far the tables say that an outcome goes between the two readings, mm.
+ */
+function outcomeOf(mean: Mean, moved: (key: string) => number): string | null {
   const { what } = mean;
+  if (what.kind === "straightness") {
+    const [bow, lift] = (["bow", "lift"] as const).map((kind) => outcomeKey({ kind, member: what.at })) as [
+      string,
+      string,
+    ];
+    return Math.abs(moved(bow)) >= Math.abs(moved(lift)) ? bow : lift;
+  }
   if (what.kind !== "distance") return null;
   const span = spanOf(what);
   return span ? outcomeKey({ kind: "span", span }) : outcomeKey({ kind: "mouth", from: what.from, to: what.to });
@@ -305,7 +326,13 @@ function readingsOf(pair: Span, runs: Record<Run, SimulatedOutcome[]>, ids: read
   const gates = { from: pair.from.round.gate, to: pair.to.round.gate };
   const out = [...pair.to.means].flatMap(([name, last]): Taught[] => {
     const first = pair.from.means.get(name);
-    const key = outcomeOf(last);
+    const moved = (outcome: string): number =>
+      between(
+        runs.table.find((o) => outcomeKey(o.id) === outcome),
+        begin,
+        end,
+      );
+    const key = outcomeOf(last, moved);
     if (!first || !key) return [];
     // One tape for both: its zero and scale error drop out of the difference.
     const one = first.tape !== null && first.tape.id === last.tape?.id;
@@ -313,7 +340,8 @@ function readingsOf(pair: Span, runs: Record<Run, SimulatedOutcome[]>, ids: read
     return of(key, {
       what: quantityWords(last.what),
       ...gates,
-      change: last.mm - first.mm,
+      // A gap under an edge tells no way: it is taken to open the way that welding bows the member.
+      change: (last.what.kind === "straightness" ? Math.sign(moved(key)) : 1) * (last.mm - first.mm),
       u: Math.hypot(first.uMm, last.uMm),
       shared: tapes.map((t) => ({ tape: t.id, zeroMm: t.uZeroMm, scaleMm: t.uScale * t.mm })),
     });

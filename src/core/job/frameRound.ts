@@ -34,6 +34,8 @@ export interface FrameRound extends Round {
   /** Nothing slides or hinges any more: it is welded, or every tack is in. */
   locked: boolean;
   means: ReadonlyMap<string, Mean>;
+  /** The same with what stands of earlier rounds: what limits are judged by. */
+  standing: ReadonlyMap<string, Mean>;
   /** Null for a frame without corners A to D, and before anything is taped. */
   square: SquareCheck | null;
   /** Where all places that were measured lie, and how they would have to move. */
@@ -245,6 +247,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
     ...round,
     locked: !before || isLocked(context),
     means,
+    standing: held,
     square,
     general,
     flatMm,

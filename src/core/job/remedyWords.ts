@@ -23,6 +23,10 @@ export function remedyName(id: RemedyId, structure: Structure | null): string {
       return `Peen the ${seam(id)}`;
     case "recut":
       return `Cut ${id.joint} but for its inside, pull ${id.long} in, weld it again`;
+    case "shim":
+      return "Shims under its feet";
+    case "grind":
+      return `Grind the proud side at ${id.joint} down`;
     case "wedges":
       return `Wedges of heat on the long side of ${id.member}`;
     case "spots":

@@ -66,8 +66,8 @@ export class ActionRecord {
     this.sources[a].push(source);
   }
 
-  /** Outputs of one draw after `count` actions, into its place in `out`. */
-  gather(count: number, d: number, out: Float64Array): void {
+  /** Outputs of one draw after `count` actions, into its place in `out`. @param from only what this action and later ones did. */
+  gather(count: number, d: number, out: Float64Array, from = 0): void {
     const { z } = this;
     const { outputs } = this.condensed;
     const at = d * outputs;
@@ -80,7 +80,7 @@ export class ActionRecord {
         factor *= share;
         continue;
       }
-      this.addPushes(a, d, factor, z, out, at);
+      if (a >= from) this.addPushes(a, d, factor, z, out, at);
       this.turnBack(a, z);
     }
     this.addOutputs(z, out, at);

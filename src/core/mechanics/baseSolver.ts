@@ -6,22 +6,24 @@ import { springEntries } from "./springs";
 /** Springs that pin one node while the free frame is factored; taken away again exactly. N/mm and N mm/rad. */
 const PIN = [1e5, 1e5, 1e5, 1e10, 1e10, 1e10] as const;
 
-/** The frame as it is fitted, before any tack: solves for the movement under loads. */
+/** The frame as it is fitted, before any tack, with what holds besides: solves for the movement under loads. */
 export class BaseSolver {
   private readonly factored: Skyline;
   /** Where a freedom stands in the factored order. */
   private readonly place: Int32Array;
   private readonly hold: { v: Float64Array[]; z: Float64Array[]; inverse: Float64Array } | null;
 
-  /** @throws RangeError when the frame is not held together. */
-  constructor(private readonly model: MechanicalModel) {
+  /** @param springs that hold besides. @throws RangeError when the frame is not held together. */
+  constructor(
+    private readonly model: MechanicalModel,
+    springs: readonly { rows: readonly Sparse[]; matrix: Float64Array }[] = [],
+  ) {
     const n = model.freedoms;
     this.place = freedomOrder(model);
     const at = (i: number): number => this.place[i];
     const entries: [number, number, number][] = model.entries.map(([i, j, v]) => [at(i), at(j), v]);
-    for (const joint of model.joints) {
-      for (const [i, j, v] of springEntries(joint.rows, joint.contact)) entries.push([at(i), at(j), v]);
-    }
+    for (const { rows, matrix } of [...model.joints.map((j) => ({ rows: j.rows, matrix: j.contact })), ...springs])
+      for (const [i, j, v] of springEntries(rows, matrix)) entries.push([at(i), at(j), v]);
     if (model.hold.length > 0) for (const [f, k] of PIN.entries()) entries.push([at(f), at(f), k]);
     this.factored = skyline(n, entries);
     const broken = factorSkyline(this.factored);

@@ -2,6 +2,7 @@ export { beamStiffness, extentAlong, toGlobal } from "./beam";
 export { BoxProblem } from "./boxProblem";
 export { type Condensed, condense, condensing, LEAST_FITUP } from "./condensed";
 export { placeOfContact, postsOf, slipsOf } from "./contacts";
+export { finishedFrame } from "./finishedFrame";
 export {
   fromStructure,
   type JointPoints,

@@ -257,6 +257,12 @@ export class LowRankRun {
     return out;
   }
 
+  /** What actions from `from` up to `count` did to the outputs of the nominal draw. */
+  gatherSince(from: number, count: number): Float64Array {
+    this.record.gather(count, 0, this.out, from);
+    return this.out.subarray(0, this.condensed.outputs);
+  }
+
   /** Tension in each tack that is left, nominal draw, N. */
   tackForces(): { joint: number; line: number; forceN: number }[] {
     return this.joints

@@ -1,11 +1,12 @@
 import type { FaceLine, Structure } from "../frame";
 import { CORNERS } from "../geometry";
-import { condensing, LowRankRun, type ModelMember, NO_DRAWS, type StructureMechanics } from "../mechanics";
-import { add3, cross3, norm3, partOf, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { finishedFrame, LowRankRun, type ModelMember, NO_DRAWS, type StructureMechanics } from "../mechanics";
+import { add3, cross3, norm3, partOf, scale3, sparseDot, sub3, unit3, type Vec3 } from "../numeric";
 import { NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { compilingLoads } from "./compileSteps";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
+import { readied } from "./nominalRun";
 import { outcomeKey } from "./outcomeId";
 import { outcomeAt } from "./outcomes";
 import type { Outputs } from "./outputs";
@@ -49,28 +50,20 @@ export function* remedyEffects(
   const plan = yield* partOf(
     compilingLoads(new CompileCache(model, factors), [...welded, ...made.map((m) => m.step)]),
     0,
-    0.1,
+    0.8,
   );
   const outputs = frameOutputs(structure, mechanics.joints)(model);
-  const condensed = yield* partOf(condensing(plan, outputs.rows), 0.1, 0.5);
-  const history: Float64Array[] = [];
-  // What is done to a finished frame is worked out elastic: nothing yields, and what was open is shut.
-  yield* partOf(
-    new LowRankRun(condensed, NO_DRAWS, false).whole(plan, undefined, (a, out) => {
-      history[plan.stepOf[a]] = out.slice(0, condensed.outputs);
-    }),
-    0.6,
-    0.4,
-  );
   const outcomes = frameOutcomes(structure, mechanics.joints)(model, outputs).filter((o) => !o.unsigned);
+  // What is done to a finished frame is worked out elastic: nothing yields, and what was open is shut.
+  const movedBy = finishedFrame(plan, welded.length);
   const effects = new Map<string, Record<string, number>>();
-  made.forEach(({ step, local }, i) => {
-    const now = history[welded.length + i];
-    const before = history[welded.length + i - 1];
-    const change = now.map((v, k) => v - (before ? before[k] : 0));
+  for (const [i, { step, local }] of made.entries()) {
+    const moved = movedBy(welded.length + i);
+    const change = Float64Array.from(outputs.rows, (row) => sparseDot(row, moved));
     local?.(outputs, change);
     effects.set(step.id, Object.fromEntries(outcomes.map((o) => [outcomeKey(o.id), outcomeAt(o, change, 0)])));
-  });
+    yield 0.8 + (0.2 * i) / made.length;
+  }
   return effects;
 }
 
@@ -80,12 +73,18 @@ interface Made {
   local?: (outputs: Outputs, change: Float64Array) => void;
 }
 
+const beadStep = ({ id, joint, line, heatJPerMm }: Extract<UnitDeed, { do: "bead" }>): SimulationStep => ({
+  id,
+  do: "bead",
+  joint,
+  line,
+  heatJPerMm,
+});
+
 function deedStep(structure: Structure, model: WeldedModel, mechanics: StructureMechanics, deed: UnitDeed): Made {
   switch (deed.do) {
     case "bead":
-      return {
-        step: { id: deed.id, do: "bead", joint: deed.joint, line: deed.line, heatJPerMm: deed.heatJPerMm },
-      };
+      return { step: beadStep(deed) };
     case "pull": {
       const { quad } = structure;
       const [p, q] = [deed.from, deed.to].map((c) => {
@@ -171,20 +170,21 @@ export function* moreBeads(
   steps: readonly SimulationStep[],
   deeds: readonly Extract<UnitDeed, { do: "bead" }>[],
 ): Generator<number, UnitEffects> {
-  const model = weldedModel(mechanics.frame, { ...NOMINAL_JOINTS, gapMm: factors.gap.value });
-  const made = deeds.map((deed) => deedStep(structure, model, mechanics, deed).step);
-  const cache = new CompileCache(model, factors, steps);
-  const plan = yield* partOf(compilingLoads(cache, [...steps, ...made]), 0, 0.1);
-  const outputs = frameOutputs(structure, mechanics.joints)(model);
-  const condensed = yield* partOf(condensing(plan, outputs.rows), 0.1, 0.4);
+  const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
+  const done = steps.length;
+  const made = deeds.map(beadStep);
+  const { model, plan, outputs, condensed } = yield* partOf(
+    readied(mechanics.frame, [...steps, ...made], factors, joints, frameOutputs(structure, mechanics.joints), "drawn"),
+    0,
+    0.5,
+  );
   const run = new LowRankRun(condensed, NO_DRAWS);
-  const first = plan.stepOf.findIndex((s) => s >= steps.length);
+  const first = plan.stepOf.findIndex((s) => s >= done);
   const worked = first === -1 ? plan.actions.length : first;
   for (let a = 0; a < worked; a++) {
     run.forward(plan, a, a + 1);
     yield 0.5 + (0.3 * a) / worked;
   }
-  const before = run.gather(worked).slice(0, condensed.outputs);
   const kept = run.snapshot(worked);
   const outcomes = frameOutcomes(structure, mechanics.joints)(model, outputs).filter((o) => !o.unsigned);
   const effects = new Map<string, Record<string, number>>();
@@ -197,8 +197,7 @@ export function* moreBeads(
     };
     run.restore(kept);
     run.forward(own, worked, worked + 1);
-    const out = run.gather(worked + 1);
-    const change = Float64Array.from({ length: condensed.outputs }, (_, k) => out[k] - before[k]);
+    const change = run.gatherSince(worked, worked + 1);
     effects.set(
       plan.steps[plan.stepOf[i]]?.id ?? "",
       Object.fromEntries(outcomes.map((o) => [outcomeKey(o.id), outcomeAt(o, change, 0)])),

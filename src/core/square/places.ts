@@ -32,6 +32,8 @@ export interface Places {
   joints: Record<string, string>;
   /** Member whose free end a place is; the others belong to a joint. */
   freeEnds: Record<string, { member: string; end: EndName }>;
+  /** The two ends of every member as one says them, the way that it is drawn: a place there, or where that end lies in the drawing. */
+  endsOf: Record<string, readonly [from: string, to: string]>;
   /** Points that are no part of the frame, mm from the same origin: taped to, never moved. */
   points: Record<string, Vec2>;
   /** Pairs that one tape reaches along a member. */
@@ -46,6 +48,33 @@ const clean = (joint: string): string => joint.replace(/[^A-Z0-9]/g, "").slice(0
 
 /** A branch that leaves the plane by more than this, sine, stands off it. */
 const STANDS_OFF = 0.7;
+
+/** An end this many widths of its tube from a place is not called by it: the outside corner lies beside the centre line's end. */
+const AT_PLACE_WIDTHS = 1.5;
+
+/** Ends of members by the places that they lie at, where both have one of their own; else by where they lie as the frame is seen. */
+function endsOf(structure: Structure, nodes: Places["nodes"], view: ViewAxes, origin: Vec2): Places["endsOf"] {
+  return Object.fromEntries(
+    structure.members.map((m) => {
+      const [from, to] = [m.from, m.to].map((end) => sub(seenAt(end, view), origin)) as [Vec2, Vec2];
+      const near = AT_PLACE_WIDTHS * Math.max(m.properties.widthMm, m.properties.heightMm);
+      const placeAt = (p: Vec2): string | undefined =>
+        Object.entries(nodes)
+          .map(([name, at]) => ({ name, far: distance(at, p) }))
+          .filter(({ far }) => far < near)
+          .sort((a, b) => a.far - b.far)[0]?.name;
+      const [first, last] = [placeAt(from), placeAt(to)];
+      if (first && last && first !== last) return [m.id, [first, last] as const];
+      const along = sub(to, from);
+      const words =
+        Math.abs(along.x) >= Math.abs(along.y)
+          ? ["its left end", "its right end"]
+          : ["its lower end in the drawing", "its upper end in the drawing"];
+      const isForward = Math.abs(along.x) >= Math.abs(along.y) ? along.x >= 0 : along.y >= 0;
+      return [m.id, (isForward ? words : words.reverse()) as [string, string]];
+    }),
+  );
+}
 
 /** How far a place lies along a side of a quadrilateral, 0 to 1, and how far off it, mm. */
 const alongSide = (p: Vec2, quad: Quadrilateral, side: Side) => {
@@ -93,6 +122,7 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): Places {
     mark,
     joints,
     freeEnds: {},
+    endsOf: endsOf(structure, nodes, quad.view, quad.origin),
     points: {},
     along,
     seen: quad.view.depth === 2 ? "from above" : "standing",
@@ -162,6 +192,7 @@ function ofJoints(structure: Structure): Places {
     ),
     joints,
     freeEnds,
+    endsOf: endsOf(structure, nodes, view, origin),
     points: {},
     along,
     seen: lies ? "from above" : "standing",

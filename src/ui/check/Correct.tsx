@@ -29,6 +29,9 @@ import { Caution, Section } from "../parts/Sheet";
 const correctionKey = ({ plan, entries, version }: Job): string =>
   `${version} ${JSON.stringify([plan.limits, plan.frame, plan.weld, plan.order])} ${entries.filter((e) => e.kind !== "change" && e.kind !== "note").length}`;
 
+/** What its amount is called, where nothing is pushed. */
+const MUCH: Partial<Record<Remedy["id"]["do"], string>> = { shim: "Largest shim", grind: "Ground off" };
+
 /** One remedy at the bench: how far, done, read again. */
 function Go({ correction, remedy, amount }: { correction: Correction; remedy: Remedy; amount: number }) {
   const { units, store } = useJob("units", "store");
@@ -60,7 +63,7 @@ function Go({ correction, remedy, amount }: { correction: Correction; remedy: Re
       <div className="flex flex-wrap items-end gap-3">
         {remedy.counts === "mm" ? (
           <LengthField
-            label="Pushed by"
+            label={MUCH[remedy.id.do] ?? "Pushed by"}
             hint={`proposed ${proposed}`}
             units={units}
             value={stated()}

@@ -52,7 +52,7 @@ export function FrameCouponPower({
         {state.is === "failed" ? "It could not be worked out." : null}
         {answer && !answer.ok ? answer.why : null}
         {answer?.ok
-          ? `Read to half a millimetre or finer at the tacked gate and cold: ${narrowed.length > 0 ? narrowed.join("; ") : "nothing would be narrowed by much: take a finer instrument"}.`
+          ? `${kind === "rail" ? "Its bow read by leaves under a straightedge" : "Read to half a millimetre or finer"}, at the tacked gate and cold: ${narrowed.length > 0 ? narrowed.join("; ") : "nothing would be narrowed by much: take a finer instrument"}.`
           : null}
       </p>
     </li>

@@ -196,16 +196,19 @@ export function frameQuantity(
         expected: 0,
         askBeyond: 5,
       };
-    case "level":
+    case "level": {
+      const at = places.endsOf[q.at];
+      if (!at) return null;
       return {
         ...of(q),
-        say: `Slope along ${q.at}, up to its ${q.at.length === 2 ? `end at ${q.at[1]}` : "far end"}`,
+        say: `Slope along ${q.at}, more than nought up to ${at[1]}`,
         kinds: SLOPE_KINDS,
         slant: bareSlope(units),
-        ends: q.at.length === 2 ? [q.at[0] as string, q.at[1] as string] : ["its start", "its far end"],
+        ends: at,
         expected: 0,
         askBeyond: 5,
       };
+    }
     case "rock":
       return {
         ...of(q),

@@ -13,6 +13,7 @@ import {
   placeWords,
   quantityKey,
   quantityWords,
+  railsOf,
   spanOf,
   twistWords,
 } from "@/core/job";
@@ -63,7 +64,7 @@ const RulesOfThumb = dynamic(() => import("./RulesOfThumb"), { ssr: false });
 const RoundsChart = dynamic(() => import("./RoundsChart").then((m) => m.RoundsChart), { ssr: false });
 
 const TAPED = ["size", "diagonal", "corner"] as const;
-const MORE = ["distance", "angle", "offset", "height", "level", "flush", "gap"] as const;
+const MORE = ["distance", "angle", "offset", "height", "level", "flush", "gap", "straightness"] as const;
 /** Limits besides square that a frame on the bed may be held against already. */
 const ALSO = ["gap", "flush", "flat", "level"];
 
@@ -88,7 +89,11 @@ export function SquareStage() {
     quad && places
       ? spanQuantities(quad, aimed, current)
       : places
-        ? walkingSet(places).flatMap(([p, q]) => frameQuantity(distanceId(p, q), places, current) ?? [])
+        ? [
+            ...walkingSet(places).map(([p, q]) => distanceId(p, q)),
+            // What carries a row of branches bows by them.
+            ...(structure ? railsOf(structure) : []).map((at) => ({ kind: "straightness" as const, at })),
+          ].flatMap((what) => frameQuantity(what, places, current, units) ?? [])
         : [];
   const { more, add } = useMore(current, places, new Set(usual.map((q) => q.key)));
   if (!places) return <NotYet stage="Square" />;
@@ -122,6 +127,7 @@ export function SquareStage() {
   const best = current?.square?.nudges[0];
   const squareLimit = limits.find((l) => l.id === "square");
   const verdict = current?.verdicts.find((v) => v.limit.id === (quad ? "square" : "place"));
+  const judged = limits.find((l) => l.id === (quad ? "square" : "place"));
   const extra = current?.verdicts.filter((v) => v.result !== null && ALSO.includes(v.limit.id)) ?? [];
   const limitMmPerM =
     squareLimit?.kind === "corner"
@@ -145,10 +151,11 @@ export function SquareStage() {
     <>
       <h1 className="sr-only">Square</h1>
       <Now say={words.say} why={words.why}>
-        {verdict?.result ? (
+        {/* Its line is there before its readings are: nothing moves under a finger as they come in. */}
+        {judged ? (
           <p className="mt-2 flex flex-wrap items-center gap-x-3">
-            <Verdict verdict={verdict.result.verdict} />
-            <span className="text-sm text-soft">{verdict.why}</span>
+            <Verdict verdict={verdict?.result?.verdict ?? "not measured"} />
+            <span className="text-sm text-soft">{verdict?.result ? verdict.why : judged.label}</span>
           </p>
         ) : null}
         {extra.map((v) => (
@@ -165,7 +172,6 @@ export function SquareStage() {
           </Link>
         ) : null}
       </Now>
-      <LikelyFailure />
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="max-xl:hidden xl:sticky xl:top-4 xl:self-start">{drawing}</div>
@@ -191,6 +197,8 @@ export function SquareStage() {
             firstInstrument={usualTape(units)}
             figure={drawing}
           />
+          {/* Below what is pressed: it comes while one reads. */}
+          <LikelyFailure />
           {spacings.length > 0 ? (
             <Button className="justify-self-start" onClick={() => spacings.map(add)}>
               Read the spacings too

@@ -17,6 +17,10 @@ export const remedyIdSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("peen"), joint: jointId, line: z.enum(FACE_LINES) }),
   /** The seams of a corner cut but for its inside, pulled, and welded again. */
   z.strictObject({ do: z.literal("recut"), joint: jointId, long: z.enum(["AC", "BD"]) }),
+  /** Shims under its feet where it is mounted. */
+  z.strictObject({ do: z.literal("shim") }),
+  /** The proud side of a step ground down. */
+  z.strictObject({ do: z.literal("grind"), joint: jointId }),
   /** Wedges of heat on the long side of a bowed member. */
   z.strictObject({ do: z.literal("wedges"), member: memberNameSchema }),
   /** Spots of heat there. */
@@ -33,6 +37,10 @@ export function remedyKey(id: RemedyId): string {
       return `rack ${id.long}`;
     case "untwist":
       return `untwist ${id.high}`;
+    case "shim":
+      return "shim";
+    case "grind":
+      return `grind ${id.joint}`;
     case "press":
     case "wedges":
     case "spots":

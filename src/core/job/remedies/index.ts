@@ -9,6 +9,7 @@ import { heldOf } from "../held";
 import type { Plan } from "../planSchema";
 import { weldOf } from "../settings";
 import { beadDeeds } from "./beadDeeds";
+import { grind } from "./grind";
 import { heated } from "./heated";
 import { moreBead, peening } from "./moreBead";
 import { press } from "./press";
@@ -16,6 +17,7 @@ import { pushable } from "./pushable";
 import { rack } from "./rack";
 import { recut } from "./recut";
 import { type Offered, type Remedy, type RemedyContext, tubeOf } from "./remedy";
+import { shims } from "./shims";
 import { untwist } from "./untwist";
 
 export { beadDeeds } from "./beadDeeds";
@@ -30,6 +32,8 @@ export interface RemedyChoice {
 /** Kinds that need nothing but the frame; those that push its quadrilateral come besides. */
 const KINDS: readonly ((context: RemedyContext) => Offered)[] = [moreBead, peening, press, heated];
 const PUSHES = [rack, untwist] as const;
+/** Kinds that neither heat nor bend it. */
+const COLD = [shims, grind] as const;
 
 /** Corners pulled towards each other, along either diagonal. */
 const PULLS: readonly UnitDeed[] = [
@@ -49,13 +53,17 @@ export function* remedyOptions(
   const { structure, order, on } = builtOf(plan);
   if (!structure || !order) throw new RangeError("The frame has errors.");
   const soft = structure.members.find((m) => MATERIALS[m.material].heatSoftens);
+  const cold = COLD.map((kind) => kind({ plan, structure, quantities }));
   if (soft)
-    return {
-      remedies: [],
-      refused: [
-        `${MATERIALS[soft.material].label} loses strength when it is heated, and cracks when it is bent back: no bead, no heat, no press. Soft, aligned and hardened again by whoever may do it, or made anew.`,
-      ],
-    };
+    return choiceOf([
+      ...cold,
+      {
+        offers: [],
+        refused: [
+          `${MATERIALS[soft.material].label} loses strength when it is heated, and cracks when it is bent back: no bead, no heat, no press. Soft, aligned and hardened again by whoever may do it, or made anew.`,
+        ],
+      },
+    ]);
   const { mechanics, by } = heldMechanics(structure, on, heldOf(structure, plan));
   const factors = factorsOf(plan);
   const steps = loadSteps(structure, weldOf(plan), order.steps, by);
@@ -75,16 +83,19 @@ export function* remedyOptions(
   const elastic = yield* partOf(remedyEffects(structure, mechanics, factors, deeds), 0, 0.35);
   const more = yield* partOf(moreBeads(structure, mechanics, factors, steps, beads), 0.35, 0.35);
   const context: RemedyContext = { plan, structure, mechanics, factors, quantities, beads, bowed, elastic, more };
-  const found: Offered[] = KINDS.map((kind) => kind(context));
+  const found: Offered[] = [...KINDS.map((kind) => kind(context)), ...cold];
   const sides = quantities.square || quantities.twist ? pushable(context) : null;
   if (sides && "why" in sides) found.push({ offers: [], refused: [sides.why] });
   else if (sides) for (const push of PUSHES) found.push(push(context, sides));
   found.push(yield* partOf(recut(context, pulls), 0.7, 0.3));
-  return {
-    refused: found.flatMap((f) => f.refused),
-    remedies: found
-      .flatMap((f) => f.offers)
-      .filter((o) => Object.keys(o.option.effect).length > 0)
-      .map((o) => ({ ...o, option: { id: remedyKey(o.id), ...o.option } })),
-  };
+  return choiceOf(found);
 }
+
+/** What is offered by all kinds together, each with its word; what changes nothing that is judged is none. */
+const choiceOf = (found: readonly Offered[]): RemedyChoice => ({
+  refused: found.flatMap((f) => f.refused),
+  remedies: found
+    .flatMap((f) => f.offers)
+    .filter((o) => Object.keys(o.option.effect).length > 0)
+    .map((o) => ({ ...o, option: { id: remedyKey(o.id), ...o.option } })),
+});

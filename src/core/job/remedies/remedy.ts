@@ -14,6 +14,8 @@ export interface Remedy {
   counts: "mm" | "pieces";
   /** For a push past yield: what comes back, mm, and the force, N; how much of what stays a mm of the quantity is on what is pushed. */
   push: { springbackMm: number; forceN: number; mmPerUnit: number } | null;
+  /** For what is spread over several places: how much of the amount goes to each. */
+  places?: { at: string; share: number }[];
   /** What to look out for. */
   cautions: string[];
 }
@@ -27,14 +29,18 @@ export interface Offered {
   refused: string[];
 }
 
-/** What every kind of remedy starts from. */
-export interface RemedyContext {
+/** What a kind of remedy starts from that neither heats nor bends. */
+export interface ColdContext {
   plan: Plan;
   structure: Structure;
-  mechanics: StructureMechanics;
-  factors: ShrinkFactors;
   /** What is judged, and how it stands. */
   quantities: Readonly<Record<string, Stands>>;
+}
+
+/** What every other kind starts from. */
+export interface RemedyContext extends ColdContext {
+  mechanics: StructureMechanics;
+  factors: ShrinkFactors;
   beads: readonly BeadDeed[];
   /** Members whose bow is judged, of rectangular tube. */
   bowed: readonly StructureMember[];

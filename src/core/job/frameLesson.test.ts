@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { base, job, round } from "../../../tests/support/jobs";
 import { sized } from "../../../tests/support/plans";
-import { type FrameLesson, type Lesson, learnShop, lessonProblem } from "../learn";
+import { type FrameLesson, type Lesson, learnedFactors, learnShop, lessonProblem, shopLearnedSchema } from "../learn";
 import { drain } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
 import { frameOutcomes, frameOutputs, outcomeKey, simulate } from "../shrink";
@@ -201,6 +201,23 @@ describe("coupons that are small frames", () => {
     if (!bent.ok) throw new Error(bent.why);
     expect(Math.abs(bent.taught.lesson.teaching.change[0] ?? 0)).toBeCloseTo(0.4, 9);
     expect(bent.taught.lesson.doubts.join(" ")).toMatch(/bowed before it was welded/);
+  });
+  it("knows two factors together better than each: a fillet's pull tells their product", () => {
+    const own = couponAsRead("tee", newPlan("x", "mm"), "calliper");
+    const told = frameTeachingOf(own);
+    if (!told.ok) throw new Error(told.why);
+    const { lesson } = told.taught;
+    const full: Lesson = { ...lesson, kind: "frame", id: own.id, at: "2026-11-24T08:00:00.000Z", origin: "test" };
+    const { learned } = learnShop([full], "2026-11-25T08:00:00.000Z");
+    const { together, transverse, filletClosing } = learnedFactors(FACTORS, learned, lesson.cell);
+    const common = together?.[0]?.[2] ?? 0;
+    const correlation = common / Math.sqrt(Math.log(1 + transverse.cv ** 2) * Math.log(1 + filletClosing.cv ** 2));
+    expect(correlation).toBeLessThan(-0.05);
+    expect(correlation).toBeGreaterThan(-1);
+    // In another shop's cell each is known by itself alone.
+    const elsewhere = learnedFactors(FACTORS, learned, { ...lesson.cell, process: "stick" });
+    expect(elsewhere.together?.[0]?.[2]).toBe(0);
+    expect(shopLearnedSchema.safeParse(learned).success).toBe(true);
   });
   it("can be built and read in either system, and a tee tells most of fillets, a corner of the bead across", () => {
     const power = (kind: FrameCoupon): Record<string, number> => {

@@ -2,8 +2,8 @@ import { cholesky, solveCholesky } from "../numeric";
 import { FACTORS, type ShrinkFactors } from "../weld";
 import type { ShopCell } from "./cells";
 import { type Belief, believed } from "./learn";
-import { BESIDES, type FrameLesson, LEARNABLE, type Learnable, type ShopLearned } from "./lessonSchema";
-import { incommon } from "./pooled";
+import { BESIDES, FACTOR_PAIRS, type FrameLesson, LEARNABLE, type Learnable, type ShopLearned } from "./lessonSchema";
+import { inCell, incommon } from "./pooled";
 import { logSd, type Scatter, type Teaching } from "./teaching";
 
 /** Standard deviation of each factor's logarithm by the tables. */
@@ -54,25 +54,44 @@ function factorIn(learned: ShopLearned, factor: Learnable, cell: ShopCell): { me
   return { mean: own, sd: Math.sqrt(Math.max(1e-12, sd * sd - narrowed)) };
 }
 
+/**
+ * Covariances of the factors' logarithms in one cell: what lessons of that very cell say of two of them together. Lessons of others say
+ * something of each by itself.
+ */
+function covarianceIn(learned: ShopLearned, cell: ShopCell): number[][] {
+  const sds = LEARNABLE.map((f) => factorIn(learned, f, cell).sd);
+  const own = learned.cells.findIndex((c) => inCell(c, "") === inCell(cell, ""));
+  const pairs = learned.together?.[own];
+  const cov = sds.map((sd, i) => sds.map((_, j) => (i === j ? sd * sd : 0)));
+  FACTOR_PAIRS.forEach(([i, j], k) => {
+    const common = pairs?.[k] ?? 0;
+    // Rounded, or faded apart, two of them never have more in common than each has.
+    const most = MOST_IN_COMMON * sds[i] * sds[j];
+    cov[i][j] = Math.max(-most, Math.min(most, common));
+    cov[j][i] = cov[i][j];
+  });
+  return cholesky(cov) ? cov : cov.map((row, i) => row.map((v, j) => (i === j ? v : 0)));
+}
+/** As a correlation. */
+const MOST_IN_COMMON = 0.999;
+
 /** What a plan's cell is believed to do, by what was learned; by the tables alone where nothing was. */
 export function beliefIn(learned: ShopLearned | undefined, cell: ShopCell): Belief {
   const prior = believed(tableSds());
   if (!learned) return prior;
   const at = LEARNABLE.map((f) => factorIn(learned, f, cell));
+  const cov = covarianceIn(learned, cell);
   return {
     ...prior,
     mean: prior.names.map((_, i) => at[i]?.mean ?? 0),
-    cov: prior.cov.map((row, i) => row.map((v, j) => (i === j && at[i] ? at[i].sd ** 2 : v))),
+    cov: prior.cov.map((row, i) => row.map((v, j) => cov[i]?.[j] ?? v)),
   };
 }
 
 /** Coefficient of variation of a lognormal by the standard deviation of its logarithm. */
 const cvOf = (sd: number): number => Math.sqrt(Math.expm1(sd * sd));
 
-/**
- * Factors with what a shop has learned in their place: nothing learned leaves them as they are. Draws of different factors are free of
- * each other, so that what coupons say of two of them together is not used: bands are a little wide for it.
- */
+/** Factors with what a shop has learned in their place, and what they have in common by it: nothing learned leaves them as they are. */
 export function learnedFactors(
   factors: ShrinkFactors,
   learned: ShopLearned | undefined,
@@ -91,6 +110,7 @@ export function learnedFactors(
   return {
     ...factors,
     ...told,
+    together: covarianceIn(learned, cell),
     // Another metal than the factors were found on is sure of itself as far as the shop has found it out.
     otherMaterial: { ...factors.otherMaterial, cv: factors.otherMaterial.cv * narrowed },
     ...(scatter

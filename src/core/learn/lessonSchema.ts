@@ -7,6 +7,10 @@ import { METALS, WALL_CLASSES } from "./cells";
 /** Factors that a shop learns: the others are what differs from one frame to the next. */
 export const LEARNABLE = ["transverse", "longitudinal", "filletClosing", "tackHeat"] as const;
 export type Learnable = (typeof LEARNABLE)[number];
+/** Every two of them, by their places. */
+export const FACTOR_PAIRS: readonly (readonly [number, number])[] = LEARNABLE.flatMap((_, i) =>
+  LEARNABLE.slice(0, i).map((__, j) => [i, j] as const),
+);
 /** What differs from frame to frame and is found with them: gaps at joints, and how stiff joints are. */
 export const BESIDES = ["gap", "joint"] as const;
 
@@ -138,6 +142,8 @@ export const shopLearnedSchema = z.strictObject({
   cells: z.array(cellSchema).max(40),
   /** Logarithm of each factor over its table, cell by cell. */
   factors: z.strictObject(Object.fromEntries(LEARNABLE.map((f) => [f, belief])) as Record<Learnable, typeof belief>),
+  /** What the factors of one cell have in common by what was learned: covariances of their logarithms, pair by pair, cell by cell. */
+  together: z.array(z.array(finite).length(FACTOR_PAIRS.length)).max(40).optional(),
   /** Scatter of beads and days as a coefficient of variation; null before enough frames told. */
   scatter: z.strictObject({ beadCv: z.number().positive().max(2), dayCv: z.number().positive().max(2) }).nullable(),
 });

@@ -4,7 +4,15 @@ import { cellOf, type ShopCell } from "./cells";
 import { alongAtOneMm, buttAtOneMm } from "./couponFactor";
 import { type Belief, learn } from "./learn";
 import { scatterOf, tableSds, taughtBy } from "./learnedFactors";
-import { BESIDES, type CouponLesson, type FrameLesson, LEARNABLE, type Lesson, type ShopLearned } from "./lessonSchema";
+import {
+  BESIDES,
+  type CouponLesson,
+  FACTOR_PAIRS,
+  type FrameLesson,
+  LEARNABLE,
+  type Lesson,
+  type ShopLearned,
+} from "./lessonSchema";
 import { forget, inCell, pooledBelief } from "./pooled";
 import { type LearnedScatter, learnScatter } from "./scatter";
 import type { Scatter, Teaching } from "./teaching";
@@ -174,6 +182,10 @@ export function learnShop(lessons: readonly Lesson[], now: string): ShopState {
           ];
         }),
       ) as ShopLearned["factors"],
+      together: cells.map((c) => {
+        const places = LEARNABLE.map((f) => belief.names.indexOf(inCell(c, f)));
+        return FACTOR_PAIRS.map(([i, j]) => belief.cov[places[i]][places[j]]);
+      }),
       scatter: found && { beadCv: found.beadCv, dayCv: found.dayCv },
     },
     lessons: standing.map(({ lesson, leftOut }) => ({

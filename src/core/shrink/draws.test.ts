@@ -22,6 +22,27 @@ describe("draws", () => {
     expect(mean).toBeCloseTo(0, 1);
     expect(sd).toBeCloseTo(Math.sqrt(Math.log(1 + FACTORS.transverse.cv ** 2)), 2);
   });
+  it("have in common what was learned of two factors together, each scattering as it is said to", () => {
+    const sd = (cv: number): number => Math.sqrt(Math.log(1 + cv ** 2));
+    const [a, b] = [sd(FACTORS.transverse.cv), sd(FACTORS.filletClosing.cv)];
+    const together = [
+      [a * a, 0, -0.8 * a * b, 0],
+      [0, sd(FACTORS.longitudinal.cv) ** 2, 0, 0],
+      [-0.8 * a * b, 0, b * b, 0],
+      [0, 0, 0, sd(FACTORS.tackHeat.cv) ** 2],
+    ];
+    const draws = drawsOf({ ...FACTORS, together }, 61, 7, { tacks: [], beads: ["a", "b"], joints: ["A", "B"] });
+    const logs = (name: string): number[] => [...draws.shared([name])].slice(1).map(Math.log);
+    const [x, y, both] = [logs("transverse"), logs("filletClosing"), logs("transverse")];
+    const common = (p: readonly number[], q: readonly number[]): number =>
+      p.reduce((s, v, d) => s + v * (q[d] ?? 0), 0) / p.length;
+    expect(common(x, x)).toBeCloseTo(a * a, 9);
+    expect(common(y, y)).toBeCloseTo(b * b, 9);
+    expect(common(x, y)).toBeCloseTo(-0.8 * a * b, 9);
+    // What hangs on their product is narrower for it, as a covariance says: a² + b² - 1.6 a b.
+    const product = both.map((v, d) => v + (y[d] ?? 0));
+    expect(common(product, product)).toBeCloseTo(a * a + b * b - 1.6 * a * b, 9);
+  });
   it("are free of each other: what is linear in them has the variance of its parts, however few they are", () => {
     const draws = made(61);
     const logs = (of: Float64Array, cv: number) =>

@@ -1,6 +1,6 @@
 import type { Draws } from "../mechanics";
-import { normalDraw, seeded } from "../numeric";
-import type { FactorName, ShrinkFactors } from "../weld";
+import { cholesky, normalDraw, seeded } from "../numeric";
+import { type FactorName, type ShrinkFactors, TOGETHER } from "../weld";
 
 /** Factors that all of a frame shares in a draw. */
 const SHARED = ["transverse", "longitudinal", "filletClosing", "tackHeat", "day", "otherMaterial", "yield"] as const;
@@ -17,8 +17,9 @@ interface Column {
   z: Float64Array;
 }
 
+const logSd = (cv: number): number => Math.sqrt(Math.log(1 + cv * cv));
 /** Lognormal with mean-free logarithm: half of the draws lie above 1. */
-const lognormal = (cv: number, z: number): number => Math.exp(Math.sqrt(Math.log(1 + cv * cv)) * z);
+const lognormal = (cv: number, z: number): number => Math.exp(logSd(cv) * z);
 
 function hash(text: string): number {
   let h = 0x811c9dc5;
@@ -85,9 +86,10 @@ export function drawsOf(
     return known.z;
   };
   const scattered = (name: string, cv: number): Float64Array => column(name).map((z) => lognormal(cv, z));
-  const shared = Object.fromEntries(SHARED.map((f) => [f, scattered(f, factors[f].cv)])) as Partial<
-    Record<FactorName, Float64Array>
-  >;
+  const common = inCommon(factors, column);
+  const shared = Object.fromEntries(
+    SHARED.map((f) => [f, (common.get(f) ?? column(f)).map((z) => lognormal(factors[f].cv, z))]),
+  ) as Partial<Record<FactorName, Float64Array>>;
   const made = new Map<string, Float64Array>();
   const kept = (key: string, make: () => Float64Array): Float64Array => {
     const known = made.get(key) ?? make();
@@ -111,6 +113,28 @@ export function drawsOf(
     stiffness: column(STIFFNESS),
     sharesOf: (values) => sharesOf(values, [...columns.values()]),
   };
+}
+
+/** Normal values of factors that have something in common, made of columns that have not. Source: Cholesky factor of their correlation. */
+function inCommon(factors: ShrinkFactors, column: (name: string) => Float64Array): Map<string, Float64Array> {
+  const { together } = factors;
+  const made = new Map<string, Float64Array>();
+  if (!together) return made;
+  const sds = TOGETHER.map((f) => logSd(factors[f].cv));
+  const l = cholesky(
+    TOGETHER.map((_, i) =>
+      TOGETHER.map((__, j) => (i === j ? 1 : sds[i] * sds[j] > 0 ? together[i][j] / (sds[i] * sds[j]) : 0)),
+    ),
+  );
+  if (!l) return made;
+  const own = TOGETHER.map(column);
+  TOGETHER.forEach((f, i) => {
+    made.set(
+      f,
+      own[i].map((_, d) => own.slice(0, i + 1).reduce((s, z, j) => s + l[i][j] * z[d], 0)),
+    );
+  });
+  return made;
 }
 
 /** Takes the mean and what others have in common with it out of a column; draw 0 stays nought. */

@@ -56,7 +56,12 @@ export const FACTORS = {
 } as const satisfies Record<string, Factor>;
 export type FactorName = keyof typeof FACTORS;
 /** A set of factors: the defaults, or what a shop has learned in their place. */
-export type ShrinkFactors = Readonly<Record<FactorName, Factor>>;
+export type ShrinkFactors = Readonly<Record<FactorName, Factor>> & {
+  /** Covariances of the logarithms of `TOGETHER`, by what was learned of them; free of each other when left out. */
+  readonly together?: readonly (readonly number[])[];
+};
+/** Factors of which it may be known what they have in common. */
+export const TOGETHER = ["transverse", "longitudinal", "filletClosing", "tackHeat"] as const satisfies FactorName[];
 
 /** Factors for a material: the scatter of other materials counts only where it is another one. */
 export const factorsFor = (mildSteel: boolean, factors: ShrinkFactors = FACTORS): ShrinkFactors =>

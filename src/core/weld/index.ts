@@ -11,7 +11,7 @@ export {
   TOUCH_RISE_K,
 } from "./cooling";
 export { lineLengthMm } from "./faces";
-export { FACTORS, type FactorName, factorsFor, type ShrinkFactors } from "./factors";
+export { FACTORS, type FactorName, factorsFor, type ShrinkFactors, TOGETHER } from "./factors";
 export { frameProblems } from "./frameProblems";
 export {
   filletOfHeat,

@@ -13,8 +13,10 @@ async function welded(
   address: string,
   name: string,
   units: "mm" | "inch-fraction" = "mm",
+  levelMmPerM: number | null = null,
 ): Promise<string> {
-  const plan = newPlan(name, units);
+  const fresh = newPlan(name, units);
+  const plan = { ...fresh, limits: { ...fresh.limits, levelMmPerM } };
   const sizes = { ...plan.frame.sizes, length: length("900"), width: length("500"), cross: [] };
   let minute = 0;
   const at = (): string => new Date(Date.UTC(2026, 10, 24, 8, minute++)).toISOString();
@@ -100,6 +102,38 @@ test("a racked frame is pushed a little, read, pushed further, until it is insid
   await saved(page);
   await page.goto(`${address}${job}/log`);
   await expect(page.getByText(/Corrected: Pull the long diagonal AC in, past yield, by/)).toHaveCount(2);
+});
+
+test("a frame that is straight and stands out of level is shimmed, foot by foot, and only its level is read again", async ({
+  page,
+  address,
+}) => {
+  const job = await welded(page, address, "Tilted stand", "mm", 1);
+  await page.goto(`${address}${job}/check`);
+  await readCold(page, 0.2);
+  const slope = async (member: string, mmPerM: string): Promise<void> => {
+    await page.getByRole("button", { name: new RegExp(`^level ${member}`) }).click();
+    await page.locator("form input").first().fill(mmPerM);
+    await page.getByRole("button", { name: `Keep level ${member}` }).click();
+  };
+  await slope("AB", "4");
+  await slope("DA", "-3");
+  const correct = page.getByTestId("correct");
+  await expect(correct).toContainText("Shims under its feet", { timeout: 60_000 });
+  const go = page.getByTestId("go-shim");
+  // B is high by 4 mm/m of 860 mm, and A low by 3 mm/m of 460, read from D: C gets none, B and D what is left of A's.
+  await expect(go).toContainText(
+    /First: 4\.\d\smm under A, 1\.\d\smm under B, 3\.\d\smm under D\. Read the level again/,
+  );
+  await expectAccessible(page);
+  await go.getByRole("button", { name: "Done: read it again" }).click();
+  await expect(correct).toContainText("Read the level again, both ways");
+  await slope("AB", "0.2");
+  await slope("DA", "0.1");
+  await expect(page.getByTestId("now")).toContainText("Every limit is met");
+  await saved(page);
+  await page.goto(`${address}${job}/log`);
+  await expect(page.getByText(/Corrected: Shims under its feet, by/)).toHaveCount(1);
 });
 
 test("a frame teaches its shop, a coupon does, and the next job is predicted by both", async ({

@@ -94,7 +94,7 @@ export async function read(page: Page, values: Record<string, string>): Promise<
     await page.locator("form input").first().fill(text);
     await page.keyboard.press("Enter");
     await expect(
-      page.getByRole("list", { name: "Readings of this round" }).getByRole("button", { name: what }),
+      page.getByRole("list", { name: "Readings of this round" }).getByRole("button", { name: new RegExp(`^${what}`) }),
     ).toContainText(text);
   }
 }

@@ -101,10 +101,20 @@ export function doneOf(job: Job, rounds: readonly FrameRound[]): Done[] {
   const all = inTime(job.entries).flatMap((e) => (e.kind === "corrected" ? [e] : []));
   return all.map((entry, i) => {
     const next = all[i + 1]?.at ?? null;
-    return {
-      entry,
-      before: stood(cold.findLast((r) => r.round.at <= entry.at)),
-      after: stood(cold.find((r) => r.round.at > entry.at && (next === null || r.round.at <= next))),
-    };
+    const isAfter = (at: string): boolean => at > entry.at && (next === null || at <= next);
+    const before = cold.findLast((r) => r.round.at <= entry.at);
+    const anew = cold.find((r) => isAfter(r.round.at));
+    const kind = READ_ALONE[entry.remedy.do];
+    const same = kind && before?.all.some((r) => r.what.kind === kind && isAfter(r.at)) ? before : undefined;
+    // Read once more in the same round, what stood before it is no longer told apart.
+    return anew || !same
+      ? { entry, before: stood(before), after: stood(anew) }
+      : { entry, before: null, after: stood(same) };
   });
 }
+
+/** What moves nothing else is read again by itself, in the round that is there. */
+export const READ_ALONE: Partial<Record<CorrectedEntry["remedy"]["do"], "level" | "flush">> = {
+  shim: "level",
+  grind: "flush",
+};

@@ -1,6 +1,7 @@
 import { formatLength, formatSmall, physical, type UnitPreference } from "../units";
 import { CARRIES_CAUTION } from "./cautions";
 import type { Correction, CorrectionWay, FirstGo } from "./correction";
+import { type Done, READ_ALONE } from "./correctionStand";
 import { chanceWords } from "./forecast";
 import type { Plan } from "./planSchema";
 import type { Remedy } from "./remedies";
@@ -102,6 +103,18 @@ export function correctionAdvice(correction: Correction, units: UnitPreference):
     say: `${correctionWayWords(correction, best, units)}.`,
     why: `${now} After it ${chanceWords(best.chance)}, in about ${best.effortMin} minutes; loosened before adjusted, the smallest first, read after each.`,
   };
+}
+
+/** What is read before anything else is done, after a remedy. */
+export function readAgainWords({ entry: { remedy } }: Done): string {
+  switch (READ_ALONE[remedy.do]) {
+    case "level":
+      return "Read the level again, both ways, before anything else.";
+    case "flush":
+      return "Read the step again before anything else.";
+    default:
+      return "Read the frame again, in a new round, before anything else.";
+  }
 }
 
 /** How something is pushed, in words. */

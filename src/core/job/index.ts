@@ -19,6 +19,7 @@ export {
   correctionWayWords,
   goWords,
   leavesNow,
+  readAgainWords,
 } from "./correctionWords";
 export { couponAsRead } from "./couponAsRead";
 export { couponCut, couponPlan, FRAME_COUPONS, type FrameCoupon } from "./couponPlan";

@@ -15,6 +15,7 @@ import {
   type Job,
   leavesNow,
   type Remedy,
+  readAgainWords,
   remedyName,
 } from "@/core/job";
 import { formatSmall, type Length, length } from "@/core/units";
@@ -152,8 +153,7 @@ export function Correct() {
         ) : null}
         {found?.unread ? (
           <p className="max-w-prose border-l-4 border-close pl-4">
-            {correctedWords(found.unread.entry, found.structure, units)}. Read the frame again, in a new round, before
-            anything else.
+            {correctedWords(found.unread.entry, found.structure, units)}. {readAgainWords(found.unread)}
           </p>
         ) : null}
       </div>

@@ -6,7 +6,8 @@ import type { Quantity } from "./quantities";
 
 /**
  * The instrument in hand: what was picked for this kind of quantity, else what read its kind last, in the round or before it,
- * else what read anything here last, else what the stage begins with. What is picked for heights is no pick for lengths.
+ * else what read anything here last, else what the stage begins with, else the kind that is named first for the quantity. What is picked
+ * for heights is no pick for lengths.
  */
 export function useInstrument(
   round: Round | null,
@@ -29,6 +30,7 @@ export function useInstrument(
     ...Object.values(picked),
     inRound.findLast((e) => fits(e.instrumentId))?.instrumentId,
     firstInstrument,
+    ...(quantity?.kinds ?? []).map((kind) => shelf.find((i) => i.kind === kind)?.id),
   ];
   return {
     instrument: candidates.find(fits) ?? shelf[0]?.id ?? firstInstrument,

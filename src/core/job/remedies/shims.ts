@@ -7,8 +7,8 @@ import { placesOf } from "../../square";
 import { formatSmall } from "../../units";
 import { type ColdContext, LEAST_EFFECT, mostOf, type Offered, outOfPlane, tubeOf } from "./remedy";
 
-/** Minutes, chance to spoil something, scatter: it settles on its shims. Source: own judgement. */
-const SHIMS = { effortMin: 6, risk: 0, cv: 0.1 } as const;
+/** Minutes, chance to spoil something, scatter: geometry, but for how it settles on its shims. Source: own judgement. */
+const SHIMS = { effortMin: 6, risk: 0, cv: 0.02 } as const;
 
 /** A point that a frame stands or lies on, in the horizontal plane, mm. */
 interface Foot {

@@ -4,6 +4,7 @@ import type { Vec3 } from "@/core/numeric";
 import { CompileCache, compileLoads, type SimulationStep } from "@/core/shrink";
 import { FACTORS, NOMINAL_JOINTS, weldedModel } from "@/core/weld";
 import { STEEL } from "../support/beams";
+import { frameOf, stepOf } from "./mechanicsCases";
 
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each
 type Inputs = any;
@@ -103,7 +104,61 @@ function contactBeam(i: Inputs): unknown {
   };
 }
 
+/** Steel and the earth as the cases have them: kg/mm3, N/kg. The project's own differ in the fourth digit. */
+const CASE_WEIGHT = { densityKgPerMm3: 7.85e-6, nPerKg: 9.81 } as const;
+const CASE_STEEL = {
+  E_MPa: STEEL.eMPa,
+  nu: STEEL.nu,
+  alpha_per_K: STEEL.alphaPerK,
+  rho_c_J_per_mm3K: STEEL.heatJPerMm3K,
+};
+
+/** A frame that is tacked and welded on contacts that only push, and lies on them by its weight. */
+function heldFrame(i: Inputs): unknown {
+  const { contacts, float: carried, material, sections, steps, points, members, joints } = i.frame;
+  const raw = {
+    ...{ points, members, joints, steps: [] },
+    material: { ...CASE_STEEL, ...material },
+    sections: Object.fromEntries(
+      Object.entries(sections).map(([name, s]) => [name, { shape: "rectangular_tube", ...(s as object) }]),
+    ),
+  };
+  const frame: MechanicalFrame = { ...frameOf(raw), ...(carried ? { carried: true } : {}) };
+  const weight = Object.fromEntries(
+    frame.members.map((m) => [m.id, CASE_WEIGHT.densityKgPerMm3 * CASE_WEIGHT.nPerKg * m.section.areaMm2]),
+  );
+  // A joint gives between its two members here, and what is put under a corner lies under both: each has its own contact, which the case
+  // counts as one.
+  const under = (c: Inputs): string[] => {
+    const joint = frame.joints.find((j) => j.point === c.point);
+    return joint ? [joint.a, joint.b] : [c.member];
+  };
+  const stops = contacts.flatMap((c: Inputs): StopOn[] =>
+    under(c).map((member) => ({
+      ...{ id: `${c.id}/${member}`, do: "stop on", stop: `${c.id}/${member}`, member, point: c.point, push: c.push },
+      gapMm: c.gap_mm ?? 0,
+    })),
+  );
+  const found = worked(frame, [
+    ...stops,
+    ...steps.map(
+      (s: Inputs, k: number): SimulationStep =>
+        s.do === "gravity" ? { id: `weight ${k}`, do: "weight on", nPerMm: weight } : stepOf(s, k),
+    ),
+  ]);
+  return {
+    contacts: Object.fromEntries(
+      contacts.map((c: Inputs) => {
+        const own = found.filter((f) => f.id.startsWith(`${c.id}/`));
+        const forceN = own.reduce((s, f) => s + f.forceN, 0);
+        return [c.id, { force_N: forceN, gap_mm: Math.min(...own.map((f) => f.gapMm)), closed: forceN > NOTHING_N }];
+      }),
+    ),
+  };
+}
+
 /** Contacts that only push, by this project's simulation: condensed, and by the whole matrix. */
 export const CONTACTS: Record<string, (inputs: Inputs) => unknown> = {
   contact_beam: contactBeam,
+  held_frame: heldFrame,
 };

@@ -6,12 +6,17 @@ import {
   closure,
   gapAdvice,
   gripped,
+  heldByPads,
   keptByHinges,
   keptByPlate,
   located,
   reach,
   trapped,
 } from "@/core/fixture";
+import { MATERIALS } from "@/core/frame";
+import { BoxProblem } from "@/core/mechanics";
+import { closingPerGap, FACTORS } from "@/core/weld";
+import { fibreRail } from "./fibreRail";
 
 // biome-ignore lint/suspicious/noExplicitAny: case files are data of many shapes, read by one function each
 type Inputs = any;
@@ -42,6 +47,51 @@ const bending = (i: Inputs) => ({
   youngMPa: i.E_MPa,
   yieldMPa: i.yield_MPa,
 });
+
+/** A gap that is filled, face by face: how much more each closes, and what that turns by the joint's answers to a mm of each. */
+function filledFaces(i: Inputs): unknown {
+  const perMm = closingPerGap("MAG", MATERIALS["mild steel"], FACTORS.transverse.value);
+  const extra = Object.fromEntries(Object.entries(i.gap_mm).map(([face, mm]) => [face, perMm * (mm as number)]));
+  const summed = (at: number): number =>
+    Object.entries(i.response).reduce((s, [face, r]) => s + ((r as number[])[at] ?? 0) * (extra[face] ?? 0), 0);
+  return {
+    closing_per_mm: perMm,
+    extra_closing_mm: extra,
+    shortening_mm: summed(0),
+    in_plane_mrad: summed(1),
+    out_of_plane_mrad: summed(2),
+  };
+}
+
+/** A seam that closes against the work and what holds it, as springs, the weld yielding as lines do; then what holds it is cut. */
+function heldAndCut(i: Inputs): unknown {
+  const [free, work, hold, weld] = [i.free_mm, i.k_work_N_per_mm, i.k_hold_N_per_mm, i.k_weld_N_per_mm];
+  const together = (against: number): number => 1 / (1 / weld + 1 / against);
+  // One line in the box problem that the simulation solves: its force if nothing yields, and what a mm that it stretches takes off.
+  const box = new BoxProblem();
+  box.begin(1);
+  box.a[0] = together(work + hold);
+  box.free[0] = free * together(work + hold);
+  box.upper[0] = i.weld_limit_N ?? Number.POSITIVE_INFINITY;
+  box.lower[0] = -(box.upper[0] as number);
+  box.at[0] = 0;
+  box.solve();
+  const stretch = box.p[0] as number;
+  const forceN = (free - stretch) * together(work + hold);
+  const held = forceN / (work + hold);
+  const after = ((free - stretch) * together(work)) / work;
+  return {
+    weld_force_N: forceN,
+    weld_stretch_mm: stretch,
+    strongback_force_N: hold * held,
+    moved_held_mm: held,
+    moved_after_cut_mm: after,
+    jump_mm: after - held,
+    moved_free_mm: (free * together(work)) / work,
+    // What the strongback itself was strained by, and what its ends part by.
+    energy_released_Nmm: (hold * held * (held + after - held)) / 2,
+  };
+}
 
 /** What the case files on holding ask for, by this project's functions. */
 export const HOLDING: Record<string, (inputs: Inputs) => unknown> = {
@@ -102,6 +152,7 @@ export const HOLDING: Record<string, (inputs: Inputs) => unknown> = {
     };
   },
   joint_gap: (i) => {
+    if (i.response) return filledFaces(i);
     const gap = Math.max(...(Object.values(i.gap_mm) as number[]));
     const found = closedGap(gap, i.k_frame_N_per_mm, i.k_joint_N_per_mm);
     return {
@@ -111,6 +162,20 @@ export const HOLDING: Record<string, (inputs: Inputs) => unknown> = {
       // Filled, each mm closes by so much more.
       advice: gapAdvice(gap, i.wall_mm, i.limit_mm, found, 0.105 * gap),
     };
+  },
+  friction_bar: (i) => {
+    const bar = { eaN: i.EA_N, lengthMm: i.length_mm };
+    const found = heldByPads(bar, i.contraction_mm, i.clamp_N, i.mu, i.pads);
+    return { friction_N: found.frictionN, sticks: found.sticks, slip_mm: found.slipMm };
+  },
+  strongback: heldAndCut,
+  fibre_rail: (i) => {
+    const rail = {
+      ...{ widthMm: i.section.width_mm, heightMm: i.section.height_mm, wallMm: i.section.wall_mm },
+      ...{ lengthMm: i.length_mm, youngMPa: i.E_MPa, yieldMPa: i.yield_MPa, uprightsMm: i.uprights_x_mm },
+      ...{ hotLengthMm: i.hot_length_mm, hotDepthMm: i.hot_depth_mm, shrink: i.shrink_strain },
+    };
+    return { final_mm: fibreRail(rail, i.shim_mm), free_mm: fibreRail(rail, null) };
   },
   trapped: (i) => {
     const contacts: Contact[] = i.contacts.map(contact);

@@ -75,7 +75,7 @@ function sharpTube(raw: Record<string, unknown>): BeamSection {
   return tube(Number(raw.width_in_plane_mm), Number(raw.height_out_of_plane_mm), Number(raw.wall_mm));
 }
 
-function frameOf(raw: CaseFrame): MechanicalFrame {
+export function frameOf(raw: CaseFrame): MechanicalFrame {
   known("frame", raw);
   known("material", raw.material);
   known("model", raw.model ?? {});
@@ -112,7 +112,7 @@ const CHORD_SHARE = { across: 0.93, along: 0.78 } as const;
 const across = (line: FaceLine) => (line === "plus" || line === "minus" ? "across" : "along");
 
 /** A bead's `corner_share` says which strip was contracted: the tables hold that strip, so nothing here asks for it. */
-function stepOf(raw: Record<string, unknown>, i: number): SimulationStep {
+export function stepOf(raw: Record<string, unknown>, i: number): SimulationStep {
   known("step", raw);
   const id = `${i}`;
   const joint = String(raw.joint);

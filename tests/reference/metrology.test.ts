@@ -41,10 +41,10 @@ const read = (folder: string): Case[] =>
     .map((f) => JSON.parse(readFileSync(path.join(folder, f), "utf8")) as Case);
 
 const own = path.join(import.meta.dirname, "cases");
-/** Folders of cases. Another one may be named to hold the same code against other cases; of holding those are kept that the product has a use for. */
+/** Folders of cases. Another one may be named to hold the same code against other cases. */
 const FOLDERS = {
   metrology: path.join(process.env.CASES_DIR ?? own, "metrology"),
-  holding: path.join(own, "holding"),
+  holding: path.join(process.env.CASES_DIR ?? own, "holding"),
 } as const;
 
 describe.each(Object.entries(FOLDERS))("%s cases", (_, folder) => {

@@ -84,11 +84,8 @@ export interface StructureJoint {
   found?: FoundGap;
 }
 
-/** A gap that was found at a joint and is filled: all round, or on one face. */
-export interface FoundGap {
-  mm: number;
-  line: FaceLine | null;
-}
+/** A gap that was found at a joint and is filled, mm: the same all round, or face by face; a face that is not named is shut. */
+export type FoundGap = { round: number } | { faces: Partial<Record<FaceLine, number>> };
 
 /** A part that is no member, in its place. */
 export interface StructurePart {

@@ -1,6 +1,7 @@
 import {
   type Clash,
   type DrawnFrame,
+  type FoundGap,
   fromRectangle,
   type Placed,
   rectangleProblems,
@@ -74,6 +75,12 @@ function again(built: Built, found: Plan["found"], plan: Buildable): Built {
   return { ...built, structure, ...orderOn(structure, plan) };
 }
 
+/** A gap as it was entered, face by face where it differs. */
+function foundGap({ gap, line, faces }: NonNullable<Plan["found"]>[number]): FoundGap {
+  if (faces) return { faces: Object.fromEntries(faces.map((f) => [f.line, f.gap.mm])) };
+  return line ? { faces: { [line]: gap.mm } } : { round: gap.mm };
+}
+
 /** A structure whose joints stand open as they were found. */
 function asFound(structure: Structure, found: Plan["found"] = []): Structure {
   if (found.length === 0) return structure;
@@ -82,7 +89,7 @@ function asFound(structure: Structure, found: Plan["found"] = []): Structure {
     ...structure,
     joints: structure.joints.map((j) => {
       const own = by.get(j.id);
-      return own ? { ...j, found: { mm: own.gap.mm, line: own.line ?? null } } : j;
+      return own ? { ...j, found: foundGap(own) } : j;
     }),
   };
 }

@@ -44,6 +44,7 @@ export { chanceWords, type Forecast, forecastWords, likelyFailure } from "./fore
 export { FORMAT } from "./format";
 export { type FrameTeaching, frameTeaching, frameTeachingOf } from "./frameLesson";
 export type { FrameRound } from "./frameRound";
+export { frictionWords } from "./frictionWords";
 export { frontier } from "./frontier";
 export {
   FULL_SCALE_VIEWS,

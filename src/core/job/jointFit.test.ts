@@ -41,8 +41,34 @@ describe("a gap that is filled", () => {
     expect(frameKey(plan)).not.toBe(frameKey(base));
     expect(frameKey(withShut(plan, "B"))).toBe(frameKey(base));
     // On one face alone it is that face's bead.
-    const one = heats(withFilled(base, { joint: "B", mm: 1.2, line: "inside" }));
+    const one = heats(withFilled(base, { joint: "B", mm: 1.2, faces: [{ line: "inside", mm: 1.2 }] }));
     expect([...one].filter(([id, heat]) => heat !== before.get(id)).map(([id]) => id)).toEqual(["bead/B/inside"]);
+  });
+  it("is filled face by face where it differs: one that is wider on top turns the frame out of its plane, one that is even does not", () => {
+    const faces = (top: number, bottom: number) =>
+      withFilled(base, {
+        ...{ joint: "B", mm: Math.max(top, bottom) },
+        faces: [
+          { line: "top" as const, mm: top },
+          { line: "bottom" as const, mm: bottom },
+        ],
+      });
+    const one = heats(faces(1, 0.2));
+    const before = heats(base);
+    const more = (line: string): number => (one.get(`bead/B/${line}`) ?? 0) - (before.get(`bead/B/${line}`) ?? 0);
+    expect(more("top") / more("bottom")).toBeCloseTo(5, 6);
+    expect(more("inside")).toBe(0);
+    expect(planSchema.safeParse(faces(1, 0.2)).success).toBe(true);
+    const lift = (plan: Plan): number =>
+      predict(plan)?.prediction.outcomes.find((o) => o.id.kind === "twist")?.nominal ?? Number.NaN;
+    const plain = lift(base);
+    const [up, even, down] = [faces(1.5, 0.1), faces(0.8, 0.8), faces(0.1, 1.5)].map((p) => lift(p) - plain) as [
+      number,
+      number,
+      number,
+    ];
+    expect(Math.abs(even)).toBeLessThan(0.5 * Math.abs(up));
+    expect(Math.sign(up)).toBe(-Math.sign(down));
   });
   it("counts what is beyond the gap that was planned", () => {
     const planned = sized(base, { gap: length("1") });
@@ -84,6 +110,9 @@ describe("what is done about a gap", () => {
     ) as [number, number];
     expect(Math.abs(filled - shut)).toBeGreaterThan(0.05);
     expect(all).toContain(`${Math.abs(filled - shut).toFixed(2)}`);
+    // 35 J/mm3 of filler and the heat balance: 0.9 x 3.33e-3 x 35 = 0.105 mm of closing for each mm of gap.
+    expect(fit.closesMm / 1.5).toBeCloseTo(0.105, 3);
+    expect(all).toMatch(/closes about 0\.16\smm more/);
     expect(all).toMatch(/filled: .+; shut: /);
     expect(all).toMatch(/over the 0\.8\smm that a joint may stand open/);
     expect(fit.stiffness?.frameNPerMm).toBeGreaterThan(1);

@@ -1,7 +1,7 @@
 import type { Limit } from "../check";
 import { closedGap, type GapAdvice, gapAdvice } from "../fixture";
 import type { FaceLine, Structure, StructureJoint } from "../frame";
-import { jointWords } from "../plan";
+import { faceAlone, jointWords } from "../plan";
 import { type GapStiffness, type OutcomeId, outcomeKey } from "../shrink";
 import { formatSmall, plainLength, stated, type UnitPreference } from "../units";
 import { chanceWords } from "./forecast";
@@ -14,8 +14,8 @@ import { shortForce } from "./releaseWords";
 export interface ReadGap {
   joint: string;
   mm: number;
-  /** On one face; all round when left out. */
-  line?: FaceLine;
+  /** Face by face where it differs, mm; all round when left out. A face that is not named is shut. */
+  faces?: { line: FaceLine; mm: number }[];
 }
 
 /** Gaps smaller than this are as good as shut, mm. */
@@ -33,8 +33,12 @@ export function readGaps(rounds: readonly FrameRound[], joints: Readonly<Record<
 }
 
 /** A plan in which a gap is filled as it was found. */
-export const withFilled = (plan: Plan, { joint, mm, line }: ReadGap): Plan =>
-  withFound(plan, joint, { id: joint, gap: stated(mm, plan.units), ...(line ? { line } : {}) });
+export const withFilled = (plan: Plan, { joint, mm, faces }: ReadGap): Plan =>
+  withFound(plan, joint, {
+    id: joint,
+    gap: stated(mm, plan.units),
+    ...(faces ? { faces: faces.map((f) => ({ line: f.line, gap: stated(f.mm, plan.units) })) } : {}),
+  });
 
 /** A plan in which a joint is shut again. */
 export const withShut = (plan: Plan, joint: string): Plan => withFound(plan, joint, null);
@@ -53,6 +57,8 @@ export interface JointFit {
   shut: OrderOutlook;
   stiffness: GapStiffness | null;
   wallMm: number;
+  /** How much more the seam that is open widest closes when it is filled, mm. */
+  closesMm: number;
 }
 
 /** The joint that a gap is at. */
@@ -90,6 +96,18 @@ function worstShift({ filled, shut }: JointFit): { id: OutcomeId; mm: number; li
 export interface JointFitAdvice {
   advice: GapAdvice;
   words: string[];
+}
+
+/** How far a joint stands open: face by face where that differs. */
+export function gapWords(structure: Structure, gap: ReadGap, units: UnitPreference): string {
+  const joint = jointOf(structure, gap.joint);
+  if (!gap.faces || !joint) return plainLength(gap.mm, units);
+  return gap.faces
+    .map(({ line, mm }) => {
+      const face = joint.faces.find((f) => f.line === line);
+      return `${plainLength(mm, units)} at its ${face ? faceAlone(structure, joint, face) : line}`;
+    })
+    .join(", ");
 }
 
 /** @param structure that the gap was found on. @param limitMm that the gap itself is held to; null where it is held to none. */
@@ -130,10 +148,10 @@ export function jointFitAdvice(
   return {
     advice,
     words: [
-      `${name} stands open by ${plainLength(gap.mm, units)}. ${does[advice]}`,
+      `${name} stands open by ${gapWords(structure, gap, units)}. ${does[advice]}`,
       ...(shift && Math.abs(shift.mm) > 0.005
         ? [
-            `Filled, it takes more metal and more heat: ${wordsOf(shift.id)} goes ${size(shift.mm)} further than with the joint shut.`,
+            `Filled, it takes more metal and more heat: the widest seam closes about ${formatSmall(fit.closesMm, units, { decimals: units === "mm" ? 2 : 0 })} more, and ${wordsOf(shift.id)} goes ${size(shift.mm)} further than with the joint shut.`,
           ]
         : []),
       ...chances,

@@ -1,6 +1,7 @@
+import { MATERIALS } from "../frame";
 import { heldMechanics, USUAL_ORDER } from "../plan";
 import { gapStiffness } from "../shrink";
-import { factorsFor } from "../weld";
+import { closingPerGap, factorsFor, processOf } from "../weld";
 import { builtOf } from "./built";
 import { factorsOf } from "./factorsOf";
 import { heldOf } from "./held";
@@ -8,7 +9,7 @@ import type { Job } from "./jobSchema";
 import { type JointFit, jointOf, type ReadGap, withFilled, withShut } from "./jointFit";
 import { orderOutlook } from "./outlookByDraws";
 import type { Plan } from "./planSchema";
-import { weldOf } from "./settings";
+import { materialOf, weldOf } from "./settings";
 
 /** Works a gap out: the frame with it filled, with it shut, and how hard it is to draw shut. A generator, as a prediction is. */
 export function* jointFit(job: Job, gap: ReadGap, draws?: number): Generator<number, JointFit> {
@@ -25,5 +26,9 @@ export function* jointFit(job: Job, gap: ReadGap, draws?: number): Generator<num
   const wallMm = Math.min(
     ...structure.members.filter((m) => m.id === joint?.a || m.id === joint?.b).map((m) => m.properties.wallMm),
   );
-  return { gap, filled, shut, stiffness, wallMm };
+  const [widest] = [...(gap.faces ?? [])].sort((a, b) => b.mm - a.mm);
+  const line = widest?.line ?? joint?.faces.find((f) => f.bead)?.line ?? "top";
+  const process = processOf(weldOf(job.plan), { do: "bead", joint: gap.joint, line });
+  const closesMm = gap.mm * closingPerGap(process, MATERIALS[materialOf(job.plan)], factors.transverse.value);
+  return { gap, filled, shut, stiffness, wallMm, closesMm };
 }

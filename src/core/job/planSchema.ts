@@ -132,6 +132,11 @@ export const planSchema = z.strictObject({
         gap: lengthSchema,
         /** On one face; all round when left out. */
         line: z.enum(FACE_LINES).optional(),
+        /** Face by face where it differs; a face that is not named is shut. The gap itself is then the widest of them. */
+        faces: z
+          .array(z.strictObject({ line: z.enum(FACE_LINES), gap: lengthSchema }))
+          .max(FACE_LINES.length)
+          .optional(),
       }),
     )
     .max(200, "At most 200 gaps.")

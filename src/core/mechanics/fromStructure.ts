@@ -56,9 +56,16 @@ export interface JointPoints {
   b: string;
 }
 
-/** How far the seams of a joint stand open: as it was found all round, else as planned; what is usual where neither is said. */
-const gapOf = ({ rootGapMm }: Structure, { found }: StructureJoint): { gapMm?: number } => {
-  const gapMm = found && found.line === null ? found.mm : rootGapMm;
+/**
+ * How far the seams of a joint stand open before they touch: as it was found, by its narrowest face where they differ, else as planned; what
+ * is usual where neither is said.
+ */
+const gapOf = ({ rootGapMm }: Structure, { found, faces }: StructureJoint): { gapMm?: number } => {
+  const gapMm = !found
+    ? rootGapMm
+    : "round" in found
+      ? found.round
+      : Math.max(rootGapMm, Math.min(...faces.map((f) => found.faces[f.line] ?? 0)));
   return gapMm > 0 ? { gapMm } : {};
 };
 

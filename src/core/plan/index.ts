@@ -65,6 +65,7 @@ export { type StepId, stepIdSchema } from "./stepSchema";
 export {
   barName,
   barWords,
+  faceAlone,
   faceWords,
   jointWords,
   type StepWords,

@@ -12,7 +12,7 @@ const wallAt = ({ members }: Structure, { a, b }: StructureJoint): number =>
 
 /** How wide a gap is that a bead fills besides what was planned, mm. */
 const filledMm = ({ rootGapMm }: Structure, { found }: StructureJoint, line: FaceLine): number =>
-  found && (found.line === null || found.line === line) ? Math.max(0, found.mm - rootGapMm) : 0;
+  found ? Math.max(0, ("round" in found ? found.round : (found.faces[line] ?? 0)) - rootGapMm) : 0;
 
 /** A clamp with its share of a bar bent over the bed, N/mm (own judgement; it matters only through tacks that yield). */
 const CLAMP_N_PER_MM = 2e4;

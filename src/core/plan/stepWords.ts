@@ -44,21 +44,22 @@ export function jointWords({ quad }: Pick<Structure, "quad">, joint: StructureJo
 }
 
 /** A face of a joint in words that need no key: "A, inside corner", "M1 on AB, side toward DA". */
-export function faceWords(structure: Pick<Structure, "quad">, joint: StructureJoint, face: StructureFace): string {
-  const { quad } = structure;
-  const where = jointWords(structure, joint);
-  if (Math.abs(face.toward[2]) > UPRIGHT) return `${where}, ${face.toward[2] > 0 ? "top" : "bottom"} face`;
+export const faceWords = (structure: Pick<Structure, "quad">, joint: StructureJoint, face: StructureFace): string =>
+  `${jointWords(structure, joint)}, ${faceAlone(structure, joint, face)}`;
+
+/** The same without its joint: "inside corner", "side toward DA". */
+export function faceAlone({ quad }: Pick<Structure, "quad">, joint: StructureJoint, face: StructureFace): string {
+  if (Math.abs(face.toward[2]) > UPRIGHT) return `${face.toward[2] > 0 ? "top" : "bottom"} face`;
   const corner = quad && CORNERS.find((c) => quad.joints[c] === joint.id);
   if (quad && corner) {
     const [x, y] = [face.toward[quad.view.right], face.toward[quad.view.up]];
     const across = quad.corners[CORNERS[(CORNERS.indexOf(corner) + 2) % 4] as "A"];
     const inward = sub(across, quad.corners[corner]);
-    return `${where}, ${dot({ x, y }, inward) > 0 ? "inside" : "outside"} corner`;
+    return `${dot({ x, y }, inward) > 0 ? "inside" : "outside"} corner`;
   }
-  if (joint.kind === "mitre" && (face.line === "inside" || face.line === "outside"))
-    return `${where}, ${face.line} corner`;
+  if (joint.kind === "mitre" && (face.line === "inside" || face.line === "outside")) return `${face.line} corner`;
   const side = quad && sideToward(quad, seenAt(face.toward, quad.view));
-  return `${where}, ${side ? `side toward ${side}` : face.words}`;
+  return side ? `side toward ${side}` : face.words;
 }
 
 /** A tack or bead in words: "tack at B, top face"; by its names alone where the frame no longer has it. */

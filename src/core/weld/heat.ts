@@ -86,6 +86,16 @@ export function weldProblems(
   return found;
 }
 
+/**
+ * How much more a seam closes for each mm of gap that is filled in it, mm: factor times alpha / (rho c) times what a mm3 of deposit takes; how
+ * thick the wall is falls out. Source: one-dimensional heat balance (from memory).
+ */
+export const closingPerGap = (
+  process: ProcessName,
+  { alphaPerK, heatJPerMm3K }: { alphaPerK: number; heatJPerMm3K: number },
+  transverse: number,
+): number => (transverse * alphaPerK * PROCESSES[process].depositJPerMm3) / heatJPerMm3K;
+
 /** Heat that filling a gap takes besides, J per mm of seam: its section times what each mm3 of deposit takes. */
 export const heatOfFilling = (process: ProcessName, gapMm: number, wallMm: number): number =>
   PROCESSES[process].depositJPerMm3 * gapMm * wallMm;

@@ -14,6 +14,7 @@ export { lineLengthMm } from "./faces";
 export { FACTORS, type FactorName, factorsFor, type ShrinkFactors, TOGETHER } from "./factors";
 export { frameProblems } from "./frameProblems";
 export {
+  closingPerGap,
   filletOfHeat,
   heatFromFillet,
   heatJPerMm,

@@ -5,6 +5,7 @@ import type { Structure } from "@/core/frame";
 import {
   builtOf,
   chanceWords,
+  frictionWords,
   type HoldingOutlook,
   heldSo,
   holdingAdvice,
@@ -74,7 +75,7 @@ function WayRow({
 
 /** How the frame is held while it is welded, and ways of holding it side by side. */
 export function Held({ structure }: { structure: Structure }) {
-  const { job } = useJob("job");
+  const { job, evaluation, units } = useJob("job", "evaluation", "units");
   const { plan, edit } = usePlanField();
   const { comparison, begin, stop } = useHoldingComparison(job, structure);
   const [suited, setSuited] = useState(false);
@@ -88,6 +89,8 @@ export function Held({ structure }: { structure: Structure }) {
   const isWorking = comparison?.is === "working";
   const advice = comparison?.is === "known" ? holdingAdvice(comparison.outlooks, planned) : null;
   const usual = usuallyLies(plan);
+  const isClamped = (plan.held?.lies ?? usual) === "clamped";
+  const friction = isClamped && evaluation.prediction ? frictionWords(structure, evaluation.prediction, units) : null;
   const isSurface = builtOf(plan).on === "surface";
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4" data-testid="held">
@@ -160,6 +163,7 @@ export function Held({ structure }: { structure: Structure }) {
         Stops and blocks only push; a bar gives as its tacks do, and its tacks pull on what it sits on. What anything
         holds elastically comes back when it goes: only what gave way meanwhile stays. Holding flat hardly makes a frame
         flatter in this forecast; shops say that it helps.
+        {friction ? ` ${friction}` : ""}
       </p>
     </div>
   );

@@ -3,13 +3,14 @@
 import { useEffect, useRef, useState } from "react";
 import type { FaceLine } from "@/core/frame";
 import { type JointFit, jointFitAdvice, predictionKey, type ReadGap, readGaps, withFilled, withShut } from "@/core/job";
-import { faceWords, jointWords } from "@/core/plan";
-import { plainLength } from "@/core/units";
+import { faceAlone, jointWords } from "@/core/plan";
+import { type Length, plainLength, stated } from "@/core/units";
 import type { Predictions } from "@/workers/predictions";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
-import { SelectField } from "../parts/SelectField";
+import { Choice } from "../parts/Choice";
+import { LengthField } from "../parts/LengthField";
 import { Section } from "../parts/Sheet";
 
 /** One gap: what it would do, asked for; whether it is counted in the forecast. */
@@ -18,15 +19,24 @@ function GapRow({ gap: read }: { gap: ReadGap }) {
   const { plan, units, edit } = usePlanField();
   const [fit, setFit] = useState<{ key: string; fit: JointFit } | null>(null);
   const [is, setIs] = useState<"quiet" | "working" | "failed">("quiet");
-  const [line, setLine] = useState<FaceLine | "round">("round");
+  const [where, setWhere] = useState<"round" | "faces">("round");
+  const [typed, setTyped] = useState<Partial<Record<FaceLine, Length | null>>>({});
   const worker = useRef<Predictions | null>(null);
   useEffect(() => () => worker.current?.end(), []);
   const { structure, limits } = evaluation;
   // What was worked out of the frame as it was is nothing of it as it is; whether this gap is counted changes nothing of what it does.
-  const gap: ReadGap = line === "round" ? read : { ...read, line };
-  const key = `${gap.mm} ${line} ${predictionKey(withShut(plan, gap.joint))} ${JSON.stringify(plan.limits)}`;
+  const joint = structure?.joints.find((j) => j.id === read.joint);
+  const welded = joint?.faces.filter((f) => f.bead) ?? [];
+  const openAt = (line: FaceLine): Length | null =>
+    typed[line] === undefined ? stated(read.mm, units) : (typed[line] ?? null);
+  const faces = welded.flatMap(({ line }) => {
+    const { mm } = openAt(line) ?? { mm: 0 };
+    return mm > 0 ? [{ line, mm }] : [];
+  });
+  const gap: ReadGap =
+    where === "round" || faces.length === 0 ? read : { ...read, mm: Math.max(...faces.map((f) => f.mm)), faces };
+  const key = `${JSON.stringify(gap)} ${predictionKey(withShut(plan, gap.joint))} ${JSON.stringify(plan.limits)}`;
   if (!structure) return null;
-  const joint = structure.joints.find((j) => j.id === gap.joint);
   const name = joint ? jointWords(structure, joint) : gap.joint;
   const isCounted = plan.found?.some((f) => f.id === gap.joint) === true;
   const ask = async () => {
@@ -53,16 +63,32 @@ function GapRow({ gap: read }: { gap: ReadGap }) {
         {isCounted ? ", counted in the forecast as filled" : ""}.
       </p>
       {joint && !isCounted ? (
-        <SelectField
-          label={`Where ${name} is open`}
-          className="max-w-64"
-          value={line}
-          options={[
-            ["round", "all round"],
-            ...joint.faces.filter((f) => f.bead).map((f) => [f.line, faceWords(structure, joint, f)] as const),
-          ]}
-          onChange={setLine}
-        />
+        <div className="grid gap-2">
+          <Choice
+            label={`How ${name} is open`}
+            value={where}
+            options={[
+              ["round", "the same all round"],
+              ["faces", "face by face"],
+            ]}
+            onChange={setWhere}
+          />
+          {where === "faces" ? (
+            <div className="grid max-w-prose grid-cols-2 gap-3">
+              {welded.map((f) => (
+                <LengthField
+                  key={f.line}
+                  label={sentence(faceAlone(structure, joint, f))}
+                  hint="empty: shut"
+                  units={units}
+                  optional
+                  value={openAt(f.line)}
+                  onChange={(v) => setTyped((all) => ({ ...all, [f.line]: v }))}
+                />
+              ))}
+            </div>
+          ) : null}
+        </div>
       ) : null}
       {told ? (
         <ul className="grid max-w-prose gap-1" aria-live="polite" data-testid="gap-advice">
@@ -83,6 +109,8 @@ function GapRow({ gap: read }: { gap: ReadGap }) {
     </li>
   );
 }
+
+const sentence = (text: string): string => text.replace(/^./, (c) => c.toUpperCase());
 
 const limitOf = (limits: readonly { kind: string; upper: number | null }[]): number | null =>
   limits.find((l) => l.kind === "gap")?.upper ?? null;

@@ -74,19 +74,21 @@ function GapRow({ gap: read }: { gap: ReadGap }) {
             onChange={setWhere}
           />
           {where === "faces" ? (
-            <div className="grid max-w-prose grid-cols-2 gap-3">
-              {welded.map((f) => (
-                <LengthField
-                  key={f.line}
-                  label={sentence(faceAlone(structure, joint, f))}
-                  hint="empty: shut"
-                  units={units}
-                  optional
-                  value={openAt(f.line)}
-                  onChange={(v) => setTyped((all) => ({ ...all, [f.line]: v }))}
-                />
-              ))}
-            </div>
+            <>
+              <p className="text-sm text-soft">A face left empty is shut.</p>
+              <div className="grid max-w-prose grid-cols-2 gap-3">
+                {welded.map((f) => (
+                  <LengthField
+                    key={f.line}
+                    label={sentence(faceAlone(structure, joint, f))}
+                    units={units}
+                    optional
+                    value={openAt(f.line)}
+                    onChange={(v) => setTyped((all) => ({ ...all, [f.line]: v }))}
+                  />
+                ))}
+              </div>
+            </>
           ) : null}
         </div>
       ) : null}

@@ -53,7 +53,7 @@ export {
   type LinearClass,
   linearLimitMm,
 } from "./iso13920";
-export { type Limit, limitName, limitProblems, resolveLimits } from "./limits";
+export { type Limit, limitName, limitProblems, type Mouth, resolveLimits } from "./limits";
 export { type FlatBy, type Limits, limitsSchema } from "./limitsSchema";
 export { allowedWords, limitSmallWords, limitValueWords } from "./limitWords";
 export { type Proof, type Provable, provable, slipsThatShow } from "./provable";

@@ -55,6 +55,26 @@ describe("limits", () => {
     expect(limits.map((l) => l.id)).toEqual(["place", "flat"]);
     expect(limits[0]).toMatchObject({ upper: 1.5, lower: null, nonnegative: true });
   });
+  it("hold a mouth to its width, where a frame is open in one place; a row of free ends where it is read", () => {
+    const mouth = { from: "M1S", to: "M3E", mm: 860 };
+    const one = resolveLimits(plan.limits, { lengthMm: 1000, widthMm: 600 }, null, [mouth]);
+    expect(one[0]).toMatchObject({ id: "M1S-M3E", kind: "size", nominal: 860, label: "Mouth M1S to M3E" });
+    expect(one[0]?.optional).toBeUndefined();
+    const cls = { kind: "class", linear: "B", flat: "F", levelMmPerM: null, confirmed: {} } as const;
+    // ISO 13920-B over 400 to 1000 mm: 3 mm either way (from memory).
+    expect(resolveLimits(cls, { lengthMm: 2000, widthMm: 900 }, null, [mouth])[0]).toMatchObject({
+      lower: 857,
+      upper: 863,
+    });
+    const row = resolveLimits(plan.limits, { lengthMm: 1000, widthMm: 600 }, null, [
+      mouth,
+      { from: "M3E", to: "M5E", mm: 210 },
+    ]);
+    expect(row.filter((l) => l.kind === "size").every((l) => l.optional)).toBe(true);
+    const read = verdicts(one, { sides: { "M1S-M3E": { value: 864, u: 0.2 } }, square: null, flatMm: null });
+    expect(read[0]?.result?.verdict).toBe("fail");
+    expect(overall(verdicts(one, { sides: {}, square: null, flatMm: null }))).toBe("not measured");
+  });
   it("are refused when they cross or are absurd", () => {
     if (plan.limits.kind !== "own") throw new Error("own limits expected");
     const found = limitProblems({

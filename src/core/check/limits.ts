@@ -7,7 +7,7 @@ import type { Deviation, FlatBy, Limits } from "./limitsSchema";
 
 /** One limit in numbers. mm, or mm/m where `unit` says so. */
 export interface Limit {
-  id: Side | "square" | "flat" | "place" | "straight" | "level" | "gap" | "flush";
+  id: Side | `${string}-${string}` | "square" | "flat" | "place" | "straight" | "level" | "gap" | "flush";
   kind: "size" | "diagonal" | "corner" | "flat" | "place" | "straight" | "level" | "gap" | "flush";
   label: string;
   unit: "mm" | "mm/m";
@@ -17,6 +17,8 @@ export interface Limit {
   upper: number | null;
   nonnegative: boolean;
   source: string;
+  /** Of a size between two free ends: which. */
+  mouth?: readonly [from: string, to: string];
   /** Of flatness: what it is. */
   flatBy?: FlatBy;
   /** Judged when it is measured; a frame passes without. */
@@ -68,6 +70,13 @@ export function limitProblems(limits: Limits, units: UnitPreference = "mm"): Pro
 
 /** A limit as it is named within a sentence: `side AB`, `diagonals apart`. */
 export const limitName = ({ label }: Pick<Limit, "label">): string => label.charAt(0).toLowerCase() + label.slice(1);
+
+/** Two free ends across from each other where a frame is open, and how far apart they are drawn, mm. */
+export interface Mouth {
+  from: string;
+  to: string;
+  mm: number;
+}
 
 /** Sizes that limits are looked up for, mm. */
 interface Sizes {
@@ -125,9 +134,15 @@ function sources(limits: Limits) {
 /**
  * Limits in numbers for one frame.
  * @param limits as chosen. @param sizes nominal, outside; a class is looked up for them.
- * @param quad corners of a frame that has sides AB to DA; another is judged by where its places lie.
+ * @param quad corners of a frame that has sides AB to DA; another is judged by where its places lie, and by its mouths.
+ * @param mouths where such a frame is open: each is a width.
  */
-export function resolveLimits(limits: Limits, sizes: Sizes, quad: Corners | null): Limit[] {
+export function resolveLimits(
+  limits: Limits,
+  sizes: Sizes,
+  quad: Corners | null,
+  mouths: readonly Mouth[] = [],
+): Limit[] {
   const { length, width, square, flat, straight, gap, flush } = figures(limits, sizes);
   const source = sources(limits);
   const out: Limit[] = [];
@@ -143,26 +158,40 @@ export function resolveLimits(limits: Limits, sizes: Sizes, quad: Corners | null
     const limit: Limit = { id, kind: id, label, unit, nominal: 0, lower: null, upper, nonnegative: true, source: from };
     out.push(optional ? { ...limit, optional: true } : limit);
   };
+  const size = (
+    named: Pick<Limit, "id" | "label" | "mouth" | "optional">,
+    nominal: number,
+    { lower, upper }: typeof length,
+    from: string,
+  ): void => {
+    if (lower === null && upper === null) return;
+    out.push({
+      ...named,
+      kind: "size",
+      unit: "mm",
+      nominal,
+      lower: lower === null ? null : nominal + lower,
+      upper: upper === null ? null : nominal + upper,
+      nonnegative: false,
+      source: from,
+    });
+  };
   if (quad)
     for (const side of SIDES) {
       const along = side === "AB" || side === "CD";
       const [p, q] = ends(side);
       const nominal = distance(quad.corners[p], quad.corners[q]);
-      const { lower, upper } = along ? length : width;
-      if (lower === null && upper === null) continue;
-      out.push({
-        id: side,
-        kind: "size",
-        label: `Side ${side}`,
-        unit: "mm",
-        nominal,
-        lower: lower === null ? null : nominal + lower,
-        upper: upper === null ? null : nominal + upper,
-        nonnegative: false,
-        source: along ? source.length : source.width,
-      });
+      size({ id: side, label: `Side ${side}` }, nominal, along ? length : width, along ? source.length : source.width);
     }
   else {
+    // A row of free ends is no mouth: what is across from what there is judged where somebody reads it.
+    const optional = mouths.length > 1 ? { optional: true as const } : {};
+    for (const { from, to, mm } of mouths) {
+      const mouth = [from, to] as const;
+      const named = { id: `${from}-${to}` as const, label: `Mouth ${from} to ${to}`, mouth, ...optional };
+      const most = limits.kind === "class" ? linearLimitMm(limits.linear, mm) : null;
+      size(named, mm, most === null ? width : { lower: -most, upper: most }, source.width);
+    }
     // Half of what an overall length may be off by, to either side.
     const reach = Math.min(...[length.upper, width.upper].flatMap((v) => (v === null ? [] : [v])));
     if (Number.isFinite(reach) && reach > 0)

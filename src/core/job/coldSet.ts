@@ -1,6 +1,6 @@
 import type { Structure } from "../frame";
 import { CORNERS, SPANS } from "../geometry";
-import { walkingSet } from "../square";
+import { mouthsOf, type Places, walkingSet } from "../square";
 import type { Evaluation } from "./evaluate";
 import { levelMembers } from "./levelled";
 import { distanceId, spanId } from "./quantityId";
@@ -8,6 +8,14 @@ import type { QuantityId } from "./quantitySchema";
 
 /** Heights asked for on a frame without corners. */
 const MOST_HEIGHTS = 8;
+
+/** What is taped of a frame without corners, in walking order: its places one from the other, and across its mouth where it is open in one place. */
+export function tapedPairs(places: Places): [from: string, to: string][] {
+  const walked = walkingSet(places);
+  const [mouth, ...others] = mouthsOf(places);
+  const isWalked = mouth && walked.some((w) => mouth.every((place) => w.includes(place)));
+  return mouth && others.length === 0 && !isWalked ? [...walked, mouth] : walked;
+}
 
 /** As many branches on one member make a rail of it. */
 const RAIL_BRANCHES = 3;
@@ -25,7 +33,7 @@ export function coldSet({
   limits,
 }: Pick<Evaluation, "structure" | "places" | "limits">): QuantityId[] {
   if (!structure || !places) return [];
-  const lengths = structure.quad ? SPANS.map(spanId) : walkingSet(places).map(([p, q]) => distanceId(p, q));
+  const lengths = structure.quad ? SPANS.map(spanId) : tapedPairs(places).map(([p, q]) => distanceId(p, q));
   const heights = structure.quad ? CORNERS : Object.keys(places.nodes).slice(0, MOST_HEIGHTS);
   const rails = structure.quad ? [] : railsOf(structure);
   const levels = limits.some((l) => l.id === "level") ? levelMembers(structure) : [];

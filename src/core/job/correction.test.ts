@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { job, read, round } from "../../../tests/support/jobs";
 import { sized, withDrawn } from "../../../tests/support/plans";
 import { remedyKey } from "../check";
@@ -189,6 +189,56 @@ describe("what to do about a cold frame", () => {
     const c = found(tilted(cold({ change: alloy }), { AB: 6, DA: 2 }));
     expect(c?.remedies.map((r) => r.id.do)).toEqual(["shim"]);
     expect(c?.advice).toBe("correct it");
+  });
+  it("spreads a mouth that closed, or draws one together that opened, on open frames of any legs", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 400, max: 600 }),
+        fc.integer({ min: 300, max: 450 }),
+        fc.constantFrom(-6, 6),
+        (leg, wide, off) => {
+          const frame = drawn(
+            {
+              AB: [
+                [0, 0, 30],
+                [leg, 0, 30],
+              ],
+              BC: [
+                [leg, 0, 30],
+                [leg, wide, 30],
+              ],
+              CD: [
+                [leg, wide, 30],
+                [0, wide, 30],
+              ],
+            },
+            [squareTube(60, 4)],
+          );
+          const open = (p: Plan): Plan => withDrawn(p, frame);
+          const [own] = round("cold", {});
+          if (own?.kind !== "round") throw new Error("no round");
+          // Taped the other way round than it is named.
+          const what = { kind: "distance", from: "CDE", to: "ABS" } as const;
+          const j = job([own, read(own.id, what, (wide + off).toFixed(1))], open);
+          const c = found(j);
+          const key = "mouth ABS-CDE";
+          expect(c?.quantities[key]?.value).toBeCloseTo(wide + off, 6);
+          const spread = c?.remedies.find((r) => r.id.do === "spread");
+          expect(spread?.id).toMatchObject({ way: off < 0 ? "apart" : "together" });
+          expect(Math.sign(spread?.option.effect[key] ?? 0)).toBe(-Math.sign(off));
+          // What springs back is what a portal of two legs gives: F (2 l³/3 + l² w) / EI, corners a little softer than stiff.
+          const iMm4 = (60 ** 4 - 52 ** 4) / 12;
+          const perN = ((2 * leg ** 3) / 3 + leg ** 2 * wide) / (210_000 * iMm4);
+          const { springbackMm = 0, forceN = 1 } = spread?.push ?? {};
+          expect(springbackMm / forceN / perN).toBeGreaterThan(0.9);
+          expect(springbackMm / forceN / perN).toBeLessThan(1.5);
+          const [best] = c?.ways ?? [];
+          expect(best?.chance).toBeGreaterThan(c?.doNothing ?? 1);
+          expect(Math.abs((best?.leaves[key]?.value ?? 0) - wide)).toBeLessThan(Math.abs(off));
+        },
+      ),
+      { numRuns: 4 },
+    );
   });
   it("grinds a step, but not through the wall", () => {
     const flush = (p: Plan): Plan => ({ ...p, limits: { ...p.limits, flush: length("0.3") } }) as Plan;

@@ -1,7 +1,9 @@
 import type { Stands } from "../check";
 import { CORNERS, type Corner } from "../geometry";
 import { degrees } from "../numeric";
+import { outcomeKey } from "../shrink";
 import type { CorrectedEntry } from "./entrySchema";
+import { sizeOutcome } from "./forecast";
 import type { FrameRound } from "./frameRound";
 import { inTime } from "./inTime";
 import type { Job } from "./jobSchema";
@@ -32,7 +34,7 @@ export function standingOf(round: FrameRound): Standing {
     if (!measured) continue;
     switch (limit.kind) {
       case "size":
-        quantities[limit.id] = { ...measured, low: lower, high: upper };
+        quantities[outcomeKey(sizeOutcome(limit))] = { ...measured, low: lower, high: upper };
         break;
       case "diagonal":
         if (upper !== null) quantities.square = { ...measured, low: -upper, high: upper };

@@ -15,6 +15,7 @@ export function correctedQuantity(key: string): string {
   if (key.startsWith("straight ")) return `bow of ${key.slice("straight ".length)}`;
   if (key.startsWith("flush ")) return `step at ${key.slice("flush ".length)}`;
   if (key.startsWith("level ")) return `level along ${key.slice("level ".length)}`;
+  if (key.startsWith("mouth ")) return key.replace("-", " to ");
   return `side ${key}`;
 }
 
@@ -28,9 +29,10 @@ const small = (mm: number, units: UnitPreference): string =>
 function valueWords(key: string, { value, u }: { value: number; u: number }, units: UnitPreference): string {
   if (key.startsWith("angle ")) return `${value.toFixed(2)}° ± ${(2 * u).toFixed(2)}°`;
   if (isSlope(key)) return `${physical("slope", value, units)} ± ${physical("slope", 2 * u, units)}`;
-  const size = isSize(key)
-    ? formatLength(value, units === "mm" ? "mm" : "inch-decimal", { decimals: units === "mm" ? 1 : 0 }).text
-    : small(value, units);
+  const size =
+    isSize(key) || key.startsWith("mouth ")
+      ? formatLength(value, units === "mm" ? "mm" : "inch-decimal", { decimals: units === "mm" ? 1 : 0 }).text
+      : small(value, units);
   return `${size} ± ${small(2 * u, units)}`;
 }
 
@@ -40,6 +42,7 @@ const OF: Partial<Record<Remedy["id"]["do"], string>> = {
   recut: "AC less BD",
   untwist: "twist",
   press: "bow",
+  spread: "the mouth",
   shim: "shim at the most",
   grind: "metal",
 };
@@ -122,6 +125,8 @@ function pushWords({ id }: Remedy): string {
   switch (id.do) {
     case "rack":
       return `draw ${id.long} in`;
+    case "spread":
+      return id.way === "apart" ? `push ${id.from} and ${id.to} apart` : `draw ${id.from} and ${id.to} together`;
     case "untwist":
       return `press ${id.high[0]} and ${id.high[1]} down together`;
     default:

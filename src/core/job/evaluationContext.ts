@@ -1,12 +1,12 @@
 import { type Footprint, footprint } from "../bed";
-import { type Aim, aimOf, type Limit, resolveLimits } from "../check";
+import { type Aim, aimOf, type Limit, type Mouth, resolveLimits } from "../check";
 import { type AsCut, asCut, type CutPiece, cutList } from "../cut";
 import { MATERIALS, type Structure, type StructureMember, seenAt } from "../frame";
 import { CORNERS, type Corner, type Side } from "../geometry";
-import type { Vec2 } from "../numeric";
+import { distance, type Vec2 } from "../numeric";
 import type { Order } from "../plan";
 import { aimedSetUp, growing, memberGrowth, type Prediction } from "../shrink";
-import { type Places, placesOf, type SetUp, setUp } from "../square";
+import { mouthsOf, type Places, placesOf, type SetUp, setUp } from "../square";
 import type { Problem } from "../units";
 import { builtOf } from "./built";
 import { inTime } from "./inTime";
@@ -111,16 +111,21 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
     if (entry.done) ticked.add(key);
     else ticked.delete(key);
   }
+  const places = structure && placesOf(structure, pointsOf(plan));
+  const mouths = (places ? mouthsOf(places) : []).map(([from, to]): Mouth => {
+    const [p, q] = [places?.nodes[from] as Vec2, places?.nodes[to] as Vec2];
+    return { from, to, mm: distance(p, q) };
+  });
   return {
     job,
     problems,
     structure,
     footprint: over,
-    places: structure && placesOf(structure, pointsOf(plan)),
+    places,
     alphaPerK: MATERIALS[structure?.members[0]?.material ?? "mild steel"].alphaPerK,
     prediction,
     target: structure && targetOf(structure, prediction, growth),
-    limits: structure && over && !broken("limits") ? resolveLimits(plan.limits, over, structure.quad) : [],
+    limits: structure && over && !broken("limits") ? resolveLimits(plan.limits, over, structure.quad, mouths) : [],
     rounds,
     cut,
     cutRounds,

@@ -1,10 +1,10 @@
 import { chanceWithin, HALF_BAND, type Limit } from "../check";
-import { CORNERS } from "../geometry";
+import { CORNERS, type Span } from "../geometry";
 import { type OutcomeId, outcomeWords, predicted } from "../shrink";
 import { cornerAngleDeg, type Measured } from "../square";
 import { type Estimate, formatLength, formatSmall, physical, type UnitPreference, unitOf } from "../units";
 import type { EvaluationContext } from "./evaluationContext";
-import type { FrameRound } from "./frameRound";
+import { type FrameRound, sizeRead } from "./frameRound";
 import { gateReading } from "./gateReading";
 import { fullU } from "./rounds";
 
@@ -29,6 +29,10 @@ function after(start: Measured, change: Estimate): Estimate {
     high: value + Math.hypot(change.high - change.value, own),
   };
 }
+
+/** What is predicted of a size that is limited. */
+export const sizeOutcome = ({ id, mouth }: Limit): OutcomeId =>
+  mouth ? { kind: "mouth", from: mouth[0], to: mouth[1] } : { kind: "span", span: id as Span };
 
 /** Lower end of a limit on a size that may go up or down. */
 const eitherWay = ({ upper }: Limit): number | null => (upper === null ? null : -upper);
@@ -77,8 +81,8 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
   return limits.flatMap((limit): Forecast[] => {
     switch (limit.kind) {
       case "size": {
-        const mean = read?.means.get(limit.id);
-        const e = change({ kind: "span", span: limit.id as "AB" }, mean ? gate : null);
+        const mean = read && sizeRead(read.means, limit);
+        const e = change(sizeOutcome(limit), mean ? gate : null);
         const start = mean
           ? { value: mean.mm, u: fullU(mean) }
           : exactly(setUp?.targets[limit.id as "AB"] ?? limit.nominal);

@@ -283,7 +283,10 @@ function outcomeOf(mean: Mean, moved: (key: string) => number): string | null {
   }
   if (what.kind !== "distance") return null;
   const span = spanOf(what);
-  return span ? outcomeKey({ kind: "span", span }) : outcomeKey({ kind: "mouth", from: what.from, to: what.to });
+  if (span) return outcomeKey({ kind: "span", span });
+  // A mouth may have been taped either way.
+  const [from, to] = [what.from, what.to].sort() as [string, string];
+  return outcomeKey({ kind: "mouth", from, to });
 }
 
 const CORNER_HEIGHTS = (["A", "B", "C", "D"] as const).map((at) => quantityKey({ kind: "height", at }));

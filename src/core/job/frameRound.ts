@@ -1,4 +1,4 @@
-import { type LimitVerdict, type Overall, overall, verdicts } from "../check";
+import { type Limit, type LimitVerdict, type Overall, overall, verdicts } from "../check";
 import { type Structure, seenAt } from "../frame";
 import { CORNERS, type Corner, ends, type FourCorners, flatness, fourCorners, SIDES, type Span } from "../geometry";
 import { add, distance, dot3, sub, type Vec3 } from "../numeric";
@@ -167,6 +167,10 @@ function worstReading(
   return worst;
 }
 
+/** What was read of a size that is limited: between two free ends it may have been taped either way. */
+export const sizeRead = (means: ReadonlyMap<string, Mean>, { id, mouth }: Limit): Mean | undefined =>
+  means.get(id) ?? (mouth && means.get(`${mouth[1]}-${mouth[0]}`));
+
 /** Works out a round of the frame: shape, places, flatness, verdicts. */
 export function workOutFrameRound(context: EvaluationContext, places: Places, round: Round): FrameRound {
   const { job, limits, structure } = context;
@@ -221,9 +225,9 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
     limits,
     {
       sides: Object.fromEntries(
-        SIDES.flatMap((side) => {
-          const mean = means.get(side);
-          return mean ? [[side, { value: mean.mm, u: fullU(mean) }]] : [];
+        limits.flatMap((limit) => {
+          const mean = limit.kind === "size" ? sizeRead(means, limit) : undefined;
+          return mean ? [[limit.id, { value: mean.mm, u: fullU(mean) }]] : [];
         }),
       ),
       square,

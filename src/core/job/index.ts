@@ -9,7 +9,7 @@ export { buyingWords } from "./buyingWords";
 export { CARRIES, CARRIES_WORDS, type Carries } from "./carries";
 export { CARRIES_CAUTION, STAGE_CAUTIONS } from "./cautions";
 export { type Collision, collide, planChanges } from "./changes";
-export { coldSet, railsOf } from "./coldSet";
+export { coldSet, railsOf, tapedPairs } from "./coldSet";
 export { type Correction, type CorrectionWay, correcting, type FirstGo, firstGo } from "./correction";
 export {
   amountWords,

@@ -1,10 +1,9 @@
-import type { Span } from "../geometry";
 import { brokenHolds, type OrderChoice, weldWords } from "../plan";
 import { type Drawn, largestSteps, type OutcomeId, type Prediction } from "../shrink";
 import type { Estimate } from "../units";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
-import type { Forecast } from "./forecast";
+import { type Forecast, sizeOutcome } from "./forecast";
 import type { Job } from "./jobSchema";
 import { inOrder, type OrderOutlook, OUTLOOK_DRAWS, timeOf, turnsOf } from "./orderOutlook";
 import { predicting } from "./predict";
@@ -20,7 +19,7 @@ const MOST_TOLD = 3;
 function outcomeOf({ limit }: Forecast): OutcomeId | null {
   switch (limit.kind) {
     case "size":
-      return { kind: "span", span: limit.id as Span };
+      return sizeOutcome(limit);
     case "diagonal":
       return { kind: "square" };
     case "flat":

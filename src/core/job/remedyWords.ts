@@ -15,6 +15,10 @@ export function remedyName(id: RemedyId, structure: Structure | null): string {
       return `Pull the long diagonal ${id.long} in, past yield`;
     case "untwist":
       return `Press the high corners ${id.high[0]} and ${id.high[1]} down, past yield`;
+    case "spread":
+      return id.way === "apart"
+        ? `Push the mouth ${id.from} to ${id.to} apart, past yield`
+        : `Draw the mouth ${id.from} to ${id.to} together, past yield`;
     case "press":
       return `Press the bow out of ${id.member}, past yield`;
     case "bead":

@@ -1,5 +1,5 @@
 import { type Axes, memberAxes } from "../frame";
-import { add3, cross3, norm3, type Sparse, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { add3, cross3, dot3, norm3, type Sparse, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { beamStiffness, toGlobal } from "./beam";
 import { CARRIED_HOLD, RIGID_HOLD, SUPPORT } from "./holds";
 import { type BeamJoint, type BeamSection, FREEDOMS, type MechanicalFrame } from "./mechanicalFrame";
@@ -122,6 +122,7 @@ export function modelOf<J extends MadeJoint>(
     return { ...made, id: spec.id, spec, rows: relativeRows(made.at, nodeA, start.at, nodeB, end.at), nodeA, nodeB };
   });
 
+  for (const member of members.values()) spaceOut(member, nodes);
   const { eMPa, nu } = frame.material;
   const elements: BeamElement[] = [];
   const entries: MechanicalModel["entries"] = [];
@@ -158,6 +159,26 @@ export function modelOf<J extends MadeJoint>(
     holdNPerMm: frame.carried ? CARRIED_HOLD : RIGID_HOLD,
     nodeOf,
   };
+}
+
+/** Points nearer to each other than this are moved apart to that, mm: an element of next to no length drowns everything else. */
+const TIGHT_MM = 1;
+const APART_MM = 5;
+
+/**
+ * Where a branch ends on its chord's face, what was to hold it at that very place, or beneath the face, holds it beside its end: points of a
+ * member keep their order, and a little length between them.
+ */
+function spaceOut({ nodes: own, axes: [axis] }: ModelMember, nodes: readonly BeamNode[]): void {
+  const start = nodes[own[0]].at;
+  const were = own.map((n) => dot3(sub3(nodes[n].at, start), axis));
+  const along = [...were];
+  const last = along.length - 1;
+  const least = Math.min(APART_MM, along[last] / last);
+  if (!(least > 0) || along.every((s, i) => i === 0 || s - along[i - 1] >= Math.min(TIGHT_MM, least))) return;
+  for (let i = 1; i < last; i++) along[i] = Math.max(along[i], along[i - 1] + least);
+  for (let i = last - 1; i > 0; i--) along[i] = Math.min(along[i], along[i + 1] - least);
+  for (let i = 1; i < last; i++) nodes[own[i]].at = add3(nodes[own[i]].at, scale3(axis, along[i] - were[i]));
 }
 
 /** The six rigid motions of all nodes together, made orthonormal (Gram and Schmidt, twice for the digits). */

@@ -1,4 +1,4 @@
-import type { FaceLine, Structure } from "../frame";
+import type { EndName, FaceLine, Structure } from "../frame";
 import { CORNERS } from "../geometry";
 import { finishedFrame, LowRankRun, type ModelMember, NO_DRAWS, type StructureMechanics } from "../mechanics";
 import { add3, cross3, norm3, partOf, scale3, sparseDot, sub3, unit3, type Vec3 } from "../numeric";
@@ -17,9 +17,12 @@ export type UnitDeed = { id: string } & (
   | { do: "bead"; joint: string; line: FaceLine; heatJPerMm: number }
   /** A member kinked at a place along it, the way of a bow along the bed or up: by 1 mrad. */
   | { do: "kink"; member: string; alongMm: number; way: "bow" | "lift" }
-  /** Two corners pulled towards each other by 1 N. */
-  | { do: "pull"; from: number; to: number }
+  /** Two corners, or free ends of members, pulled towards each other by 1 N. */
+  | { do: "pull"; from: PullAt; to: PullAt }
 );
+
+/** A corner by its place, A being the first; or a free end. */
+type PullAt = number | { member: string; end: EndName };
 
 /** What each deed does to each outcome of the frame, by the outcome's key; flatness, which is no sum, is left out. */
 export type UnitEffects = ReadonlyMap<string, Readonly<Record<string, number>>>;
@@ -87,8 +90,13 @@ function deedStep(structure: Structure, model: WeldedModel, mechanics: Structure
       return { step: beadStep(deed) };
     case "pull": {
       const { quad } = structure;
-      const [p, q] = [deed.from, deed.to].map((c) => {
-        const id = quad?.joints[CORNERS[c]] ?? "";
+      const [p, q] = [deed.from, deed.to].map((at) => {
+        if (typeof at !== "number") {
+          const nodes = model.members.get(at.member)?.nodes ?? [];
+          const node = nodes[at.end === "from" ? 0 : nodes.length - 1];
+          return { member: at.member, point: model.nodes[node]?.point ?? "" };
+        }
+        const id = quad?.joints[CORNERS[at]] ?? "";
         const joint = structure.joints.find((j) => j.id === id);
         return { member: joint?.a ?? "", point: mechanics.joints.get(id)?.a ?? "" };
       });

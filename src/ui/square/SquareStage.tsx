@@ -15,11 +15,11 @@ import {
   quantityWords,
   railsOf,
   spanOf,
+  tapedPairs,
   twistWords,
 } from "@/core/job";
 import type { Gate } from "@/core/plan";
 import { leanNoise } from "@/core/shrink";
-import { walkingSet } from "@/core/square";
 import { formatLength, formatSmall, unitOf } from "@/core/units";
 import { LikelyFailure } from "../job/Forecasts";
 import { useJob } from "../job/JobProvider";
@@ -90,7 +90,7 @@ export function SquareStage() {
       ? spanQuantities(quad, aimed, current)
       : places
         ? [
-            ...walkingSet(places).map(([p, q]) => distanceId(p, q)),
+            ...tapedPairs(places).map(([p, q]) => distanceId(p, q)),
             // What carries a row of branches bows by them.
             ...(structure ? railsOf(structure) : []).map((at) => ({ kind: "straightness" as const, at })),
           ].flatMap((what) => frameQuantity(what, places, current, units) ?? [])

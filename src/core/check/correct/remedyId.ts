@@ -1,6 +1,7 @@
 import * as z from "zod";
 import { FACE_LINES, memberNameSchema } from "../../frame";
 
+const placeName = z.string().min(1).max(12);
 const jointId = z.string().min(1).max(40);
 
 /** What was, or could be, done to a cold frame that is outside its limits: data, made into words in one place. */
@@ -9,6 +10,8 @@ export const remedyIdSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("rack"), long: z.enum(["AC", "BD"]) }),
   /** Past yield: the corners that stand high pressed down. */
   z.strictObject({ do: z.literal("untwist"), high: z.enum(["AC", "BD"]) }),
+  /** Past yield: an open mouth pushed apart, or drawn together. */
+  z.strictObject({ do: z.literal("spread"), from: placeName, to: placeName, way: z.enum(["apart", "together"]) }),
   /** Past yield: a bow pressed out of a member. */
   z.strictObject({ do: z.literal("press"), member: memberNameSchema }),
   /** One more bead over a seam. */
@@ -35,6 +38,8 @@ export function remedyKey(id: RemedyId): string {
   switch (id.do) {
     case "rack":
       return `rack ${id.long}`;
+    case "spread":
+      return `spread ${id.from}-${id.to} ${id.way}`;
     case "untwist":
       return `untwist ${id.high}`;
     case "shim":

@@ -18,6 +18,7 @@ import { rack } from "./rack";
 import { recut } from "./recut";
 import { type Offered, type Remedy, type RemedyContext, tubeOf } from "./remedy";
 import { shims } from "./shims";
+import { mouthPulls, spread } from "./spread";
 import { untwist } from "./untwist";
 
 export { beadDeeds } from "./beadDeeds";
@@ -30,7 +31,7 @@ export interface RemedyChoice {
 }
 
 /** Kinds that need nothing but the frame; those that push its quadrilateral come besides. */
-const KINDS: readonly ((context: RemedyContext) => Offered)[] = [moreBead, peening, press, heated];
+const KINDS: readonly ((context: RemedyContext) => Offered)[] = [moreBead, peening, press, heated, spread];
 const PUSHES = [rack, untwist] as const;
 /** Kinds that neither heat nor bend it. */
 const COLD = [shims, grind] as const;
@@ -78,7 +79,7 @@ export function* remedyOptions(
       way,
     })),
   );
-  const pulls = structure.quad ? PULLS : [];
+  const pulls = structure.quad ? PULLS : mouthPulls(structure);
   const deeds = [...beads, ...kinks, ...pulls];
   const elastic = yield* partOf(remedyEffects(structure, mechanics, factors, deeds), 0, 0.35);
   const more = yield* partOf(moreBeads(structure, mechanics, factors, steps, beads), 0.35, 0.35);

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { job, read, round } from "../../../tests/support/jobs";
 import { sized, withDrawn } from "../../../tests/support/plans";
 import { remedyKey } from "../check";
@@ -252,6 +252,18 @@ describe("what to do about a cold frame", () => {
     const high = step("2");
     expect(high?.remedies.map((r) => r.id.do)).not.toContain("grind");
     expect(high?.refused.join(" ")).toMatch(/step at C is 2\.0 mm/);
+    // A round tube has a wall like any other.
+    const round1 = round("cold", {});
+    const [own] = round1;
+    const frame = started("rectangle", {}, roundTube(40, 2));
+    const c = found(
+      job([...round1, read(own?.id ?? "", { kind: "flush", at: "A" }, "1.5", {}, "feeler")], (p) =>
+        flush(withDrawn(p, frame)),
+      ),
+    );
+    expect(c?.quantities["flush A"]?.value).toBeCloseTo(1.5, 6);
+    expect(c?.remedies.map((r) => r.id.do)).not.toContain("grind");
+    expect(c?.refused.join(" ")).toMatch(/step at A is 1\.5 mm.* of a wall of 2\.0 mm/);
   });
   it("mends three faults at once, and pushes nothing that no shop can push", () => {
     const cross = Array.from({ length: 3 }, (_, i) => ({ id: `M${i + 1}`, at: length(String(250 * (i + 1))) }));

@@ -214,7 +214,7 @@ describe("coupons that are small frames", () => {
     const correlation = common / Math.sqrt(Math.log(1 + transverse.cv ** 2) * Math.log(1 + filletClosing.cv ** 2));
     expect(correlation).toBeLessThan(-0.05);
     expect(correlation).toBeGreaterThan(-1);
-    // In another shop's cell each is known by itself alone.
+    // In another process's cell each is known by itself alone.
     const elsewhere = learnedFactors(FACTORS, learned, { ...lesson.cell, process: "stick" });
     expect(elsewhere.together?.[0]?.[2]).toBe(0);
     expect(shopLearnedSchema.safeParse(learned).success).toBe(true);

@@ -1,6 +1,6 @@
 import { placesOf } from "../../square";
 import { formatSmall } from "../../units";
-import { type ColdContext, LEAST_EFFECT, type Offer, type Offered, tubeOf } from "./remedy";
+import { type ColdContext, LEAST_EFFECT, type Offer, type Offered } from "./remedy";
 
 /** Minutes, chance to spoil something, scatter: one grinds, looks, and grinds again. Source: own judgement. */
 const GRIND = { effortMin: 8, risk: 0.01, cv: 0.1 } as const;
@@ -18,7 +18,7 @@ export function grind({ structure, quantities, plan }: ColdContext): Offered {
     const joint = structure.joints.find((j) => j.id === (joints[at] ?? at));
     const members = structure.members.filter((m) => !joint || m.id === joint.a || m.id === joint.b);
     // Which side stands proud is not told: the thinner wall bounds it.
-    const wallMm = Math.min(...members.flatMap((m) => tubeOf(m)?.wallMm ?? []));
+    const wallMm = Math.min(...members.map((m) => m.properties.wallMm));
     const max = Math.min(value, MOST_OF_WALL * wallMm);
     if (value - max > high) {
       const share = Math.round((100 * (value - high)) / wallMm);

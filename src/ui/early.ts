@@ -45,7 +45,8 @@ function keepEarly(): void {
     (event) => {
       const node =
         event.target instanceof Element ? event.target.closest<HTMLElement>("button, summary, label, input") : null;
-      if (!event.isTrusted || !node || isAlive(node)) return;
+      // What is alive waits, too, while something before it does: a press on Keep comes after what was typed.
+      if (!event.isTrusted || !node || (isAlive(node) && kept.length === 0)) return;
       if (node instanceof HTMLInputElement && !["checkbox", "radio", "submit", "button", "file"].includes(node.type))
         return;
       stop(event);
@@ -63,15 +64,32 @@ function keepEarly(): void {
     },
     true,
   );
-  /** What was typed into a field that is not alive, which forgets it as it comes to life. */
-  const typed = new Map<HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement, string>();
-  const tell = (node: HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement) => {
-    const value = typed.get(node) ?? "";
+  type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement;
+  /** What was typed into a field that is not alive, which may forget it as it comes to life. */
+  const typed = new Map<Field, string>();
+  const tell = (node: Field) => {
+    const value = typed.get(node);
+    if (value === undefined) return;
     typed.delete(node);
-    // Set past the field's own setter, by which React knows what it holds: otherwise nobody is told that it changed.
-    Object.getOwnPropertyDescriptor(Object.getPrototypeOf(node), "value")?.set?.call(node, value);
-    node.dispatchEvent(new Event(node instanceof HTMLSelectElement ? "change" : "input", { bubbles: true }));
+    const fire = () =>
+      node.dispatchEvent(new Event(node instanceof HTMLSelectElement ? "change" : "input", { bubbles: true }));
+    const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(node), "value")?.set;
+    // A field that is only marked is taken over by this first event. From then on React knows what it holds, typed or not, and hears
+    // of nothing that is no change: so something else is put there by the field's own setter, and what was typed past it.
+    fire();
+    if (!(node instanceof HTMLSelectElement)) node.value = value === "" ? "0" : "";
+    set?.call(node, value);
+    fire();
   };
+  // A field that came to life between two keys is told what it was given before, so that the next key is added to it.
+  document.addEventListener(
+    "beforeinput",
+    (event) => {
+      const node = event.target as Field | null;
+      if (event.isTrusted && node && typed.has(node) && isAlive(node)) tell(node);
+    },
+    true,
+  );
   document.addEventListener(
     "input",
     (event) => {

@@ -84,3 +84,33 @@ test("what is pressed and typed before the page lives is done as soon as it does
   await page.getByRole("button", { name: "Start from a shape" }).click();
   await expect(page.getByRole("dialog")).toBeVisible();
 });
+
+test("what is typed across the moment in which the page comes to life is kept whole, and Keep comes after it", async ({
+  page,
+  address,
+}) => {
+  const job = await startJob(page, address, "Across the moment");
+  let delayMs = 0;
+  await page.route("**/*.js", async (route) => {
+    await new Promise((done) => setTimeout(done, delayMs));
+    await route.continue();
+  });
+  const list = page.getByRole("list", { name: "Readings of this round" });
+  // Keys over the whole of the moment, and keys at once with the press somewhere about it.
+  const paces = [
+    { span: "AB", value: "1000.5", scriptMs: 250, keyMs: 85, pressMs: 0 },
+    { span: "BC", value: "600.25", scriptMs: 350, keyMs: 110, pressMs: 0 },
+    { span: "CD", value: "1001.5", scriptMs: 150, keyMs: 5, pressMs: 0 },
+    { span: "DA", value: "600.75", scriptMs: 250, keyMs: 5, pressMs: 100 },
+    { span: "AC", value: "1167.5", scriptMs: 150, keyMs: 5, pressMs: 600 },
+  ];
+  for (const { span, value, scriptMs, keyMs, pressMs } of paces) {
+    delayMs = scriptMs;
+    await page.goto(`${address}${job}/square`, { waitUntil: "commit" });
+    await page.locator("form input").first().pressSequentially(value, { delay: keyMs });
+    await page.waitForTimeout(pressMs);
+    await page.getByRole("button", { name: `Keep ${span}` }).click();
+    await expect(list.getByRole("button", { name: span })).toContainText(value);
+    await saved(page);
+  }
+});

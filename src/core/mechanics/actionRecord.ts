@@ -1,5 +1,16 @@
 import type { Condensed } from "./condensed";
-import { sizedRoomFor } from "./sized";
+import type { ProductRoom } from "./kernel/kernelRoom";
+import { giveBack, productsFor } from "./products";
+
+/** Places of what is gathered in its room: outputs of every draw; what sources do and their sizes; from springs to outputs. */
+const OUT = 0;
+const UNITS = 1;
+const SIZES = 2;
+const FLEXIBILITY = 3;
+/** Rows of it that a step takes down, the step's own rows W, and what sources push on every spring, a column each. */
+const TAKEN = 4;
+const ROWS = 5;
+const PUSHES = 6;
 
 /** Something that pushed in a step, by a size of its own in each draw. */
 export interface Source {
@@ -99,98 +110,79 @@ export class ActionRecord {
   ): Generator<number, void> {
     const { n } = this;
     const { outputs, rows, springColumns, start } = this.condensed;
-    const m = new Float64Array(outputs * n);
-    for (let o = 0; o < outputs; o++) for (let j = 0; j < n; j++) m[o * n + j] = start[j * rows + springColumns + o];
-    let units = new Float64Array(0);
-    out.fill(0, 0, draws * outputs);
+    let most = 1;
+    for (let a = 0; a < count; a++) most = Math.max(most, this.sources[a].length);
+    const lengths: number[] = [];
+    lengths[OUT] = draws * outputs;
+    lengths[UNITS] = most * outputs;
+    lengths[SIZES] = most * draws;
+    lengths[FLEXIBILITY] = n * outputs;
+    lengths[TAKEN] = 6 * outputs;
+    lengths[ROWS] = 6 * n;
+    lengths[PUSHES] = n * most;
+    const room = productsFor(lengths);
+    const flexibility = room.arrays[FLEXIBILITY];
+    for (let j = 0; j < n; j++) {
+      const from = j * rows + springColumns;
+      flexibility.set(start.subarray(from, from + outputs), j * outputs);
+    }
+    const sums = room.arrays[OUT].subarray(0, draws * outputs);
+    sums.fill(0);
     for (let a = 0; a < count; a++) {
       const share = this.share[a];
-      if (share !== 1) for (let i = 0; i < draws * outputs; i++) out[i] = out[i] * share;
+      if (share !== 1) for (let i = 0; i < sums.length; i++) sums[i] = sums[i] * share;
       else {
-        this.stiffen(a, m);
-        const sources = this.sources[a];
-        if (units.length < sources.length * outputs) units = new Float64Array(2 * sources.length * outputs);
-        this.unitsOf(sources, m, units);
-        addTimes(sources, units, outputs, draws, out);
+        this.stiffen(a, room);
+        const pushing = this.sources[a].filter(({ sizes }) => sizes.some((v) => v !== 0));
+        this.unitsOf(pushing, room);
+        pushing.forEach(({ sizes }, k) => {
+          room.arrays[SIZES].set(sizes, k * draws);
+        });
+        room.add(OUT, draws, outputs, UNITS, SIZES, pushing.length);
       }
-      each?.(a, out);
+      each?.(a, sums);
       yield a / count;
     }
+    out.set(sums);
+    giveBack(room);
   }
 
-  /** What each source moves the outputs by per unit, one row each. @param m flexibility from springs to outputs as it stands. */
-  private unitsOf(sources: readonly Source[], m: Float64Array, units: Float64Array): void {
+  /** What each source moves the outputs by per unit, one row each. */
+  private unitsOf(sources: readonly Source[], room: ProductRoom): void {
     const { n } = this;
     const { outputs } = this.condensed;
-    const injected: { h: Float64Array; at: number }[] = [];
-    sources.forEach(({ first, q, injected: h, direct }, k) => {
-      const at = k * outputs;
-      for (let o = 0; o < outputs; o++) {
-        let sum = direct ? direct[o] : 0;
-        for (let i = 0, c = o * n + first; i < q.length; i++, c++) sum += m[c] * q[i];
-        units[at + o] = sum;
-      }
-      if (h) injected.push({ h, at });
+    const { [FLEXIBILITY]: m, [UNITS]: units, [PUSHES]: pushes } = room.arrays;
+    const count = sources.length;
+    pushes.fill(0, 0, n * count);
+    sources.forEach(({ first, q, injected, direct }, k) => {
+      if (direct) units.set(direct, k * outputs);
+      else units.fill(0, k * outputs, (k + 1) * outputs);
+      if (injected) for (let j = 0, at = k; j < n; j++, at += count) pushes[at] = injected[j];
+      for (let i = 0, at = first * count + k; i < q.length; i++, at += count) pushes[at] = pushes[at] + q[i];
     });
-    // Up to four at a time: each entry of M is read once for all four.
-    let k = 0;
-    for (; k + 3 < injected.length; k += 4) {
-      const [a, b, c, d] = [injected[k], injected[k + 1], injected[k + 2], injected[k + 3]];
-      const [ha, hb, hc, hd] = [a.h, b.h, c.h, d.h];
-      for (let o = 0; o < outputs; o++) {
-        let sa = 0;
-        let sb = 0;
-        let sc = 0;
-        let sd = 0;
-        for (let j = 0, at = o * n; j < n; j++, at++) {
-          const v = m[at];
-          sa += v * ha[j];
-          sb += v * hb[j];
-          sc += v * hc[j];
-          sd += v * hd[j];
-        }
-        units[a.at + o] = units[a.at + o] + sa;
-        units[b.at + o] = units[b.at + o] + sb;
-        units[c.at + o] = units[c.at + o] + sc;
-        units[d.at + o] = units[d.at + o] + sd;
-      }
+    const isWhole = sources.some(({ injected }) => injected !== null);
+    if (isWhole) {
+      room.add(UNITS, count, outputs, FLEXIBILITY, PUSHES, n);
+      return;
     }
-    for (; k < injected.length; k++) {
-      const { h, at: to } = injected[k];
-      for (let o = 0; o < outputs; o++) {
-        let sum = 0;
-        for (let j = 0, at = o * n; j < n; j++, at++) sum += m[at] * h[j];
-        units[to + o] = units[to + o] + sum;
-      }
-    }
+    // A push on one spring: six rows do.
+    sources.forEach(({ first, q }, k) => {
+      for (let i = 0; i < q.length; i++)
+        for (let o = 0, at = k * outputs, c = (first + i) * outputs; o < outputs; o++, at++, c++)
+          units[at] = units[at] + q[i] * m[c];
+    });
   }
 
-  /** M -= M_c W_a. */
-  private stiffen(a: number, m: Float64Array): void {
-    const { n, w } = this;
+  /** What springs do to outputs -= W_a' M_c, with M from springs to outputs. */
+  private stiffen(a: number, room: ProductRoom): void {
+    const { n } = this;
     const r = this.size[a];
-    const c = this.first[a];
     const { outputs } = this.condensed;
-    const w0 = a * 6 * n;
-    const [w1, w2, w3, w4, w5] = [w0 + n, w0 + 2 * n, w0 + 3 * n, w0 + 4 * n, w0 + 5 * n];
-    for (let o = 0; o < outputs; o++) {
-      const row = o * n;
-      if (r < 6) {
-        for (let i = 0; i < r; i++) this.g[i] = m[row + c + i];
-        for (let i = 0; i < r; i++) {
-          const from = w0 + i * n;
-          const v = this.g[i];
-          for (let j = 0; j < n; j++) m[row + j] = m[row + j] - v * w[from + j];
-        }
-        continue;
-      }
-      const at = row + c;
-      const [v0, v1, v2, v3, v4, v5] = [m[at], m[at + 1], m[at + 2], m[at + 3], m[at + 4], m[at + 5]];
-      for (let j = 0; j < n; j++)
-        m[row + j] =
-          m[row + j] -
-          (v0 * w[w0 + j] + v1 * w[w1 + j] + v2 * w[w2 + j] + v3 * w[w3 + j] + v4 * w[w4 + j] + v5 * w[w5 + j]);
-    }
+    const { [FLEXIBILITY]: m, [TAKEN]: taken, [ROWS]: w } = room.arrays;
+    const c = this.first[a] * outputs;
+    for (let i = 0; i < r * outputs; i++) taken[i] = -m[c + i];
+    w.set(this.w.subarray(a * 6 * n, (a * 6 + r) * n));
+    room.add(FLEXIBILITY, n, outputs, TAKEN, ROWS, r);
   }
 
   /** z += what action a pushed; out += what it pushed past the springs. */
@@ -229,32 +221,4 @@ export class ActionRecord {
       for (let o = 0; o < outputs; o++) out[at + o] = out[at + o] + by * start[c + o];
     }
   }
-}
-
-/** out (draws x outputs) += sizes' units. */
-function addTimes(
-  sources: readonly Source[],
-  units: Float64Array,
-  outputs: number,
-  draws: number,
-  out: Float64Array,
-): void {
-  const room = sizedRoomFor({
-    out: draws * outputs,
-    units: sources.length * outputs,
-    sizes: sources.length * draws,
-  });
-  let k = 0;
-  sources.forEach(({ sizes }, source) => {
-    let any = false;
-    for (let d = 0; d < draws && !any; d++) any = sizes[d] !== 0;
-    if (!any) return;
-    room.units.set(units.subarray(source * outputs, (source + 1) * outputs), k * outputs);
-    room.sizes.set(sizes, k * draws);
-    k++;
-  });
-  const used = room.out.subarray(0, draws * outputs);
-  used.set(out.length === used.length ? out : out.subarray(0, used.length));
-  room.add(draws, outputs, k);
-  out.set(used);
 }

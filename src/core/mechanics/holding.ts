@@ -83,6 +83,7 @@ export class Holding {
   private pairs = new Float64Array(ROOM * ROOM);
   private room = ROOM;
   private readonly moved: Float64Array;
+  private readonly nothing: Float64Array;
   /** What one that was asked for does to every unknown, per unit, where many draws ask for it. */
   private readonly brings: Float64Array[] = [];
   private readonly hasBrought: boolean[] = [];
@@ -111,6 +112,7 @@ export class Holding {
     this.stood = new Int8Array(most);
     this.placeOf = new Int32Array(most);
     this.moved = new Float64Array(6 * springs);
+    this.nothing = new Float64Array(most);
   }
 
   /** Begins a step. @param joints what holds at each joint after it. */
@@ -348,32 +350,40 @@ export class Holding {
     answers: Answers,
   ): [unknown: number, gained: number][] {
     this.strength = strength;
-    const { n, r, before, springs, isSeam, at, spring, among: inside } = this;
+    const { n, r, before, limit, springs, isSeam, at, spring, among: inside } = this;
     const { tensions, pressed, gaps } = state;
     const line0 = draw * LINES * springs;
     const seam0 = draw * SEAMS * springs;
+    const touchMm = touchOf(draw === 0);
+    const most = strength * (1 + OVER);
     const among: number[] = [];
+    const [one, two, ...others] = brought;
+    const [forces, size] = [one?.forces ?? this.nothing, one?.sizes[draw] ?? 0];
+    const [more, sizeOfMore] = [two?.forces ?? this.nothing, two?.sizes[draw] ?? 0];
+    // One pass over everything, in most steps and draws the only one: what is brought, whether anything is wrong with it, and kept.
     for (let i = 0; i < n; i++) {
-      inside[i] = 0;
-      if (isSeam[i]) {
-        const gap = gaps[seam0 + at[i]];
-        r[i] = -gap;
-        before[i] = pressed[seam0 + at[i]];
-        if (spring[i] === worked && (before[i] > 0 || gap < 0)) {
-          among.push(i);
-          inside[i] = 1;
-        }
+      const place = isSeam[i] === 1 ? seam0 + at[i] : line0 + at[i];
+      let here = isSeam[i] === 1 ? -gaps[place] : tensions[place];
+      here = here + forces[i] * size + more[i] * sizeOfMore;
+      for (const { forces: also, sizes } of others) here += also[i] * sizes[draw];
+      r[i] = here;
+      let isAsked: boolean;
+      if (isSeam[i] === 1) {
+        const was = pressed[place];
+        before[i] = was;
+        isAsked =
+          here > touchMm || (was > 0 && here < -touchMm) || (spring[i] === worked && (was > 0 || gaps[place] < 0));
+        gaps[place] = -here;
       } else {
-        r[i] = tensions[line0 + at[i]];
         before[i] = 0;
+        isAsked = Math.abs(here) > limit[i] * most;
+        tensions[place] = here;
       }
+      inside[i] = isAsked ? 1 : 0;
+      if (isAsked) among.push(i);
     }
-    for (const { forces, sizes } of brought) {
-      const size = sizes[draw];
-      for (let i = 0; i < n; i++) r[i] = r[i] + forces[i] * size;
-    }
-    this.addWrong(among, touchOf(draw === 0));
-    const gained = among.length > 0 ? this.settled(among, draw === 0, answers) : [];
+    if (among.length === 0) return [];
+    const gained = this.settled(among, draw === 0, answers);
     for (let i = 0; i < n; i++)
       if (isSeam[i]) gaps[seam0 + at[i]] = -r[i];
       else tensions[line0 + at[i]] = r[i];

@@ -43,16 +43,14 @@ export interface SolvingRoom {
   solve: (m: number, small: number) => boolean;
 }
 
-/** Room for the outputs of many draws and for what sources do to them. */
-export interface SizedRoom {
-  /** Draws x outputs, as many as `add` is told. */
-  out: Float64Array;
-  /** What each source moves the outputs by, a row each. */
-  units: Float64Array;
-  /** Its size in every draw, a row each. */
-  sizes: Float64Array;
-  /** out += sizes' units. */
-  add: (draws: number, outputs: number, sources: number) => void;
+/** Arrays of one memory, and products of some of them added to another. */
+export interface ProductRoom {
+  arrays: readonly Float64Array[];
+  /**
+   * out (rows x columns) += sizes' units. Arrays are told by their places.
+   * @param units a row of columns for each of so many sources. @param sizes a row of `rows` sizes for each.
+   */
+  add: (out: number, rows: number, columns: number, units: number, sizes: number, sources: number) => void;
 }
 
 const modules = new Map<string, object | null>();
@@ -144,9 +142,8 @@ export function solvingRoom(size: number): SolvingRoom | null {
   };
 }
 
-/** @param entries most of each array. @returns null where this machine has no such kernel. */
-export function sizedRoom(entries: { out: number; units: number; sizes: number }): SizedRoom | null {
-  const lengths = [entries.out, entries.units, entries.sizes];
+/** @param lengths of its arrays. @returns null where this machine has no such kernel. */
+export function productKernel(lengths: readonly number[]): ProductRoom | null {
   const kernel = started(SIZED_HEX, total(lengths));
   if (!kernel) return null;
   const addSized = kernel.exports.addSized as (
@@ -158,11 +155,9 @@ export function sizedRoom(entries: { out: number; units: number; sizes: number }
     sources: number,
   ) => void;
   const { arrays, starts } = laid(kernel.buffer, lengths);
-  const [out, units, sizes] = arrays;
   return {
-    out,
-    units,
-    sizes,
-    add: (draws, outputs, sources) => addSized(starts[0], draws, outputs, starts[1], starts[2], sources),
+    arrays,
+    add: (out, rows, columns, units, sizes, sources) =>
+      addSized(starts[out], rows, columns, starts[units], starts[sizes], sources),
   };
 }

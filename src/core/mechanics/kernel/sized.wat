@@ -6,7 +6,8 @@
     (param $sources i32)
     (local $row i32)    ;; bytes of a row of outputs
     (local $next i32)   ;; bytes of a row of draws
-    (local $endDraws i32) (local $endUnits i32)
+    (local $endSizes i32) (local $endUnits i32)
+    (local $first i32)  ;; a draw's size of the first source
     (local $j i32)      ;; output, in bytes
     (local $at i32)
     (local $unit i32)
@@ -16,23 +17,23 @@
     (local $one f64)
     (local.set $row (i32.shl (local.get $outputs) (i32.const 3)))
     (local.set $next (i32.shl (local.get $draws) (i32.const 3)))
-    (local.set $endDraws (i32.add (local.get $sizes) (local.get $next)))
+    (local.set $endSizes (i32.add (local.get $sizes) (local.get $next)))
     (local.set $endUnits (i32.add (local.get $units) (i32.mul (local.get $sources) (local.get $row))))
-    (block $done
-      (loop $draw
-        (br_if $done (i32.ge_u (local.get $sizes) (local.get $endDraws)))
-        (local.set $j (i32.const 0))
-        ;; Eight outputs at a time.
-        (block $noMore
-          (loop $eight
-            (br_if $noMore (i32.gt_u (i32.add (local.get $j) (i32.const 64)) (local.get $row)))
-            (local.set $at (i32.add (local.get $out) (local.get $j)))
+    ;; Eight outputs at a time, for all draws: what sources do to eight is near at hand until the last draw has it.
+    (block $noMore
+      (loop $eight
+        (br_if $noMore (i32.gt_u (i32.add (local.get $j) (i32.const 64)) (local.get $row)))
+        (local.set $at (i32.add (local.get $out) (local.get $j)))
+        (local.set $first (local.get $sizes))
+        (block $done
+          (loop $draw
+            (br_if $done (i32.ge_u (local.get $first) (local.get $endSizes)))
             (local.set $x0 (v128.load (local.get $at)))
             (local.set $x1 (v128.load offset=16 (local.get $at)))
             (local.set $x2 (v128.load offset=32 (local.get $at)))
             (local.set $x3 (v128.load offset=48 (local.get $at)))
             (local.set $unit (i32.add (local.get $units) (local.get $j)))
-            (local.set $size (local.get $sizes))
+            (local.set $size (local.get $first))
             (block $added
               (loop $source
                 (br_if $added (i32.ge_u (local.get $unit) (local.get $endUnits)))
@@ -48,16 +49,23 @@
             (v128.store offset=16 (local.get $at) (local.get $x1))
             (v128.store offset=32 (local.get $at) (local.get $x2))
             (v128.store offset=48 (local.get $at) (local.get $x3))
-            (local.set $j (i32.add (local.get $j) (i32.const 64)))
-            (br $eight)))
-        ;; What is left, one by one.
-        (block $noMore
-          (loop $single
-            (br_if $noMore (i32.ge_u (local.get $j) (local.get $row)))
-            (local.set $at (i32.add (local.get $out) (local.get $j)))
+            (local.set $at (i32.add (local.get $at) (local.get $row)))
+            (local.set $first (i32.add (local.get $first) (i32.const 8)))
+            (br $draw)))
+        (local.set $j (i32.add (local.get $j) (i32.const 64)))
+        (br $eight)))
+    ;; What is left, one by one.
+    (block $noMore
+      (loop $single
+        (br_if $noMore (i32.ge_u (local.get $j) (local.get $row)))
+        (local.set $at (i32.add (local.get $out) (local.get $j)))
+        (local.set $first (local.get $sizes))
+        (block $done
+          (loop $draw
+            (br_if $done (i32.ge_u (local.get $first) (local.get $endSizes)))
             (local.set $one (f64.load (local.get $at)))
             (local.set $unit (i32.add (local.get $units) (local.get $j)))
-            (local.set $size (local.get $sizes))
+            (local.set $size (local.get $first))
             (block $added
               (loop $source
                 (br_if $added (i32.ge_u (local.get $unit) (local.get $endUnits)))
@@ -66,8 +74,8 @@
                 (local.set $size (i32.add (local.get $size) (local.get $next)))
                 (br $source)))
             (f64.store (local.get $at) (local.get $one))
-            (local.set $j (i32.add (local.get $j) (i32.const 8)))
-            (br $single)))
-        (local.set $out (i32.add (local.get $out) (local.get $row)))
-        (local.set $sizes (i32.add (local.get $sizes) (i32.const 8)))
-        (br $draw)))))
+            (local.set $at (i32.add (local.get $at) (local.get $row)))
+            (local.set $first (i32.add (local.get $first) (i32.const 8)))
+            (br $draw)))
+        (local.set $j (i32.add (local.get $j) (i32.const 8)))
+        (br $single)))))

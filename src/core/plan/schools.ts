@@ -4,6 +4,7 @@ import { allHeld } from "./allHeld";
 import { cornersThenField } from "./cornersThenField";
 import { hingeFirst } from "./hingeFirst";
 import { jointByJoint } from "./jointByJoint";
+import { keptReasons } from "./keptReasons";
 import {
   liesFirst,
   type OrderChoice,
@@ -117,6 +118,20 @@ function cutAndSet(order: Order, wished: boolean): Order {
   };
 }
 
+const begun = new WeakMap<Structure, Map<string, Step[]>>();
+
+/** The steps of the schools that somebody's own order was begun from; kept, since a search asks for those of one frame thousands of times. */
+function begunFrom(structure: Structure, on: LiesOn, choice: OrderChoice): Step[] {
+  const { tack, weld } = choice;
+  const bottomUp = choice.bottomUp === true && canLieBottomUp(structure, choice);
+  const known = begun.get(structure) ?? new Map<string, Step[]>();
+  begun.set(structure, known);
+  const key = [on, tack, weld, bottomUp].join("/");
+  const steps = known.get(key) ?? orderOfWork(structure, on, tack, weld, bottomUp).steps;
+  known.set(key, steps);
+  return steps;
+}
+
 /** The whole order for a frame, as it was chosen. @param on what it is built on. */
 export const chosenOrder = (structure: Structure, on: LiesOn, choice: OrderChoice = USUAL_ORDER): Order =>
   choice.by === "schools"
@@ -138,7 +153,10 @@ export const chosenOrder = (structure: Structure, on: LiesOn, choice: OrderChoic
         tack: choice.tack,
         weld: choice.weld,
         bottomUp: choice.bottomUp,
-        steps: ownOrder(structure, on, choice.steps, liesFirst(choice.bottomUp)),
+        steps: keptReasons(
+          ownOrder(structure, on, choice.steps, liesFirst(choice.bottomUp)),
+          begunFrom(structure, on, choice),
+        ),
       };
 
 /**

@@ -3,7 +3,7 @@ import { CORNERS, type Corner, ends } from "@/core/geometry";
 import { add, scale, sub, unit, type Vec2 } from "@/core/numeric";
 import { formatLength, type UnitPreference } from "@/core/units";
 import { COLOUR, type LineMark, type PointMark, type SpanMark, type Tone } from "./marks";
-import { alongStretch, type Label, placeLabels } from "./placeLabels";
+import { alongStretch, type Box, type Label, placeLabels } from "./placeLabels";
 import type { Projection } from "./projection";
 
 export const middle = (a: Vec2, b: Vec2): Vec2 => scale(add(a, b), 0.5);
@@ -16,6 +16,9 @@ const isUpright = (p: Projection, a: Vec2, b: Vec2): boolean =>
 const LETTERS_PX = 30;
 /** Seen shorter than this a member has no room for its name, px. */
 const ROOM_PX = 24;
+
+/** Half of what a place's dot takes, px. */
+const DOT_PX = 5;
 
 /** What may be said on a frame's drawing. */
 interface Said {
@@ -176,10 +179,9 @@ export function frameLabels(
         at: item.along ? alongStretch(p.to(item.along[0]), p.to(item.along[1])) : [p.to(item.at)],
         colour: "var(--ink-soft)",
       });
-  const letters = corners ? CORNERS.map((c) => outward(corners[c], 26)) : [];
-  const placed = placeLabels(
-    words,
-    letters.map(({ x, y }) => ({ left: x - 13, right: x + 13, top: y - 13, bottom: y + 13 })),
-  );
+  const around = ({ x, y }: Vec2, px: number): Box => ({ left: x - px, right: x + px, top: y - px, bottom: y + px });
+  const letters = corners ? CORNERS.map((c) => around(outward(corners[c], 26), 13)) : [];
+  const dots = places.map(({ at }) => around(p.to(at), DOT_PX));
+  const placed = placeLabels(words, [...letters, ...dots]);
   return { centre, outward, words, placed };
 }

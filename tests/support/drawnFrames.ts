@@ -42,3 +42,16 @@ export const drawn = (
     member(id, from, to, section ?? (sections[0] as DrawnSection).id, "mm"),
   ),
 });
+
+/** A rail with teeth on one side of it, so far apart and so long, mm; the rail reaches as far beyond the outer ones. */
+export const comb = (teeth: number, apartMm: number, toothMm: number, faceMm = 40): DrawnFrame =>
+  drawn(
+    Object.fromEntries([
+      ["RAIL", [[0, 0, 0] as Vec3, [(teeth + 1) * apartMm, 0, 0] as Vec3]],
+      ...Array.from({ length: teeth }, (_, i) => {
+        const x = (i + 1) * apartMm;
+        return [`T${i + 1}`, [[x, faceMm / 2, 0] as Vec3, [x, faceMm / 2 + toothMm, 0] as Vec3]];
+      }),
+    ]),
+    [squareTube(faceMm, 3)],
+  );

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { drawn, started } from "../../../tests/support/drawnFrames";
+import { comb, drawn, started } from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
 import { readOff, tape } from "../../../tests/support/networks";
 import { rectangle } from "../../../tests/support/plans";
@@ -31,6 +31,34 @@ describe("places between which one measures", () => {
       expect(check.untied, name).toEqual([]);
       expect(check.farthest?.value, name).toBeLessThan(1e-6);
       expect(set.length, name).toBeLessThan(3 * names.length + 2);
+    }
+  });
+  it("are the teeth's ends too where all joints lie in one row: taped, they tell whether the teeth stand square", () => {
+    for (const [teeth, apart, tooth] of [
+      [8, 160, 200],
+      [2, 300, 150],
+      [14, 120, 100],
+    ] as const) {
+      const { structure } = resolveStructure(comb(teeth, apart, tooth));
+      const places = placesOf(structure);
+      const set = walkingSet(places);
+      const taped = new Set(set.flat());
+      const check = (nodes: typeof places.nodes) =>
+        generalCheck(
+          places.nodes,
+          readOff(
+            nodes,
+            set.map(([p, q]) => tape(p, q)),
+          ),
+        );
+      expect(check(places.nodes).untied).toEqual([]);
+      const last = `T${teeth}E`;
+      expect(taped.has(last)).toBe(true);
+      // The last tooth leans by 5 mm over its length.
+      const { x = 0, y = 0 } = places.nodes[last] ?? {};
+      const leans = check({ ...places.nodes, [last]: { x: x + 5, y } });
+      expect(leans.fit.status).toBe("ok");
+      expect(leans.farthest?.value).toBeGreaterThan(1);
     }
   });
   it("are the free ends too where a frame is open: three sides are measured across their mouth", () => {

@@ -5,11 +5,12 @@ import {
   FROM_RIGHT,
   type Quadrilateral,
   type Structure,
+  type StructureMember,
   seenAt,
   type ViewAxes,
 } from "../frame";
 import { CORNERS, ends, nearestOnStretch, SIDES, type Side } from "../geometry";
-import { add, distance, scale, sub, type Vec2, type Vec3 } from "../numeric";
+import { add, cross, distance, norm, scale, sub, type Vec2, type Vec3 } from "../numeric";
 
 interface Named {
   name: string;
@@ -139,6 +140,19 @@ const FREE_ENDS = [
 /** A free end nearer to another place than this share of the frame says little that that one does not. */
 const FREE_END_SHARE = 0.25;
 
+/** Where everything else lies in one row, a free end counts from so many widths of the tube. */
+const ROW_WIDTHS = 2;
+
+/** Whether places lie in one row, to so many mm. */
+function isRow(places: readonly Vec2[], thickMm: number): boolean {
+  const [p] = places;
+  if (!p) return true;
+  const far = places.reduce((best, q) => (distance(p, q) > distance(p, best) ? q : best), p);
+  const way = sub(far, p);
+  const long = norm(way);
+  return long < thickMm || places.every((q) => Math.abs(cross(way, sub(q, p))) / long < thickMm);
+}
+
 /** Joints and free ends of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
 function ofJoints(structure: Structure): Places {
   const size = structure.high.map((v, i) => v - structure.low[i]) as [number, number, number];
@@ -163,20 +177,24 @@ function ofJoints(structure: Structure): Places {
     joints[name] = j.id;
     for (const m of [j.a, j.b]) onMember.set(m, [...(onMember.get(m) ?? []), { name, at }]);
   }
-  // What stands free is where an open frame gapes: as good a place as a joint, unless one is hard by.
+  // What stands free is where an open frame gapes: as good a place as a joint, unless one is hard by. Where all joints lie in one row, a
+  // comb's, it alone tells whether its teeth stand square.
   const freeEnds: Places["freeEnds"] = {};
-  const hardBy = FREE_END_SHARE * Math.max(...size);
-  for (const m of structure.members)
-    for (const [end, letter] of FREE_ENDS) {
-      const { at: end3, joints: meets } = m.ends[end];
-      const name = clean(`${m.id}${letter}`);
-      if (meets.length > 0 || levelOf(end3) !== level || nodes[name]) continue;
-      const at = sub(seenAt(end3, view), origin);
-      if (Object.values(nodes).some((n) => distance(n, at) < hardBy)) continue;
-      nodes[name] = at;
-      freeEnds[name] = { member: m.id, end };
-      onMember.set(m.id, [...(onMember.get(m.id) ?? []), { name, at }]);
-    }
+  const addFreeEnds = (hardBy: number, members: readonly StructureMember[]): void => {
+    for (const m of members)
+      for (const [end, letter] of FREE_ENDS) {
+        const { at: end3, joints: meets } = m.ends[end];
+        const name = clean(`${m.id}${letter}`);
+        if (meets.length > 0 || levelOf(end3) !== level || nodes[name]) continue;
+        const at = sub(seenAt(end3, view), origin);
+        if (Object.values(nodes).some((n) => distance(n, at) < hardBy)) continue;
+        nodes[name] = at;
+        freeEnds[name] = { member: m.id, end };
+        onMember.set(m.id, [...(onMember.get(m.id) ?? []), { name, at }]);
+      }
+  };
+  addFreeEnds(FREE_END_SHARE * Math.max(...size), structure.members);
+  if (isRow(Object.values(nodes), thick)) addFreeEnds(ROW_WIDTHS * thick, structure.members);
   const along: Places["along"] = [];
   for (const list of onMember.values()) {
     const sorted = [...list].sort((a, b) => a.at.x - b.at.x || a.at.y - b.at.y);

@@ -106,8 +106,8 @@ export const barsOf = (structure: Structure, { held, units }: Pick<Plan, "held" 
 function stopsOf(structure: Structure, plan: HeldPlan): HeldStop[] {
   return fixtureElements(structure, fixtureWish(plan, structure)).flatMap((e): HeldStop[] => {
     const member = structure.members.find((m) => m.id === e.member) as StructureMember;
-    // A square comes off when its piece is tacked.
-    if (e.kind === "square") return [];
+    // A square comes off when its piece is tacked; a riser holds nothing in the plane.
+    if (e.kind === "square" || e.kind === "riser") return [];
     return pushesOf(e).map((push, i) => ({
       id: i === 0 ? e.id : `${e.id}, other side`,
       kind: e.kind === "clamp" ? "clamp" : "stop",

@@ -76,6 +76,21 @@ describe("a frame laid out", () => {
     const drawbar = drawnPlan(started("A-shaped drawbar"));
     expect(one(drawbar, `${laidBy(drawbar).laid.fixture.lying[0]} stop 1`)).toMatch(/^from the lower left /);
   });
+  it("raises what hangs over the bed on risers of that height, off the shelf, and says where one is left out", () => {
+    const base = { ...drawnPlan(started("table base")), fixture: { have: { risers: 4 } } };
+    const { laid } = laidBy(base);
+    const risers = laid.elements.filter((e) => e.element.kind === "riser");
+    expect(risers.map((e) => laidWords(e, "mm")).every((w) => w.startsWith("130.0 mm high, from A "))).toBe(true);
+    expect(pickedWords(laid)).toContainEqual({ count: 4, what: "risers" });
+    expect(laid.problems.map(({ path, message }) => [path, message])).toEqual([
+      ["fixture.have.risers", "6 risers are wanted here, 4 are there: cut some of scrap tube, in pairs of one height."],
+    ]);
+    expect(say(base).raised).toMatch(/on two risers each: T1 by 130 mm, T2 by 130 mm, T3 by 130 mm\./);
+    expect(say({ ...base, units: "inch-fraction" }).raised).toMatch(/T1 by 5 1\/8 in/);
+    const without = say({ ...base, fixture: { without: ["T2 riser 1"] } });
+    expect(without.raised).toBe("Hangs over the bed with less than two risers under it: T2 by 130 mm.");
+    expect(say(plan).raised).toBeUndefined();
+  });
   it("names what does not fit on the bed", () => {
     const fixture = {
       at: { x: length("100"), y: length("100") },

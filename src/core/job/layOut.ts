@@ -151,6 +151,7 @@ const ROLE_WORDS: Record<ShelfRole, { many: string; instead: string }> = {
   clamp: { many: "clamps", instead: "clamp the sides that it is set by first, then the rest" },
   square: { many: "squares", instead: "stand the pieces up one after the other" },
   "V-block": { many: "V-blocks", instead: "chock the tube on both sides" },
+  riser: { many: "risers", instead: "cut some of scrap tube, in pairs of one height" },
 };
 
 /** What is short on the shelf. */

@@ -2,12 +2,12 @@ import type { BedVerdict } from "../check";
 import { type BedKind, type Fixture, type FreeMotion, type ShelfThing, usualThing } from "../fixture";
 import type { Structure } from "../frame";
 import { faceWords } from "../plan";
-import { formatSmall, physical, type UnitPreference } from "../units";
+import { formatLength, formatSmall, physical, type UnitPreference } from "../units";
 import { type LaidElement, type LaidOut, roleOf } from "./layOut";
 
 /** One thing that a fixture is asked, with the answer. */
 export interface FixtureCheck {
-  id: "carried" | "located" | "more" | "clamped" | "free" | "reach" | "standing" | "propped";
+  id: "carried" | "raised" | "located" | "more" | "clamped" | "free" | "reach" | "standing" | "propped";
   isGood: boolean;
   say: string;
 }
@@ -85,6 +85,26 @@ function carriedCheck(
   ];
 }
 
+/** Whether what lies higher than the bed has risers under it. */
+function raisedCheck({ raised, elements }: Fixture, units: UnitPreference): FixtureCheck[] {
+  const risersUnder = (member: string): number =>
+    elements.filter((e) => e.kind === "riser" && e.member === member).length;
+  const hanging = raised.filter(({ member }) => risersUnder(member) < 2);
+  const words = (all: Fixture["raised"]): string =>
+    named(all.map(({ member, byMm }) => `${member} by ${formatLength(byMm, units, { trim: true }).text}`));
+  if (raised.length === 0) return [];
+  return [
+    {
+      id: "raised",
+      isGood: hanging.length === 0,
+      say:
+        hanging.length === 0
+          ? `Higher than the bed, since something of the frame reaches lower, and on two risers each: ${words(raised)}.`
+          : `Hangs over the bed with less than two risers under it: ${words(hanging)}.`,
+    },
+  ];
+}
+
 /**
  * What a fixture is asked, with the answers: whether it holds everything once, presses, lets go, and lets the torch in.
  * @param read how the bed was found when it was read last.
@@ -114,6 +134,7 @@ export function fixtureChecks(
   ];
   return [
     ...carriedCheck(bed, fixture, read, size),
+    ...raisedCheck(fixture, units),
     locatedCheck(fixture),
     ...(more.length > 0 ? [{ id: "more" as const, isGood: false, say: more.join(" ") }] : []),
     {
@@ -176,6 +197,7 @@ const THING_WORDS: Record<ShelfThing, string> = {
   vBlocks: "a V-block",
   clamps: "a screw clamp",
   toggles: "a toggle clamp, set to this tube: it presses no more than it was set to",
+  risers: "a riser",
 };
 
 /** What an element is where that is not what everybody would take, in a line; null else. */
@@ -194,13 +216,14 @@ export function laidWords(
   units: UnitPreference,
 ): string {
   const mm = (v: number): string => formatSmall(v, units, { decimals: units === "mm" ? 1 : 0 });
+  const high = element.highMm > 0 ? `${mm(element.highMm)} high, ` : "";
   const play = element.playMm > 0 ? `, ${mm(element.playMm)} off` : "";
   const packed = (packMm: number): string => (packMm > SEEN_MM ? ` with ${mm(packMm)} of packing` : "");
   if (hole) return `hole ${hole.along}, ${hole.across}${packed(hole.packMm)}${play}`;
   if (slot) return `slot ${slot.slot}, ${mm(slot.alongMm)} along it${packed(slot.packMm)}${play}`;
   const place = fromEdges ?? from;
   const on = bed === "bearers" ? `${bearer ? `on ${bearer}` : "on a bar laid across"}, ` : "";
-  return `${on}${fromEdges ? "from the edges" : isFromA ? "from A" : "from the lower left"} ${mm(place.x)} along, ${mm(place.y)} across${play}`;
+  return `${high}${on}${fromEdges ? "from the edges" : isFromA ? "from A" : "from the lower left"} ${mm(place.x)} along, ${mm(place.y)} across${play}`;
 }
 
 /** What counts of the shelf are called, in the order in which they are asked. */
@@ -213,6 +236,7 @@ export const SHELF_WORDS: Record<ShelfThing, string> = {
   vBlocks: "V-blocks",
   clamps: "screw clamps",
   toggles: "toggle clamps",
+  risers: "risers",
 };
 
 /** What is taken from the shelf: how many of what, and how many packers with it. */

@@ -1,4 +1,5 @@
-import { type Structure, type StructureMember, TOLERANCES } from "../frame";
+import { lyingMembers } from "../fixture";
+import type { Structure, StructureMember } from "../frame";
 import type { Station } from "../mechanics";
 import { add3, norm3, scale3, sub3, type Vec3 } from "../numeric";
 
@@ -15,17 +16,9 @@ const NEAR_WIDTHS = 1.5;
 /** Members held; more hold nothing better and cost time. */
 const MOST_MEMBERS = 6;
 
-/** Members that lie level on the bed. */
-export function lyingOnBed({ members }: Structure): StructureMember[] {
-  const low = (m: StructureMember): number => Math.min(m.from[2], m.to[2]);
-  const lying = members.filter((m) => Math.abs(m.from[2] - m.to[2]) < TOLERANCES.onBedMm);
-  const lowest = Math.min(...lying.map(low));
-  return lying.filter((m) => low(m) - lowest < TOLERANCES.onBedMm);
-}
-
 /** Members that lie on the bed and carry others, sides of the quadrilateral first, then the longest. */
 function clamped(structure: Structure): StructureMember[] {
-  const onBed = lyingOnBed(structure);
+  const onBed = lyingMembers(structure);
   const sides = new Set(structure.quad ? Object.values(structure.quad.sides) : []);
   const ring = onBed.filter((m) => sides.has(m.id));
   if (ring.length > 0) return ring;

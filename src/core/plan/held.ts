@@ -1,8 +1,9 @@
 import { GRAVITY_N_PER_KG } from "../bed";
+import { lyingMembers } from "../fixture";
 import { MATERIALS, type Structure } from "../frame";
 import { fromStructure, type Station, type StructureMechanics } from "../mechanics";
 import { add3, norm3, scale3, sub3, type Vec3 } from "../numeric";
-import { type ClampPlace, clampStations, lyingOnBed } from "./clamps";
+import { type ClampPlace, clampStations } from "./clamps";
 import type { LiesOn } from "./step";
 
 /** When a bar or block goes on: as the pieces are laid, when the frame was set square, when all is tacked. */
@@ -85,7 +86,7 @@ export function heldMechanics(
   const clampable = (): Station[] =>
     carriedAtMm ? clampedToBearers(structure, carriedAtMm) : clampStations(structure);
   const clampsAt = isFlat && held.lies === "clamped" ? clampable() : [];
-  const lying = isFlat && held.lies === "weight" ? lyingOnBed(structure) : [];
+  const lying = isFlat && held.lies === "weight" ? lyingMembers(structure) : [];
   const rests = (): Station[] =>
     carriedAtMm ? restsOnBearers(structure, carriedAtMm) : restStations(structure, lying);
   const restsAt = lying.length > 0 ? rests() : [];
@@ -124,7 +125,7 @@ const REST_SHARES = [0, 0.25, 0.75, 1] as const;
 const MIDDLE = [0.5] as const;
 
 /** Where what lies on a plate or a floor by its weight rests on it. */
-function restStations(structure: Structure, lying: ReturnType<typeof lyingOnBed>): Station[] {
+function restStations(structure: Structure, lying: ReturnType<typeof lyingMembers>): Station[] {
   const carriers = new Set(clampStations(structure).map((c) => c.member));
   return lying.flatMap((m) =>
     (carriers.has(m.id) ? REST_SHARES : MIDDLE).map((share) => ({ member: m.id, at: along(m.from, m.to, share) })),
@@ -144,7 +145,7 @@ const onBearers = (
   carriedAtMm: NonNullable<Held["carriedAtMm"]>,
   shares: (on: readonly number[]) => readonly number[],
 ): Station[] =>
-  lyingOnBed(structure).flatMap((m) => {
+  lyingMembers(structure).flatMap((m) => {
     const long = norm3(sub3(m.to, m.from)) || 1;
     const on = (carriedAtMm[m.id] ?? []).map((mm) => mm / long);
     return shares(on).map((share): Station => ({ member: m.id, at: along(m.from, m.to, share) }));

@@ -14,7 +14,7 @@ const HOLD = 14;
 const STEP_MM = 10;
 
 /** What is moved along its member; an end stop and a square have one place. */
-const MOVABLE: ReadonlySet<string> = new Set(["stop", "clamp", "V-block"]);
+const MOVABLE: ReadonlySet<string> = new Set(["stop", "clamp", "V-block", "riser"]);
 
 /** What is done with an element that is moved along its member. */
 export interface Moving {
@@ -60,6 +60,15 @@ function Look({ laid: { element, from }, isPicked, p }: { laid: LaidElement; isP
         strokeWidth={isPicked ? 4 : 2}
       />
     );
+  if (element.kind === "riser")
+    return (
+      <path
+        d={`M${point(-WIDE / 2, -THICK / 2)}L${point(WIDE / 2, -THICK / 2)}L${point(WIDE / 2, THICK / 2)}L${point(-WIDE / 2, THICK / 2)}Z`}
+        fill="var(--sheet)"
+        stroke={colour}
+        strokeWidth={isPicked ? 4 : 2}
+      />
+    );
   const box = `M${point(0, WIDE / 2)}L${point(0, -WIDE / 2)}L${point(THICK, -WIDE / 2)}L${point(THICK, WIDE / 2)}Z`;
   return (
     <path
@@ -79,7 +88,8 @@ function Mark({ laid, moving, p }: { laid: LaidElement; moving: Moving; p: Proje
   const held = useRef<{ x: number; y: number; alongMm: number; now: number } | null>(null);
   const at = p.to(from);
   const back = p.direction(element.push);
-  const middle = element.kind === "clamp" ? ARROW / 2 : element.kind === "V-block" ? 0 : THICK / 2;
+  const middle =
+    element.kind === "clamp" ? ARROW / 2 : element.kind === "V-block" || element.kind === "riser" ? 0 : THICK / 2;
   const kept = (mm: number): number => Math.min(longMm, Math.max(0, mm));
   const take = (e: PointerEvent<SVGGElement>) => {
     e.currentTarget.setPointerCapture(e.pointerId);

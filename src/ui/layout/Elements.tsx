@@ -41,6 +41,7 @@ const KINDS = [
   ["clamp", "clamp", "clamps"],
   ["square", "square", "squares"],
   ["V-block", "V-block", "V-blocks"],
+  ["riser", "riser", "risers"],
 ] as const;
 
 /** How many of each kind. */

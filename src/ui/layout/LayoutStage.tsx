@@ -95,6 +95,7 @@ export function LayoutStage() {
             by the arrow keys.
             {laid.elements.some((e) => e.element.kind === "square") ? " Angles: squares." : ""}
             {laid.elements.some((e) => e.element.kind === "V-block") ? " Notched: V-blocks." : ""}
+            {laid.elements.some((e) => e.element.kind === "riser") ? " Light: risers under it." : ""}
             {laid.bed === "bearers" ? " Grey: what it lies on." : ""}
             {plan.held?.bars?.length ? " Bars: strongbacks and sides, dashed: blocks." : ""}
           </p>

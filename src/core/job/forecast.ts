@@ -1,6 +1,6 @@
 import { chanceWithin, HALF_BAND, type Limit } from "../check";
 import { CORNERS, type Span } from "../geometry";
-import { type OutcomeId, outcomeWords, predicted } from "../shrink";
+import { type OutcomeId, outcomeKey, outcomeWords, predicted } from "../shrink";
 import { cornerAngleDeg, type Measured } from "../square";
 import { type Estimate, formatLength, formatSmall, physical, type UnitPreference, unitOf } from "../units";
 import type { EvaluationContext } from "./evaluationContext";
@@ -63,6 +63,13 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
   // What was read has the tacks in it that were there by then.
   const gate = gateOf(context, unwelded, read);
   const change = (id: OutcomeId, since: string | null = null): Estimate | null => predicted(prediction, id, since);
+  /** A mouth as it is set up: opened by what it closes. */
+  const mouthSetUp = (limit: Limit): number | undefined => {
+    const key = outcomeKey(sizeOutcome(limit));
+    return job.plan.aim === "drawing"
+      ? undefined
+      : prediction.setUp.targets.find(({ id }) => outcomeKey(id) === key)?.target.value;
+  };
   const worst = (
     limit: Limit,
     all: readonly { cold: Estimate | null; where: string }[],
@@ -85,7 +92,7 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
         const e = change(sizeOutcome(limit), mean ? gate : null);
         const start = mean
           ? { value: mean.mm, u: fullU(mean) }
-          : exactly(setUp?.targets[limit.id as "AB"] ?? limit.nominal);
+          : exactly((limit.mouth ? mouthSetUp(limit) : setUp?.targets[limit.id as "AB"]) ?? limit.nominal);
         return [worst(limit, [{ cold: e && after(start, e), where: "" }])];
       }
       case "diagonal": {

@@ -337,12 +337,12 @@ export const isLocked = ({ order, ticked }: EvaluationContext): boolean => {
   return tacks.length > 0 && tacks.every((s) => ticked.has(s.key));
 };
 
-/** Where places shall be: as drawn, set off with the joint that they belong to. */
+/** Where places shall be: as drawn, set off with the joint that they belong to; a free end by its own. */
 function wantedPlaces(places: Places, offsetsMm: Readonly<Record<string, Vec3>> | null): Places["nodes"] {
   if (!offsetsMm) return tapedTo(places);
   return Object.fromEntries(
     Object.entries(tapedTo(places)).map(([name, p]) => {
-      const offset = offsetsMm[places.joints[name] ?? ""];
+      const offset = offsetsMm[places.joints[name] ?? name];
       return [name, offset ? add(p, seenAt(offset, places.view)) : p];
     }),
   );

@@ -19,6 +19,7 @@ import {
 import { MATERIALS, type Structure } from "../frame";
 import { dot3, norm3, scale3, sub3, type Vec2 } from "../numeric";
 import type { Prediction } from "../shrink";
+import { placesOf } from "../square";
 import type { Problem } from "../units";
 import { bedKindOf, fixtureWish } from "./fixtureWish";
 import type { Plan } from "./planSchema";
@@ -55,19 +56,22 @@ export interface LaidOut {
   problems: Problem[];
 }
 
-/** Set-up movement of the places of a structure: between joints in proportion, beyond them as the nearest. */
+/** Set-up movement of the places of a structure: between joints, and free ends that are measured, in proportion; beyond them as the nearest. */
 export function setOffBy(structure: Structure, offsetsMm: Prediction["setUp"]["offsetsMm"]): SetOff {
+  const freeEnds = Object.entries(placesOf(structure).freeEnds);
   const known = new Map(
     structure.members.map((m) => {
       const long = norm3(sub3(m.to, m.from)) || 1;
       const way = scale3(sub3(m.to, m.from), 1 / long);
-      const places = structure.joints
-        .filter((j) => j.a === m.id || j.b === m.id)
-        .map((j) => {
-          const [x = 0, y = 0] = offsetsMm[j.id] ?? [];
-          return { at: dot3(sub3(j.a === m.id ? j.at : j.atB, m.from), way), off: { x, y } };
-        })
-        .sort((a, b) => a.at - b.at);
+      const offOf = (id: string): Vec2 => ({ x: offsetsMm[id]?.[0] ?? 0, y: offsetsMm[id]?.[1] ?? 0 });
+      const places = [
+        ...structure.joints
+          .filter((j) => j.a === m.id || j.b === m.id)
+          .map((j) => ({ at: dot3(sub3(j.a === m.id ? j.at : j.atB, m.from), way), off: offOf(j.id) })),
+        ...freeEnds
+          .filter(([name, { member }]) => member === m.id && offsetsMm[name] !== undefined)
+          .map(([name, { end }]) => ({ at: end === "from" ? 0 : long, off: offOf(name) })),
+      ].sort((a, b) => a.at - b.at);
       return [m.id, places] as const;
     }),
   );

@@ -40,7 +40,7 @@ const NOTHING: Prediction = {
 };
 
 /** What any limit may be about. */
-const LIMITED: readonly OutcomeId["kind"][] = ["span", "square", "angle", "flat", "twist"];
+const LIMITED: readonly OutcomeId["kind"][] = ["span", "mouth", "square", "angle", "flat", "twist"];
 
 /** Worth of an order by a few draws that all orders share: the sum of the logarithms of the chances of its limits. */
 export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => number {
@@ -81,7 +81,8 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
     draws,
   );
   // What is set up off nominal ends on nominal, but for a lean that is less than its scatter.
-  const isSetOff = structure.quad !== null && job.plan.aim === "set-up" && !isRead;
+  const isSetOff = ({ kind }: OutcomeId): boolean =>
+    (structure.quad !== null || kind === "mouth") && job.plan.aim === "set-up" && !isRead;
   return (choice) => {
     const rough = trial.of(stepsOf(choice), since).outcomes.map(({ id, estimate }) => ({
       id,
@@ -100,7 +101,7 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
       ...(leanNoise({ outcomes: rough }) ? ["square"] : []),
     ]);
     const centred = rough.map((o) =>
-      isSetOff && !stays.has(o.id.kind)
+      isSetOff(o.id) && !stays.has(o.id.kind)
         ? {
             ...o,
             estimate: {

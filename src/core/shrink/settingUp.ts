@@ -25,7 +25,7 @@ export interface SetUpTarget {
 export interface SetUpShape {
   /** Sides, diagonals, lengths (mm), corner presets (degrees), camber of each member (mm). */
   targets: SetUpTarget[];
-  /** How far each joint is set off its drawn place, mm, by its id. */
+  /** How far each joint, and each free end that is measured, is set off its drawn place, mm: by the joint's id, by the place's name. */
   offsetsMm: Record<string, Vec3>;
   /** Rounds that it took, and what was left at the end, mm. */
   rounds: number;
@@ -128,12 +128,17 @@ function shapeOf(
     const p = points.find((x) => x.member === member && x.point === point);
     return p && last ? ([0, 1, 2].map((i) => -last[p.first + i]) as unknown as Vec3) : STILL;
   };
-  const offsetsMm = Object.fromEntries(
-    structure.joints.flatMap((j) => {
+  const offsetsMm = Object.fromEntries([
+    ...structure.joints.flatMap((j) => {
       const at = joints.get(j.id);
       return at ? [[j.id, offset(at.a, j.a)] as const] : [];
     }),
-  );
+    ...Object.entries(places.freeEnds).flatMap(([name, { member, end }]) => {
+      const own = points.filter((p) => p.member === member);
+      const p = end === "from" ? own[0] : own.at(-1);
+      return p?.point ? [[name, offset(p.point, member)] as const] : [];
+    }),
+  ]);
   const known = new Map(outcomes.map((o) => [outcomeKey(o.id), o.estimate]));
   /** The target with the scatter of the change about its likely value. */
   const around = (id: OutcomeId, value: number): Estimate => {

@@ -20,7 +20,8 @@ function toldTargets(targets: readonly SetUpTarget[]): SetUpTarget[] {
   const ofCorners = targets.filter(({ id }) => id.kind === "span" || id.kind === "angle");
   const lengths = targets.filter(({ id }) => id.kind === "length").sort((a, b) => offBy(b) - offBy(a));
   const camber = targets.filter((t) => isCamber(t) && (t.target.low > STANDS_OUT_MM || t.target.high < -STANDS_OUT_MM));
-  return [...(ofCorners.length > 0 ? ofCorners : lengths.slice(0, MOST_LENGTHS)), ...camber];
+  const mouths = targets.filter(({ id }) => id.kind === "mouth");
+  return [...(ofCorners.length > 0 ? ofCorners : [...mouths, ...lengths].slice(0, MOST_LENGTHS)), ...camber];
 }
 
 function Targets({ setUp, units }: { setUp: SetUpShape; units: UnitPreference }) {

@@ -5,9 +5,9 @@ export default defineConfig({
   globalSetup: "./tests/support/e2e-setup.ts",
   workers: 2,
   fullyParallel: true,
-  timeout: 240_000,
+  timeout: 900_000,
   // Generous: a busy machine must not fail a test that asserts no time.
-  expect: { timeout: 30_000 },
+  expect: { timeout: 90_000 },
   reporter: process.env.CI ? [["line"]] : [["list"]],
   outputDir: "test-results",
   use: {
@@ -16,7 +16,7 @@ export default defineConfig({
     locale: "en-GB",
     timezoneId: "UTC",
     // What cannot be pressed or typed into is said early.
-    actionTimeout: 45_000,
+    actionTimeout: 120_000,
     trace: "off",
     // A page's own test asks the server; what works without it has tests of its own.
     serviceWorkers: "block",

@@ -20,7 +20,7 @@ export default defineConfig({
           // The core keeps no state: its modules are read once for all files.
           isolate: false,
           // A busy machine fails no test that asserts no time.
-          testTimeout: 240_000,
+          testTimeout: 600_000,
         },
       },
       {
@@ -30,8 +30,8 @@ export default defineConfig({
           include: ["tests/db/**/*.test.ts"],
           environment: "node",
           globalSetup: ["tests/support/database.ts"],
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
+          testTimeout: 600_000,
+          hookTimeout: 300_000,
           fileParallelism: false,
         },
       },

@@ -1,24 +1,42 @@
+import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { request as httpsRequest } from "node:https";
+import { connect } from "node:tls";
 import type { Browser, Page } from "@playwright/test";
 import { type Served, startServe } from "../support/serve";
 import { BENCH, expect, expectAccessible, saved, test } from "./fixtures";
 
 let served: Served;
+/** A browser that trusts this very key, as a phone does on which the authority was put. */
+let browser: Browser;
 test.describe.configure({ mode: "serial" });
-test.beforeAll(async () => {
+test.beforeAll(async ({ playwright }, { project }) => {
   served = await startServe();
+  const { args = [], ...how } = project.use.launchOptions ?? {};
+  const trusted = `--ignore-certificate-errors-spki-list=${await keyOf(served)}`;
+  browser = await playwright.chromium.launch({ ...how, args: [...args, trusted] });
 });
 test.afterAll(async () => {
+  await browser?.close();
   await served?.end();
 });
 
-/** A browser of its own: another device. Errors in its console are failures, as everywhere. */
-async function device(browser: Browser, wrong: string[], bench = false): Promise<Page> {
-  const context = await browser.newContext({
-    ignoreHTTPSErrors: true,
-    ...(bench ? { viewport: BENCH, hasTouch: true } : {}),
+/** Fingerprint of the key that the server shows. */
+const keyOf = ({ address }: Served): Promise<string> =>
+  new Promise((resolve, reject) => {
+    const { hostname, port } = new URL(address);
+    const socket = connect({ host: hostname, port: Number(port), rejectUnauthorized: false }, () => {
+      const key = socket.getPeerX509Certificate()?.publicKey.export({ type: "spki", format: "der" });
+      socket.end();
+      if (key) resolve(createHash("sha256").update(key).digest("base64"));
+      else reject(new Error("The server shows no certificate."));
+    });
+    socket.once("error", reject);
   });
+
+/** A browser of its own: another device. Errors in its console are failures, as everywhere. */
+async function device(wrong: string[], bench = false): Promise<Page> {
+  const context = await browser.newContext(bench ? { viewport: BENCH, hasTouch: true } : {});
   context.on("console", (m) => {
     if (m.type() === "error" && !/status of (?:401|403|422)/.test(m.text())) wrong.push(m.text());
   });
@@ -66,11 +84,9 @@ test("nobody gets in without an invitation: no page, no answer, under no other n
   });
 });
 
-test("an owner comes in by the first invitation, lets a welder in, who works at the bench and is sent away", async ({
-  browser,
-}) => {
+test("an owner comes in by the first invitation, lets a welder in, who works at the bench and is sent away", async () => {
   const wrong: string[] = [];
-  const desk = await device(browser, wrong);
+  const desk = await device(wrong);
   await desk.goto(`${served.address}/shelf`);
   await expect(desk).toHaveURL(/\/sign-in\?to=%2Fshelf$/);
   await expectAccessible(desk);
@@ -97,7 +113,7 @@ test("an owner comes in by the first invitation, lets a welder in, who works at 
   await expect(desk.getByTestId("code")).toBeVisible();
   await desk.getByRole("button", { name: "Close" }).click();
 
-  const phone = await device(browser, wrong, true);
+  const phone = await device(wrong, true);
   await phone.goto(address);
   await phone.getByRole("button", { name: "Come in" }).click();
   await expect(phone).toHaveURL(`${served.address}/`);
@@ -117,7 +133,7 @@ test("an owner comes in by the first invitation, lets a welder in, who works at 
   await expect(phone.getByText("Let somebody in")).toHaveCount(0);
 
   // The same address opens nothing a second time.
-  const third = await device(browser, wrong);
+  const third = await device(wrong);
   await third.goto(address);
   await third.getByRole("button", { name: "Come in" }).click();
   await expect(third.getByText(/used up, withdrawn or too old/)).toBeVisible();
@@ -131,9 +147,9 @@ test("an owner comes in by the first invitation, lets a welder in, who works at 
   expect(wrong).toEqual([]);
 });
 
-test("one who looks changes nothing, and is told so; what was typed stays", async ({ browser }) => {
+test("one who looks changes nothing, and is told so; what was typed stays", async () => {
   const wrong: string[] = [];
-  const desk = await device(browser, wrong);
+  const desk = await device(wrong);
   await desk.goto(`${served.address}/sign-in?to=https://elsewhere.test/`);
   await desk.getByLabel("Name").fill("Owner");
   await desk.getByLabel("Password").fill("three warm tubes");
@@ -145,7 +161,7 @@ test("one who looks changes nothing, and is told so; what was typed stays", asyn
   await desk.getByLabel("May", { exact: true }).selectOption("looks");
   await desk.getByRole("button", { name: "Make an invitation" }).click();
   const address = here(await desk.getByTestId("invitation").textContent());
-  const guest = await device(browser, wrong);
+  const guest = await device(wrong);
   await guest.goto(address);
   await guest.getByRole("button", { name: "Come in" }).click();
   await expect(guest).toHaveURL(`${served.address}/`);

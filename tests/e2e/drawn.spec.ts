@@ -93,7 +93,7 @@ test("a table drawn from a shape: moved by hand, typed exactly, undone, seen fro
   // What is drawn is ordered, predicted and replayed.
   await page.goto(`${address}${job}/weld`);
   await expect(page.getByText(/Dashed: predicted after this step, drawn \d+ times as large/)).toBeVisible({
-    timeout: 60_000,
+    timeout: 300_000,
   });
   await expect(page.getByTestId("moved")).toBeAttached();
   await page.goto(`${address}${job}/square`);
@@ -242,7 +242,7 @@ test("round tube: templates, the card at the saw, paper, CSV, and pieces as cut"
   await card.getByRole("button", { name: "Take the tick back" }).click();
   await expect(card).not.toContainText("✓ cut");
   await expect(card).toContainText("Lay it in with seam inside, crown outward.");
-  await expect(page.getByTestId("buy")).toContainText("Buy 2 × 6000 mm", { timeout: 30_000 });
+  await expect(page.getByTestId("buy")).toContainText("Buy 2 × 6000 mm", { timeout: 300_000 });
   await read(page, { R1: "2000.5", R2: "2003" });
   await expect(page.getByRole("list", { name: "Pieces compared" })).toContainText("R2 is");
   await expectAccessible(page);

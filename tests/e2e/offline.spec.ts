@@ -35,7 +35,7 @@ const isKept = async (page: import("@playwright/test").Page): Promise<void> => {
     await navigator.serviceWorker.ready;
   });
   await expect
-    .poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null), { timeout: 60_000 })
+    .poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null), { timeout: 300_000 })
     .toBe(true);
 };
 

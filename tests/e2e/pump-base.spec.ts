@@ -122,7 +122,7 @@ test("leaves in the wrong unit are asked about, and an interval is read as peopl
   // What it does, in inches, and what to do about it; filled, it is counted from then on.
   const gap = page.getByTestId("gap-B");
   await gap.getByRole("button", { name: "What the gap at B does" }).click();
-  await expect(gap.getByTestId("gap-advice")).toContainText(/B stands open by .+in/, { timeout: 60_000 });
+  await expect(gap.getByTestId("gap-advice")).toContainText(/B stands open by .+in/, { timeout: 300_000 });
   await expect(gap.getByTestId("gap-advice")).toContainText(/filled: .+; shut: /);
   await expect(gap.getByTestId("gap-advice")).not.toContainText(/mm|N\b/);
   // Wider on one face than on the other: each is said by itself, and what was worked out of the even gap is gone.
@@ -132,7 +132,7 @@ test("leaves in the wrong unit are asked about, and an interval is read as peopl
   await expect(gap.getByTestId("gap-advice")).toHaveCount(0);
   await gap.getByRole("button", { name: "What the gap at B does" }).click();
   await expect(gap.getByTestId("gap-advice")).toContainText(/B stands open by .*1\/16\sin at its top face/, {
-    timeout: 60_000,
+    timeout: 300_000,
   });
   await expect(gap.getByTestId("gap-advice")).not.toContainText(/bottom face|mm|N\b/);
   await gap.getByRole("button", { name: "It is filled so: count it" }).click();

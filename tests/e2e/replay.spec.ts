@@ -70,7 +70,7 @@ test("insides last or first is worked out for the frame when asked, with its num
   await expect(told.nth(0)).toHaveText(
     /^Insides of the corners last, as in this order: AC less BD within ±\s[\d.]+\smm/,
     {
-      timeout: 30_000,
+      timeout: 300_000,
     },
   );
   await expect(told.nth(1)).toHaveText(/^Insides first, all else as it is: .*flat within [\d.]+\smm/);
@@ -111,7 +111,7 @@ test("a long simulation shows its progress, stops at once, and can be taken up a
   await page.goto(`${address}${job}/weld`);
   const working = page.getByTestId("working").first();
   await expect(working).toBeVisible();
-  await expect(working.getByText(/[1-9]\d?\s%/)).toBeVisible({ timeout: 60_000 });
+  await expect(working.getByText(/[1-9]\d?\s%/)).toBeVisible({ timeout: 300_000 });
   // The page answers meanwhile.
   await page.getByRole("button", { name: "Step after" }).click();
   await expect(page.getByTestId("now")).toContainText("Measure four sides");

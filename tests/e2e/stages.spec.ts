@@ -119,7 +119,6 @@ const overlaps = (page: Page): Promise<string[]> =>
 
 test("in inches no stage says a metric unit, but where somebody typed one", async ({ page, address }) => {
   test.slow();
-  test.setTimeout(240_000);
   const kiln = await demoJob(page, address, "Kiln-shelf stand");
   const instruments = ((await (await page.request.get(`${address}/api/instruments`)).json()) as { name: string }[]).map(
     (i) => i.name,
@@ -219,7 +218,6 @@ async function walked(
 const WALK = "no page slides sideways, no label covers another, and nothing is said that the frame has not";
 
 test(`${WALK}: the demo jobs`, async ({ page, address }) => {
-  test.setTimeout(240_000);
   const jobs: [string, string][] = [];
   for (const name of DEMO) jobs.push([name, await demoJob(page, address, name)]);
   await walked(page, address, jobs);
@@ -230,7 +228,6 @@ for (const [title, some] of [
   ["stacked, kinked and many", GENERATED.slice(5)],
 ] as const)
   test(`${WALK}: ${title}`, async ({ page, address }) => {
-    test.setTimeout(240_000);
     const jobs: [string, string][] = [];
     for (const [name, change] of some) jobs.push([name, await put(page, address, name, change)]);
     await walked(page, address, jobs, OF_THE_FRAME);

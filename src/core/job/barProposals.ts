@@ -21,6 +21,10 @@ function alongFrom(m: StructureMember, corner: Vec3, mm: number): number {
   return fromStart ? Math.min(long, mm) : Math.max(0, long - mm);
 }
 
+/** Whether one of two members stands on the other, which runs on past it: between their ends nothing opens that a block would fit. */
+const standsOn = ({ joints }: Structure, m: StructureMember, n: StructureMember): boolean =>
+  joints.some((j) => j.endA === null && ((j.a === m.id && j.b === n.id) || (j.a === n.id && j.b === m.id)));
+
 /** Sides that meet at a corner. */
 const SIDES_AT: Record<Corner, [Side, Side]> = { A: ["AB", "DA"], B: ["AB", "BC"], C: ["BC", "CD"], D: ["CD", "DA"] };
 
@@ -54,7 +58,7 @@ export function barProposals(
       const m = structure.members.find((x) => x.id === member);
       return m ? ([m, end === "from" ? 0 : lengthOf(m)] as const) : undefined;
     });
-    return p && q ? [{ nth: i + 1, p, q }] : [];
+    return p && q && !standsOn(structure, p[0], q[0]) ? [{ nth: i + 1, p, q }] : [];
   });
   return {
     crossed:

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, squareTube } from "../../../tests/support/drawnFrames";
+import { comb, drawn, squareTube } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan, sized } from "../../../tests/support/plans";
 import type { Structure } from "../frame";
@@ -162,6 +162,8 @@ describe("what a plan's frame is held by", () => {
     for (const [plan, counts] of [
       [base, { crossed: 2, corners: 4, sides: 0, blocks: 0 }],
       [open, { crossed: 0, corners: 0, sides: 1, blocks: 1 }],
+      // From tooth to tooth, not from the rail's end to a tooth that stands on it.
+      [drawnPlan(comb(3, 200, 180)), { crossed: 0, corners: 0, sides: 2, blocks: 2 }],
     ] as const) {
       const structure = structureOf(plan);
       const proposed = barProposals(structure, "mm");

@@ -121,30 +121,33 @@ export class ActionRecord {
     lengths[ROWS] = 6 * n;
     lengths[PUSHES] = n * most;
     const room = productsFor(lengths);
-    const flexibility = room.arrays[FLEXIBILITY];
-    for (let j = 0; j < n; j++) {
-      const from = j * rows + springColumns;
-      flexibility.set(start.subarray(from, from + outputs), j * outputs);
-    }
-    const sums = room.arrays[OUT].subarray(0, draws * outputs);
-    sums.fill(0);
-    for (let a = 0; a < count; a++) {
-      const share = this.share[a];
-      if (share !== 1) for (let i = 0; i < sums.length; i++) sums[i] = sums[i] * share;
-      else {
-        this.stiffen(a, room);
-        const pushing = this.sources[a].filter(({ sizes }) => sizes.some((v) => v !== 0));
-        this.unitsOf(pushing, room);
-        pushing.forEach(({ sizes }, k) => {
-          room.arrays[SIZES].set(sizes, k * draws);
-        });
-        room.add(OUT, draws, outputs, UNITS, SIZES, pushing.length);
+    try {
+      const flexibility = room.arrays[FLEXIBILITY];
+      for (let j = 0; j < n; j++) {
+        const from = j * rows + springColumns;
+        flexibility.set(start.subarray(from, from + outputs), j * outputs);
       }
-      each?.(a, sums);
-      yield a / count;
+      const sums = room.arrays[OUT].subarray(0, draws * outputs);
+      sums.fill(0);
+      for (let a = 0; a < count; a++) {
+        const share = this.share[a];
+        if (share !== 1) for (let i = 0; i < sums.length; i++) sums[i] = sums[i] * share;
+        else {
+          this.stiffen(a, room);
+          const pushing = this.sources[a].filter(({ sizes }) => sizes.some((v) => v !== 0));
+          this.unitsOf(pushing, room);
+          pushing.forEach(({ sizes }, k) => {
+            room.arrays[SIZES].set(sizes, k * draws);
+          });
+          room.add(OUT, draws, outputs, UNITS, SIZES, pushing.length);
+        }
+        each?.(a, sums);
+        yield a / count;
+      }
+      out.set(sums);
+    } finally {
+      giveBack(room);
     }
-    out.set(sums);
-    giveBack(room);
   }
 
   /** What each source moves the outputs by per unit, one row each. */

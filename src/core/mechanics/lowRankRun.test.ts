@@ -2,12 +2,27 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { ladder, tacksThenBeads } from "../../../tests/support/ladder";
 import { seeded } from "../numeric";
-import { CompileCache, compileLoads } from "../shrink";
+import { CompileCache, compileLoads, type SimulationStep } from "../shrink";
+import { drawsOf } from "../shrink/draws";
+import { scatteredOf } from "../shrink/simulate";
 import { FACTORS, weldedModel } from "../weld";
 import { condense } from "./condensed";
 import { fromStructure } from "./fromStructure";
+import type { Draws } from "./loadActions";
 import { LowRankRun } from "./lowRankRun";
 import { plainRun } from "./plainRun";
+
+/** Some of the draws, as draws of their own. */
+function pickedFrom(draws: Draws, picked: readonly number[]): Draws {
+  const some = (all: Float64Array): Float64Array => Float64Array.from(picked, (d) => all[d] as number);
+  return {
+    count: picked.length,
+    shared: (names) => some(draws.shared(names)),
+    bead: (id, besides) => some(draws.bead(id, besides)),
+    joint: (id) => some(draws.joint(id)),
+    gap: (joint) => some(draws.gap(joint)),
+  };
+}
 
 describe("a run by updates of low rank", () => {
   it("gives what the full matrix gives, for any order of tacks and beads, to 1e-9 of the largest movement", () => {
@@ -30,5 +45,42 @@ describe("a run by updates of low rank", () => {
       }),
       { numRuns: 5, seed: 3 },
     );
-  }, 60_000);
+  }, 600_000);
+  it("gives each of many draws, gathered together from the first step on, what it gives a few, gathered back from the last", () => {
+    const structure = ladder(2);
+    const model = weldedModel(fromStructure(structure).frame);
+    const { steps: welds, tacks } = tacksThenBeads(structure, { mitreTacks: 2, teeTacks: 2, teeBeads: 4 });
+    const squareUp: SimulationStep = { do: "square up", id: "square", residualShare: 0.2 };
+    const rows = Array.from({ length: model.freedoms }, (_, i) => ({ at: [i], value: [1] }));
+    for (const seed of [1, 2, 3]) {
+      const random = seeded(seed);
+      const beads = welds.slice(tacks).sort(() => random() - 0.5);
+      const steps = [...welds.slice(0, tacks), squareUp, ...beads];
+      const plan = compileLoads(new CompileCache(model, FACTORS), steps);
+      const condensed = condense(plan, rows);
+      const all = drawsOf(FACTORS, 24, seed, scatteredOf(model, steps));
+      const outputsOf = (draws: Draws): Float64Array => {
+        const run = new LowRankRun(condensed, draws);
+        run.forward(plan, 0, plan.actions.length);
+        return run.gather(plan.actions.length);
+      };
+      const whole = outputsOf(all);
+      const largest = Math.max(...whole.map(Math.abs));
+      expect(largest).toBeGreaterThan(0.1);
+      // Draw 0 is the nominal frame in every part.
+      for (const picked of [
+        [0, 1, 2, 3, 4, 5, 6, 7],
+        [0, 8, 9, 10, 11, 12, 13, 14, 15],
+        [0, 16, 17, 18, 19, 20, 21, 22, 23],
+      ]) {
+        const few = outputsOf(pickedFrom(all, picked));
+        picked.forEach((d, k) => {
+          for (let o = 0; o < rows.length; o++)
+            expect(
+              Math.abs((few[k * rows.length + o] ?? 0) - (whole[d * rows.length + o] ?? 1)) / largest,
+            ).toBeLessThan(1e-9);
+        });
+      }
+    }
+  }, 600_000);
 });

@@ -3,6 +3,8 @@
  * belongs to is alive: on a slow phone a page is read seconds before it answers, and a press that does nothing is pressed again, or
  * worse, believed.
  *
+ * A press that began on a button is that button's, also where the page slid away under it before the finger was lifted.
+ *
  * It runs before everything else, from the page's head, and so stands alone: nothing outside this function is reached from within.
  * A node is alive once React has taken it over, by the mark that it leaves on it. Links go by themselves and are left alone.
  */
@@ -11,6 +13,8 @@ function keepEarly(): void {
   const longestMs = 20_000;
   /** Between two looks, milliseconds. */
   const lookMs = 30;
+  /** A finger that moved no farther between down and up has pressed, pixels. */
+  const stillPx = 8;
   type Kept = { node: HTMLElement; doIt: () => void; sinceMs: number };
   const kept: Kept[] = [];
   let isWaiting = false;
@@ -40,13 +44,35 @@ function keepEarly(): void {
     event.stopImmediatePropagation();
   };
 
+  const pressable = (target: EventTarget | null): HTMLElement | null =>
+    target instanceof Element ? target.closest<HTMLElement>("button, summary, label, input") : null;
+  /** Where the finger came down last, and where on the glass. */
+  let down: { node: HTMLElement | null; x: number; y: number } | null = null;
+  document.addEventListener(
+    "pointerdown",
+    (event) => {
+      down = { node: pressable(event.target), x: event.clientX, y: event.clientY };
+    },
+    true,
+  );
+  /** What was pressed and then slid away from under a finger that kept still; null where that is not what happened. */
+  const slidAway = (event: MouseEvent): HTMLElement | null => {
+    const began = down;
+    down = null;
+    if (!began?.node?.isConnected || event.detail === 0) return null;
+    if (Math.hypot(event.clientX - began.x, event.clientY - began.y) > stillPx) return null;
+    const { left, right, top, bottom } = began.node.getBoundingClientRect();
+    const isThere = left <= began.x && began.x <= right && top <= began.y && began.y <= bottom;
+    return isThere ? null : began.node;
+  };
+
   document.addEventListener(
     "click",
     (event) => {
-      const node =
-        event.target instanceof Element ? event.target.closest<HTMLElement>("button, summary, label, input") : null;
+      const node = pressable(event.target) ?? (event.isTrusted ? slidAway(event) : null);
       // What is alive waits, too, while something before it does: a press on Keep comes after what was typed.
-      if (!event.isTrusted || !node || (isAlive(node) && kept.length === 0)) return;
+      if (!event.isTrusted || !node || (isAlive(node) && node.contains(event.target as Node) && kept.length === 0))
+        return;
       if (node instanceof HTMLInputElement && !["checkbox", "radio", "submit", "button", "file"].includes(node.type))
         return;
       stop(event);

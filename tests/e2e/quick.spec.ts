@@ -1,4 +1,4 @@
-import { expect, saved, startJob, test } from "./fixtures";
+import { BENCH, demoJob, expect, saved, startJob, test } from "./fixtures";
 
 test("a page that is left in the same moment keeps what was just changed, and never calls it saved before", async ({
   page,
@@ -114,3 +114,93 @@ test("what is typed across the moment in which the page comes to life is kept wh
     await saved(page);
   }
 });
+
+test("a press is that of the button on which it began, though the page slides away under it", async ({
+  page,
+  address,
+}) => {
+  const job = await startJob(page, address, "Sliding");
+  let delayMs = 0;
+  await page.route("**/*.js", async (route) => {
+    await new Promise((done) => setTimeout(done, delayMs));
+    await route.continue();
+  });
+  const shape = page.getByRole("button", { name: "Start from a shape" });
+  const press = async (slidePx: number, dragPx: number) => {
+    const box = await shape.boundingBox();
+    if (!box) throw new Error("No button in sight");
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.evaluate((px) => window.scrollBy(0, -px), slidePx);
+    await page.mouse.move(x + dragPx, y);
+    await page.mouse.up();
+  };
+  // Before the page's code is there, and after.
+  for (const scriptMs of [1500, 0]) {
+    delayMs = scriptMs;
+    await page.goto(`${address}${job}/frame`, { waitUntil: scriptMs > 0 ? "commit" : "load" });
+    await shape.scrollIntoViewIfNeeded();
+    // A finger that is drawn off it has thought better of it.
+    await press(60, 300);
+    await press(0, 300);
+    await page.waitForTimeout(2 * scriptMs + 500);
+    await expect(page.getByRole("dialog")).toHaveCount(0);
+    if (scriptMs > 0) await page.goto(`${address}${job}/frame`, { waitUntil: "commit" });
+    await shape.scrollIntoViewIfNeeded();
+    await press(60, 3);
+    await expect(page.getByRole("dialog")).toBeVisible();
+  }
+});
+
+for (const [width, height] of [
+  [1280, 800],
+  [BENCH.width, BENCH.height],
+] as const)
+  test(`no picture changes its height as a page comes to life, ${width} wide`, async ({ page, address }) => {
+    await page.setViewportSize({ width, height });
+    const jobs = [
+      await demoJob(page, address, "Kiln-shelf stand"),
+      await demoJob(page, address, "Ware cart base"),
+      await demoJob(page, address, "Courtyard gate leaf"),
+    ];
+    let held: (() => void)[] | null = null;
+    await page.route("**/*.js", async (route) => {
+      if (held) await new Promise<void>((done) => held?.push(done));
+      await route.continue();
+    });
+    const heights = () =>
+      page.evaluate(() =>
+        [...document.querySelectorAll("main svg[aria-label]")]
+          .filter((svg) => svg.getBoundingClientRect().width > 0)
+          .map((svg) => ({
+            picture: svg.getAttribute("aria-label")?.slice(0, 40) ?? "",
+            px: Math.round(svg.getBoundingClientRect().height),
+          })),
+      );
+    for (const job of jobs)
+      for (const stage of ["", "/frame", "/square", "/layout"]) {
+        held = [];
+        await page.goto(`${address}${job}${stage}`, { waitUntil: "commit" });
+        await expect(page.locator("main svg[aria-label]").first()).toBeAttached();
+        await expect(page.locator("[data-save]")).toBeAttached();
+        const before = await heights();
+        expect(before.length, `pictures of ${stage}`).toBeGreaterThan(0);
+        const waiting: (() => void)[] = held;
+        held = null;
+        for (const go of waiting) go();
+        // It lives once its pictures are drawn for their own width.
+        await expect
+          .poll(() =>
+            page.evaluate(() =>
+              [...document.querySelectorAll<SVGSVGElement>("main svg[aria-label]")]
+                .filter((svg) => svg.getBoundingClientRect().width > 0)
+                .every((svg) => Math.abs(svg.viewBox.baseVal.width - (svg.parentElement?.clientWidth ?? 0)) < 2),
+            ),
+          )
+          .toBe(true);
+        const after = new Map((await heights()).map((p) => [p.picture, p.px]));
+        for (const { picture, px } of before)
+          if (after.has(picture)) expect(Math.abs((after.get(picture) ?? 0) - px), picture).toBeLessThanOrEqual(2);
+      }
+  });

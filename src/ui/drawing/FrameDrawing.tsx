@@ -9,6 +9,7 @@ import { setDevice, useDevice } from "../parts/device";
 import { frameLabels, middle } from "./frameLabels";
 import { COLOUR, type LineMark, type PointMark, type SpanMark, type Tone } from "./marks";
 import { type Projection, projection } from "./projection";
+import { fitsRoom, type Rooms, roomAt } from "./room";
 import { useWidth } from "./useWidth";
 
 interface Props {
@@ -45,7 +46,9 @@ interface Props {
   children?: (p: Projection) => ReactNode;
 }
 
-const MARGIN = 56;
+const MARGIN_PX = 56;
+const MARGIN_NARROW_PX = 44;
+const MOST_NARROW_PX = 330;
 const path = (p: Projection, points: readonly Vec2[]): string =>
   `${points.map((q, i) => `${i === 0 ? "M" : "L"}${p.to(q).x.toFixed(1)} ${p.to(q).y.toFixed(1)}`).join("")}Z`;
 function Words({
@@ -179,25 +182,30 @@ export function FrameDrawing(props: Props) {
   } = props;
   const { turn } = useDevice();
   const [ref, width] = useWidth(600);
+  const rooms: Rooms = {
+    wide: { marginPx: MARGIN_PX, mostPx: maxHeight },
+    narrow: { marginPx: MARGIN_NARROW_PX, mostPx: Math.min(maxHeight, MOST_NARROW_PX) },
+  };
+  const room = roomAt(rooms, width);
   const { low, high, corners, items } = scene;
   const box = [low, { x: high.x, y: low.y }, high, { x: low.x, y: high.y }];
   const p = projection(
     [...box, ...points.map((m) => m.at), ...places.map((n) => n.at)],
     width,
-    width < 480 ? Math.min(maxHeight, 330) : maxHeight,
-    width < 480 ? 44 : MARGIN,
+    room.mostPx,
+    room.marginPx,
     turn,
   );
   const { outward, centre, words, placed } = frameLabels(props, p);
+  const { className, style } = fitsRoom(rooms, p.tall);
   return (
-    <div ref={ref} className="relative min-w-0">
+    <div ref={ref} className="@container relative min-w-0">
       <svg
         viewBox={`0 0 ${p.width} ${p.height.toFixed(0)}`}
-        width="100%"
         role={onPick || live ? "group" : "img"}
         aria-label={label}
-        className="block select-none"
-        style={{ aspectRatio: `${p.width} / ${p.height.toFixed(0)}` }}
+        className={`${className} block select-none`}
+        style={style}
       >
         {items.map((item) =>
           item.kind === "outline" ? (

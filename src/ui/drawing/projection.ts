@@ -5,6 +5,8 @@ export interface Projection {
   width: number;
   height: number;
   pxPerMm: number;
+  /** Height of what is drawn over its width. */
+  tall: number;
   to: (p: Vec2) => Vec2;
   /** A direction, turned but not scaled. */
   direction: (d: Vec2) => Vec2;
@@ -42,6 +44,7 @@ export function projection(
     width: widthPx,
     height,
     pxPerMm,
+    tall: size.y / size.x,
     to: (p) => {
       const r = rotate(p);
       return { x: left + (r.x - min.x) * pxPerMm, y: height - marginPx - (r.y - min.y) * pxPerMm };

@@ -18,6 +18,7 @@ import { hull } from "@/core/geometry";
 import { add3, sub3, type Vec2, type Vec3 } from "@/core/numeric";
 import { formatLength, type UnitPreference } from "@/core/units";
 import { MemberName, placeNames } from "../../drawing/MemberName";
+import { fitsRoom, type Rooms, roomAt } from "../../drawing/room";
 import { useWidth } from "../../drawing/useWidth";
 import { fitted, type Look, screenOf, seen, VIEWS, type ViewName } from "../../drawing/views";
 import type { PointedEnd } from "./AddMember";
@@ -52,8 +53,9 @@ type Drag =
   | { kind: "members"; ids: string[]; anchor: Vec3; start: Vec3; moved: boolean }
   | { kind: "corner"; at: Vec3; member: string; end: EndName; moved: boolean };
 
-const HEIGHT = 470;
 const MARGIN = 48;
+const ROOMS: Rooms = { wide: { marginPx: MARGIN, mostPx: 470 }, narrow: { marginPx: MARGIN, mostPx: 340 } };
+const FITS = fitsRoom(ROOMS, null);
 /** Nearer than this on the screen a point is drawn to what is there, px. */
 const SNAP_PX = 11;
 /** A press that moves less is a pick, px. */
@@ -119,7 +121,7 @@ export function EditCanvas(props: Props) {
   const { frame, units, view, tool, picked, wrong, joint, together, gridMm, onPick, onJoint, onEdit, onDraw, onKey } =
     props;
   const [ref, width] = useWidth(640);
-  const height = width < 480 ? 340 : HEIGHT;
+  const height = roomAt(ROOMS, width).mostPx;
   const axes = VIEWS[view];
   const [draft, setDraft] = useState<DrawnFrame | null>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
@@ -284,16 +286,15 @@ export function EditCanvas(props: Props) {
     });
 
   return (
-    <div ref={ref} className="min-w-0">
+    <div ref={ref} className="@container min-w-0">
       {/* biome-ignore lint/a11y/useSemanticElements: a drawing that holds its members as buttons */}
       <svg
         ref={svg}
         viewBox={`0 0 ${width} ${height}`}
-        width="100%"
         role="group"
         aria-label={`Frame ${axes.words}: ${structure.members.length} members`}
-        className={`block touch-none select-none border border-line bg-well ${tool === "draw" ? "cursor-crosshair" : ""}`}
-        style={{ aspectRatio: `${width} / ${height}` }}
+        className={`${FITS.className} block touch-none select-none border border-line bg-well ${tool === "draw" ? "cursor-crosshair" : ""}`}
+        style={FITS.style}
         data-testid="canvas"
         onPointerDown={down}
         onPointerMove={move}

@@ -1,3 +1,4 @@
+import { started } from "../support/drawnFrames";
 import { BENCH, demoJob, expect, saved, startJob, test } from "./fixtures";
 
 test("a page that is left in the same moment keeps what was just changed, and never calls it saved before", async ({
@@ -204,3 +205,31 @@ for (const [width, height] of [
           if (after.has(picture)) expect(Math.abs((after.get(picture) ?? 0) - px), picture).toBeLessThanOrEqual(2);
       }
   });
+
+test("what is still being worked out is not told as known, not even before the page lives", async ({
+  page,
+  address,
+}) => {
+  const answer = await page.request.post(`${address}/api/jobs`, {
+    data: { name: "Still to come", units: "mm", origin: "test", drawn: started("rack", { uprights: 9, length: 1873 }) },
+  });
+  expect(answer.ok(), await answer.text()).toBe(true);
+  const job = `/jobs/${((await answer.json()) as { id: string }).id}`;
+  let held: (() => void)[] | null = [];
+  await page.route("**/*.js", async (route) => {
+    if (held) await new Promise<void>((done) => held?.push(done));
+    await route.continue();
+  });
+  // No length to cut to, either: what the weld takes is added to it.
+  await page.goto(`${address}${job}/cut`, { waitUntil: "commit" });
+  await expect(page.getByText("until then nothing is known to cut to")).toBeAttached();
+  await page.goto(`${address}${job}/layout`, { waitUntil: "commit" });
+  const needs = page.getByTestId("fixture-needs");
+  await expect(needs).toContainText("as drawn until the prediction is there");
+  await expect(page.getByText("what it shrinks by is not worked out yet")).toBeVisible();
+  const waiting: (() => void)[] = held;
+  held = null;
+  for (const go of waiting) go();
+  await expect(needs).toContainText("off nominal for what the weld will take", { timeout: 300_000 });
+  await expect(page.getByText("When it has shrunk it comes free of every stop.")).toBeVisible();
+});

@@ -8,6 +8,7 @@ import { builtOf } from "./built";
 import { evaluate } from "./evaluate";
 import { layOut } from "./layOut";
 import { fixtureChecks, laidWords, pickedWords, thingWords } from "./layOutWords";
+import { markingOutOf } from "./markingOutOf";
 import { planProblems } from "./plan";
 import type { Plan } from "./planSchema";
 import { predict } from "./predict";
@@ -31,8 +32,8 @@ describe("a frame laid out", () => {
   it("stands its stops where the frame is set up: outside corners off nominal by what is predicted", () => {
     const { laid, prediction } = laidBy(plan);
     const drawn = laidBy({ ...plan, aim: "drawing" }).laid;
-    expect(laid.isSetOff).toBe(true);
-    expect(drawn.isSetOff).toBe(false);
+    expect(laid.placed).toBe("set up");
+    expect(drawn.placed).toBe("drawn");
     const at = (l: typeof laid, id: string) => l.elements.find((e) => e.element.id === id)?.from ?? { x: 0, y: 0 };
     // The sides are set apart by about what the weld draws them together.
     const apart = (l: typeof laid): number => at(l, "BC stop 1").x - at(l, "DA stop 1").x;
@@ -40,6 +41,37 @@ describe("a frame laid out", () => {
     expect(apart(drawn)).toBeCloseTo(1000, 6);
     expect(apart(laid) - apart(drawn)).toBeCloseTo((target?.target.value ?? 0) - (target?.nominal ?? 0), 1);
     expect(apart(laid)).toBeGreaterThan(1000.1);
+  });
+  it("says what its places are taken from, and where that is the drawing, why", () => {
+    const { structure, prediction } = laidBy(plan);
+    if (!prediction) throw new Error("not predicted");
+    const cold = { ...plan, weld: { ...plan.weld, amps: 0, from: "machine" as const } };
+    const cases = [
+      { plan, prediction, placed: "set up", free: /^When it has shrunk it comes free/ },
+      { plan: { ...plan, aim: "drawing" as const }, prediction, placed: "drawn", free: /is not counted in/ },
+      { plan: { ...plan, aim: "drawing" as const }, prediction: null, placed: "drawn", free: /is not counted in/ },
+      { plan, prediction: null, placed: "not yet predicted", free: /not worked out yet/ },
+      { plan: cold, prediction: null, placed: "not predicted", free: /is not predicted/ },
+      {
+        plan,
+        prediction: { ...prediction, setUp: { ...prediction.setUp, beyondMm: 40 } },
+        placed: "beyond prediction",
+        free: /more than this model can say/,
+      },
+    ];
+    for (const c of cases) {
+      const laid = layOut(c.plan, structure, c.prediction);
+      expect(laid.placed).toBe(c.placed);
+      const free = fixtureChecks(structure, laid, c.plan.units, null).find((x) => x.id === "free");
+      expect(free?.say).toMatch(c.free);
+      expect(markingOutOf(c.plan, { structure, prediction: c.prediction, cut: [] }).placed).toBe(c.placed);
+      // Only the set-up moves a place.
+      const moved = laid.elements.some((e, i) => {
+        const drawn = layOut({ ...c.plan, aim: "drawing" }, structure, null).elements[i]?.from;
+        return drawn && Math.hypot(e.from.x - drawn.x, e.from.y - drawn.y) > 0.01;
+      });
+      expect(moved).toBe(c.placed === "set up");
+    }
   });
   it("says that it holds and lets go; what is left out, inside, or short is named", () => {
     const whole = say(plan);

@@ -22,6 +22,7 @@ import type { Prediction } from "../shrink";
 import { placesOf } from "../square";
 import type { Problem } from "../units";
 import { bedKindOf, fixtureWish } from "./fixtureWish";
+import { type PlacedAs, placedAs } from "./placedAs";
 import type { Plan } from "./planSchema";
 
 /** An element with where to put it. */
@@ -50,8 +51,8 @@ export interface LaidOut {
   fixture: Fixture;
   elements: LaidElement[];
   bed: BedKind;
-  /** Whether places are those of the set-up, off where it is drawn. */
-  isSetOff: boolean;
+  /** What its places are taken from. */
+  placed: PlacedAs;
   /** What of the shelf is short, and what does not fit on the bed. */
   problems: Problem[];
 }
@@ -91,7 +92,7 @@ export function setOffBy(structure: Structure, offsetsMm: Prediction["setUp"]["o
 
 /** How places are moved as a frame is set up, off nominal; null where it is set up as drawn, or that is not known. */
 export const setOffOf = (plan: Plan, structure: Structure, prediction: Prediction | null): SetOff | null =>
-  plan.aim === "set-up" && prediction !== null && prediction.setUp.beyondMm === null
+  prediction !== null && placedAs(plan, prediction) === "set up"
     ? setOffBy(structure, prediction.setUp.offsetsMm)
     : null;
 
@@ -138,7 +139,7 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
     fixture,
     elements,
     bed,
-    isSetOff: off !== null,
+    placed: placedAs(plan, prediction),
     problems: [...shelfProblems(shelf, elements, bed), ...offBed(plan, elements)],
   };
 }

@@ -4,6 +4,7 @@ import type { Structure } from "../frame";
 import { faceWords } from "../plan";
 import { formatLength, formatSmall, physical, type UnitPreference } from "../units";
 import { type LaidElement, type LaidOut, roleOf } from "./layOut";
+import { COMES_FREE_WORDS } from "./placedAs";
 
 /** One thing that a fixture is asked, with the answer. */
 export interface FixtureCheck {
@@ -111,7 +112,7 @@ function raisedCheck({ raised, elements }: Fixture, units: UnitPreference): Fixt
  */
 export function fixtureChecks(
   structure: Structure,
-  { fixture, isSetOff, bed }: LaidOut,
+  { fixture, placed, bed }: LaidOut,
   units: UnitPreference,
   read: BedVerdict | null,
 ): FixtureCheck[] {
@@ -154,9 +155,7 @@ export function fixtureChecks(
       isGood: !trapped.isTrapped,
       say: trapped.isTrapped
         ? `When it has shrunk it locks onto ${named(trapped.lockedOn)} by ${size(trapped.interferenceMm)}: stand them outside, or set them back by more than that.`
-        : isSetOff
-          ? "When it has shrunk it comes free of every stop."
-          : "Comes free as drawn; what it shrinks by is not predicted.",
+        : COMES_FREE_WORDS[placed],
     },
     {
       id: "reach",

@@ -2,12 +2,13 @@ import { type MarkedPiece, markingOut } from "../cut";
 import { formatLength, formatSmall, plainLength, type UnitPreference } from "../units";
 import type { Evaluation } from "./evaluate";
 import { setOffOf } from "./layOut";
+import { type PlacedAs, placedAs } from "./placedAs";
 import type { Plan } from "./planSchema";
 
-/** What is marked on the pieces of a plan, and whether as the frame is set up, off nominal. */
+/** What is marked on the pieces of a plan, and what the places are taken from. */
 export interface MarkedOut {
   pieces: MarkedPiece[];
-  isSetOff: boolean;
+  placed: PlacedAs;
 }
 
 /**
@@ -18,7 +19,7 @@ export function markingOutOf(
   plan: Plan,
   { structure, prediction, cut }: Pick<Evaluation, "structure" | "prediction" | "cut">,
 ): MarkedOut {
-  if (!structure) return { pieces: [], isSetOff: false };
+  if (!structure) return { pieces: [], placed: placedAs(plan, prediction) };
   const off = setOffOf(plan, structure, prediction);
   const wayOf = new Map(structure.members.map((m) => [m.id, m.axes[0]]));
   const pieces = markingOut(structure, plan.drill, (member, alongMm) => {
@@ -32,7 +33,7 @@ export function markingOutOf(
   );
   return {
     pieces: pieces.map((p) => ({ ...p, longMm: longOf.get(p.member) ?? p.longMm })),
-    isSetOff: off !== null,
+    placed: placedAs(plan, prediction),
   };
 }
 

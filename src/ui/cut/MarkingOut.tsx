@@ -1,17 +1,16 @@
-import { equalGapWords, markingOutOf, markWords, measuredFromWords } from "@/core/job";
+import { equalGapWords, markingOutOf, markWords, measuredFromWords, PLACED_AS_WORDS } from "@/core/job";
 import { formatLength } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 
 /** What is marked on each piece before it is laid down, in running distances from one end. */
 export function MarkingOut() {
   const { job, evaluation, units } = useJob("job", "evaluation", "units");
-  const { pieces, isSetOff } = markingOutOf(job.plan, evaluation);
+  const { pieces, placed } = markingOutOf(job.plan, evaluation);
   if (pieces.length === 0) return <p className="text-soft">Nothing lands along a piece, and no hole is wanted.</p>;
   return (
     <div className="grid gap-5" data-testid="marking-out">
       <p className="max-w-prose text-sm text-soft">
-        Hook the tape once and read every distance from that end. Places are{" "}
-        {isSetOff ? "as the frame is set up, off nominal for what the weld will take" : "as drawn"}.
+        Hook the tape once and read every distance from that end. Places are {PLACED_AS_WORDS[placed]}.
       </p>
       <div className="grid gap-x-8 gap-y-5 md:grid-cols-2">
         {pieces.map((piece) => {

@@ -23,7 +23,7 @@ import { deviceHere } from "./store/device";
 import { type JobSnapshot, JobStore } from "./store/jobStore";
 import { browserLocks } from "./store/keeping";
 import { transport } from "./store/transport";
-import { NOT_YET_PREDICTED, type Predicted, usePrediction } from "./usePrediction";
+import { firstPredicted, type Predicted, usePrediction } from "./usePrediction";
 
 /** Everything that a screen may ask of its job. */
 interface JobState extends JobSnapshot {
@@ -93,7 +93,7 @@ function firstState(start: Start): JobState {
     store,
     units: start.job.plan.units,
     evaluation: evaluate(start.job, start.prediction),
-    predicted: NOT_YET_PREDICTED,
+    predicted: firstPredicted(start.job.plan, start.prediction),
     learned: start.learned ?? null,
     taught: start.taught ?? null,
   };

@@ -26,13 +26,26 @@ export interface Predicted {
   wantReplay: () => void;
 }
 
-/** Before the page is live. */
-export const NOT_YET_PREDICTED: Predicted = {
-  prediction: null,
-  replay: null,
-  state: { status: "ready" },
-  wantReplay: () => undefined,
-};
+const nothing = (): void => undefined;
+
+/**
+ * How it stands before the page is live, as it will once it is: what is still to be worked out is not said to be ready.
+ * @param first what the server had at hand.
+ */
+export function firstPredicted(plan: Plan, first: Prediction | null): Predicted {
+  const why = whyNoPrediction(plan);
+  return {
+    prediction: why === null ? first : null,
+    replay: null,
+    state:
+      why !== null
+        ? { status: "none", why }
+        : first
+          ? { status: "ready" }
+          : { status: "working", share: 0, likely: [], cancel: nothing },
+    wantReplay: nothing,
+  };
+}
 
 interface Result {
   key: string;

@@ -4,7 +4,7 @@ import { useMemo } from "react";
 import { sceneOf } from "@/core/drawing";
 import { type BedKind, measuredFrom } from "@/core/fixture";
 import { FROM_ABOVE } from "@/core/frame";
-import { barsOf, clampCaution, fixtureChecks, laidWords, layOut, thingWords } from "@/core/job";
+import { barsOf, clampCaution, fixtureChecks, laidWords, layOut, PLACED_AS_WORDS, thingWords } from "@/core/job";
 import { barWords } from "@/core/plan";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -45,7 +45,7 @@ export function LayoutPrint() {
         <>
           <h1 className="text-2xl">Fixture: {plan.name}</h1>
           <p>
-            {from}; {laid.isSetOff ? "as the frame is set up, off nominal" : "as drawn"}. Version {job.version}.
+            {from}; {PLACED_AS_WORDS[laid.placed]}. Version {job.version}.
           </p>
           <FrameDrawing scene={scene} units={plan.units} label={`Fixture of ${plan.name}`} bare maxHeight={320}>
             {(p) => (

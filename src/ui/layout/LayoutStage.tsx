@@ -6,7 +6,7 @@ import { useMemo, useState } from "react";
 import { sceneOf } from "@/core/drawing";
 import { measuredFrom } from "@/core/fixture";
 import { FROM_ABOVE } from "@/core/frame";
-import { clampCaution, fixtureChecks, layOut } from "@/core/job";
+import { clampCaution, fixtureChecks, layOut, PLACED_AS_WORDS } from "@/core/job";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -58,8 +58,7 @@ export function LayoutStage() {
       <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
           <p className="max-w-prose text-lg" data-testid="fixture-needs">
-            {needed} for what lies on the bed
-            {laid.isSetOff ? ", placed as the frame is set up, off nominal" : ", placed as drawn"}.
+            {needed} for what lies on the bed, placed {PLACED_AS_WORDS[laid.placed]}.
           </p>
           <FrameDrawing
             scene={scene}

@@ -8,6 +8,7 @@ import { barsOf } from "../held";
 import type { Job } from "../jobSchema";
 import { type LaidOut, layOut } from "../layOut";
 import { clampCaution, fixtureChecks, laidWords, pickedWords, thingWords } from "../layOutWords";
+import { PLACED_AS_WORDS } from "../placedAs";
 import { restWords } from "../words";
 import type { SheetBlock } from "./sheet";
 
@@ -69,7 +70,7 @@ export function fixtureSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
   return [
     {
       kind: "text",
-      text: `Places are ${laid.isSetOff ? "as the frame is set up, off nominal for what the weld will take" : "as drawn"}. ${clampCaution(units)}`,
+      text: `Places are ${PLACED_AS_WORDS[laid.placed]}. ${clampCaution(units)}`,
     },
     { kind: "picture", picture, highMm: 105 },
     { kind: "heading", text: "From the shelf" },

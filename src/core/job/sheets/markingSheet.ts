@@ -4,6 +4,7 @@ import { STAGE_CAUTIONS } from "../cautions";
 import type { Evaluation } from "../evaluate";
 import type { Job } from "../jobSchema";
 import { equalGapWords, markingOutOf, markWords, measuredFromWords } from "../markingOutOf";
+import { PLACED_AS_WORDS } from "../placedAs";
 import type { SheetBlock } from "./sheet";
 
 /** Running distances on each piece, and the holes with their drills and pilots. */
@@ -12,13 +13,13 @@ export function markingSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
   const { units } = plan;
   const { structure } = evaluation;
   if (!structure) return [{ kind: "text", text: "The frame has errors: nothing is marked out yet." }];
-  const { pieces, isSetOff } = markingOutOf(plan, evaluation);
+  const { pieces, placed } = markingOutOf(plan, evaluation);
   const drills = drillList(structure, plan.drill, units);
   return [
     { kind: "text", text: STAGE_CAUTIONS.cut },
     {
       kind: "text",
-      text: `Every distance runs from one end of its piece: hook the tape once. Places are ${isSetOff ? "as the frame is set up, off nominal for what the weld will take" : "as drawn"}. Scribe the edges, and a cross on the side where the part goes.`,
+      text: `Every distance runs from one end of its piece: hook the tape once. Places are ${PLACED_AS_WORDS[placed]}. Scribe the edges, and a cross on the side where the part goes.`,
     },
     ...pieces.flatMap((piece): SheetBlock[] => [
       {

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { DxfWriter, point2d, point3d, Units } from "@tarikjabiri/dxf";
 import fc from "fast-check";
-import { strToU8, zipSync } from "fflate";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { describe, expect, it } from "vitest";
 import { LAYERS } from "@/core/drawing";
 import { fromLines, type LineWork, STARTERS, usualWish } from "@/core/frame";
@@ -254,6 +254,28 @@ describe("the archive of a shop", () => {
     );
     expect(writeArchive(read)).toEqual(bytes);
     expect(said(bytes)).toBe("taken: shop");
+  });
+  it("names a job that cannot be read, and keeps back no other; with none it is refused", () => {
+    const files = unzipSync(writeArchive(shop()));
+    const [spoilt, gone, swapped, sound] = shop().jobs.map(({ job }) => `jobs/${job.id}.json`) as [
+      string,
+      string,
+      string,
+      string,
+    ];
+    const damaged = {
+      ...files,
+      [spoilt]: strToU8(strFromU8(files[spoilt] ?? new Uint8Array()).replace('"units"', '"unit"')),
+      [swapped]: files[sound] ?? new Uint8Array(),
+    };
+    delete damaged[gone];
+    const read = got(readArchive(zipSync(damaged)));
+    expect(read.jobs.map(({ job }) => `jobs/${job.id}.json`)).toEqual([sound]);
+    expect(read.unread.map((why) => why.slice(0, spoilt.length))).toEqual([spoilt, gone, swapped]);
+    expect(read.unread.join(" ")).toMatch(/unit.* is missing in the archive.* holds another job/);
+    expect(got(readArchive(zipSync(files))).unread).toEqual([]);
+    const none = Object.fromEntries(Object.entries(files).filter(([name]) => !name.startsWith("jobs/")));
+    expect(said(zipSync(none))).toMatch(/Not one of its jobs can be read.*missing/);
   });
   it("is refused whole where it is broken, of a later version, or would unpack to too much", () => {
     const bytes = writeArchive(shop());

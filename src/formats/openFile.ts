@@ -4,7 +4,7 @@ import { fail, ok, type Result } from "@/core/units";
 import { readDxf } from "./drawingDxf";
 import { readSvg } from "./drawingSvg";
 import { JOB_FILE_LIMIT_BYTES, readJobFile } from "./jobFile";
-import { ARCHIVE_LIMIT_BYTES, readArchive, type ShopArchive } from "./shopArchive";
+import { ARCHIVE_LIMIT_BYTES, type ReadShop, readArchive } from "./shopArchive";
 import { readTable, type TableFile } from "./tableCsv";
 
 /** Largest drawing and table that are read, bytes. */
@@ -18,7 +18,7 @@ const HEAD_BYTES = 4096;
 /** A file by what is in it, whatever its name says. */
 export type Opened =
   | { kind: "job"; job: Job }
-  | { kind: "shop"; archive: ShopArchive }
+  | { kind: "shop"; archive: ReadShop }
   | { kind: "drawing"; work: LineWork }
   | { kind: "table"; table: TableFile };
 

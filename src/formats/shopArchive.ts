@@ -103,8 +103,24 @@ function readHead(files: Record<string, Uint8Array>): Result<z.infer<typeof head
   return part(files, "shop.json", headSchema);
 }
 
-/** Reads an archive, whole or not at all. */
-export function readArchive(bytes: Uint8Array): Result<ShopArchive> {
+/** An archive as it was read. */
+export interface ReadShop extends ShopArchive {
+  /** Jobs that could not be read, each as `jobs/<id>.json: why`. */
+  unread: string[];
+}
+
+/** A job of an archive, by the file that it must be in. */
+function readJob(files: Record<string, Uint8Array>, id: string): Result<Job> {
+  const name = `jobs/${id}.json`;
+  const file = files[name];
+  if (!file) return fail(`${name} is missing in the archive.`);
+  const read = readJobFile(strFromU8(file));
+  if (!read.ok) return fail(`${name}: ${read.problems[0]?.path}: ${read.problems[0]?.message}`);
+  return read.job.id === id ? ok(read.job) : fail(`${name} holds another job.`);
+}
+
+/** Reads an archive. One job that cannot be read is named, and keeps back no other; where none can be, nothing is read. */
+export function readArchive(bytes: Uint8Array): Result<ReadShop> {
   if (bytes.byteLength > ARCHIVE_LIMIT_BYTES) return fail("This archive is larger than any shop's (64 MB).");
   const files = unpacked(bytes);
   if (!files.ok) return files;
@@ -119,20 +135,20 @@ export function readArchive(bytes: Uint8Array): Result<ShopArchive> {
   if (!lessons?.ok)
     return fail(`lessons.json: ${lessons ? lessons.problems[0]?.message : "it is missing in the archive."}`);
   const jobs: ShopArchive["jobs"] = [];
+  const unread: string[] = [];
   for (const { id, away } of head.value.jobs) {
-    const name = `jobs/${id}.json`;
-    const file = files.value[name];
-    if (!file) return fail(`${name} is missing in the archive.`);
-    const read = readJobFile(strFromU8(file));
-    if (!read.ok) return fail(`${name}: ${read.problems[0]?.path}: ${read.problems[0]?.message}`);
-    if (read.job.id !== id) return fail(`${name} holds another job.`);
-    jobs.push({ job: read.job, away });
+    const read = readJob(files.value, id);
+    if (read.ok) jobs.push({ job: read.value, away });
+    else unread.push(read.message);
   }
+  const [first] = unread;
+  if (jobs.length === 0 && first) return fail(`Not one of its jobs can be read. ${first}`);
   return ok({
     shop: head.value.shop,
     jobs,
     instruments: instruments.value,
     lessons: lessons.file.lessons,
     testBeads: testBeads.value,
+    unread,
   });
 }

@@ -38,6 +38,8 @@ export interface ShopTaken {
   jobs: number;
   /** Jobs that are here already and stay as they are, by name. */
   here: string[];
+  /** Jobs that could not be read, with why. */
+  unread: string[];
   instruments: number;
   lessons: number;
   testBeads: number;
@@ -57,7 +59,7 @@ const wishSchema = z.strictObject({
 });
 
 /**
- * Reads the archive of a shop in, whole or not at all. What is here already stays as it is.
+ * Reads the archive of a shop in, in one transaction. What is here already stays as it is; a job that cannot be read is named.
  * @param wish who reads it in, and whether what it learned counts here.
  */
 export async function importShop(who: Caller, bytes: Uint8Array, wish: unknown): Promise<Outcome<ShopTaken>> {
@@ -66,7 +68,7 @@ export async function importShop(who: Caller, bytes: Uint8Array, wish: unknown):
   const read = await inThread("unpackShop", bytes).catch(() => null);
   if (!read) return refuse(503, BUSY);
   if (!read.ok) return refuse(422, read.message);
-  const { jobs, instruments, testBeads } = read.value;
+  const { jobs, instruments, testBeads, unread } = read.value;
   const lessons = parsed.value.lessons ? read.value.lessons : [];
   const { shopId } = who;
   const db = store.pool();
@@ -108,7 +110,7 @@ export async function importShop(who: Caller, bytes: Uint8Array, wish: unknown):
     if (onShelf > SHELF_LIMIT) throw new ShelfFull(onShelf);
     added.lessons = await store.addLessons(one, shopId, lessons);
     for (const bead of testBeads) added.testBeads += (await store.addTestBead(one, shopId, bead)) ? 1 : 0;
-    return done({ ...added, here: jobs.flatMap(({ job }) => (taken.has(job.id) ? [job.plan.name] : [])) });
+    return done({ ...added, here: jobs.flatMap(({ job }) => (taken.has(job.id) ? [job.plan.name] : [])), unread });
   });
   return run.catch((e: unknown) => {
     if (e instanceof ShelfFull) return refuse(422, e.message);

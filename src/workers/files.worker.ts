@@ -32,6 +32,8 @@ export type FileHeld =
       instruments: number;
       lessons: number;
       testBeads: number;
+      /** Jobs that cannot be read, with why. */
+      unread: readonly string[];
     }
   | DrawingHeld
   | { kind: "table"; table: TableFile };
@@ -49,7 +51,7 @@ function held(opened: Opened): FileHeld {
         createdAt: opened.job.createdAt,
       };
     case "shop": {
-      const { shop, jobs, instruments, lessons, testBeads } = opened.archive;
+      const { shop, jobs, instruments, lessons, testBeads, unread } = opened.archive;
       return {
         kind: "shop",
         name: shop.name,
@@ -58,6 +60,7 @@ function held(opened: Opened): FileHeld {
         instruments: instruments.length,
         lessons: lessons.length,
         testBeads: testBeads.length,
+        unread,
       };
     }
     case "drawing": {

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { strFromU8, unzipSync } from "fflate";
+import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { afterAll, describe, expect, it } from "vitest";
 import type { Instrument } from "@/core/instruments";
 import type { Job } from "@/core/job";
@@ -48,7 +48,7 @@ describe("a whole shop as one file", () => {
   it("is read in whole, and comes out with every job file the same to the byte", async () => {
     const old = anotherShop();
     const taken = valueIn(await importShop(LOCAL, writeArchive(old), WISH));
-    expect(taken).toEqual({ jobs: 4, here: [], instruments: 1, lessons: 0, testBeads: 0 });
+    expect(taken).toEqual({ jobs: 4, here: [], instruments: 1, lessons: 0, testBeads: 0, unread: [] });
     // Other tests keep jobs in this database, too: these are found among them.
     const files = unzipSync(valueIn(await shopFile(LOCAL)).bytes);
     const text = (name: string): string => strFromU8(files[name] ?? new Uint8Array());
@@ -75,6 +75,17 @@ describe("a whole shop as one file", () => {
     );
     expect(taken).toMatchObject({ jobs: 3, here: [first.job.plan.name], instruments: 0 });
     expect(valueIn(await getJob(LOCAL, first.job.id)).job.plan.purpose).toBe(first.job.plan.purpose);
+  });
+  it("takes what can be read of a damaged one, and names the rest", async () => {
+    const old = anotherShop();
+    const files = unzipSync(writeArchive(old));
+    const lost = old.jobs[1]?.job.id ?? "";
+    files[`jobs/${lost}.json`] = strToU8("{");
+    const taken = valueIn(await importShop(LOCAL, zipSync(files), WISH));
+    expect(taken.jobs).toBe(old.jobs.length - 1);
+    expect(taken.unread).toEqual([expect.stringContaining(`jobs/${lost}.json`)]);
+    expect((await getJob(LOCAL, lost)).ok).toBe(false);
+    expect(valueIn(await getJob(LOCAL, old.jobs[0]?.job.id ?? "")).job.entries).toEqual(old.jobs[0]?.job.entries);
   });
   it("takes nothing of a file that is wrong, or that would not fit on the shelf", async () => {
     const before = (await listJobs(LOCAL)).total;

@@ -3,6 +3,7 @@ import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { DxfWriter, point2d, point3d, Units } from "@tarikjabiri/dxf";
+import { unzipSync, zipSync } from "fflate";
 import { demoJob, expect, expectAccessible, saved, startJob, test } from "./fixtures";
 
 /** A gate in inches on its centre lines, with a frame of notes round it. */
@@ -132,6 +133,22 @@ test("the whole shop goes out as one file and comes back", async ({ page, addres
   await page.getByRole("button", { name: "Read it in" }).click();
   await expect(page.getByTestId("shop-taken")).toContainText("Taken: 0 jobs");
   await expect(page.getByTestId("opened")).toContainText("Here already, and left as they are");
+  // One job of it is damaged: it is named before and after, and the others come in.
+  await page.getByRole("button", { name: "Close" }).last().click();
+  const files = unzipSync(new Uint8Array(readFileSync(file)));
+  const damaged = Object.keys(files).find((name) => name.startsWith("jobs/")) ?? "";
+  files[damaged] = new TextEncoder().encode("{");
+  await page.getByTestId("job-file").setInputFiles({
+    name: "damaged.zip",
+    mimeType: "application/zip",
+    buffer: Buffer.from(zipSync(files)),
+  });
+  await expect(page.getByTestId("unread")).toContainText("1 job of this file cannot be read and stays out");
+  await expect(page.getByTestId("unread")).toContainText(damaged);
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Read it in" }).click();
+  await expect(page.getByTestId("shop-taken")).toContainText("Taken: 0 jobs");
+  await expect(page.getByTestId("unread")).toContainText(damaged);
 });
 
 test("every sheet is printed from the log, with its title and its job on it, and so is the frame for other programs", async ({

@@ -117,3 +117,51 @@ test("what waits of a job that is closed is said in the list and sent from there
     .poll(async () => (await entriesOf(job)).flatMap((e) => (e.kind === "note" ? [e.text] : [])))
     .toEqual(["Written in the yard"]);
 });
+
+test("a wait that ends while the page is not in sight is told beside it, once that was wished and allowed", async ({
+  page,
+  context,
+}) => {
+  // This browser has no place beside its pages to tell anything: what it is asked to show is kept in its stead.
+  await page.addInitScript(() => {
+    const told: string[] = [];
+    Object.assign(window, { told });
+    Object.defineProperty(Notification, "permission", { get: () => "granted" });
+    ServiceWorkerRegistration.prototype.showNotification = async (title, how) => {
+      told.push(`${title} ${how?.body ?? ""} ${(how?.data as { path: string } | undefined)?.path}`);
+    };
+  });
+  const job = await startJob(page, app.address, "Told from the pocket");
+  await isKept(page);
+  const device = page.getByRole("button", { name: /this device/ });
+  const unseen = page.getByRole("radio", { name: "also told while the page is not in sight" });
+  // Not allowed: it says so and goes on ringing.
+  await device.click();
+  await unseen.click();
+  await expect(page.getByText("This browser does not let the page tell you")).toBeVisible();
+  await expect(page.getByRole("radio", { name: "it rings and shakes" })).toBeChecked();
+  await context.grantPermissions(["notifications"], { origin: app.address });
+  await unseen.click();
+  await expect(unseen).toBeChecked();
+  await expect(page.getByText("This browser does not let the page tell you")).toHaveCount(0);
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+
+  await page.clock.install();
+  await page.goto(`${app.address}${job}/weld`);
+  const list = page.getByRole("list", { name: "Order of work" });
+  await list.getByRole("button", { name: /Weld B, outside corner/ }).click();
+  await page.getByRole("button", { name: "Done", exact: true }).click();
+  await list.getByRole("button", { name: /Wait until all four corners can be touched/ }).click();
+  await expect(page.getByTestId("cooling")).toContainText(/more until all of it can be touched/);
+  const told = () => page.evaluate(() => (window as unknown as { told: string[] }).told);
+  await page.evaluate(() => Object.defineProperty(document, "visibilityState", { get: () => "hidden" }));
+  expect(await told()).toEqual([]);
+  await page.clock.fastForward("06:00:00");
+  await expect(page.getByTestId("cooling")).toContainText("By the ticks all of it can be touched.");
+  await expect
+    .poll(told)
+    .toEqual([
+      expect.stringMatching(/^By the ticks all of it can be touched\. .*Told from the pocket.* \/jobs\/.*\/weld/),
+    ]);
+});

@@ -31,6 +31,7 @@ type Answer = {
   instruments?: number;
   lessons?: number;
   testBeads?: number;
+  unread?: string[];
 } | null;
 
 /** Sends a file as it is. */
@@ -103,6 +104,25 @@ function TakeJob({ held, file, onClose }: { held: FileHeld & { kind: "job" }; fi
 const MOST_NAMES = 12;
 const count = (n: number, one: string, more: string): string => `${n} ${n === 1 ? one : more}`;
 
+/** Jobs of an archive that cannot be read, each with why; nothing where all can. */
+function Unread({ unread = [] }: { unread?: readonly string[] | undefined }) {
+  if (unread.length === 0) return null;
+  return (
+    <div data-testid="unread">
+      <FieldMessage severity="warning">
+        {count(unread.length, "job", "jobs")} of this file cannot be read and {unread.length === 1 ? "stays" : "stay"}{" "}
+        out:
+      </FieldMessage>
+      <ul className="text-sm break-words">
+        {unread.slice(0, MOST_NAMES).map((why) => (
+          <li key={why}>{why}</li>
+        ))}
+      </ul>
+      {unread.length > MOST_NAMES ? <p className="text-sm">And {unread.length - MOST_NAMES} more.</p> : null}
+    </div>
+  );
+}
+
 /** The archive of a whole shop. */
 function TakeShop({ held, file, onClose }: { held: FileHeld & { kind: "shop" }; file: File; onClose: () => void }) {
   const router = useRouter();
@@ -138,6 +158,7 @@ function TakeShop({ held, file, onClose }: { held: FileHeld & { kind: "shop" }; 
             {taken.here.length > MOST_NAMES ? ` and ${taken.here.length - MOST_NAMES} more` : ""}.
           </p>
         ) : null}
+        <Unread unread={taken.unread} />
         <Button className="justify-self-start" onClick={onClose}>
           Close
         </Button>
@@ -155,6 +176,7 @@ function TakeShop({ held, file, onClose }: { held: FileHeld & { kind: "shop" }; 
         {held.jobs.length > MOST_NAMES ? ` and ${held.jobs.length - MOST_NAMES} more` : ""}. What is here already stays
         as it is; people and their passwords are not in it.
       </p>
+      <Unread unread={held.unread} />
       {held.lessons > 0 ? (
         <Tick checked={lessons} onChange={setLessons}>
           also what it learned: only if it is the same shop, with its hands and machines

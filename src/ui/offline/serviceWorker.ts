@@ -71,4 +71,17 @@ self.addEventListener("sync", (event) => {
   );
 });
 
+// What was told beside the page, pressed: back to the page that it is about, where it is open still.
+self.addEventListener("notificationclick", (event) => {
+  event.notification.close();
+  const { path } = (event.notification.data ?? {}) as { path?: string };
+  const back = async (): Promise<void> => {
+    const pages = await self.clients.matchAll({ type: "window", includeUncontrolled: true });
+    const page = pages.find((p) => new URL(p.url).pathname === new URL(path ?? "/", p.url).pathname) ?? pages[0];
+    if (page) await page.focus();
+    else await self.clients.openWindow(path ?? "/");
+  };
+  event.waitUntil(back());
+});
+
 serwist.addEventListeners();

@@ -1,15 +1,17 @@
 "use client";
 
-import { useId } from "react";
+import { useId, useState } from "react";
 import { Choice } from "./Choice";
 import { Dialog } from "./Dialog";
 import { setDevice, useDevice } from "./device";
-import { FieldFrame, inputClass } from "./Field";
+import { FieldFrame, FieldMessage, inputClass } from "./Field";
+import { askToTell, mayTell } from "./tell";
 
 /** Who uses this device and how it looks. Kept on the device only. */
 export function DeviceDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const device = useDevice();
   const id = useId();
+  const [refused, setRefused] = useState(false);
   return (
     <Dialog
       open={open}
@@ -80,13 +82,24 @@ export function DeviceDialog({ open, onClose }: { open: boolean; onClose: () => 
         />
         <Choice
           label="When a wait is over"
-          value={device.rings ? "rings" : "quiet"}
-          onChange={(how) => setDevice({ rings: how === "rings" })}
+          value={device.rings ? (device.tells && mayTell() ? "tells" : "rings") : "quiet"}
+          onChange={async (how) => {
+            const may = how !== "tells" || (await askToTell());
+            setRefused(!may);
+            setDevice({ rings: how !== "quiet", tells: how === "tells" && may });
+          }}
           options={[
             ["rings", "it rings and shakes"],
+            ["tells", "also told while the page is not in sight"],
             ["quiet", "it is shown"],
           ]}
         />
+        {refused ? (
+          <FieldMessage severity="warning">
+            This browser does not let the page tell you: allow notifications for this address in its settings. It rings
+            as long as the page is open.
+          </FieldMessage>
+        ) : null}
       </div>
     </Dialog>
   );

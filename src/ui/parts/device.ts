@@ -14,6 +14,8 @@ interface Device {
   speaks: boolean;
   /** Rings and shakes when a wait is over. */
   rings: boolean;
+  /** Tells it beside the page, too, where the page is not in sight. */
+  tells: boolean;
 }
 
 const KEY = "plumb/device";
@@ -25,6 +27,7 @@ const FIRST: Device = {
   hand: "right",
   speaks: false,
   rings: true,
+  tells: false,
 };
 const listeners = new Set<() => void>();
 let known: Device | null = null;

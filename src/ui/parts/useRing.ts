@@ -2,6 +2,7 @@
 
 import { useEffect, useRef } from "react";
 import { useDevice } from "./device";
+import { tellUnseen } from "./tell";
 
 const TONE_HZ = 880;
 /** Three short tones, s from now. */
@@ -23,12 +24,12 @@ function ring(): void {
 }
 
 /**
- * Rings and shakes once when a wait is over. It is counted by the clock, so that a screen that slept rings when it wakes, and only
- * for a wait that was seen running on this page.
- * @param isWaiting whether it still runs.
+ * Rings and shakes once when a wait is over, and tells it where the page is not in sight. It is counted by the clock, so that a screen
+ * that slept rings when it wakes, and only for a wait that was seen running on this page.
+ * @param isWaiting whether it still runs. @param words what is then told.
  */
-export function useRing(isWaiting: boolean): void {
-  const { rings } = useDevice();
+export function useRing(isWaiting: boolean, words: string): void {
+  const { rings, tells } = useDevice();
   const ran = useRef(false);
   useEffect(() => {
     if (isWaiting) ran.current = true;
@@ -37,6 +38,7 @@ export function useRing(isWaiting: boolean): void {
       if (!rings) return;
       ring();
       navigator.vibrate?.(SHAKE_MS);
+      if (tells) void tellUnseen(words, SHAKE_MS);
     }
-  }, [isWaiting, rings]);
+  }, [isWaiting, rings, tells, words]);
 }

@@ -14,9 +14,10 @@ export function Cooling({ until, stepKey: key }: { until: "touch" | "cold"; step
   const welded = [...times.keys()].some((k) => k.startsWith("bead/") || k.startsWith("tack/"));
   const left =
     welded && structure && nowS !== null ? coolsFor(structure, weldOf(job.plan), steps, times, nowS, until) : null;
-  useRing(left !== null);
-  if (!structure || nowS === null) return null;
   const what = until === "touch" ? "can be touched" : "is cold";
+  const cooled = `By the ticks all of it ${what}.`;
+  useRing(left !== null, cooled);
+  if (!structure || nowS === null) return null;
   if (!welded) {
     const planned = timeOf(job)?.steps.get(key)?.takesS ?? 0;
     return (
@@ -36,7 +37,7 @@ export function Cooling({ until, stepKey: key }: { until: "touch" | "cold"; step
           feel for it with the back of the hand, close but not on it.
         </>
       ) : (
-        <>By the ticks all of it {what}. Make sure with the back of the hand, close but not on it.</>
+        <>{cooled} Make sure with the back of the hand, close but not on it.</>
       )}
     </p>
   );

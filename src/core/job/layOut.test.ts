@@ -104,7 +104,9 @@ describe("a frame laid out", () => {
     const holes = { holes: { pitch: length("50"), x: length("0"), y: length("0") } };
     expect(one({ ...plan, fixture: holes })).toMatch(/^hole -?\d+, -?\d+ with \d+\.\d mm of packing$/);
     expect(one(plan, "CD stop 1")).toMatch(/, 0\.5 mm off$/);
-    expect(one({ ...plan, units: "inch-fraction" })).toMatch(/ in along/);
+    // By a tape in fractions; what is under an inch off the edge as every small size.
+    expect(one({ ...plan, units: "inch-fraction" })).toMatch(/^from A \d+ \d+\/\d+ in along, −?0\.\d+ in across$/);
+    expect(one({ ...plan, units: "inch-decimal" })).toMatch(/^from A \d+\.\d{3} in along, −?0\.\d+ in across$/);
     const drawbar = drawnPlan(started("A-shaped drawbar"));
     expect(one(drawbar, `${laidBy(drawbar).laid.fixture.lying[0]} stop 1`)).toMatch(/^from the lower left /);
   });

@@ -2,7 +2,7 @@ import type { BedVerdict } from "../check";
 import { type BedKind, type Fixture, type FreeMotion, type ShelfThing, usualThing } from "../fixture";
 import type { Structure } from "../frame";
 import { faceWords } from "../plan";
-import { formatLength, formatSmall, physical, type UnitPreference } from "../units";
+import { formatLength, formatSmall, MM_PER, physical, type UnitPreference } from "../units";
 import { type LaidElement, type LaidOut, roleOf } from "./layOut";
 import { COMES_FREE_WORDS } from "./placedAs";
 
@@ -215,14 +215,17 @@ export function laidWords(
   units: UnitPreference,
 ): string {
   const mm = (v: number): string => formatSmall(v, units, { decimals: units === "mm" ? 1 : 0 });
+  // Taped as everything else in the job; what is less than an inch off an edge is set by a rule or a feeler.
+  const taped = (v: number): string =>
+    Math.abs(v) < MM_PER.in ? mm(v) : formatLength(v, units, { denominator: 64 }).text;
   const high = element.highMm > 0 ? `${mm(element.highMm)} high, ` : "";
   const play = element.playMm > 0 ? `, ${mm(element.playMm)} off` : "";
   const packed = (packMm: number): string => (packMm > SEEN_MM ? ` with ${mm(packMm)} of packing` : "");
   if (hole) return `hole ${hole.along}, ${hole.across}${packed(hole.packMm)}${play}`;
-  if (slot) return `slot ${slot.slot}, ${mm(slot.alongMm)} along it${packed(slot.packMm)}${play}`;
+  if (slot) return `slot ${slot.slot}, ${taped(slot.alongMm)} along it${packed(slot.packMm)}${play}`;
   const place = fromEdges ?? from;
   const on = bed === "bearers" ? `${bearer ? `on ${bearer}` : "on a bar laid across"}, ` : "";
-  return `${high}${on}${fromEdges ? "from the edges" : isFromA ? "from A" : "from the lower left"} ${mm(place.x)} along, ${mm(place.y)} across${play}`;
+  return `${high}${on}${fromEdges ? "from the edges" : isFromA ? "from A" : "from the lower left"} ${taped(place.x)} along, ${taped(place.y)} across${play}`;
 }
 
 /** What counts of the shelf are called, in the order in which they are asked. */

@@ -15,7 +15,7 @@ export {
   type UnitPreference,
 } from "./format";
 export { drillWords, wallWords } from "./gauges";
-export { type BareUnit, length, lengthParts, parseLength, readLength } from "./length";
+export { type BareUnit, length, lengthParts, MM_PER, parseLength, readLength } from "./length";
 export { type Length, lengthSchema } from "./lengthSchema";
 export { asKept, asShown, type Kind as PhysicalKind, physical, unitOf } from "./physical";
 export { fail, ok, type Problem, type Result } from "./result";

@@ -10,13 +10,16 @@ import { startApp } from "../support/app";
 const WRITERS = 4;
 /** Kills; a long run asks for more by KILLS=1000. */
 const ROUNDS = Number(process.env.KILLS ?? 30);
+/** A kill and what comes after it take no longer, ms. */
+const ROUND_MS = 30_000;
 
 describe("a power cut in the middle of saving", () => {
   it("loses no reading that was acknowledged, whether the application or the database is killed", {
-    timeout: 900_000,
+    timeout: ROUND_MS * Math.max(30, ROUNDS),
   }, async () => {
     // Default flush settings: what is acknowledged is on the disk.
     const app = await startApp();
+    let writing = true;
     const post = (url: string, body: unknown) =>
       fetch(`${app.address}${url}`, {
         method: "POST",
@@ -35,10 +38,9 @@ describe("a power cut in the middle of saving", () => {
       });
       const acknowledged = new Map<string, number>();
       let failed: unknown = null;
-      let writing = true;
       const write = async (writer: number) => {
-        for (let n = 0; writing && n < 5000; n++) {
-          const mm = 1000 + writer + n / 1000;
+        for (let n = 0; writing; n++) {
+          const mm = 1000 + writer + (n % 1000) / 1000;
           const reading = entry({
             kind: "reading",
             roundId,
@@ -101,6 +103,7 @@ describe("a power cut in the middle of saving", () => {
         `${acknowledged.size} acknowledged, all there; ${stored.size - acknowledged.size} stored that were cut off before they could be acknowledged`,
       );
     } finally {
+      writing = false;
       await app.end();
     }
   });

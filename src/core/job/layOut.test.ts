@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
+import { ALONG_WORDS } from "../plan";
 import { length } from "../units";
+import { barProposals } from "./barProposals";
 import { bearersUnder } from "./bearersOf";
 import { builtOf } from "./built";
 import { evaluate } from "./evaluate";
@@ -12,6 +14,7 @@ import { markingOutOf } from "./markingOutOf";
 import { planProblems } from "./plan";
 import type { Plan } from "./planSchema";
 import { predict } from "./predict";
+import { fixtureSheet } from "./sheets/fixtureSheet";
 
 const laidBy = (plan: Plan) => {
   const { structure } = builtOf(plan);
@@ -109,6 +112,25 @@ describe("a frame laid out", () => {
     expect(one({ ...plan, units: "inch-decimal" })).toMatch(/^from A \d+\.\d{3} in along, −?0\.\d+ in across$/);
     const drawbar = drawnPlan(started("A-shaped drawbar"));
     expect(one(drawbar, `${laidBy(drawbar).laid.fixture.lying[0]} stop 1`)).toMatch(/^from the lower left /);
+  });
+  it("counts along a member from where middle lines meet: half a tube off its long point, mitred and butted", () => {
+    const ladder = { ...drawnPlan(started("ladder")), aim: "drawing" as const };
+    const { laid, structure } = laidBy(ladder);
+    expect(laid.elements.length).toBeGreaterThan(10);
+    for (const { element, from } of laid.elements) {
+      const m = structure.members.find((x) => x.id === element.member);
+      if (!m) throw new Error("no such member");
+      expect(Math.abs(Math.min(...m.begins))).toBeCloseTo(20, 6);
+      // AB begins at A, from where the bed is measured.
+      if (m.id === "AB") expect(from.x).toBeCloseTo(element.alongMm - Math.min(...m.begins), 6);
+    }
+    // On paper it is said where a bar is put by it.
+    const onPaper = (p: Plan): string => {
+      const job = jobOf([], () => p);
+      return JSON.stringify(fixtureSheet(job, evaluate(job, null)));
+    };
+    expect(onPaper(ladder)).not.toContain(ALONG_WORDS);
+    expect(onPaper({ ...ladder, held: { bars: barProposals(structure, "mm").crossed } })).toContain(ALONG_WORDS);
   });
   it("raises what hangs over the bed on risers of that height, off the shelf, and says where one is left out", () => {
     const base = { ...drawnPlan(started("table base")), fixture: { have: { risers: 4 } } };

@@ -63,6 +63,7 @@ export { seamCaution } from "./seamCaution";
 export { type LiesOn, type Step, stepKey, turned, type Up } from "./step";
 export { type StepId, stepIdSchema } from "./stepSchema";
 export {
+  ALONG_WORDS,
   barName,
   barWords,
   faceAlone,

@@ -151,6 +151,10 @@ const measureWords = (step: Step, ring: boolean): string => {
   return `Measure ${what}, dry`;
 };
 
+/** What a place along a member is counted from. */
+export const ALONG_WORDS =
+  "Along a member is counted from its free end, or from where its middle line meets its neighbour's: half a tube off the end that a tape hooks on.";
+
 /** Where a bar meets a member: so far from its beginning. */
 function barEnd({ members }: Structure, { member, at }: Bar["from"], units: UnitPreference): string {
   const m = members.find((x) => x.id === member);

@@ -3,7 +3,7 @@
 import { X } from "lucide-react";
 import type { Structure } from "@/core/frame";
 import { barProposals, type Plan, type PlannedBar } from "@/core/job";
-import { BAR_KINDS, type BarKind, PUT_ON, type PutOn, TAKEN_OFF, type TakenOff } from "@/core/plan";
+import { ALONG_WORDS, BAR_KINDS, type BarKind, PUT_ON, type PutOn, TAKEN_OFF, type TakenOff } from "@/core/plan";
 import { length } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -147,6 +147,7 @@ export function Bars({ structure }: { structure: Structure }) {
   };
   return (
     <div className="grid gap-2">
+      {bars.length > 0 ? <p className="max-w-prose text-sm text-soft">{ALONG_WORDS}</p> : null}
       {bars.length > 0 ? (
         <ul aria-label="Bars and blocks">
           {bars.map((bar) => (

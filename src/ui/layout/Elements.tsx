@@ -2,6 +2,7 @@
 
 import { RotateCcw, X } from "lucide-react";
 import { type LaidOut, laidWords, type Plan, thingWords } from "@/core/job";
+import { ALONG_WORDS } from "@/core/plan";
 import { formatLength, length, type UnitPreference } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -73,6 +74,7 @@ export function Elements({
   };
   return (
     <div className="grid gap-2" data-testid="elements">
+      <p className="max-w-prose text-sm text-soft">{ALONG_WORDS}</p>
       {[...laid.fixture.lying, ...standing].map((member) => {
         const own = laid.elements.filter((e) => e.element.member === member);
         return (

@@ -5,7 +5,7 @@ import { sceneOf } from "@/core/drawing";
 import { type BedKind, measuredFrom } from "@/core/fixture";
 import { FROM_ABOVE } from "@/core/frame";
 import { barsOf, clampCaution, fixtureChecks, laidWords, layOut, PLACED_AS_WORDS, thingWords } from "@/core/job";
-import { barWords } from "@/core/plan";
+import { ALONG_WORDS, barWords } from "@/core/plan";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -32,6 +32,7 @@ export function LayoutPrint() {
     [structure],
   );
   if (!structure || !laid || !scene) return <NotYet stage="Fixture on paper" />;
+  const bars = barsOf(structure, plan);
   const from = FROM[laid.bed]
     ? FROM[laid.bed]
     : plan.fixture?.at
@@ -67,7 +68,8 @@ export function LayoutPrint() {
               </li>
             ))}
           </ol>
-          {barsOf(structure, plan).map((bar) => (
+          {bars.length > 0 ? <p>{ALONG_WORDS}</p> : null}
+          {bars.map((bar) => (
             <p key={bar.id}>
               <span className="font-semibold">{bar.id}</span>: {barWords(structure, bar, true, plan.units).say}.
             </p>

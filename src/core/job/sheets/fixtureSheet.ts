@@ -1,7 +1,7 @@
 import { type Picture, pictureOf, sceneOf } from "../../drawing";
 import { measuredFrom } from "../../fixture";
 import { FROM_ABOVE } from "../../frame";
-import { barWords } from "../../plan";
+import { ALONG_WORDS, barWords } from "../../plan";
 import { formatLength, plainLength } from "../../units";
 import type { Evaluation } from "../evaluate";
 import { barsOf } from "../held";
@@ -97,6 +97,7 @@ export function fixtureSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
         [`${laidWords(e, units)}.`, thingWords(e)].filter((w) => w !== null).join(" "),
       ]),
     },
+    ...(bars.length > 0 ? [{ kind: "text" as const, text: ALONG_WORDS }] : []),
     ...bars.map((bar): SheetBlock => ({ kind: "text", text: `${barWords(structure, bar, true, units).say}.` })),
     ...fixtureChecks(structure, laid, units, bedRounds.at(-1)?.verdict ?? null).map(
       (c): SheetBlock => ({ kind: "text", text: c.say }),

@@ -162,6 +162,8 @@ test("a wait that ends while the page is not in sight is told beside it, once th
   await expect
     .poll(told)
     .toEqual([
-      expect.stringMatching(/^By the ticks all of it can be touched\. .*Told from the pocket.* \/jobs\/.*\/weld/),
+      expect.stringMatching(
+        /^By the ticks all of it can be touched\. Make sure with the back of the hand.*Told from the pocket.* \/jobs\/.*\/weld/,
+      ),
     ]);
 });

@@ -104,7 +104,7 @@ export type { PlanningWish } from "./orderSearching";
 export { orderOutlook } from "./outlookByDraws";
 export { mostWords, worstWords } from "./outlookWords";
 export { handlingWords, paceOf, paceWords } from "./pace";
-export { PLACED_AS_WORDS, type PlacedAs, placedAs } from "./placedAs";
+export { PLACED_AS_WORDS } from "./placedAs";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
 export { PLATES, plateBow, plateBowWords } from "./plateBow";

@@ -153,7 +153,7 @@ const measureWords = (step: Step, ring: boolean): string => {
 
 /** What a place along a member is counted from. */
 export const ALONG_WORDS =
-  "Along a member is counted from its free end, or from where its middle line meets its neighbour's: half a tube off the end that a tape hooks on.";
+  "Along a member is counted from where its line begins: at a joint, as a rule, where middle lines meet, which is not the end that a tape hooks on.";
 
 /** Where a bar meets a member: so far from its beginning. */
 function barEnd({ members }: Structure, { member, at }: Bar["from"], units: UnitPreference): string {

@@ -15,7 +15,8 @@ export function Cooling({ until, stepKey: key }: { until: "touch" | "cold"; step
   const left =
     welded && structure && nowS !== null ? coolsFor(structure, weldOf(job.plan), steps, times, nowS, until) : null;
   const what = until === "touch" ? "can be touched" : "is cold";
-  const cooled = `By the ticks all of it ${what}.`;
+  // Said beside the page as well, where nothing else is: never without its caution.
+  const cooled = `By the ticks all of it ${what}. Make sure with the back of the hand, close but not on it.`;
   useRing(left !== null, cooled);
   if (!structure || nowS === null) return null;
   if (!welded) {
@@ -37,7 +38,7 @@ export function Cooling({ until, stepKey: key }: { until: "touch" | "cold"; step
           feel for it with the back of the hand, close but not on it.
         </>
       ) : (
-        <>{cooled} Make sure with the back of the hand, close but not on it.</>
+        cooled
       )}
     </p>
   );

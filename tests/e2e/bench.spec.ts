@@ -2,6 +2,9 @@ import { BENCH, demoJob, expect, expectAccessible, read, saved, startJob, test }
 
 test.use({ viewport: BENCH, hasTouch: true });
 
+/** Scripts of the workers. */
+const WORKER = /worker[^/]*\.js/;
+
 test("bed, square and ticks by one hand on a phone", async ({ page, address }) => {
   const job = await startJob(page, address, "Bench job");
   await page.goto(`${address}${job}/bed`);
@@ -108,7 +111,7 @@ test("a prediction whose want of a connection shows only after it is back is wor
   const held = new Promise<void>((resolve) => {
     fail = resolve;
   });
-  await page.route(/worker[^/]*\.js/, async (route) => {
+  await page.route(WORKER, async (route) => {
     asked++;
     if (asked > 1) return route.continue();
     await held;
@@ -118,6 +121,30 @@ test("a prediction whose want of a connection shows only after it is back is wor
   await expect.poll(() => asked).toBe(1);
   await page.evaluate(() => window.dispatchEvent(new Event("online")));
   fail();
+  await expect(page.getByRole("slider")).toBeVisible();
+  expect(asked).toBe(2);
+});
+
+test("a connection that is back in the moment in which its want shows is not missed", async ({
+  page,
+  address,
+  watched,
+}) => {
+  watched.allow.push(/ERR_INTERNET_DISCONNECTED/);
+  const job = await startJob(page, address, "Between two bars");
+  let asked = 0;
+  await page.route(WORKER, (route) => (++asked > 1 ? route.continue() : route.abort("internetdisconnected")));
+  // Told right after the page's own listener heard of the failure, before anything of it is drawn.
+  await page.addInitScript(() => {
+    const Plain = window.Worker;
+    window.Worker = class extends Plain {
+      constructor(url: string | URL, options?: WorkerOptions) {
+        super(url, options);
+        queueMicrotask(() => this.addEventListener("error", () => window.dispatchEvent(new Event("online"))));
+      }
+    };
+  });
+  await page.goto(`${address}${job}/weld`);
   await expect(page.getByRole("slider")).toBeVisible();
   expect(asked).toBe(2);
 });

@@ -71,8 +71,14 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
   // A worker that cannot start outlives the question that called for it: whoever asks now is told.
   const whenFailed = useRef<() => void>(() => undefined);
   const [attempt, setAttempt] = useState(0);
-  // What failed for want of a connection is tried again when it is back.
-  const cameBack = useCameBack(() => setHalted((h) => (h?.status === "failed" ? null : h)));
+  const isFailed = useRef(false);
+  // What failed for want of a connection is tried again when it is back: as another attempt, for where it came back before the failure
+  // was shown, there is no failure to take back.
+  const cameBack = useCameBack(() => {
+    if (!isFailed.current) return;
+    setHalted((h) => (h?.status === "failed" ? null : h));
+    setAttempt((a) => a + 1);
+  });
   const planRef = useRef(plan);
   useEffect(() => {
     planRef.current = plan;
@@ -93,6 +99,7 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
   useEffect(() => {
     if (!needed) return;
     let gone = false;
+    isFailed.current = false;
     const cameBackBefore = cameBack.current;
     const failed = () => {
       if (gone) return;
@@ -101,7 +108,10 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
       worker.current = null;
       // The connection came back before its want was noticed: no other sign of that will come.
       if (cameBack.current !== cameBackBefore) setAttempt((a) => a + 1);
-      else setHalted({ key, status: "failed" });
+      else {
+        isFailed.current = true;
+        setHalted({ key, status: "failed" });
+      }
     };
     whenFailed.current = failed;
     const begun = (Kind: new (failed: () => void) => Predictions): Predictions => {

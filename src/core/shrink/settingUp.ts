@@ -1,7 +1,7 @@
 import type { Structure } from "../frame";
 import { CORNERS, ends, SPANS, type Span } from "../geometry";
 import { type MechanicalFrame, movedFrame, placedBy, type StructureMechanics } from "../mechanics";
-import { add3, distance, norm3, partOf, sub3, type Vec2, type Vec3 } from "../numeric";
+import { add3, distance, norm3, partOf, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
 import { cornerAngleDeg, mouthsOf, placesOf } from "../square";
 import type { Estimate } from "../units";
 import { NOMINAL_JOINTS, type ShrinkFactors } from "../weld";
@@ -67,7 +67,7 @@ function cornersMoved({ quad }: Structure, { joints }: StructureMechanics, out: 
 /**
  * Finds the corners to set up: nominal less the movement that this very set-up then makes, round after round until it stands
  * still. What lies in the quadrilateral's plane stays in it. Each round is a run of the nominal frame. What no quadrilateral places
- * is set off by its own movement, once that is known.
+ * is laid straight by its own movement, once that is known.
  * @param first is told the run of the frame as it is drawn, which the first round is: set up off nominal it moves alike, but for a hundredth.
  * @throws RangeError when frame or steps have an error.
  */
@@ -109,6 +109,39 @@ export function* settingUp(
   }
 }
 
+/** Points in which a member is joined to another. */
+const joinedIn = (frame: MechanicalFrame): Set<string> =>
+  new Set(frame.joints.flatMap((j) => [j.point, j.pointB ?? j.point]));
+
+/**
+ * The frame as it is laid: by the quadrilateral where that places a point, else off by what the point moves by. Tubes are laid
+ * straight: a point between the outermost joints of its member stands on the line between those, for what that member bows by cannot
+ * be laid, and the free end of a member goes along with the joint that holds it.
+ * @param set the frame as the quadrilateral sets it. @param placed points that it places. @param moved what each point moves by, mm.
+ */
+function laidStraight(
+  frame: MechanicalFrame,
+  set: MechanicalFrame,
+  placed: ReadonlySet<string>,
+  moved: ReadonlyMap<string, Vec3>,
+): MechanicalFrame {
+  const own = (p: string): Vec3 =>
+    placed.has(p) ? sub3(set.points[p], frame.points[p]) : scale3(moved.get(p) ?? STILL, -1);
+  const wish = Object.fromEntries(Object.keys(frame.points).map((p) => [p, own(p)]));
+  const laid = movedFrame(frame, wish);
+  const joined = joinedIn(frame);
+  for (const { points } of frame.members) {
+    const held = points.filter((p) => joined.has(p));
+    const [joint] = held;
+    if (joint === undefined || held.length !== 1) continue;
+    // By the place on the other member: what the joint itself draws in is set off as it is.
+    const at = frame.joints.find((j) => j.kind !== "lap" && j.pointB === joint)?.point ?? joint;
+    const along = sub3(sub3(laid.points[at], frame.points[at]), own(at));
+    for (const p of points) if (p !== joint && !placed.has(p)) wish[p] = add3(own(p), along);
+  }
+  return movedFrame(frame, wish);
+}
+
 function shapeOf(
   structure: Structure,
   { frame, joints }: StructureMechanics,
@@ -121,22 +154,30 @@ function shapeOf(
   const roots = new Set(quad ? CORNERS.map((c) => joints.get(quad.joints[c])?.a as string) : []);
   const placed = placedBy(frame, roots);
   const last = history.at(-1);
-  /** How far a point of a member is set off: with the quadrilateral, or by its own movement. */
-  const offset = (point: string, member: string): Vec3 => {
-    if (how.beyondMm !== null) return STILL;
-    if (placed.has(point)) return sub3(set.points[point], frame.points[point]);
-    const p = points.find((x) => x.member === member && x.point === point);
-    return p && last ? ([0, 1, 2].map((i) => -last[p.first + i]) as unknown as Vec3) : STILL;
+  const moved = new Map(
+    points.flatMap(({ point, first }) =>
+      point !== null && last ? [[point, [0, 1, 2].map((i) => last[first + i]) as unknown as Vec3] as const] : [],
+    ),
+  );
+  const laid = how.beyondMm === null ? laidStraight(frame, set, placed, moved) : frame;
+  const joined = joinedIn(frame);
+  const offset = (p: string): Vec3 => sub3(laid.points[p], frame.points[p]);
+  /** How much farther apart two points are laid than drawn, mm. */
+  const apart = (p: string, q: string): number => lengthIn(laid, p, q) - lengthIn(frame, p, q);
+  /** The point of a free end. */
+  const endOf = (name: string): string | undefined => {
+    const { member, end } = places.freeEnds[name] ?? {};
+    const own = points.filter((p) => p.member === member);
+    return (end === "from" ? own[0] : own.at(-1))?.point ?? undefined;
   };
   const offsetsMm = Object.fromEntries([
     ...structure.joints.flatMap((j) => {
       const at = joints.get(j.id);
-      return at ? [[j.id, offset(at.a, j.a)] as const] : [];
+      return at ? [[j.id, offset(at.a)] as const] : [];
     }),
-    ...Object.entries(places.freeEnds).flatMap(([name, { member, end }]) => {
-      const own = points.filter((p) => p.member === member);
-      const p = end === "from" ? own[0] : own.at(-1);
-      return p?.point ? [[name, offset(p.point, member)] as const] : [];
+    ...Object.keys(places.freeEnds).flatMap((name) => {
+      const p = endOf(name);
+      return p ? [[name, offset(p)] as const] : [];
     }),
   ]);
   const known = new Map(outcomes.map((o) => [outcomeKey(o.id), o.estimate]));
@@ -164,17 +205,21 @@ function shapeOf(
     const id: OutcomeId = { kind: "length", member: m.id };
     const ofMember = frame.members.find((x) => x.id === m.id)?.points ?? [];
     const [from, to] = [ofMember[0], ofMember.at(-1)] as [string, string];
-    if (!placed.has(from) || !placed.has(to)) return opposite(id, m.longMm, "mm");
-    const longer = lengthIn(set, from, to) - lengthIn(frame, from, to);
-    return { id, unit: "mm", target: around(id, m.longMm + longer), nominal: m.longMm };
+    const isLaid = [from, to].every((p) => placed.has(p)) || [from, to].every((p) => joined.has(p));
+    return isLaid
+      ? { id, unit: "mm", target: around(id, m.longMm + apart(from, to)), nominal: m.longMm }
+      : opposite(id, m.longMm, "mm");
   });
   return {
     targets: [
       ...spans,
       ...(quad ? CORNERS.map((c) => opposite({ kind: "angle", corner: c }, cornerAngleDeg(quad.corners, c), "°")) : []),
-      ...mouthsOf(places).map(([from, to]) =>
-        opposite({ kind: "mouth", from, to }, distance(places.nodes[from] as Vec2, places.nodes[to] as Vec2), "mm"),
-      ),
+      ...mouthsOf(places).map(([from, to]): SetUpTarget => {
+        const id: OutcomeId = { kind: "mouth", from, to };
+        const nominal = distance(places.nodes[from] as Vec2, places.nodes[to] as Vec2);
+        const [p, q] = [endOf(from), endOf(to)];
+        return { id, unit: "mm", target: around(id, nominal + (p && q ? apart(p, q) : 0)), nominal };
+      }),
       ...lengths,
       ...structure.members.flatMap((m) => [
         opposite({ kind: "bow", member: m.id }, 0, "mm"),

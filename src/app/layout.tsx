@@ -1,9 +1,19 @@
 import type { Metadata, Viewport } from "next";
+import localFont from "next/font/local";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { EARLY } from "@/ui/early";
 import { Offline } from "@/ui/offline/Offline";
 import "./globals.css";
+
+/** Letters of our own, asked for before anything that uses them is there. */
+const letters = localFont({
+  src: "../../node_modules/@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2",
+  weight: "200 800",
+  display: "swap",
+  adjustFontFallback: false,
+  variable: "--letters",
+});
 
 export const metadata: Metadata = {
   title: { default: "Mellow Plumb", template: "%s · Mellow Plumb" },
@@ -17,7 +27,7 @@ const THEME = `window.__webpack_nonce__=document.currentScript.nonce;try{var t=J
 export default async function Layout({ children }: { children: ReactNode }) {
   const nonce = (await headers()).get("x-nonce") ?? undefined;
   return (
-    <html lang="en" suppressHydrationWarning>
+    <html lang="en" className={letters.variable} suppressHydrationWarning>
       <head>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of this file, needed before the first paint */}
         <script nonce={nonce} dangerouslySetInnerHTML={{ __html: THEME }} />

@@ -206,6 +206,46 @@ for (const [width, height] of [
       }
   });
 
+for (const [width, height] of [
+  [1280, 800],
+  [BENCH.width, BENCH.height],
+] as const)
+  test(`hardly anything moves as letters and code of a page come late, ${width} wide`, async ({ page, address }) => {
+    await page.setViewportSize({ width, height });
+    const job = await demoJob(page, address, "Ware cart base");
+    let held: (() => void)[] = [];
+    await page.route("**/*.woff2", async (route) => {
+      await new Promise<void>((done) => held.push(done));
+      await route.continue();
+    });
+    // How much of the screen moved, times how far, as the browser itself counts it.
+    await page.addInitScript(() => {
+      const moved: { value: number; sources: { node: Node | null }[] }[] = [];
+      Object.assign(window, { moved });
+      new PerformanceObserver((list) => moved.push(...(list.getEntries() as never[]))).observe({
+        type: "layout-shift",
+        buffered: true,
+      });
+    });
+    for (const stage of ["check", "layout", "square", "weld", "cut", "bed", "frame", "finish"]) {
+      held = [];
+      // Not loaded before its letters are.
+      await page.goto(`${address}${job}/${stage}`, { waitUntil: "commit" });
+      await expect(page.locator("[data-save=saved]")).toBeVisible();
+      await expect.poll(() => held.length, stage).toBeGreaterThan(0);
+      for (const go of held) go();
+      await expect.poll(() => page.evaluate(() => document.fonts.status)).toBe("loaded");
+      await page.waitForTimeout(300);
+      const moved = await page.evaluate(() =>
+        (window as unknown as { moved: { value: number; sources: { node: Node | null }[] }[] }).moved.map(
+          ({ value, sources }) => ({ value, what: sources.map(({ node }) => node?.textContent?.slice(0, 40) ?? "") }),
+        ),
+      );
+      const sum = moved.reduce((all, { value }) => all + value, 0);
+      expect(sum, `${stage}: ${JSON.stringify(moved)}`).toBeLessThan(0.05);
+    }
+  });
+
 test("what is still being worked out is not told as known, not even before the page lives", async ({
   page,
   address,

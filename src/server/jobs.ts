@@ -83,7 +83,19 @@ export async function putJobAway(who: Caller, id: string, input: unknown): Promi
   return found ? done(null) : noSuchJob();
 }
 
-/** What a page of a job starts from: the job, its prediction when that does not keep it waiting, and what its shop has learned by now. */
+/** Lists of entries as text: the store hands out the same list until something is added. */
+const entryTexts = new WeakMap<readonly Entry[], string>();
+
+function textOf(entries: readonly Entry[]): string {
+  const text = entryTexts.get(entries) ?? JSON.stringify(entries);
+  entryTexts.set(entries, text);
+  return text;
+}
+
+/**
+ * What a page of a job starts from: the job, its entries as one text, its prediction when that does not keep it waiting, and what its
+ * shop has learned by now.
+ */
 export async function startOf(who: Caller, id: string) {
   const found = await getJob(who, id);
   if (!found.ok) return found;
@@ -93,7 +105,8 @@ export async function startOf(who: Caller, id: string) {
   ]);
   const own = lessons.findLast(({ lesson }) => lesson.kind === "frame" && lesson.jobId === id);
   const taught = own ? { at: own.lesson.at, leftOut: own.leftOut } : null;
-  return done({ ...found.value, prediction, learned, taught });
+  const { entries, ...job } = found.value.job;
+  return done({ job, entries: textOf(entries), seq: found.value.seq, prediction, learned, taught });
 }
 
 /** A whole job with the shelf of instruments. */

@@ -1,6 +1,7 @@
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
 import { type Entry, type Job, overallSizeMm, type Plan, type Summary, storedPlan } from "@/core/job";
-import { ENTRY_JSON, entriesOf, insertEntries, LONE_ENTRY_JSON } from "./entries";
+import { entriesOf, insertEntries, LONE_ENTRY_JSON } from "./entries";
+import { entriesOfJob } from "./heldEntries";
 import { listInstruments } from "./instruments";
 import { isoTime, toSqlTime } from "./time";
 
@@ -106,9 +107,8 @@ async function together<T>(db: Db, ask: (one: PoolConnection) => Promise<T>): Pr
 
 const docsOf = (rows: readonly RowDataPacket[]): string[] => rows.map((r) => r.doc as string);
 
-/** Number of the last entry: of those that came between two questions, too. */
-const lastOf = (head: RowDataPacket, rows: readonly RowDataPacket[]): number =>
-  Math.max(Number(head.n), Number(rows.at(-1)?.seq ?? 0));
+/** Number of the last entry: of those that came between two questions, too. @param last number of the last that was found. */
+const lastOf = (head: RowDataPacket, last: unknown): number => Math.max(Number(head.n), Number(last ?? 0));
 
 /**
  * A whole job of a shop with its shelf of instruments. JSON_OBJECT writes a DOUBLE so that it reads back exactly.
@@ -124,18 +124,15 @@ export const loadJob = (db: Db, shopId: string, id: string): Promise<StoredJob |
     );
     const head = heads[0];
     if (!head) return null;
-    const [entries] = await one.execute<RowDataPacket[]>(
-      `SELECT e.seq AS seq, ${ENTRY_JSON} AS doc FROM entry e WHERE e.job_id = ? ORDER BY e.seq`,
-      [id],
-    );
+    const { seq, entries } = await entriesOfJob(one, id);
     const base = JSON.parse(head.doc as string) as Omit<Job, "instruments" | "entries">;
     return {
-      seq: lastOf(head, entries),
+      seq: lastOf(head, seq),
       job: {
         ...base,
         plan: storedPlan(base.plan),
         instruments: await listInstruments(one, shopId),
-        entries: entriesOf(docsOf(entries)),
+        entries,
       },
     };
   });
@@ -169,7 +166,7 @@ export const newsOf = (db: Db, shopId: string, id: string, since: number, versio
     if (!head) return null;
     const [rows] = await one.execute<RowDataPacket[]>(SINCE, [id, since]);
     return {
-      seq: lastOf(head, rows),
+      seq: lastOf(head, rows.at(-1)?.seq),
       version: Number(head.version),
       plan: head.doc === null ? null : storedPlan(JSON.parse(head.doc as string)),
       entries: entriesOf(docsOf(rows)),

@@ -20,6 +20,7 @@ import {
   pool,
   transaction,
 } from "@/store";
+import { insertEntries } from "@/store/entries";
 import { migrate, readMigrations } from "@/store/migrate";
 
 const socketPath = process.env.PLUMB_TEST_SOCKET ?? "";
@@ -249,6 +250,34 @@ describe("a stored job", () => {
     expect(
       stored?.job.entries.flatMap((e) => (e.kind === "reading" && e.value && "mm" in e.value ? [e.value.mm] : [])),
     ).toEqual(values.map((v) => (v === 0 ? 0 : v)));
+  });
+  it("is read on from what was read before, and never shows what was undone meanwhile", async () => {
+    const job = newJob();
+    const note = (text: string) => ({ kind: "note" as const, id: uuid(), at, origin: "t", text });
+    await put({ ...job, entries: [note("first")] });
+    const texts = async () =>
+      (await loadJob(pool(), FIRST_SHOP, job.id))?.job.entries.map((e) => (e.kind === "note" ? e.text : e.kind));
+    expect(await texts()).toEqual(["first"]);
+    await transaction((db) => insertEntries(db, job.id, 1, [note("second"), note("third")]));
+    expect(await texts()).toEqual(["first", "second", "third"]);
+    const undone = transaction(async (db) => {
+      await insertEntries(db, job.id, 3, [note("undone"), note("undone, too")]);
+      expect((await loadJob(db, FIRST_SHOP, job.id))?.job.entries).toHaveLength(5);
+      throw new Error("changed my mind");
+    });
+    await expect(undone).rejects.toThrow("changed my mind");
+    expect(await texts()).toEqual(["first", "second", "third"]);
+    const undoneAgain = transaction(async (db) => {
+      await insertEntries(db, job.id, 3, [note("undone")]);
+      await loadJob(db, FIRST_SHOP, job.id);
+      throw new Error("changed my mind");
+    });
+    await expect(undoneAgain).rejects.toThrow("changed my mind");
+    await transaction((db) => insertEntries(db, job.id, 3, [note("instead"), note("last")]));
+    expect(await texts()).toEqual(["first", "second", "third", "instead", "last"]);
+    // Nobody who has them can change what the next one is given.
+    const given = (await loadJob(pool(), FIRST_SHOP, job.id))?.job.entries as unknown[] | undefined;
+    expect(() => given?.push("x")).toThrow("not extensible");
   });
   it("is not there when its insert fails half way", async () => {
     const job = newJob();

@@ -12,4 +12,6 @@ export const jobSchema = z.strictObject({
   instruments: z.array(instrumentSchema).max(500),
   entries: z.array(entrySchema).max(50_000),
 });
-export type Job = z.infer<typeof jobSchema>;
+type Read = z.infer<typeof jobSchema>;
+/** Entries are only ever added: who adds one makes another list. */
+export type Job = Omit<Read, "entries"> & { entries: readonly Read["entries"][number][] };

@@ -1,15 +1,51 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { evaluate, job, opened, read, round, SQUARE } from "../../../tests/support/jobs";
 import { type Instrument, SHELF } from "../instruments";
 import { length } from "../units";
 import type { Entry } from "./entrySchema";
-import { spanId } from "./quantityId";
-import { roundsOf } from "./rounds";
-import "./entrySchema";
-import { fullU, meanOf, stillStands } from "./rounds";
+import { quantityKey, spanId } from "./quantityId";
+import { fullU, meanOf, roundsOf, stillStands } from "./rounds";
+
+/** What stands by a plain fold, entry by entry: keys in the order of their last change, with the texts that count. */
+function foldedOf(roundId: string, entries: readonly Entry[]): [string, string[]][] {
+  let folded: [string, string[]][] = [];
+  for (const e of entries) {
+    if (e.kind !== "reading" || e.roundId !== roundId) continue;
+    const key = quantityKey(e.what);
+    const before = folded.find(([k]) => k === key)?.[1] ?? [];
+    const text = e.value && "text" in e.value ? e.value.text : null;
+    const now = text === null ? before.slice(0, -1) : e.again ? [...before, text] : [text];
+    folded = [...folded.filter(([k]) => k !== key), [key, now]];
+  }
+  return folded.filter(([, texts]) => texts.length > 0);
+}
 
 describe("readings that stand", () => {
   const r = opened("dry fit");
+  it("are those of a plain fold, in the order of their last change, whatever is read, averaged and taken back", () => {
+    const other = opened("tacked");
+    const one = fc.record({
+      to: fc.constantFrom(r.id, other.id),
+      span: fc.constantFrom("AB" as const, "BC" as const, "AC" as const),
+      mm: fc.option(fc.integer({ min: 1, max: 2000 }), { freq: 4 }),
+      again: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(fc.array(one, { maxLength: 40 }), (list) => {
+        const entries = list.map(({ to, span, mm, again }) =>
+          read(to, span, mm === null ? null : String(mm), again && mm !== null ? { again: true } : {}),
+        );
+        for (const { round: begun, readings, all } of roundsOf([r, other, ...entries])) {
+          const stands = [...readings].map(([key, s]) => [key, s.repeats.map((x) => x.value.text)]);
+          expect(stands).toEqual(foldedOf(begun.id, entries));
+          expect(all).toEqual(entries.filter((e) => "roundId" in e && e.roundId === begun.id));
+        }
+      }),
+      { numRuns: 200 },
+    );
+  });
+
   it("are the last one, or all that are averaged; taking back takes the last", () => {
     const list = [
       read(r.id, "AB", "1000"),

@@ -63,36 +63,48 @@ function standing<V>(entries: readonly ReadingEntry[]): Standing<V> {
   };
 }
 
+/** What counts of one quantity in one round, oldest first, and which of all entries changed it last. */
+interface Counting {
+  list: ReadingEntry[];
+  changedBy: number;
+}
+
 /** @param entries of one job, as they came. @returns its rounds, by when they were begun; in each the newest reading stands. */
 export function roundsOf(entries: readonly Entry[]): Round[] {
-  const rounds = new Map<string, Round>();
+  const rounds = new Map<string, { round: Round; counting: Map<string, Counting> }>();
   const count = new Map<string, number>();
-  const lists = new Map<string, ReadingEntry[]>();
   const sorted = inTime(entries);
   // A round is there before its readings, whatever the clocks of two devices say.
   for (const entry of sorted)
     if (entry.kind === "round") {
       const number = (count.get(entry.gate) ?? 0) + 1;
       count.set(entry.gate, number);
-      rounds.set(entry.id, { round: entry, number, readings: new Map(), slants: new Map(), all: [] });
+      const round = { round: entry, number, readings: new Map(), slants: new Map(), all: [] };
+      rounds.set(entry.id, { round, counting: new Map() });
     }
-  for (const entry of sorted)
+  for (const [i, entry] of sorted.entries())
     if (entry.kind === "reading") {
-      const round = rounds.get(entry.roundId);
-      if (!round) continue;
-      round.all.push(entry);
+      const own = rounds.get(entry.roundId);
+      if (!own) continue;
+      own.round.all.push(entry);
       const key = keyOf(entry);
-      const before = lists.get(`${entry.roundId} ${key}`) ?? [];
-      const now = entry.value === null ? before.slice(0, -1) : entry.again ? [...before, entry] : [entry];
-      lists.set(`${entry.roundId} ${key}`, now);
-      round.readings.delete(key);
-      round.slants.delete(key);
-      const last = now.at(-1)?.value;
-      if (!last) continue;
-      if ("slant" in last) round.slants.set(key, standing<Slant>(now));
-      else round.readings.set(key, standing<Length>(now));
+      const now = own.counting.get(key) ?? { list: [], changedBy: i };
+      own.counting.set(key, now);
+      now.changedBy = i;
+      if (entry.value === null) now.list.pop();
+      else if (entry.again) now.list.push(entry);
+      else now.list = [entry];
     }
-  return [...rounds.values()];
+  return [...rounds.values()].map(({ round, counting }) => {
+    // What was changed last comes last.
+    for (const [key, { list }] of [...counting].sort(([, a], [, b]) => a.changedBy - b.changedBy)) {
+      const last = list.at(-1)?.value;
+      if (!last) continue;
+      if ("slant" in last) round.slants.set(key, standing<Slant>(list));
+      else round.readings.set(key, standing<Length>(list));
+    }
+    return round;
+  });
 }
 
 /** Whether an entry still counts in its round. */

@@ -76,7 +76,8 @@ interface Taught {
   leftOut: string | null;
 }
 
-interface Start {
+/** What a page of a job starts from. */
+export interface Start {
   job: Job;
   seq: number;
   prediction: Prediction | null;

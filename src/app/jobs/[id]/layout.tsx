@@ -3,8 +3,8 @@ import { notFound } from "next/navigation";
 import { cache, type ReactNode } from "react";
 import { startOf } from "@/server/jobs";
 import { visitor } from "@/server/page";
-import { JobProvider } from "@/ui/job/JobProvider";
 import { JobShell } from "@/ui/job/JobShell";
+import { PackedJob } from "@/ui/job/PackedJob";
 
 type Props = { children: ReactNode; params: Promise<{ id: string }> };
 
@@ -20,8 +20,8 @@ export default async function Layout({ children, params }: Props) {
   const found = await load((await params).id);
   if (!found.ok) notFound();
   return (
-    <JobProvider key={found.value.job.id} start={found.value}>
+    <PackedJob key={found.value.job.id} packed={found.value}>
       <JobShell>{children}</JobShell>
-    </JobProvider>
+    </PackedJob>
   );
 }

@@ -15,7 +15,7 @@ export class ServerRecord {
   private readonly own = new Set<number>();
 
   constructor(
-    public entries: Entry[],
+    public entries: readonly Entry[],
     public instruments: Instrument[],
     public seq: number,
   ) {}
@@ -38,7 +38,7 @@ export class ServerRecord {
   }
 
   /** The server went back to an earlier state: what it has now is what there is. */
-  goBack(entries: Entry[], seq: number): void {
+  goBack(entries: readonly Entry[], seq: number): void {
     this.entries = entries;
     this.seq = seq;
   }

@@ -1,4 +1,4 @@
-import { started } from "../support/drawnFrames";
+import { comb, started } from "../support/drawnFrames";
 import { BENCH, demoJob, expect, saved, startJob, test } from "./fixtures";
 
 test("a page that is left in the same moment keeps what was just changed, and never calls it saved before", async ({
@@ -272,4 +272,35 @@ test("what is still being worked out is not told as known, not even before the p
   for (const go of waiting) go();
   await expect(needs).toContainText("off nominal for what the weld will take", { timeout: 300_000 });
   await expect(page.getByText("When it has shrunk it comes free of every stop.")).toBeVisible();
+});
+
+test("what is pressed at a weld stays where it is while the forecast comes in", async ({ page, address }) => {
+  await page.setViewportSize(BENCH);
+  const made = await page.request.post(`${address}/api/jobs`, {
+    data: { name: "Late forecast", units: "mm", origin: "test", drawn: comb(5, 187, 231, 50) },
+  });
+  const { id } = (await made.json()) as { id: string };
+  // Nothing is worked out before it is let go.
+  let go: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => {
+    go = resolve;
+  });
+  await page.route(/worker[^/]*\.js/, async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto(`${address}/jobs/${id}/weld?step=${encodeURIComponent("tack/T1/RAIL/minus")}`);
+  const buttons = [
+    page.getByRole("button", { name: "Done", exact: true }),
+    page.getByRole("button", { name: "All 5 done" }),
+  ];
+  await expect(page.getByTestId("does-to-frame")).toContainText("being worked out");
+  const tops = () => Promise.all(buttons.map(async (b) => (await b.boundingBox())?.y));
+  await page.evaluate(() => document.fonts.ready);
+  const before = await tops();
+  expect(before.every((y) => y !== undefined)).toBe(true);
+  go();
+  await expect(page.getByRole("slider")).toBeVisible();
+  await expect(page.getByTestId("does-to-frame")).toContainText(/It (moves|lifts|lowers)/);
+  expect(await tops()).toEqual(before);
 });

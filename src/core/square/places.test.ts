@@ -6,7 +6,7 @@ import { rectangle } from "../../../tests/support/plans";
 import { resolveStructure, STARTERS } from "../frame";
 import { length } from "../units";
 import { generalCheck } from "./generalCheck";
-import { placesOf } from "./places";
+import { mouthsOf, placesOf } from "./places";
 import { walkingSet } from "./walkingSet";
 
 describe("places between which one measures", () => {
@@ -61,6 +61,30 @@ describe("places between which one measures", () => {
       expect(leans.farthest?.value).toBeGreaterThan(1);
     }
   });
+  it("gape where free ends stand across from each other: a comb between its teeth, not from its rail; an elbow between its legs", () => {
+    const mouthsIn = (frame: Parameters<typeof resolveStructure>[0]) =>
+      mouthsOf(placesOf(resolveStructure(frame).structure)).map((p) => p.join(" "));
+    for (const [teeth, apartMm, toothMm] of [
+      [2, 300, 250],
+      [3, 200, 400],
+      [5, 180, 220],
+      [6, 260, 190],
+    ] as const)
+      expect(mouthsIn(comb(teeth, apartMm, toothMm)).sort()).toEqual(
+        Array.from({ length: teeth - 1 }, (_, i) => `T${i + 1}E T${i + 2}E`),
+      );
+    const elbow = drawn({
+      LEG: [
+        [0, 0, 20],
+        [900, 0, 20],
+      ],
+      ARM: [
+        [900, 0, 20],
+        [900, 700, 20],
+      ],
+    });
+    expect(mouthsIn(elbow)).toEqual(["ARME LEGS"]);
+  });
   it("are the free ends too where a frame is open: three sides are measured across their mouth", () => {
     const open = drawn({
       AB: [
@@ -80,7 +104,10 @@ describe("places between which one measures", () => {
     expect(structure.quad).toBeNull();
     const places = placesOf(structure);
     expect(Object.keys(places.nodes)).toHaveLength(4);
-    expect(places.freeEnds).toEqual({ ABS: { member: "AB", end: "from" }, CDE: { member: "CD", end: "to" } });
+    expect(places.freeEnds).toEqual({
+      ABS: { member: "AB", end: "from", way: { x: -1, y: 0 } },
+      CDE: { member: "CD", end: "to", way: { x: -1, y: 0 } },
+    });
     const set = walkingSet(places);
     const pairs = set.map(([p, q]) => [p, q].sort().join());
     expect(pairs).toContain("ABS,CDE");

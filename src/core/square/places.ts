@@ -10,7 +10,7 @@ import {
   type ViewAxes,
 } from "../frame";
 import { CORNERS, ends, nearestOnStretch, SIDES, type Side } from "../geometry";
-import { add, cross, distance, norm, scale, sub, type Vec2, type Vec3 } from "../numeric";
+import { add, cross, distance, dot, norm, scale, sub, type Vec2, type Vec3 } from "../numeric";
 
 interface Named {
   name: string;
@@ -31,8 +31,8 @@ export interface Places {
   >;
   /** Joint that a place belongs to. */
   joints: Record<string, string>;
-  /** Member whose free end a place is; the others belong to a joint. */
-  freeEnds: Record<string, { member: string; end: EndName }>;
+  /** Member whose free end a place is, and which way it points; the others belong to a joint. */
+  freeEnds: Record<string, { member: string; end: EndName; way: Vec2 }>;
   /** The two ends of every member as one says them, the way that it is drawn: a place there, or where that end lies in the drawing. */
   endsOf: Record<string, readonly [from: string, to: string]>;
   /** Points that are no part of the frame, mm from the same origin: taped to, never moved. */
@@ -189,7 +189,9 @@ function ofJoints(structure: Structure): Places {
         const at = sub(seenAt(end3, view), origin);
         if (Object.values(nodes).some((n) => distance(n, at) < hardBy)) continue;
         nodes[name] = at;
-        freeEnds[name] = { member: m.id, end };
+        const other = sub(seenAt(m.ends[end === "from" ? "to" : "from"].at, view), origin);
+        const long = distance(other, at);
+        freeEnds[name] = { member: m.id, end, way: scale(sub(at, other), long > 0 ? 1 / long : 0) };
         onMember.set(m.id, [...(onMember.get(m.id) ?? []), { name, at }]);
       }
   };
@@ -228,14 +230,28 @@ export function placesOf(structure: Structure, points: Readonly<Record<string, V
   return { ...places, points: Object.fromEntries(Object.entries(points).filter(([name]) => !places.nodes[name])) };
 }
 
-/** Free ends across from each other where a frame is open: each with the nearest of another member, each pair once. */
+/** Ends that point within sixty degrees of each other point the same way. */
+const SAME_WAY = 0.5;
+
+/**
+ * Free ends across from each other where a frame is open: each with the nearest of another member, each pair once. One whose nearest has a
+ * nearer itself only counts where both point the same way: the end of a comb's rail gapes from no tooth.
+ */
 export function mouthsOf({ freeEnds, nodes }: Places): [from: string, to: string][] {
   const names = Object.keys(freeEnds);
+  const nearest = new Map(
+    names.map((name) => {
+      const others = names.filter((n) => freeEnds[n]?.member !== freeEnds[name]?.member);
+      const far = (n: string): number => distance(nodes[n] as Vec2, nodes[name] as Vec2);
+      return [name, others.sort((a, b) => far(a) - far(b))[0]] as const;
+    }),
+  );
   const pairs = names.flatMap((name): [string, string][] => {
-    const others = names.filter((n) => freeEnds[n]?.member !== freeEnds[name]?.member);
-    const far = (n: string): number => distance(nodes[n] as Vec2, nodes[name] as Vec2);
-    const [nearest] = others.sort((a, b) => far(a) - far(b));
-    return nearest === undefined ? [] : [[name, nearest].sort() as [string, string]];
+    const other = nearest.get(name);
+    const [p, q] = [freeEnds[name], freeEnds[other ?? ""]];
+    if (other === undefined || !p || !q) return [];
+    const isMouth = nearest.get(other) === name || dot(p.way, q.way) > SAME_WAY;
+    return isMouth ? [[name, other].sort() as [string, string]] : [];
   });
   return [...new Map(pairs.map((p) => [p.join(), p])).values()];
 }

@@ -16,7 +16,7 @@ export function LikelyFailure() {
       <p className="text-lg font-semibold text-close">
         As planned, {limitName(bad.limit)} is likely to fail: it passes {chanceWords(bad.chance ?? 0)}.
       </p>
-      <p className="mt-1 max-w-prose">
+      <p className="mt-1 max-w-prose first-letter:uppercase">
         {forecastWords(bad, units)}.{" "}
         {evaluation.atGate?.do === "act"
           ? evaluation.atGate.say
@@ -42,7 +42,7 @@ export function Forecasts() {
                 {f.chance === null ? "–" : chanceWords(f.chance)}
               </span>
             </p>
-            <p className="text-sm text-soft">{forecastWords(f, units)}.</p>
+            <p className="text-sm text-soft first-letter:uppercase">{forecastWords(f, units)}.</p>
           </li>
         ))}
       </ul>

@@ -90,7 +90,7 @@ function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | 
   );
 }
 
-/** What the last reading before welding asks for, and what it moved; a limit that is likely to fail is said at the top. */
+/** What the last reading before welding asks for, and what it moved; a limit that is likely to fail is said above it. */
 function FromHere({ advice }: { advice: GateAdvice }) {
   return (
     <div data-testid="from-here">
@@ -104,21 +104,33 @@ function FromHere({ advice }: { advice: GateAdvice }) {
   );
 }
 
-/** With what a tack or bead is laid, and what it will do to the frame. */
+/** With what a tack or bead is laid. */
 function AtSeam({ step }: { step: Step }) {
-  const { job, evaluation, predicted } = useJob("job", "evaluation", "predicted");
+  const { job, evaluation } = useJob("job", "evaluation");
   const { structure } = evaluation;
-  const { units } = job.plan;
   if (!structure || step.joint === null) return null;
-  const facts = seamFacts(structure, weldOf(job.plan), step, units);
-  const effect = predicted.replay && stepEffect(structure, predicted.replay, step.key, step.up);
+  const facts = seamFacts(structure, weldOf(job.plan), step, job.plan.units);
   return (
     <div className="mt-2 grid max-w-prose gap-1 text-lg" data-testid="at-seam">
       {facts ? <p>{facts}</p> : null}
-      {effect ? <p>{effectWords(effect, units)}</p> : null}
       <AtOnce step={step} />
       <TooHotYet step={step} />
     </div>
+  );
+}
+
+/** What a tack or bead will do to the frame. */
+function DoesToFrame({ step }: { step: Step }) {
+  const { evaluation, predicted, units } = useJob("evaluation", "predicted", "units");
+  const { structure } = evaluation;
+  if (!structure || step.joint === null) return null;
+  const effect = predicted.replay && stepEffect(structure, predicted.replay, step.key, step.up);
+  const isComing = predicted.state.status === "working";
+  if (!effect && !isComing) return null;
+  return (
+    <p className={`max-w-prose text-lg ${effect ? "" : "text-soft"}`} data-testid="does-to-frame">
+      {effect ? effectWords(effect, units) : "What it does to the frame is being worked out…"}
+    </p>
   );
 }
 
@@ -288,7 +300,6 @@ export function WeldStage() {
               <p className="mt-1">Measure the cold frame next.</p>
             </div>
           )}
-          <LikelyFailure />
           {caution ? <Caution>{caution}</Caution> : null}
           <div className="flex flex-wrap gap-2">
             {now && !(gate && (!done || gate.state === "read")) ? (
@@ -347,6 +358,9 @@ export function WeldStage() {
               }}
             />
           ) : null}
+          {/* Below what is pressed: these come when they are worked out, and move nothing under a finger. */}
+          {now ? <DoesToFrame step={now} /> : null}
+          <LikelyFailure />
           <WorkDrawing
             structure={structure}
             replay={replay}

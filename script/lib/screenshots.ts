@@ -23,6 +23,8 @@ const VIEWS: {
   heading?: string;
   press?: string[];
   compare?: boolean;
+  /** Taken once every step is worked through. */
+  replay?: boolean;
 }[] = [
   { name: "jobs", path: "/", size: DESK },
   { name: "job", path: cart, size: DESK },
@@ -37,12 +39,12 @@ const VIEWS: {
   { name: "learned", path: "/learned", size: DESK },
   { name: "layout", path: `${cart}/layout`, size: DESK },
   { name: "square", path: `${job("Kiln-shelf stand")}/square`, size: DESK },
-  { name: "weld", path: `${cart}/weld`, size: DESK },
+  { name: "weld", path: `${cart}/weld`, size: DESK, replay: true },
   { name: "check", path: `${job("Courtyard gate leaf")}/check`, size: DESK },
   { name: "log", path: `${job("Courtyard gate leaf")}/log`, size: DESK },
   { name: "bench-bed", path: `${cart}/bed?round=new`, size: BENCH },
   { name: "bench-square", path: `${job("Kiln-shelf stand")}/square`, size: BENCH },
-  { name: "bench-weld", path: `${cart}/weld`, size: BENCH },
+  { name: "bench-weld", path: `${cart}/weld`, size: BENCH, replay: true },
 ];
 
 mkdirSync(folder, { recursive: true });
@@ -59,6 +61,7 @@ for (const view of VIEWS.filter((v) => wanted.length === 0 || wanted.includes(v.
   await page.goto(address + view.path, { waitUntil: "load" });
   await page.evaluate(() => document.fonts.ready);
   await page.waitForTimeout(1800);
+  if (view.replay) await page.getByRole("slider").waitFor({ timeout: 120_000 });
   for (const name of view.press ?? []) {
     await page.getByRole("radio", { name }).click();
     await page.waitForTimeout(2500);

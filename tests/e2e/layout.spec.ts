@@ -148,12 +148,30 @@ test("a frame is laid on trestles, on slots, on a floor, with what the shelf has
   await page.getByLabel("Angle plates").press("Tab");
   await expect(page.getByText("9 stops are wanted here, 2 are there, 1 of them something else")).toBeVisible();
   await expect(elements).toContainText("An angle plate with a weight on it.");
+  // What somebody has of his own goes first, by its name; what is no count is kept at its field.
+  const own = page.getByTestId("own-things");
+  await own.getByRole("button", { name: "Something of your own" }).click();
+  await own.getByLabel("What E1 is").fill("Cast corner");
+  const count = own.getByLabel("How many of E1");
+  await count.fill("a few");
+  await count.press("Tab");
+  await expect(own.getByText('Cannot read "a few": give a plain number.')).toBeVisible();
+  await count.fill("4");
+  await count.press("Tab");
+  await expect(elements).toContainText("Here Cast corner.");
+  await expect(page.getByText("9 stops are wanted here, 6 are there, 1 of them something else")).toBeVisible();
+  await own.getByLabel("E1 serves as").selectOption("a clamp");
+  await expect(page.getByText("9 stops are wanted here, 2 are there, 1 of them something else")).toBeVisible();
   await saved(page);
   await expectAccessible(page);
   await page.setViewportSize(BENCH);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(BENCH.width);
   await page.reload();
   await expect(page.getByLabel("Blocks", { exact: true })).toHaveValue("1");
+  await expect(own.getByLabel("What E1 is")).toHaveValue("Cast corner");
+  await own.getByRole("button", { name: "Take E1 off the shelf" }).click();
+  await expect(elements).not.toContainText("Cast corner");
+  await saved(page);
 });
 
 test("ways of holding are looked at each in the order that suits it, and both are taken at once", async ({

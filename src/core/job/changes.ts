@@ -93,6 +93,9 @@ const LABELS: Record<string, string> = {
   "fixture.have.vBlocks": "V-blocks at hand",
   "fixture.have.clamps": "Clamps at hand",
   "fixture.have.toggles": "Toggle clamps at hand",
+  "fixture.have.risers": "Risers at hand",
+  "fixture.have.spreaders": "Spreaders at hand",
+  "fixture.have.strings": "Strings at hand",
   "held.lies": "How it lies",
   "held.stops": "The lay-out's stops hold it",
   "hands.two": "Two weld at once",
@@ -141,6 +144,8 @@ function fieldLabel(path: string): string {
   if (trial) return `Bent over a shim, ${trial[1]}, ${trial[2] === "shim" ? "shim" : "left when cold"}`;
   const bearer = /^fixture\.bearers\.(T\d+)/.exec(path);
   if (bearer) return `Trestle or bar ${bearer[1]}`;
+  const own = /^fixture\.own\.(E\d+)/.exec(path);
+  if (own) return `Of your own to hold with, ${own[1]}`;
   if (path.startsWith("fixture.without.")) return "Left out of the fixture";
   if (path.startsWith("holds.")) return "A weld that waits";
   if (path.startsWith("found.")) return `Gap at joint ${path.slice("found.".length)}, filled as found`;

@@ -82,7 +82,15 @@ export {
 } from "./jointFit";
 export { jointFit } from "./jointFitting";
 export { type LaidElement, type LaidOut, layOut } from "./layOut";
-export { clampCaution, type FixtureCheck, fixtureChecks, laidWords, SHELF_WORDS, thingWords } from "./layOutWords";
+export {
+  clampCaution,
+  type FixtureCheck,
+  fixtureChecks,
+  laidWords,
+  OWN_ROLE_WORDS,
+  SHELF_WORDS,
+  thingWords,
+} from "./layOutWords";
 export { learnedWords } from "./learnedWords";
 export { meantOtherwise, readLeaves } from "./leaves";
 export { likelyLosses, lossLines } from "./lossLines";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { comb, started } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
 import { ALONG_WORDS } from "../plan";
@@ -181,8 +181,48 @@ describe("a frame laid out", () => {
     for (const fixture of [{}, { have: { stops: 3, angles: 2, clamps: 2, toggles: 1 } }, { floor: true as const }]) {
       const { laid } = laidBy({ ...plan, fixture });
       const picked = pickedWords(laid).filter((p) => !p.what.startsWith("packers"));
-      expect(picked.reduce((n, p) => n + p.count, 0)).toBe(laid.elements.length);
+      expect(picked.reduce((n, p) => n + p.count, 0)).toBe(laid.elements.length + laid.beside.length);
     }
+  });
+  it("takes what is somebody's own first, by its name; blocks between members and a string for a floor come off the shelf, too", () => {
+    const own = [
+      { id: "E1", name: "cast corner", does: "stop" as const, count: 3 },
+      { id: "E2", name: " ", does: "clamp" as const, count: 9 },
+      { id: "E3", name: "jack screw", does: "spreader" as const, count: 1 },
+    ];
+    const { laid } = laidBy({ ...plan, fixture: { own, have: { stops: 2 } } });
+    const words = (id: string) => laid.elements.filter((e) => e.element.id === id).map(thingWords)[0];
+    expect([1, 2].map((i) => words(`AB stop ${i}`))).toEqual(["Here cast corner.", "Here cast corner."]);
+    expect(words("AB clamp")).toBe("Here E2, of your own.");
+    expect(pickedWords(laid)).toContainEqual({ count: 3, what: "cast corner, as a stop" });
+    expect(laid.problems.map((p) => p.message)).toEqual([
+      expect.stringMatching(/^9 stops are wanted here, 5 are there: /),
+    ]);
+    const open = drawnPlan(comb(4, 300, 250, 40));
+    const { structure } = laidBy(open);
+    const held = { bars: barProposals(structure, "mm").blocks };
+    expect(held.bars).toHaveLength(3);
+    const picked = (p: Plan) => pickedWords(laidBy(p).laid).filter((w) => /spreader|string|blocks/.test(w.what));
+    expect(picked({ ...open, held })).toEqual([{ count: 3, what: "spreaders" }]);
+    const shelf = { own, have: { spreaders: 1, blocks: 1, strings: 0 } };
+    expect(picked({ ...open, held, fixture: shelf })).toEqual([
+      { count: 1, what: "jack screw, as a spreader" },
+      { count: 1, what: "blocks" },
+      { count: 1, what: "spreaders" },
+    ]);
+    expect(picked({ ...open, fixture: { floor: true } })).toContainEqual({ count: 1, what: "strings" });
+    expect(
+      laidBy({
+        ...open,
+        held,
+        fixture: { have: { spreaders: 1, blocks: 0, strings: 0 }, floor: true },
+      }).laid.problems.map((p) => p.message),
+    ).toEqual(
+      expect.arrayContaining([
+        "3 spreaders are wanted here, 1 is there: cut some of scrap tube, square and to the length between.",
+        "1 string is wanted here, 0 are there: draw the outline with chalk along a straight tube.",
+      ]),
+    );
   });
   it("names what trestles do not carry; a floor is read before it is trusted", () => {
     const { structure } = laidBy(plan);

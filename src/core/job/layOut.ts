@@ -12,9 +12,10 @@ import {
   proposeFixture,
   type SetOff,
   type ShelfRole,
-  type ShelfThing,
   slotFor,
+  type Taken,
   usualThing,
+  type Wanted,
 } from "../fixture";
 import { MATERIALS, type Structure } from "../frame";
 import { dot3, norm3, scale3, sub3, type Vec2 } from "../numeric";
@@ -22,6 +23,7 @@ import type { Prediction } from "../shrink";
 import { placesOf } from "../square";
 import type { Problem } from "../units";
 import { bedKindOf, fixtureWish } from "./fixtureWish";
+import { barsOf } from "./held";
 import { type PlacedAs, placedAs } from "./placedAs";
 import type { Plan } from "./planSchema";
 
@@ -43,7 +45,7 @@ export interface LaidElement {
   /** What the frame lies on. */
   bed: BedKind;
   /** What of the shelf it is; null where nothing is left for it. */
-  thing: ShelfThing | null;
+  thing: Taken | null;
 }
 
 /** The fixture of a plan, with what it asks for. */
@@ -53,6 +55,8 @@ export interface LaidOut {
   bed: BedKind;
   /** What its places are taken from. */
   placed: PlacedAs;
+  /** What else is taken from the shelf: what stands between members, and a string for the outline; null where nothing is left. */
+  beside: (Taken | null)[];
   /** What of the shelf is short, and what does not fit on the bed. */
   problems: Problem[];
 }
@@ -101,7 +105,7 @@ export const setOffOf = (plan: Plan, structure: Structure, prediction: Predictio
  * @param prediction aimed as the frame is set up; null while there is none, and then places are as drawn.
  */
 export function layOut(plan: Plan, structure: Structure, prediction: Prediction | null): LaidOut {
-  const { holes, slots, at, have = {} } = plan.fixture ?? {};
+  const { holes, slots, at, have = {}, own = [] } = plan.fixture ?? {};
   const off = setOffOf(plan, structure, prediction);
   const wish = fixtureWish(plan, structure);
   const bed = bedKindOf(plan);
@@ -109,11 +113,12 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
   const hasEdges = bed !== "bearers" && bed !== "floor";
   const fixture = proposeFixture(structure, wish, off ?? (() => ({ x: 0, y: 0 })));
   const zero = measuredFrom(structure);
-  const shelf = fromShelf(
-    fixture.elements.map(({ id, kind }) => ({ id, role: roleOf(kind) })),
-    have,
-    { bed, isMagnetic: structure.members.every((m) => MATERIALS[m.material].isMagnetic) },
-  );
+  const beside = [...spreadersOf(plan, structure), ...stringFor(bed)];
+  const shelf = fromShelf([...fixture.elements.map(({ id, kind }) => ({ id, role: roleOf(kind) })), ...beside], have, {
+    bed,
+    isMagnetic: structure.members.every((m) => MATERIALS[m.material].isMagnetic),
+    own,
+  });
   const elements = fixture.elements.map((element): LaidElement => {
     const from = { x: element.at.x - zero.x, y: element.at.y - zero.y };
     const isPinned = element.kind === "stop" || element.kind === "end stop";
@@ -140,9 +145,19 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
     elements,
     bed,
     placed: placedAs(plan, prediction),
-    problems: [...shelfProblems(shelf, elements, bed), ...offBed(plan, elements)],
+    beside: beside.map(({ id }) => shelf.by.get(id) ?? null),
+    problems: [...shelfProblems(shelf, bed), ...offBed(plan, elements)],
   };
 }
+
+/** Blocks that stand between two members, as the shelf is asked for them. */
+const spreadersOf = (plan: Plan, structure: Structure): Wanted[] =>
+  barsOf(structure, plan).flatMap(({ id, kind }) =>
+    kind === "block" ? [{ id: `between ${id}`, role: "spreader" }] : [],
+  );
+
+/** On a bare floor its outline is strung before anything is set down: there is no edge and no hole to measure from. */
+const stringFor = (bed: BedKind): Wanted[] => (bed === "floor" ? [{ id: "string", role: "string" }] : []);
 
 /** What is asked of an element. */
 export const roleOf = (kind: FixtureElement["kind"]): ShelfRole => (kind === "end stop" ? "stop" : kind);
@@ -157,24 +172,25 @@ const ROLE_WORDS: Record<ShelfRole, { many: string; instead: string }> = {
   square: { many: "squares", instead: "stand the pieces up one after the other" },
   "V-block": { many: "V-blocks", instead: "chock the tube on both sides" },
   riser: { many: "risers", instead: "cut some of scrap tube, in pairs of one height" },
+  spreader: { many: "spreaders", instead: "cut some of scrap tube, square and to the length between" },
+  string: {
+    many: "string",
+    instead: "draw the outline with chalk along a straight tube",
+  },
 };
 
 /** What is short on the shelf. */
-function shelfProblems({ by, short }: FromShelf, elements: readonly LaidElement[], bed: BedKind): Problem[] {
-  return short.map(({ role, wanted, missing }): Problem => {
+const shelfProblems = ({ short }: FromShelf, bed: BedKind): Problem[] =>
+  short.map(({ role, wanted, others, missing }): Problem => {
     const { many, instead } = ROLE_WORDS[role];
-    const path = usualThing(role, bed);
-    const others = elements.filter(
-      ({ element: e }) => roleOf(e.kind) === role && by.has(e.id) && by.get(e.id) !== path,
-    ).length;
+    const what = wanted === 1 ? many.replace(/s$/, "") : many;
     const stands = others > 0 ? `, ${others} of them something else in their place` : "";
     return {
-      path: `fixture.have.${path}`,
-      message: `${wanted} ${many} are wanted here, ${wanted - missing} are there${stands}: ${instead}.`,
+      path: `fixture.have.${usualThing(role, bed)}`,
+      message: `${wanted} ${what} ${wanted === 1 ? "is" : "are"} wanted here, ${wanted - missing} ${wanted - missing === 1 ? "is" : "are"} there${stands}: ${instead}.`,
       severity: "warning",
     };
   });
-}
 
 /** What does not fit on the bed. */
 function offBed({ fixture = {} }: Plan, elements: readonly LaidElement[]): Problem[] {

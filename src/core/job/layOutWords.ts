@@ -1,5 +1,5 @@
 import type { BedVerdict } from "../check";
-import { type BedKind, type Fixture, type FreeMotion, type ShelfThing, usualThing } from "../fixture";
+import { type BedKind, type Fixture, type FreeMotion, type OwnThing, type ShelfThing, usualThing } from "../fixture";
 import type { Structure } from "../frame";
 import { faceWords } from "../plan";
 import { formatLength, formatSmall, MM_PER, physical, type UnitPreference } from "../units";
@@ -197,12 +197,18 @@ const THING_WORDS: Record<ShelfThing, string> = {
   clamps: "a screw clamp",
   toggles: "a toggle clamp, set to this tube: it presses no more than it was set to",
   risers: "a riser",
+  spreaders: "a spreader",
+  strings: "a string",
 };
+
+/** What a thing of somebody's own is called: as it is named on the shelf. */
+const ownName = ({ name, id }: OwnThing): string => name.trim() || `${id}, of your own`;
 
 /** What an element is where that is not what everybody would take, in a line; null else. */
 export function thingWords({ element: { kind }, thing, bed }: LaidElement): string | null {
   const role = roleOf(kind);
   if (thing === null) return "Nothing is left on the shelf for it.";
+  if (typeof thing === "object") return `Here ${ownName(thing)}.`;
   if (bed === "floor" && role === "stop")
     return thing === "blocks" ? "A block with a weight on it, or braced." : "An angle plate with a weight on it.";
   if (bed === "floor" && role === "clamp") return "A bar clamp over the frame: the floor holds none.";
@@ -239,19 +245,37 @@ export const SHELF_WORDS: Record<ShelfThing, string> = {
   clamps: "screw clamps",
   toggles: "toggle clamps",
   risers: "risers",
+  spreaders: "spreaders",
+  strings: "strings",
+};
+
+/** What is asked of a thing of somebody's own. */
+export const OWN_ROLE_WORDS: Record<OwnThing["does"], string> = {
+  stop: "a stop",
+  clamp: "a clamp",
+  square: "a square",
+  "V-block": "a V-block",
+  riser: "a riser",
+  spreader: "a spreader",
 };
 
 /** What is taken from the shelf: how many of what, and how many packers with it. */
-export function pickedWords({ elements, bed }: LaidOut): { count: number; what: string }[] {
+export function pickedWords({ elements, bed, beside }: LaidOut): { count: number; what: string }[] {
   const things = Object.keys(SHELF_WORDS) as ShelfThing[];
   const ofThing = (thing: ShelfThing): string =>
     bed === "floor" && thing === "clamps" ? "bar clamps, over the frame" : SHELF_WORDS[thing];
+  const taken = [...elements.map((e) => e.thing), ...beside];
+  const own = [...new Set(taken.filter((t) => t !== null && typeof t === "object"))];
   const packers = elements.filter((e) => ((e.hole ?? e.slot)?.packMm ?? 0) > SEEN_MM).length;
   return [
-    ...things.map((t) => ({ count: elements.filter((e) => e.thing === t).length, what: ofThing(t) })),
+    ...own.map((o) => ({
+      count: taken.filter((t) => t === o).length,
+      what: `${ownName(o)}, as ${OWN_ROLE_WORDS[o.does]}`,
+    })),
+    ...things.map((thing) => ({ count: taken.filter((t) => t === thing).length, what: ofThing(thing) })),
     { count: elements.filter((e) => e.element.kind === "V-block").length, what: "straps or clamps, over the V-blocks" },
     { count: packers, what: "packers, by the list below" },
-    { count: elements.filter((e) => e.thing === null).length, what: "places for which nothing is left" },
+    { count: taken.filter((t) => t === null).length, what: "places for which nothing is left" },
   ].filter((p) => p.count > 0);
 }
 

@@ -2,7 +2,7 @@ import * as z from "zod";
 import { SHIM_MODES } from "../bed";
 import { limitsSchema } from "../check";
 import { drillSchema, FINISHES, SAW_SCALES, sawTestSchema, stockSchema } from "../cut";
-import { FIXTURE_SIDES, SHELF, type ShelfThing } from "../fixture";
+import { FIXTURE_SIDES, OWN_ROLES, SHELF, type ShelfThing } from "../fixture";
 import { drawnFrameSchema, FACE_LINES, MATERIAL_NAMES, memberNameSchema, rectangleSchema } from "../frame";
 import { shopLearnedSchema } from "../learn";
 import { BAR_KINDS, holdSchema, orderChoiceSchema, PUT_ON, TAKEN_OFF } from "../plan";
@@ -116,6 +116,18 @@ export const planSchema = z.strictObject({
           }),
         )
         .max(60, "At most 60 trials.")
+        .optional(),
+      /** What somebody has of his own to hold with: E1, E2 …, and whose work it does. */
+      own: z
+        .array(
+          z.strictObject({
+            id: z.string().regex(/^E[1-9]\d?$/, "Things of your own are named E1 to E99."),
+            name: z.string().max(40, "At most 40 characters."),
+            does: z.enum(OWN_ROLES),
+            count: z.int().min(0).max(999),
+          }),
+        )
+        .max(20, "At most 20 things of your own.")
         .optional(),
       /** What is on the shelf. */
       have: z

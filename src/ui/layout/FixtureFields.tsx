@@ -10,6 +10,7 @@ import { LengthField } from "../parts/LengthField";
 import { NumberField } from "../parts/NumberField";
 import { Bearers } from "./Bearers";
 import { withFixture } from "./Elements";
+import { OwnThings } from "./OwnThings";
 
 type FixturePlan = NonNullable<Plan["fixture"]>;
 
@@ -179,9 +180,10 @@ export function FixtureFields({ isRing }: { isRing: boolean }) {
             />
           ))}
         </div>
+        <OwnThings />
         <p className="text-sm text-soft">
-          What runs short is stood in for by what else is counted, and each says so. Nothing typed: enough of the usual,
-          none of the rest.
+          What is your own is taken first. What runs short is stood in for by what else is counted, and each says so.
+          Nothing typed: enough of the usual, none of the rest.
         </p>
       </fieldset>
     </div>

@@ -29,11 +29,13 @@ function readNumber(
   max: number,
 ): { ok: true; value: number } | { ok: false; message: string } {
   const tidy = text.trim().replace(",", ".").replace("−", "-");
-  if (tidy === "") return { ok: false, message: `Give a number in ${unit}.` };
+  const inUnit = unit ? ` in ${unit}` : "";
+  if (tidy === "") return { ok: false, message: `Give a number${inUnit}.` };
   if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(tidy))
-    return { ok: false, message: `Cannot read "${text.trim()}": give a plain number in ${unit}.` };
+    return { ok: false, message: `Cannot read "${text.trim()}": give a plain number${inUnit}.` };
   const value = Number(tidy);
-  if (value < min || value > max) return { ok: false, message: `Must lie between ${min} and ${max} ${unit}.` };
+  if (value < min || value > max)
+    return { ok: false, message: `Must lie between ${min} and ${max}${unit ? ` ${unit}` : ""}.` };
   return { ok: true, value };
 }
 

@@ -19,7 +19,6 @@ function pickList(laid: LaidOut, bars: readonly { kind: string }[], rests: numbe
     ...pickedWords(laid),
     { count: bearers, what: "trestles or bars that it lies on" },
     { count: bars.length - blocks, what: "bars to tack across" },
-    { count: blocks, what: "blocks between members" },
     { count: rests, what: "rests, with their shims" },
   ].flatMap(({ count, what }) => (count > 0 ? [[String(count), what]] : []));
 }

@@ -69,10 +69,32 @@ describe("places between which one measures", () => {
       [3, 200, 400],
       [5, 180, 220],
       [6, 260, 190],
+      [4, 210, 300],
+      [3, 150, 420],
     ] as const)
       expect(mouthsIn(comb(teeth, apartMm, toothMm)).sort()).toEqual(
         Array.from({ length: teeth - 1 }, (_, i) => `T${i + 1}E T${i + 2}E`),
       );
+    // Long and narrow: the ends of two rails, nearer to each other than a quarter of the frame.
+    const rails = drawn({
+      LEFT: [
+        [0, 0, 20],
+        [3000, 0, 20],
+      ],
+      RIGHT: [
+        [0, 400, 20],
+        [3000, 400, 20],
+      ],
+      NEAR: [
+        [900, 0, 20],
+        [900, 400, 20],
+      ],
+      FAR: [
+        [2100, 0, 20],
+        [2100, 400, 20],
+      ],
+    });
+    expect(mouthsIn(rails).sort()).toEqual(["LEFTE RIGHTE", "LEFTS RIGHTS"]);
     const elbow = drawn({
       LEG: [
         [0, 0, 20],

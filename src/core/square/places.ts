@@ -137,10 +137,10 @@ const FREE_ENDS = [
   ["from", "S"],
   ["to", "E"],
 ] as const;
-/** A free end nearer to another place than this share of the frame says little that that one does not. */
+/** A free end nearer to a joint than this share of the frame says little that that one does not. Other free ends gape from it. */
 const FREE_END_SHARE = 0.25;
 
-/** Where everything else lies in one row, a free end counts from so many widths of the tube. */
+/** Free ends nearer to each other than so many widths of the tube say the same; in a row of joints, to a joint, too. */
 const ROW_WIDTHS = 2;
 
 /** Whether places lie in one row, to so many mm. */
@@ -187,7 +187,9 @@ function ofJoints(structure: Structure): Places {
         const name = clean(`${m.id}${letter}`);
         if (meets.length > 0 || levelOf(end3) !== level || nodes[name]) continue;
         const at = sub(seenAt(end3, view), origin);
-        if (Object.values(nodes).some((n) => distance(n, at) < hardBy)) continue;
+        const isNear = (n: string): boolean =>
+          distance(nodes[n] as Vec2, at) < (freeEnds[n] ? Math.min(hardBy, ROW_WIDTHS * thick) : hardBy);
+        if (Object.keys(nodes).some(isNear)) continue;
         nodes[name] = at;
         const other = sub(seenAt(m.ends[end === "from" ? "to" : "from"].at, view), origin);
         const long = distance(other, at);

@@ -191,7 +191,8 @@ test("a frame is finished step by step at the bench, and the record keeps it", a
   const steps = page.getByRole("list", { name: "Steps of finishing" });
   await expect(page.getByTestId("now")).toContainText("Take spatter off");
   await expect(page.getByTestId("now")).toContainText("has not been checked cold yet");
-  await steps.getByRole("checkbox", { name: "Take spatter off" }).check();
+  // A press before the page lives is done as soon as it does: it is not asked at once whether it took.
+  await steps.getByRole("checkbox", { name: "Take spatter off" }).click();
   await expect(page.getByTestId("now")).not.toContainText("Take spatter off");
   await page.getByRole("radio", { name: "hot-dip zinc" }).click();
   await expect(steps).toContainText("Never dip a sealed tube");

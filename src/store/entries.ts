@@ -16,9 +16,9 @@ export const ENTRY_JSON = entryJson("");
 export const LONE_ENTRY_JSON = entryJson(`, 'ofGate', IF(e.kind = 'reading' AND JSON_EXTRACT(e.more, '$.what') IS NULL,
     (SELECT r.gate FROM entry r WHERE r.id = e.round_id), NULL)`);
 
-/** @param docs texts of ENTRY_JSON, in order. @returns entries as the core knows them, whatever format they were kept in. */
-export function entriesOf(docs: readonly string[]): Entry[] {
-  const rows = docs.map((d) => JSON.parse(d));
+/** @param read rows with a text of ENTRY_JSON as `doc`, in order. @returns entries as the core knows them, whatever format they were kept in. */
+export function entriesOf(read: readonly RowDataPacket[]): Entry[] {
+  const rows = read.map(({ doc }) => JSON.parse(doc as string));
   const gates = new Map(rows.flatMap((d) => (d.ofGate ? [[d.roundId, d.ofGate] as const] : [])));
   return storedEntries(rows.map(keptEntry), (roundId) => gates.get(roundId));
 }

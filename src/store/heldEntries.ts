@@ -15,8 +15,6 @@ const MOST_HELD = 60_000;
 const held = new Map<string, HeldEntries>();
 let count = 0;
 
-const docsOf = (rows: readonly RowDataPacket[]): string[] => rows.map((r) => r.doc as string);
-
 function forget(id: string): void {
   count -= held.get(id)?.entries.length ?? 0;
   held.delete(id);
@@ -42,7 +40,7 @@ async function followed(db: Pool | PoolConnection, id: string, known: HeldEntrie
   const [last, ...more] = rows;
   if (!last || JSON.parse(last.doc as string).id !== known.entries.at(-1)?.id) return null;
   if (more.length === 0) return known;
-  return { seq: Number(more.at(-1)?.seq), entries: Object.freeze([...known.entries, ...entriesOf(docsOf(more))]) };
+  return { seq: Number(more.at(-1)?.seq), entries: Object.freeze([...known.entries, ...entriesOf(more)]) };
 }
 
 /**
@@ -59,7 +57,7 @@ export async function entriesOfJob(db: Pool | PoolConnection, id: string): Promi
     `SELECT e.seq AS seq, ${ENTRY_JSON} AS doc FROM entry e WHERE e.job_id = ? ORDER BY e.seq`,
     [id],
   );
-  const read = { seq: Number(rows.at(-1)?.seq ?? 0), entries: Object.freeze(entriesOf(docsOf(rows))) };
+  const read = { seq: Number(rows.at(-1)?.seq ?? 0), entries: Object.freeze(entriesOf(rows)) };
   if (rows.length > 0) return hold(id, read);
   forget(id);
   return read;

@@ -105,8 +105,6 @@ async function together<T>(db: Db, ask: (one: PoolConnection) => Promise<T>): Pr
   }
 }
 
-const docsOf = (rows: readonly RowDataPacket[]): string[] => rows.map((r) => r.doc as string);
-
 /** Number of the last entry: of those that came between two questions, too. @param last number of the last that was found. */
 const lastOf = (head: RowDataPacket, last: unknown): number => Math.max(Number(head.n), Number(last ?? 0));
 
@@ -142,7 +140,7 @@ const SINCE = `SELECT e.seq AS seq, ${LONE_ENTRY_JSON} AS doc FROM entry e WHERE
 /** Entries of a job after one of them, in order. */
 export async function entriesSince(db: PoolConnection, id: string, since: number): Promise<Entry[]> {
   const [rows] = await db.execute<RowDataPacket[]>(SINCE, [id, since]);
-  return entriesOf(docsOf(rows));
+  return entriesOf(rows);
 }
 
 /** What changed in a job since a person last heard of it. */
@@ -169,7 +167,7 @@ export const newsOf = (db: Db, shopId: string, id: string, since: number, versio
       seq: lastOf(head, rows.at(-1)?.seq),
       version: Number(head.version),
       plan: head.doc === null ? null : storedPlan(JSON.parse(head.doc as string)),
-      entries: entriesOf(docsOf(rows)),
+      entries: entriesOf(rows),
     };
   });
 

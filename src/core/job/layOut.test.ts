@@ -12,7 +12,7 @@ import { layOut } from "./layOut";
 import { fixtureChecks, laidWords, pickedWords, thingWords } from "./layOutWords";
 import { markingOutOf } from "./markingOutOf";
 import { planProblems } from "./plan";
-import type { Plan } from "./planSchema";
+import { type Plan, planSchema } from "./planSchema";
 import { predict } from "./predict";
 import { fixtureSheet } from "./sheets/fixtureSheet";
 
@@ -191,6 +191,11 @@ describe("a frame laid out", () => {
       { id: "E3", name: "jack screw", does: "spreader" as const, count: 1 },
     ];
     const { laid } = laidBy({ ...plan, fixture: { own, have: { stops: 2 } } });
+    const fixture = { own };
+    expect(planSchema.safeParse({ ...plan, fixture }).success).toBe(true);
+    expect(planSchema.safeParse({ ...plan, fixture: { own: [own[0], own[0]] } }).error?.issues[0]?.message).toMatch(
+      /^Two things of your own have one name/,
+    );
     const words = (id: string) => laid.elements.filter((e) => e.element.id === id).map(thingWords)[0];
     expect([1, 2].map((i) => words(`AB stop ${i}`))).toEqual(["Here cast corner.", "Here cast corner."]);
     expect(words("AB clamp")).toBe("Here E2, of your own.");

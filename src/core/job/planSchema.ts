@@ -128,6 +128,10 @@ export const planSchema = z.strictObject({
           }),
         )
         .max(20, "At most 20 things of your own.")
+        .refine(
+          (own) => new Set(own.map((o) => o.id)).size === own.length,
+          "Two things of your own have one name: E1, E2 …",
+        )
         .optional(),
       /** What is on the shelf. */
       have: z

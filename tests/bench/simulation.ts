@@ -89,9 +89,8 @@ function updates(joints: number): void {
   const n = 6 * joints;
   const start = Float64Array.from({ length: n * n }, (_, i) => (i % (n + 1) === 0 ? n : 0.1));
   const d = Float64Array.from({ length: 36 }, (_, i) => (i % 7 === 0 ? 1e-6 : 0));
-  const w = new Float64Array(6 * n);
   const [wide, plain] = [new PackedSymmetric(n, start), new PackedSymmetric(n, start, null)].map((s) =>
-    perSecond(() => s.update(6, 6, d, w, 0), 300),
+    perSecond(() => s.update(6, 6, d), 300),
   ) as [number, number];
   row(`update of ${joints} joints, kernel / plain`, (wide / plain).toFixed(2));
 }

@@ -23,7 +23,7 @@ function worked(frame: MechanicalFrame, steps: readonly SimulationStep[]) {
   const rows = Array.from({ length: model.freedoms }, (_, i) => ({ at: [i], value: [1] }));
   const run = new LowRankRun(condense(plan, rows));
   run.forward(plan, 0, plan.actions.length);
-  const out = run.gather(plan.actions.length);
+  const out = run.gather();
   const u = plain.movements.at(-1) as Float64Array;
   const largest = Math.max(1, ...u.map(Math.abs));
   const apart = Math.max(...u.map((v, i) => Math.abs(v - (out[i] as number)))) / largest;

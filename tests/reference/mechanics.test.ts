@@ -21,7 +21,7 @@ describe("shrinkage mechanics", () => {
         const rows = Array.from({ length: model.freedoms }, (_, i) => ({ at: [i], value: [1] }));
         const run = new LowRankRun(condense(plan, rows), undefined, limited);
         run.forward(plan, 0, plan.actions.length);
-        run.gather(plan.actions.length).forEach((v, i) => {
+        run.gather().forEach((v, i) => {
           expect(Math.abs(v - (u[i] as number)), `${name}: condensed against plain`).toBeLessThan(1e-9);
         });
       }

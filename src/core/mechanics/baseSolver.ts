@@ -1,4 +1,4 @@
-import { factorSkyline, luSolve, type Skyline, type Sparse, skyline, solveSkyline } from "../numeric";
+import { factorSkyline, luSolve, type Skyline, type Sparse, skyline, solveSkyline, sparseAdd } from "../numeric";
 import { freedomOrder } from "./freedomOrder";
 import type { MechanicalModel } from "./model";
 import { springEntries } from "./springs";
@@ -71,9 +71,12 @@ export class BaseSolver {
   /** Movement of every freedom under a load, mm and rad. */
   solve(load: Sparse): Float64Array {
     const b = new Float64Array(this.model.freedoms);
-    load.at.forEach((f, i) => {
-      b[f] = b[f] + load.value[i];
-    });
+    sparseAdd(b, load, 1);
+    return this.solveAll(b);
+  }
+
+  /** The same under a load on every freedom. */
+  solveAll(b: Float64Array): Float64Array {
     const x = this.raw(b);
     if (!this.hold) return x;
     const { v, z, inverse } = this.hold;

@@ -1,11 +1,11 @@
-import { drain, type Sparse, sparseDot } from "../numeric";
+import { drain, rowsTimes, type Sparse, type SparseRows, sparseAdd, sparseRows } from "../numeric";
 import { BaseSolver } from "./baseSolver";
-import type { CompiledLoads, Spring } from "./loadActions";
+import { type CompiledLoads, gainedBy, type Spring } from "./loadActions";
 import type { MechanicalModel } from "./model";
 
 /**
- * A frame condensed to what the steps touch: movement of springs and outputs per unit of spring force and load, before
- * any tack. Rows: springs, then outputs. Columns: springs, then loads. Made once; every order starts from it.
+ * A frame condensed to what the steps touch: movement of springs per unit of spring force and load, before any tack. Columns: springs,
+ * then loads. Made once; every order starts from it.
  */
 export interface Condensed {
   model: MechanicalModel;
@@ -16,11 +16,14 @@ export interface Condensed {
   offset: Int32Array;
   springColumns: number;
   loadColumns: number;
-  outputs: number;
-  rows: number;
-  columns: number;
-  /** Column after column. */
+  /** What is asked of the frame, as rows over its freedoms. */
+  outputs: SparseRows;
+  /** Movement of the springs, column after column; of what a spring does to others only to those up to itself: it is symmetric. */
   start: Float64Array;
+  /** What each spring gained when every weld of the plan is laid. */
+  welded: readonly Float64Array[];
+  /** Movement of every freedom of the frame so welded under so much of each column, mm and rad. */
+  under: (forces: Float64Array, loads: Float64Array) => Float64Array;
 }
 
 /** Below this share of the full wall the fitted frame is so loose that condensing it loses the ninth digit. */
@@ -35,7 +38,7 @@ const COLUMNS_AT_ONCE = 16;
  * @throws RangeError when the frame is not held together or fits too loosely.
  */
 export function* condensing(
-  plan: Pick<CompiledLoads, "model" | "springs" | "posts" | "loads">,
+  plan: Pick<CompiledLoads, "model" | "springs" | "posts" | "loads" | "actions">,
   outputs: readonly Sparse[],
 ): Generator<number, Condensed> {
   const { model, springs, loads } = plan;
@@ -52,15 +55,20 @@ export function* condensing(
     offset[i + 1] = offset[i] + s.rows.length;
   });
   const springColumns = offset[springs.length];
-  const columns = springColumns + loads.length;
   const springRows = springs.flatMap((s) => s.rows);
-  const all = [...springRows, ...outputs];
-  const start = new Float64Array(all.length * columns);
-  for (const [j, load] of [...springRows, ...loads].entries()) {
-    const x = solver.solve(load);
-    for (let i = 0; i < all.length; i++) start[j * all.length + i] = sparseDot(all[i], x);
-    if (j % COLUMNS_AT_ONCE === 0) yield j / columns;
+  const columns = [...springRows, ...loads];
+  const movesOf = sparseRows(springRows);
+  const start = new Float64Array(springColumns * columns.length);
+  for (const [j, column] of columns.entries()) {
+    const x = solver.solve(column);
+    rowsTimes(movesOf, x, start, j * springColumns, Math.min(j + 1, springColumns));
+    if (j % COLUMNS_AT_ONCE === 0) yield j / columns.length;
   }
+  const welded = gainedBy(plan.actions, springs);
+  const whole = new BaseSolver(
+    model,
+    springs.map(({ rows }, i) => ({ rows, matrix: welded[i] })),
+  );
   return {
     model,
     springs: [...springs],
@@ -68,15 +76,20 @@ export function* condensing(
     offset,
     springColumns,
     loadColumns: loads.length,
-    outputs: outputs.length,
-    rows: all.length,
-    columns,
+    outputs: sparseRows(outputs),
     start,
+    welded,
+    under: (forces, sizes) => {
+      const load = new Float64Array(model.freedoms);
+      for (let j = 0; j < springColumns; j++) if (forces[j] !== 0) sparseAdd(load, springRows[j], forces[j]);
+      for (let l = 0; l < loads.length; l++) if (sizes[l] !== 0) sparseAdd(load, loads[l], sizes[l]);
+      return whole.solveAll(load);
+    },
   };
 }
 
 /** Condenses a frame in one go. See `condensing`. */
 export const condense = (
-  plan: Pick<CompiledLoads, "model" | "springs" | "posts" | "loads">,
+  plan: Pick<CompiledLoads, "model" | "springs" | "posts" | "loads" | "actions">,
   outputs: readonly Sparse[],
 ): Condensed => drain(condensing(plan, outputs));

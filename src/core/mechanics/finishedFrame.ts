@@ -1,7 +1,7 @@
 import { type Sparse, sparseAdd } from "../numeric";
 import { BaseSolver } from "./baseSolver";
 import { LINES } from "./heldState";
-import type { CompiledLoads, WeldAction } from "./loadActions";
+import { type CompiledLoads, gainedBy, type WeldAction } from "./loadActions";
 import { columnOf } from "./ownUnknowns";
 
 /**
@@ -13,14 +13,10 @@ import { columnOf } from "./ownUnknowns";
  */
 export function finishedFrame(plan: CompiledLoads, done: number): (step: number) => Float64Array {
   const { model, springs, loads, actions, stepOf } = plan;
-  const totals = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
-  actions.forEach((action, a) => {
-    if (stepOf[a] >= done || action.kind !== "weld" || !action.delta) return;
-    const total = totals[action.spring];
-    action.delta.forEach((v, i) => {
-      total[i] = total[i] + v;
-    });
-  });
+  const totals = gainedBy(
+    actions.filter((_, a) => stepOf[a] < done),
+    springs,
+  );
   const solver = new BaseSolver(
     model,
     springs.map((spring, i) => ({ rows: spring.rows, matrix: totals[i] })),
@@ -46,6 +42,6 @@ export function finishedFrame(plan: CompiledLoads, done: number): (step: number)
       else if (action.kind !== "nothing")
         throw new RangeError("Only a bead over what holds, or a load, leaves a finished frame as it is.");
     });
-    return solver.solve({ at: [...b.keys()], value: [...b] });
+    return solver.solveAll(b);
   };
 }

@@ -83,7 +83,6 @@ export class Holding {
   private pairs = new Float64Array(ROOM * ROOM);
   private room = ROOM;
   private readonly moved: Float64Array;
-  private readonly nothing: Float64Array;
   /** What one that was asked for does to every unknown, per unit, where many draws ask for it. */
   private readonly brings: Float64Array[] = [];
   private readonly hasBrought: boolean[] = [];
@@ -112,7 +111,6 @@ export class Holding {
     this.stood = new Int8Array(most);
     this.placeOf = new Int32Array(most);
     this.moved = new Float64Array(6 * springs);
-    this.nothing = new Float64Array(most);
   }
 
   /** Begins a step. @param joints what holds at each joint after it. */
@@ -357,18 +355,15 @@ export class Holding {
     const touchMm = touchOf(draw === 0);
     const most = strength * (1 + OVER);
     const among: number[] = [];
-    const [one, two, ...others] = brought;
-    const [forces, size] = [one?.forces ?? this.nothing, one?.sizes[draw] ?? 0];
-    const [more, sizeOfMore] = [two?.forces ?? this.nothing, two?.sizes[draw] ?? 0];
-    // One pass over everything, in most steps and draws the only one: what is brought, whether anything is wrong with it, and kept.
+    this.bringAll(brought, draw);
+    // In most steps and draws the only pass: what is brought, whether anything is wrong with it, and kept.
     for (let i = 0; i < n; i++) {
-      const place = isSeam[i] === 1 ? seam0 + at[i] : line0 + at[i];
-      let here = isSeam[i] === 1 ? -gaps[place] : tensions[place];
-      here = here + forces[i] * size + more[i] * sizeOfMore;
-      for (const { forces: also, sizes } of others) here += also[i] * sizes[draw];
+      const seam = isSeam[i] === 1;
+      const place = seam ? seam0 + at[i] : line0 + at[i];
+      const here = seam ? r[i] - gaps[place] : r[i] + tensions[place];
       r[i] = here;
       let isAsked: boolean;
-      if (isSeam[i] === 1) {
+      if (seam) {
         const was = pressed[place];
         before[i] = was;
         isAsked =
@@ -393,6 +388,16 @@ export class Holding {
       else change[1] = -by;
     }
     return gained;
+  }
+
+  /** What everything that pushed brings every unknown in one draw. */
+  private bringAll(brought: readonly Brought[], draw: number): void {
+    const { n, r } = this;
+    r.fill(0, 0, n);
+    for (const { forces, sizes } of brought) {
+      const size = sizes[draw];
+      for (let i = 0; i < n; i++) r[i] = r[i] + forces[i] * size;
+    }
   }
 
   /** Solves some unknowns together, and those that are wrong then with them, until none is. @returns what each gained. */

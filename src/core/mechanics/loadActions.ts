@@ -123,6 +123,19 @@ export interface Spring {
   rows: Sparse[];
 }
 
+/** What springs gain by the welds among some actions. */
+export function gainedBy(actions: readonly Action[], springs: readonly Spring[]): Float64Array[] {
+  const totals = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
+  for (const action of actions) {
+    if (action.kind !== "weld" || !action.delta) continue;
+    const total = totals[action.spring];
+    action.delta.forEach((v, i) => {
+      total[i] = total[i] + v;
+    });
+  }
+  return totals;
+}
+
 /** Load steps with everything that depends on their order and not on the frame's answer. */
 export interface CompiledLoads {
   model: MechanicalModel;

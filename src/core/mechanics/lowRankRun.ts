@@ -1,5 +1,5 @@
-import { drain, matVec } from "../numeric";
-import { ActionRecord, type Source } from "./actionRecord";
+import { matVec } from "../numeric";
+import { Carried, type Source } from "./carried";
 import type { Condensed } from "./condensed";
 import { putOn, slipping, takenOff } from "./contacts";
 import { copiedState, fittedState, type HeldState, LINES, SEAMS, setState } from "./heldState";
@@ -17,8 +17,8 @@ import { PackedSymmetric } from "./packedSymmetric";
 
 /** Actions between two chances to stop. */
 const ACTIONS_AT_ONCE = 2;
-/** So many draws are gathered one by one, backwards; more of them together, forwards. */
-const FEW_DRAWS = 12;
+/** Draws of which outputs are worked out between two chances to stop. */
+const DRAWS_AT_ONCE = 8;
 const ONE = Float64Array.of(1);
 const NONE = new Float64Array(0);
 
@@ -28,8 +28,11 @@ interface Attached {
   reference: Float64Array;
 }
 
-/** Records what a draw's lines yielded and its seams pressed. @returns how far that moves a spring's way. */
-type Follow = (gained: readonly [unknown: number, by: number][], draw: number) => (at: number) => number;
+/** What lines that yielded and seams that pressed push on the frame with. */
+interface Giving {
+  add: (gained: readonly [unknown: number, by: number][], draw: number) => void;
+  sources: () => Iterable<Source>;
+}
 
 /** Something that held was let go. */
 export interface LetGo {
@@ -49,7 +52,7 @@ export interface Snapshot {
   done: number;
   /** Flexibility of the springs, its lower half. */
   half: Float64Array;
-  total: Float64Array[];
+  carried: Float64Array[];
   place: Float64Array;
   state: HeldState;
   joints: (JointStiffness | null)[];
@@ -58,11 +61,10 @@ export interface Snapshot {
 
 /**
  * Works through steps on a condensed frame. Every tack and bead is an update of rank 6 of the springs' own flexibility S,
- * of which only the lower half is kept. What steps pushed is gathered backwards for one draw: with S_out(k) = S_out(k-1)
- * (I - E_c W_k) the outputs are S_out(0) z, z = (I - E_c W_k)(E_c q_k + h_k + z) taken from the last step to the first; for
- * many draws forwards, with S_out(k) carried along. A load l of size V on a member enters as h = -D S_l(0) V, with D what all
- * springs gained by then, and directly as S_out,l(0) V. Equal to the plain path to rounding (Woodbury's identity). Lines of all
- * joints that would hold more than they can yield together after every step.
+ * of which only the lower half is kept (Woodbury's identity). With D what all springs gained by now, what pushes q on springs and loads V
+ * on members move the springs by is m = S (q - D S_l(0) V) + S_l(0) V. The same frame with all its welds, which have gained D', would move alike under
+ * q + (D' - D) m and V: those are carried along for every draw (see Carried), and what the outputs move by is one solve of the welded
+ * frame. Equal to the full matrix to rounding. Lines of all joints that would hold more than they can yield together after every step.
  */
 export class LowRankRun {
   /** Outputs of each draw, one after the other. */
@@ -77,8 +79,7 @@ export class LowRankRun {
   /** Flexibility of the springs as it stands. */
   private readonly half: PackedSymmetric;
   private readonly fitted: Float64Array;
-  private readonly record: ActionRecord;
-  private readonly total: Float64Array[];
+  private readonly carried: Carried;
   private readonly place: Float64Array;
   private attached = new Map<number, Attached>();
   private readonly held: number;
@@ -107,13 +108,12 @@ export class LowRankRun {
     /** Whether beads and tacks yield. */
     limited = true,
   ) {
-    const { springColumns: n, rows, model, start, springs } = condensed;
+    const { springColumns: n, model, start } = condensed;
     this.n = n;
-    this.fitted = new Float64Array(n * n);
-    for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) this.fitted[i * n + j] = start[j * rows + i];
+    // By columns as by rows: it is symmetric.
+    this.fitted = start.subarray(0, n * n);
     this.half = new PackedSymmetric(n, this.fitted);
-    this.record = new ActionRecord(condensed);
-    this.total = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
+    this.carried = new Carried(condensed, draws.count);
     this.holders = model.joints.length + condensed.posts;
     this.held = n - 6 * this.holders;
     this.place = new Float64Array(draws.count * this.held);
@@ -129,14 +129,9 @@ export class LowRankRun {
     this.state = copiedState(this.fit);
     this.joints = new Array<JointStiffness | null>(holders).fill(null);
     this.kinkColumns = new Int32Array(holders).fill(-1);
-    this.out = new Float64Array(draws.count * condensed.outputs);
+    this.out = new Float64Array(draws.count * condensed.outputs.count);
     const holds = limited || condensed.posts > 0 || model.joints.some((j) => j.gapMm !== null);
     this.holding = holds ? new Holding(holders, limited) : null;
-  }
-
-  /** Whether anybody asks how far springs move on the way: clamps that are on, lines that may yield. */
-  private get isTracked(): boolean {
-    return this.holding !== null || this.held > 0;
   }
 
   /** A movement of every spring, nought, that lasts until the next action. */
@@ -149,7 +144,7 @@ export class LowRankRun {
   /** Back to the fitted frame. */
   reset(): void {
     this.half.s.set(this.fitted);
-    for (const t of this.total) t.fill(0);
+    this.carried.reset();
     this.place.fill(0);
     setState(this.state, this.fit);
     this.joints.fill(null);
@@ -160,7 +155,7 @@ export class LowRankRun {
     return {
       done,
       half: this.half.half(),
-      total: this.total.map((t) => t.slice()),
+      carried: this.carried.snapshot(),
       place: this.place.slice(),
       state: copiedState(this.state),
       joints: [...this.joints],
@@ -170,64 +165,64 @@ export class LowRankRun {
 
   restore(kept: Snapshot): void {
     this.half.setHalf(kept.half);
-    kept.total.forEach((t, i) => {
-      this.total[i]?.set(t);
-    });
+    this.carried.restore(kept.carried);
     this.place.set(kept.place);
     setState(this.state, kept.state);
     this.joints = [...kept.joints];
     this.attached = copied(kept.attached);
   }
 
+  /** Gives room to whoever works next: a run is not to be used after. */
+  done(): void {
+    this.carried.done();
+  }
+
+  /** What moved so far is not asked about any more: outputs are of what comes. */
+  forgetMovement(): void {
+    this.carried.forget();
+  }
+
   /**
    * Works through a whole order, with chances to stop.
-   * @param after is told every action. @param each is given the outputs of the nominal draw after every action.
+   * @param after is told every action.
    * @returns the outputs.
    */
-  *whole(
-    plan: CompiledLoads,
-    after?: (action: number) => void,
-    each?: (action: number, out: Float64Array) => void,
-  ): Generator<number, Float64Array> {
+  *whole(plan: CompiledLoads, after?: (action: number) => void): Generator<number, Float64Array> {
     const n = plan.actions.length;
     for (let from = 0; from < n; from += ACTIONS_AT_ONCE) {
       this.forward(plan, from, Math.min(n, from + ACTIONS_AT_ONCE), after);
       yield from / n;
     }
-    if (each || this.draws.count > FEW_DRAWS) yield* this.record.gatherAll(n, this.draws.count, this.out, each);
-    else
-      for (let d = 0; d < this.draws.count; d++) {
-        this.record.gather(n, d, this.out);
-        yield 1;
-      }
+    for (let d = 0; d < this.draws.count; d++) {
+      this.outputsOf(d);
+      if (d % DRAWS_AT_ONCE === 0) yield 1;
+    }
     return this.out;
   }
 
-  /** Works through actions `from` to `to`; what was recorded of those before `from` must be of the same order. */
+  /** Works through actions `from` to `to` of a plan whose actions before `from` made the state. */
   forward(plan: CompiledLoads, from: number, to: number, after?: (action: number) => void): void {
-    this.record.makeRoom(plan.actions.length);
     for (let a = from; a < to; a++) {
-      this.record.begin(a);
       this.yielded = [];
       this.letGo = null;
       this.taken = 0;
       const action = plan.actions[a];
       switch (action.kind) {
         case "weld":
-          this.weld(a, action, plan.steps[plan.stepOf[a]]?.id ?? "");
+          this.weld(action, plan.steps[plan.stepOf[a]]?.id ?? "");
           break;
         case "load":
-          this.load(a, action.column, action.size);
+          this.load(action.column, action.size);
           this.rememberPosts();
           break;
         case "attach":
-          this.attach(a, action);
+          this.attach(action);
           break;
         case "detach":
           this.detach(a, action.spring);
           break;
         case "touch":
-          this.touch(a, action);
+          this.touch(action);
           this.rememberPosts();
           break;
         case "part":
@@ -237,7 +232,7 @@ export class LowRankRun {
           this.joints[action.spring] = slipping(this.condensed.model.holdNPerMm);
           break;
         case "scale":
-          this.record.begin(a, action.share);
+          this.carried.scale(action.share);
           for (let i = 0; i < this.place.length; i++) this.place[i] = this.place[i] * action.share;
           if (!action.holds) this.putBack(action.share);
           for (const [spring, on] of this.attached) this.readPlaces(spring, on.reference);
@@ -249,18 +244,18 @@ export class LowRankRun {
     }
   }
 
-  /** Gathers the outputs of `count` actions that forward has done. */
-  gather(count: number): Float64Array {
-    const { draws, out, record } = this;
-    if (draws.count > FEW_DRAWS) drain(record.gatherAll(count, draws.count, out));
-    else for (let d = 0; d < draws.count; d++) record.gather(count, d, out);
-    return out;
+  /** Outputs of every draw as it stands. */
+  gather(): Float64Array {
+    for (let d = 0; d < this.draws.count; d++) this.outputsOf(d);
+    return this.out;
   }
 
-  /** What actions from `from` up to `count` did to the outputs of the nominal draw. */
-  gatherSince(from: number, count: number): Float64Array {
-    this.record.gather(count, 0, this.out, from);
-    return this.out.subarray(0, this.condensed.outputs);
+  /** Outputs of one draw as it stands: its part of `out`. */
+  outputsOf(draw: number): Float64Array {
+    const { outputs } = this.condensed;
+    const out = this.out.subarray(draw * outputs.count, (draw + 1) * outputs.count);
+    this.carried.outputs(draw, out);
+    return out;
   }
 
   /** Tension in each tack that is left, nominal draw, N. */
@@ -296,10 +291,10 @@ export class LowRankRun {
     });
   }
 
-  private weld(a: number, action: WeldAction, id: string): void {
+  private weld(action: WeldAction, id: string): void {
     const { condensed, draws, state } = this;
     const c = condensed.offset[action.spring];
-    this.changeSpring(a, action.spring, action.delta);
+    if (action.delta) this.changeSpring(action.spring, action.delta);
     this.joints[action.spring] = action.joint;
     const own = draws.bead(id, action.lineCv);
     const unfitted = action.unfitted === null ? null : draws.joint(action.unfitted);
@@ -322,20 +317,20 @@ export class LowRankRun {
       wishes.push({ spring, free });
     }
     this.kinkColumns[spring] = action.kinkColumn;
-    this.settle(a, pushing, wishes);
+    this.settle(pushing, wishes);
   }
 
-  private load(a: number, column: number, size: number): void {
+  private load(column: number, size: number): void {
     const source = this.source(0, NONE, column, ONE);
     source.sizes.fill(size);
-    this.settle(a, [source], []);
+    this.settle([source], []);
   }
 
-  private attach(a: number, action: Extract<Action, { kind: "attach" }>): void {
+  private attach(action: Extract<Action, { kind: "attach" }>): void {
     const { condensed, draws, pull, q } = this;
     const c = condensed.offset[action.spring];
     const r = condensed.offset[action.spring + 1] - c;
-    this.changeSpring(a, action.spring, action.matrix);
+    this.changeSpring(action.spring, action.matrix);
     const reference = new Float64Array(draws.count * r);
     this.readPlaces(action.spring, reference);
     this.attached.set(action.spring, { matrix: action.matrix, reference });
@@ -350,7 +345,7 @@ export class LowRankRun {
       matVec(action.matrix, pull, r, r, q);
       for (let i = 0; i < r; i++) pushing[i].sizes[d] = q[i];
     }
-    this.settle(a, pushing, []);
+    this.settle(pushing, []);
   }
 
   private detach(a: number, spring: number): void {
@@ -363,7 +358,6 @@ export class LowRankRun {
     const here = new Float64Array(draws.count * r);
     this.readPlaces(spring, here);
     this.changeSpring(
-      a,
       spring,
       on.matrix.map((v) => -v),
     );
@@ -374,7 +368,6 @@ export class LowRankRun {
       for (let i = 0; i < r; i++) pushing[i].sizes[d] = q[i];
     }
     const moved = this.settle(
-      a,
       pushing,
       [],
       pushing.map((_, i) => c + i),
@@ -392,14 +385,14 @@ export class LowRankRun {
   }
 
   /** Something is put where it may touch. */
-  private touch(a: number, { spring, at, gapMm, givesMmPerN }: Extract<Action, { kind: "touch" }>): void {
+  private touch({ spring, at, gapMm, givesMmPerN }: Extract<Action, { kind: "touch" }>): void {
     this.joints[spring] = putOn(this.joints[spring], at, givesMmPerN);
     for (let d = 0; d < this.draws.count; d++) {
       const place = SEAMS * (d * this.holders + spring) + at;
       this.state.gaps[place] = gapMm;
       this.state.pressed[place] = 0;
     }
-    this.settle(a, [], []);
+    this.settle([], []);
   }
 
   /** It is taken away: what it pushed with goes. */
@@ -412,7 +405,7 @@ export class LowRankRun {
       leaves.sizes[d] = -state.pressed[place];
       state.pressed[place] = 0;
     }
-    const [movedMm] = this.settle(a, [leaves], [null], [this.condensed.offset[spring] + at]);
+    const [movedMm] = this.settle([leaves], [null], [this.condensed.offset[spring] + at]);
     const forcesN = leaves.sizes.map((v) => -v);
     this.letGo = {
       action: a,
@@ -425,19 +418,10 @@ export class LowRankRun {
   }
 
   /** Changes a spring's stiffness, and with it the flexibility of all. */
-  private changeSpring(a: number, spring: number, delta: Float64Array | null): void {
-    const { record, condensed, n } = this;
-    const c = condensed.offset[spring];
-    const r = condensed.offset[spring + 1] - c;
-    record.first[a] = c;
-    record.size[a] = r;
-    if (!delta) {
-      record.w.fill(0, a * 6 * n, (a + 1) * 6 * n);
-      return;
-    }
-    const total = this.total[spring];
-    for (let i = 0; i < total.length; i++) total[i] = total[i] + delta[i];
-    this.half.update(c, r, delta, record.w, a * 6 * n);
+  private changeSpring(spring: number, delta: Float64Array): void {
+    const { offset } = this.condensed;
+    this.carried.change(spring, delta);
+    this.half.update(offset[spring], offset[spring + 1] - offset[spring], delta);
   }
 
   /** A mm of closing of a line of a joint as it stands. @param kinkColumn first of its chord's six load columns, or -1. */
@@ -453,28 +437,29 @@ export class LowRankRun {
 
   /** A push on a spring together with loads on members. @param load first load column, -1 without. @param by how much of each. */
   private source(first: number, q: Float64Array, load: number, by: Float64Array): Source {
-    const { outputs } = this.condensed;
-    const sizes = new Float64Array(this.draws.count);
-    if (load < 0 || by.every((v) => v === 0)) return { first, q, injected: null, direct: null, fitted: null, sizes };
-    const direct = new Float64Array(outputs);
-    const fitted = this.movement();
-    for (let k = 0; k < by.length; k++) if (by[k] !== 0) this.addLoad(load + k, by[k], fitted, direct);
-    return { first, q, injected: this.pushedBack(fitted), direct, fitted, sizes };
-  }
-
-  /** Adds what a load would do to the fitted frame: to its springs, and to the outputs past them. */
-  private addLoad(load: number, by: number, fitted: Float64Array, direct: Float64Array): void {
-    const { rows, springColumns, start, outputs } = this.condensed;
-    const column = (springColumns + load) * rows;
-    for (let i = 0; i < this.n; i++) fitted[i] = fitted[i] + by * start[column + i];
-    for (let o = 0, c = column + springColumns; o < outputs; o++) direct[o] = direct[o] + by * start[c + o];
+    const loads: [number, number][] = [];
+    if (load >= 0) for (let k = 0; k < by.length; k++) if (by[k] !== 0) loads.push([load + k, by[k]]);
+    return { first, q, push: null, loads, sizes: new Float64Array(this.draws.count) };
   }
 
   /** How far a source moves every spring per unit; until the next action. */
-  private movesOf({ first, q, injected, fitted }: Source): Float64Array {
+  private movesOf({ first, q, push, loads }: Source): Float64Array {
+    const { start } = this.condensed;
+    const { n } = this;
     const moves = this.movement();
-    this.half.addTimes(injected, first, q, moves);
-    if (fitted) for (let i = 0; i < this.n; i++) moves[i] = moves[i] + fitted[i];
+    if (loads.length === 0) {
+      this.half.addTimes(push, first, q, moves);
+      return moves;
+    }
+    // What the loads would do to the fitted frame, and what springs gained by now push back then.
+    for (const [load, by] of loads) {
+      const column = (n + load) * n;
+      for (let i = 0; i < n; i++) moves[i] = moves[i] + by * start[column + i];
+    }
+    const back = this.movement();
+    this.pushedBack(moves, back);
+    if (push) for (let i = 0; i < n; i++) back[i] = back[i] + push[i];
+    this.half.addTimes(back, first, q, moves);
     return moves;
   }
 
@@ -483,126 +468,107 @@ export class LowRankRun {
     return Array.from({ length: r }, (_, i) => this.source(c + i, ONE, -1, NONE));
   }
 
-  /** -D m: what springs that were gained by now push back when the fitted frame would move them by m. */
-  private pushedBack(moved: Float64Array): Float64Array {
+  /** into -= D m: what springs that were gained by now push back when the frame moves them by m. */
+  private pushedBack(moved: Float64Array, into: Float64Array): void {
     const { offset, springs } = this.condensed;
-    const out = new Float64Array(this.n);
     for (let k = 0; k < springs.length; k++) {
       const c = offset[k];
       const r = offset[k + 1] - c;
-      const d = this.total[k];
+      const d = this.carried.gained[k];
       for (let i = 0; i < r; i++) {
         let sum = 0;
         for (let j = 0; j < r; j++) sum += d[i * r + j] * moved[c + j];
-        out[c + i] = -sum;
+        into[c + i] = into[c + i] - sum;
       }
     }
-    return out;
   }
 
   /**
-   * Records what pushed in an action, moves what is tracked, and lets lines yield that would hold more than they can.
-   * @param watched columns that are asked about. @returns how far each moved, nominal draw.
+   * Carries what pushed in an action, and lets lines yield that would hold more than they can.
+   * @param wishes what each brings to its own joint besides. @param watched columns that are asked about.
+   * @returns how far each moved, nominal draw.
    */
   private settle(
-    a: number,
     pushing: readonly Source[],
     wishes: readonly (OwnWish | null)[],
     watched: readonly number[] = [],
   ): number[] {
-    for (const source of pushing) this.record.pushed(a, source);
-    if (!this.isTracked) return [];
     const { n, held, place, draws, holding } = this;
-    holding?.begin(this.joints);
-    const pushed = pushing.map((source) => ({ moves: this.movesOf(source), sizes: source.sizes }));
-    const brought =
-      holding === null
-        ? []
-        : pushed.map(({ moves, sizes }, i) => ({ forces: holding.forces(moves, wishes[i] ?? null), sizes }));
-    const strength = draws.shared(["yield"]);
-    const worked = wishes[0]?.spring ?? -1;
-    let watching: number[] = [];
-    const follow = draws.count === 1 ? this.together(a) : this.oneByOne(a);
-    for (let d = 0; d < draws.count; d++) {
-      const gained = holding?.after(this.state, d, brought, worked, strength[d], this.answers) ?? [];
-      if (d === 0) this.yielded = gained.flatMap(([unknown]) => holding?.lineAt(unknown) ?? []);
-      const moved = follow(gained, d);
-      if (d === 0)
-        watching = watched.map((at) => pushed.reduce((sum, { sizes, moves }) => sum + sizes[0] * moves[at], moved(at)));
-      for (let h = 0; h < held; h++) {
-        let sum = place[d * held + h] + moved(n - held + h);
-        for (const { sizes, moves } of pushed) sum += sizes[d] * moves[n - held + h];
-        place[d * held + h] = sum;
+    const pushed = pushing.map((source) => ({ source, moves: this.movesOf(source) }));
+    if (holding) {
+      holding.begin(this.joints);
+      const brought = pushed.map(({ source, moves }, i) => ({
+        forces: holding.forces(moves, wishes[i] ?? null),
+        sizes: source.sizes,
+      }));
+      const strength = draws.shared(["yield"]);
+      const worked = wishes[0]?.spring ?? -1;
+      const giving = draws.count === 1 ? this.together(holding) : this.oneByOne(holding);
+      for (let d = 0; d < draws.count; d++) {
+        const gained = holding.after(this.state, d, brought, worked, strength[d], this.answers);
+        if (d === 0) this.yielded = gained.flatMap(([unknown]) => holding.lineAt(unknown) ?? []);
+        giving.add(gained, d);
+      }
+      for (const source of giving.sources()) pushed.push({ source, moves: this.movesOf(source) });
+    }
+    for (const { source, moves } of pushed) {
+      this.carried.add(source, moves);
+      if (held === 0) continue;
+      for (let d = 0; d < draws.count; d++) {
+        const size = source.sizes[d];
+        if (size === 0) continue;
+        for (let h = 0, at = d * held; h < held; h++, at++) place[at] = place[at] + size * moves[n - held + h];
       }
     }
-    return watching;
+    this.carried.settle();
+    return watched.map((at) => pushed.reduce((sum, { source, moves }) => sum + source.sizes[0] * moves[at], 0));
   }
 
-  /** Records what yields and touches, each by itself: for many draws, in which the same do. @returns what records a draw's. */
-  private oneByOne(a: number): Follow {
-    const made: (Source | undefined)[] = [];
-    const moved: (Float64Array | undefined)[] = [];
+  /** What yields and touches, each by itself: for many draws, in which the same do. */
+  private oneByOne(holding: Holding): Giving {
+    const made = new Map<number, Source>();
     const sourceOf = (unknown: number): Source => {
-      const known = made[unknown];
+      const known = made.get(unknown);
       if (known) return known;
-      const { spring, line, seam } = (this.holding as Holding).unknown(unknown);
+      const { spring, line, seam } = holding.unknown(unknown);
       const source = seam
         ? this.source(this.condensed.offset[spring], seam.push, -1, NONE)
         : this.closing(spring, line, this.kinkColumns[spring]);
-      made[unknown] = source;
-      this.record.pushed(a, source);
+      made.set(unknown, source);
       return source;
     };
-    return (gained, d) => {
-      for (const [unknown, by] of gained) sourceOf(unknown).sizes[d] = by;
-      return (at) => {
-        let sum = 0;
+    return {
+      add: (gained, d) => {
+        for (const [unknown, by] of gained) sourceOf(unknown).sizes[d] = by;
+      },
+      sources: () => made.values(),
+    };
+  }
+
+  /** What yields and touches as one push: for one draw. */
+  private together(holding: Holding): Giving {
+    const { condensed, n, kinkColumns } = this;
+    let made: Source | null = null;
+    return {
+      add: (gained) => {
+        if (gained.length === 0) return;
+        const push = new Float64Array(n);
+        const loads = new Map<number, number>();
         for (const [unknown, by] of gained) {
-          moved[unknown] ??= this.movesOf(sourceOf(unknown));
-          sum += by * moved[unknown][at];
+          const spring = holding.pushOf(unknown, by, push, condensed.offset);
+          const line = holding.lineAt(unknown);
+          if (line === null || kinkColumns[spring] < 0) continue;
+          const { kink } = this.joints[spring] as JointStiffness;
+          for (let k = 0; k < 6; k++) {
+            const bends = kink[LINES * k + (line % LINES)];
+            const column = kinkColumns[spring] + k;
+            if (bends !== 0) loads.set(column, (loads.get(column) ?? 0) + by * bends);
+          }
         }
-        return sum;
-      };
+        made = { first: 0, q: NONE, push, loads: [...loads], sizes: ONE };
+      },
+      sources: () => (made ? [made] : []),
     };
-  }
-
-  /** Records what yields and touches as one push: for one draw. */
-  private together(a: number): Follow {
-    return (gained) => {
-      if (gained.length === 0) return () => 0;
-      const { condensed, n, record, kinkColumns } = this;
-      const holding = this.holding as Holding;
-      const push = new Float64Array(n);
-      const loads = new Map<number, number>();
-      for (const [unknown, by] of gained) {
-        const spring = holding.pushOf(unknown, by, push, condensed.offset);
-        const line = holding.lineAt(unknown);
-        if (line === null || kinkColumns[spring] < 0) continue;
-        const { kink } = this.joints[spring] as JointStiffness;
-        for (let k = 0; k < 6; k++) {
-          const bends = kink[LINES * k + (line % LINES)];
-          const column = kinkColumns[spring] + k;
-          if (bends !== 0) loads.set(column, (loads.get(column) ?? 0) + by * bends);
-        }
-      }
-      const source = this.loaded(push, loads);
-      record.pushed(a, source);
-      return (at) => this.half.rowTimes(at, source.injected ?? push) + (source.fitted ? source.fitted[at] : 0);
-    };
-  }
-
-  /** A push on all springs together with loads on members, of size one. */
-  private loaded(push: Float64Array, loads: ReadonlyMap<number, number>): Source {
-    const { condensed, n } = this;
-    const { outputs } = condensed;
-    const sizes = ONE;
-    if (loads.size === 0) return { first: 0, q: NONE, injected: push, direct: null, fitted: null, sizes };
-    const direct = new Float64Array(outputs);
-    const fitted = this.movement();
-    for (const [load, by] of loads) this.addLoad(load, by, fitted, direct);
-    const injected = this.pushedBack(fitted);
-    for (let i = 0; i < n; i++) injected[i] = injected[i] + push[i];
-    return { first: 0, q: NONE, injected, direct, fitted, sizes };
   }
 
   /** How posts stand before anything shrinks: so they stand again when the shape is put back. */

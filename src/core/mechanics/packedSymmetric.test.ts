@@ -32,14 +32,12 @@ describe("a symmetric matrix under updates", () => {
     const room = kernelRoom(n);
     expect(room).not.toBeNull();
     const [wide, plain] = [new PackedSymmetric(n, start, room), new PackedSymmetric(n, start, null)];
-    const [w1, w2] = [new Float64Array(12 * n), new Float64Array(12 * n)];
     for (const c of [0, n - 6, 7, 7]) {
       const d = matrix(6, random);
-      wide.update(c, 6, d, w1, 6 * n);
-      plain.update(c, 6, d, w2, 6 * n);
+      wide.update(c, 6, d);
+      plain.update(c, 6, d);
     }
     expect(wide.half()).toEqual(plain.half());
-    expect(w1).toEqual(w2);
     const q = Float64Array.from({ length: 8 }, random);
     const h = Float64Array.from({ length: n }, random);
     for (const c of [0, 12, n - (n % 2) - 6]) {

@@ -8,6 +8,7 @@ export class PackedSymmetric {
   private readonly m = new Float64Array(36);
   private readonly g = new Float64Array(36);
   private readonly u: Float64Array;
+  private readonly w: Float64Array;
   private readonly room: KernelRoom | null;
   /** As much of what the kernel says moves as was asked for last. */
   private moved: Float64Array = new Float64Array(0);
@@ -22,6 +23,7 @@ export class PackedSymmetric {
     this.s = room?.s ?? new Float64Array(n * n);
     this.s.set(start);
     this.u = room?.u ?? new Float64Array(6 * n);
+    this.w = room?.w ?? new Float64Array(6 * n);
   }
 
   /** The half that is kept up, row after row: half of the room. */
@@ -158,10 +160,10 @@ export class PackedSymmetric {
 
   /**
    * S -= U W with U = S_c, W = (I + D S_cc)^-1 D U^T.
-   * @param c first of the r columns that the spring d acts on. @param w takes the rows of W, six of n, from `base` on.
+   * @param c first of the r columns that the spring d acts on.
    */
-  update(c: number, r: number, d: Float64Array, w: Float64Array, base: number): void {
-    const { s, n, m, g, u, f } = this;
+  update(c: number, r: number, d: Float64Array): void {
+    const { s, n, m, g, u, w, f } = this;
     this.block(c, r, f);
     for (let i = 0; i < r; i++)
       for (let j = 0; j < r; j++) {
@@ -181,7 +183,7 @@ export class PackedSymmetric {
       for (let j = c + k + 1; j < n; j++) u[k * n + j] = s[j * n + c + k];
     }
     for (let i = 0; i < 6; i++) {
-      const row = base + i * n;
+      const row = i * n;
       if (i >= r) {
         w.fill(0, row, row + n);
         continue;
@@ -192,26 +194,24 @@ export class PackedSymmetric {
         w[row + j] = sum;
       }
     }
-    if (r === 1) this.lowerOne(w, base);
-    else this.lowerSix(w, base);
+    if (r === 1) this.lowerOne();
+    else this.lowerSix();
   }
 
-  private lowerOne(w: Float64Array, base: number): void {
-    const { s, n, u } = this;
+  private lowerOne(): void {
+    const { s, n, u, w } = this;
     for (let i = 0; i < n; i++) {
       const ui = u[i];
-      for (let j = 0; j <= i; j++) s[i * n + j] = s[i * n + j] - ui * w[base + j];
+      for (let j = 0; j <= i; j++) s[i * n + j] = s[i * n + j] - ui * w[j];
     }
   }
 
   /** Two rows at a time: each entry of W is read once for both. */
-  private lowerSix(w: Float64Array, base: number): void {
-    const { s, n, u } = this;
+  private lowerSix(): void {
+    const { s, n, u, w } = this;
     const [n1, n2, n3, n4, n5] = [n, 2 * n, 3 * n, 4 * n, 5 * n];
-    const [b1, b2, b3, b4, b5] = [base + n, base + n2, base + n3, base + n4, base + n5];
     let i = 0;
     if (this.room) {
-      this.room.w.set(w.subarray(base, base + 6 * n));
       this.room.lower();
       i = n - (n % 2);
     }
@@ -232,12 +232,12 @@ export class PackedSymmetric {
       const v5 = u[n5 + i + 1];
       // The entry above the diagonal of the first row is written too; nothing reads it.
       for (let j = 0; j <= i + 1; j++) {
-        const w0 = w[base + j];
-        const w1 = w[b1 + j];
-        const w2 = w[b2 + j];
-        const w3 = w[b3 + j];
-        const w4 = w[b4 + j];
-        const w5 = w[b5 + j];
+        const w0 = w[j];
+        const w1 = w[n + j];
+        const w2 = w[n2 + j];
+        const w3 = w[n3 + j];
+        const w4 = w[n4 + j];
+        const w5 = w[n5 + j];
         s[p + j] = s[p + j] - (u0 * w0 + u1 * w1 + u2 * w2 + u3 * w3 + u4 * w4 + u5 * w5);
         s[q + j] = s[q + j] - (v0 * w0 + v1 * w1 + v2 * w2 + v3 * w3 + v4 * w4 + v5 * w5);
       }
@@ -245,7 +245,7 @@ export class PackedSymmetric {
     for (; i < n; i++)
       for (let j = 0; j <= i; j++) {
         let sum = 0;
-        for (let k = 0; k < 6; k++) sum += u[k * n + i] * w[base + k * n + j];
+        for (let k = 0; k < 6; k++) sum += u[k * n + i] * w[k * n + j];
         s[i * n + j] = s[i * n + j] - sum;
       }
   }

@@ -37,7 +37,7 @@ function worked(model: ReturnType<typeof lying>["model"], steps: readonly Simula
   const rows = Array.from({ length: model.freedoms }, (_, i) => ({ at: [i], value: [1] }));
   const run = new LowRankRun(condense(plan, rows));
   run.forward(plan, 0, plan.actions.length);
-  const u = run.gather(plan.actions.length).slice();
+  const u = run.gather().slice();
   const forces = new Map(run.contactForces().map((c) => [`${c.post}/${c.at}`, c.forceN]));
   const forceOf = (s: StopOn): number => {
     const { spring, at } = cache.contact(s);

@@ -1,4 +1,5 @@
 import { type Condensed, condensing, LowRankRun, type MechanicalFrame } from "../mechanics";
+import { sparseRows } from "../numeric";
 import { type JointFactors, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { type CompiledSteps, compilingLoads } from "./compileSteps";
@@ -30,8 +31,6 @@ interface Ready {
 /** A frame as it was condensed last: what is worked through on it again, or in another order of the same steps, begins from there. */
 interface Kept extends Pick<Ready, "model" | "cache" | "condensed"> {
   key: string;
-  /** What was asked of it, as a text. */
-  rows: string;
 }
 
 /** Frames that are kept: as drawn, for whatever order comes next; as set up, for its bands. */
@@ -53,12 +52,12 @@ export function* readied(
   const key = keepAs ? JSON.stringify([frame, factors, joints, steps.filter((s) => s.do === "stop on")]) : "";
   const known = keepAs ? [...kept.values()].find((k) => k.key === key) : undefined;
   if (known) {
-    const { model, cache, rows, condensed } = known;
+    const { model, cache, condensed } = known;
     const plan = yield* compilingLoads(cache, steps);
     const outputs = outputsOf(model);
-    // What no step needed before, or nobody asked for, was not condensed.
+    // What no step needed before was not condensed.
     const isWhole = plan.loads.length === condensed.loadColumns && plan.springs.length === condensed.springs.length;
-    if (isWhole && rows === JSON.stringify(outputs.rows)) return { model, cache, plan, outputs, condensed };
+    if (isWhole) return { model, cache, plan, outputs, condensed: { ...condensed, outputs: sparseRows(outputs.rows) } };
   }
   const model = weldedModel(frame, joints);
   yield 0;
@@ -66,14 +65,17 @@ export function* readied(
   const plan = yield* compilingLoads(cache, steps);
   const outputs = outputsOf(model);
   const condensed = yield* condensing(plan, outputs.rows);
-  if (keepAs) kept.set(keepAs, { key, model, cache, rows: JSON.stringify(outputs.rows), condensed });
+  if (keepAs) kept.set(keepAs, { key, model, cache, condensed });
   return { model, cache, plan, outputs, condensed };
 }
 
 /** Works through the steps of the nominal frame alone: neither bands nor what came on the way. See `readied`. */
 export function* nominalRun(...how: Parameters<typeof readied>): Generator<number, NominalRun> {
   const { model, outputs, condensed, plan } = yield* readied(...how);
-  return { model, outputs, out: yield* new LowRankRun(condensed).whole(plan) };
+  const run = new LowRankRun(condensed);
+  const out = yield* run.whole(plan);
+  run.done();
+  return { model, outputs, out };
 }
 
 /** Likely values of a run; those of which only draws can tell (a flatness) are not among them. */

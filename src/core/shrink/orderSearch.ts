@@ -7,7 +7,7 @@ import type { SimulationStep } from "./simulationSteps";
 
 /** Actions between two kept states: closer together costs memory, wider apart costs rework. */
 const KEEP_EVERY = 8;
-/** States kept at most; the memory of a worker stays bounded (a 24-joint frame takes about a sixth of a megabyte each). */
+/** States kept at most; the memory of a worker stays bounded (a 24-joint frame takes about a quarter of a megabyte each). */
 const KEEP_MOST = 32;
 
 /**
@@ -60,7 +60,7 @@ export class OrderSearch {
       from = to;
       if (reuse && to < n && this.kept.length < KEEP_MOST) this.kept.push(runner.snapshot(to));
     }
-    return runner.gather(n);
+    return runner.gather();
   }
 
   /** Actions that an order shares at its start with the one before. */

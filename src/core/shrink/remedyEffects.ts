@@ -193,6 +193,7 @@ export function* moreBeads(
     run.forward(plan, a, a + 1);
     yield 0.5 + (0.3 * a) / worked;
   }
+  run.forgetMovement();
   const kept = run.snapshot(worked);
   const outcomes = frameOutcomes(structure, mechanics.joints)(model, outputs).filter((o) => !o.unsigned);
   const effects = new Map<string, Record<string, number>>();
@@ -205,7 +206,7 @@ export function* moreBeads(
     };
     run.restore(kept);
     run.forward(own, worked, worked + 1);
-    const change = run.gatherSince(worked, worked + 1);
+    const change = run.gather();
     effects.set(
       plan.steps[plan.stepOf[i]]?.id ?? "",
       Object.fromEntries(outcomes.map((o) => [outcomeKey(o.id), outcomeAt(o, change, 0)])),

@@ -113,7 +113,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const { model, cache, plan, outputs, condensed } = yield* part(0, ready);
   const draws = count > 0 ? drawsOf(factors, count + 1, seed, scatteredOf(model, steps)) : null;
   const run = new LowRankRun(condensed, draws ?? NO_DRAWS);
-  const m = condensed.outputs;
+  const m = condensed.outputs.count;
   const history: Float64Array[] = steps.map(() => new Float64Array(0));
   const clampForces: Simulation["clampForces"] = steps.map(() => []);
   const yielded: Yielded[] = [];
@@ -129,29 +129,25 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   const atGates = new Map<string, Float64Array>();
   yield* part(
     1,
-    run.whole(
-      plan,
-      (a) => {
-        const step = plan.stepOf[a];
-        clampForces[step] = [
-          ...run.clampForces(),
-          ...run.contactForces().map((c) => ({ id: stops.get(`${c.post}/${c.at}`) ?? "", forceN: c.forceN })),
-        ];
-        if (run.letGo) released.push(releasedOf(run.letGo, step, steps[step]));
-        for (const [j, joint] of model.joints.entries()) {
-          const lines = joint.faces.kind.lines.filter((_, l) => run.yielded.includes(4 * j + l));
-          if (lines.length > 0) yielded.push({ step, joint: joint.id, lines });
-        }
-      },
-      (a, out) => {
-        const step = plan.stepOf[a];
-        history[step] = out.slice(0, m);
-        const { id } = steps[step] as SimulationStep;
-        if (gates.includes(id)) atGates.set(id, out.slice());
-      },
-    ),
+    run.whole(plan, (a) => {
+      const step = plan.stepOf[a];
+      clampForces[step] = [
+        ...run.clampForces(),
+        ...run.contactForces().map((c) => ({ id: stops.get(`${c.post}/${c.at}`) ?? "", forceN: c.forceN })),
+      ];
+      if (run.letGo) released.push(releasedOf(run.letGo, step, steps[step]));
+      for (const [j, joint] of model.joints.entries()) {
+        const lines = joint.faces.kind.lines.filter((_, l) => run.yielded.includes(4 * j + l));
+        if (lines.length > 0) yielded.push({ step, joint: joint.id, lines });
+      }
+      // A step of several actions stands after its last.
+      if (plan.stepOf[a + 1] === step) return;
+      history[step] = run.outputsOf(0).slice();
+      if (gates.includes((steps[step] as SimulationStep).id)) atGates.set(steps[step].id, run.gather().slice());
+    }),
   );
 
+  run.done();
   const samples = run.out;
   if (draws) {
     // What scatter of the joints' stiffness does to the outputs, per standard deviation of its logarithm.

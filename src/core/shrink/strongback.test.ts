@@ -71,7 +71,7 @@ function mouth(steps: readonly SimulationStep[]): { mm: number; run: LowRankRun;
   };
   const run = new LowRankRun(condense(plan, [row]), undefined, false);
   run.forward(plan, 0, plan.actions.length);
-  return { mm: run.gather(plan.actions.length)[0] ?? Number.NaN, run, actions: plan.actions.length };
+  return { mm: run.gather()[0] ?? Number.NaN, run, actions: plan.actions.length };
 }
 
 const joined = beads(0, ["inside", "outside", "top", "bottom"]);

@@ -1,6 +1,7 @@
 import type { Structure } from "../frame";
 import { CORNERS } from "../geometry";
-import { condensing, LowRankRun, NO_DRAWS, type StructureMechanics } from "../mechanics";
+import { finishedFrame, type StructureMechanics } from "../mechanics";
+import { sparseDot } from "../numeric";
 import { type ShrinkFactors, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
 import { compilingLoads } from "./compileSteps";
@@ -33,11 +34,14 @@ export function* twistStiffness(
     return { id: c, do: "load", member: joint?.a ?? "", point: joints.get(quad.joints[c])?.a ?? "", wrench };
   });
   const plan = yield* compilingLoads(new CompileCache(model, factors), [...beads, ...loads]);
-  const outputs = frameOutputs(structure, joints)(model);
-  const corners = outputs.points.slice(0, CORNERS.length);
-  const condensed = yield* condensing(plan, outputs.rows.slice(0, 3 * CORNERS.length));
-  // Unit forces on what is finished: nothing yields, nothing is open.
-  const out = yield* new LowRankRun(condensed, NO_DRAWS, false).whole(plan);
-  const twist = corners.reduce((s, p, i) => s + (i % 2 === 0 ? 1 : -1) * out[p.first + depth], 0);
+  const { rows, points } = frameOutputs(structure, joints)(model);
+  const across = points.slice(0, CORNERS.length).map((p) => rows[p.first + depth]);
+  yield 0.5;
+  const movedBy = finishedFrame(plan, beads.length);
+  yield 0.9;
+  const twist = loads.reduce((sum, _, k) => {
+    const moved = movedBy(beads.length + k);
+    return sum + across.reduce((s, row, i) => s + (i % 2 === 0 ? 1 : -1) * sparseDot(row, moved), 0);
+  }, 0);
   return 1 / twist;
 }

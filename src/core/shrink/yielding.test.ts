@@ -29,7 +29,7 @@ function run(frame: MechanicalFrame, steps: readonly SimulationStep[]) {
     for (const { line, yieldN } of action.joint.lines)
       most = Math.max(most, Math.abs(work.state.tensions[4 * action.spring + line] ?? 0) / yieldN);
   });
-  return { model, u: Float64Array.from(work.gather(plan.actions.length)), most, yielded, material };
+  return { model, u: Float64Array.from(work.gather()), most, yielded, material };
 }
 const mechanicsOf = (structure: Structure) => fromStructure(structure).frame;
 const turnedFrame = (frame: MechanicalFrame, to: (v: Vec3) => Vec3): MechanicalFrame => ({

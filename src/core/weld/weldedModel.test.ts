@@ -82,12 +82,12 @@ describe("joints beyond the tables", () => {
   it("a frame that its supports let go of is refused by name and not worked through", () => {
     const loose: MechanicalFrame = { ...good, supports: [{ member: "LA", point: "A", fix: ["x"] }] };
     const model = weldedModel(loose);
-    expect(() => condense({ model, springs: [], posts: 0, loads: [] }, [])).toThrow(
+    expect(() => condense({ model, springs: [], posts: 0, loads: [], actions: [] }, [])).toThrow(
       /is not held at .*: the frame can move there/,
     );
   });
   it("a fit too loose to be worked out is refused", () => {
     const model = weldedModel(good, { joint: 1, fitup: 1e-6, gapMm: null });
-    expect(() => condense({ model, springs: [], posts: 0, loads: [] }, [])).toThrow(/too loose/);
+    expect(() => condense({ model, springs: [], posts: 0, loads: [], actions: [] }, [])).toThrow(/too loose/);
   });
 });

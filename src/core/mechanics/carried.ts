@@ -1,0 +1,167 @@
+import { rowsTimes } from "../numeric";
+import type { Condensed } from "./condensed";
+import type { ProductRoom } from "./kernel/kernelRoom";
+import { giveBack, productsFor } from "./products";
+
+/** Something that pushed in a step, by a size of its own in each draw. */
+export interface Source {
+  /** Load on the springs' own columns per unit: `q` from column `first` on. */
+  first: number;
+  q: Float64Array;
+  /** The same over all of them; null where those are all. */
+  push: Float64Array | null;
+  /** Loads on members per unit: column and how much of it. */
+  loads: readonly (readonly [column: number, by: number])[];
+  /** One per draw. */
+  sizes: Float64Array;
+}
+
+/** Places in the room: how far springs moved in every draw; how far sources move them per unit; the sources' sizes. */
+const MOVED = 0;
+const UNITS = 1;
+const SIZES = 2;
+/** Sources that are added at once. */
+const AT_ONCE = 8;
+
+/**
+ * What the welded frame would have to carry to stand as a draw stands: everything that pushed, and what its springs would hold more of
+ * how far they moved than they held by then. (The fitted frame would do as well, but it is so loose that rounding shows.) Forces on
+ * springs and loads on members, one draw after the other.
+ */
+export class Carried {
+  private readonly forces: Float64Array;
+  private readonly loads: Float64Array;
+  /** How far springs moved since they were changed last. */
+  private readonly moved: Float64Array;
+  private readonly room: ProductRoom;
+  private waiting = 0;
+  /** What each spring gained by now, and what the welded frame has more. */
+  readonly gained: readonly Float64Array[];
+  private readonly toCome: readonly Float64Array[];
+  private readonly sum: Float64Array;
+
+  constructor(
+    private readonly condensed: Condensed,
+    private readonly draws: number,
+  ) {
+    const { springColumns: n, loadColumns, welded } = condensed;
+    this.room = productsFor([draws * n, AT_ONCE * n, AT_ONCE * draws]);
+    this.moved = this.room.arrays[MOVED].subarray(0, draws * n);
+    this.forces = new Float64Array(draws * n);
+    this.loads = new Float64Array(draws * loadColumns);
+    this.gained = welded.map((d) => new Float64Array(d.length));
+    this.toCome = welded.map((d) => d.slice());
+    this.sum = new Float64Array(n);
+    this.forget();
+  }
+
+  /** Gives its room to whoever works next; not to be used after. */
+  done(): void {
+    giveBack(this.room);
+  }
+
+  /** Back to the fitted frame. */
+  reset(): void {
+    this.gained.forEach((d, spring) => {
+      d.fill(0);
+      this.bringToCome(spring);
+    });
+    this.forget();
+  }
+
+  /** Nothing pushed so far; springs stay as they are. */
+  forget(): void {
+    for (const held of [this.forces, this.moved, this.loads]) held.fill(0);
+  }
+
+  snapshot(): Float64Array[] {
+    return [this.forces, this.moved, this.loads, ...this.gained].map((held) => held.slice());
+  }
+
+  restore(kept: readonly Float64Array[]): void {
+    [this.forces, this.moved, this.loads, ...this.gained].forEach((held, i) => {
+      held.set(kept[i]);
+    });
+    for (const spring of this.gained.keys()) this.bringToCome(spring);
+  }
+
+  /** What is left of everything so far. */
+  scale(share: number): void {
+    for (const held of [this.forces, this.moved, this.loads])
+      for (let i = 0; i < held.length; i++) held[i] = held[i] * share;
+  }
+
+  /** A spring gains so much. */
+  change(spring: number, delta: Float64Array): void {
+    const { springColumns: n, offset } = this.condensed;
+    const c = offset[spring];
+    const r = offset[spring + 1] - c;
+    for (let d = 0, at = c; d < this.draws; d++, at += n) {
+      this.addHeld(spring, this.moved.subarray(at, at + r), this.forces, at);
+      this.moved.fill(0, at, at + r);
+    }
+    const gained = this.gained[spring];
+    for (let i = 0; i < gained.length; i++) gained[i] = gained[i] + delta[i];
+    this.bringToCome(spring);
+  }
+
+  /** into += what a spring of the welded frame holds more of a movement. */
+  private addHeld(spring: number, moved: Float64Array, into: Float64Array, at: number): void {
+    const d = this.toCome[spring];
+    const r = moved.length;
+    for (let i = 0; i < r; i++) {
+      let sum = 0;
+      for (let j = 0; j < r; j++) sum += d[i * r + j] * moved[j];
+      into[at + i] = into[at + i] + sum;
+    }
+  }
+
+  private bringToCome(spring: number): void {
+    const [welded, gained, toCome] = [this.condensed.welded[spring], this.gained[spring], this.toCome[spring]];
+    for (let i = 0; i < toCome.length; i++) toCome[i] = welded[i] - gained[i];
+  }
+
+  /** Adds what a source pushes. @param moves how far it moves every spring per unit. */
+  add({ first, q, push, loads, sizes }: Source, moves: Float64Array): void {
+    const { draws, room, forces, moved, condensed } = this;
+    const { springColumns: n, loadColumns } = condensed;
+    let some = 0;
+    for (let d = 0, at = 0; d < draws; d++, at += n) {
+      const size = sizes[d];
+      if (size === 0) continue;
+      some++;
+      for (let i = 0; i < q.length; i++) forces[at + first + i] = forces[at + first + i] + size * q[i];
+      if (push) for (let i = 0; i < n; i++) forces[at + i] = forces[at + i] + size * push[i];
+      for (const [column, by] of loads)
+        this.loads[d * loadColumns + column] = this.loads[d * loadColumns + column] + size * by;
+    }
+    if (2 * some > draws) {
+      room.arrays[UNITS].set(moves, this.waiting * n);
+      room.arrays[SIZES].set(sizes, this.waiting * draws);
+      this.waiting++;
+      if (this.waiting === AT_ONCE) this.settle();
+      return;
+    }
+    for (let d = 0, at = 0; d < draws; d++, at += n) {
+      const size = sizes[d];
+      if (size !== 0) for (let i = 0; i < n; i++) moved[at + i] = moved[at + i] + size * moves[i];
+    }
+  }
+
+  /** Takes in what was added. */
+  settle(): void {
+    if (this.waiting > 0) this.room.add(MOVED, this.draws, this.condensed.springColumns, UNITS, SIZES, this.waiting);
+    this.waiting = 0;
+  }
+
+  /** What one draw moved the outputs by. */
+  outputs(draw: number, into: Float64Array): void {
+    const { sum, forces, moved, loads } = this;
+    const { springColumns: n, loadColumns, offset, springs, outputs, under } = this.condensed;
+    const at = draw * n;
+    sum.set(forces.subarray(at, at + n));
+    for (let k = 0; k < springs.length; k++)
+      this.addHeld(k, moved.subarray(at + offset[k], at + offset[k + 1]), sum, offset[k]);
+    rowsTimes(outputs, under(sum, loads.subarray(draw * loadColumns, (draw + 1) * loadColumns)), into);
+  }
+}

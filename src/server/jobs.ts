@@ -29,6 +29,7 @@ import {
 } from "@/core/job";
 import { UNIT_PREFERENCES, type UnitPreference } from "@/core/units";
 import { cutCsv } from "@/formats/cutCsv";
+import { entryTexts } from "@/formats/entryTexts";
 import { orderCsv, recordCsv } from "@/formats/recordCsv";
 import * as store from "@/store";
 import { inThread } from "@/workers/predictionThread";
@@ -83,17 +84,8 @@ export async function putJobAway(who: Caller, id: string, input: unknown): Promi
   return found ? done(null) : noSuchJob();
 }
 
-/** Lists of entries as text: the store hands out the same list until something is added. */
-const entryTexts = new WeakMap<readonly Entry[], string>();
-
-function textOf(entries: readonly Entry[]): string {
-  const text = entryTexts.get(entries) ?? JSON.stringify(entries);
-  entryTexts.set(entries, text);
-  return text;
-}
-
 /**
- * What a page of a job starts from: the job, its entries as one text, its prediction when that does not keep it waiting, and what its
+ * What a page of a job starts from: the job, its entries as texts, its prediction when that does not keep it waiting, and what its
  * shop has learned by now.
  */
 export async function startOf(who: Caller, id: string) {
@@ -106,7 +98,7 @@ export async function startOf(who: Caller, id: string) {
   const own = lessons.findLast(({ lesson }) => lesson.kind === "frame" && lesson.jobId === id);
   const taught = own ? { at: own.lesson.at, leftOut: own.leftOut } : null;
   const { entries, ...job } = found.value.job;
-  return done({ job, entries: textOf(entries), seq: found.value.seq, prediction, learned, taught });
+  return done({ job, entries: entryTexts(entries), seq: found.value.seq, prediction, learned, taught });
 }
 
 /** A whole job with the shelf of instruments. */

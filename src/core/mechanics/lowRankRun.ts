@@ -174,6 +174,7 @@ export class LowRankRun {
 
   /** Gives room to whoever works next: a run is not to be used after. */
   done(): void {
+    this.half.done();
     this.carried.done();
   }
 

@@ -1,6 +1,15 @@
 import { luSolve } from "../numeric";
 import { type KernelRoom, kernelRoom } from "./kernel/kernelRoom";
 
+/** A room that was given back, with the size of its matrix: a memory is dear, and the next run is as a rule of the same size. */
+let free: { n: number; room: KernelRoom } | null = null;
+
+function roomFor(n: number): KernelRoom | null {
+  const known = free;
+  free = null;
+  return known?.n === n ? known.room : kernelRoom(n);
+}
+
 /** A symmetric matrix of which only the lower half is kept up, with updates of low rank. Nothing is allocated per update. */
 export class PackedSymmetric {
   readonly s: Float64Array;
@@ -17,13 +26,18 @@ export class PackedSymmetric {
   constructor(
     readonly n: number,
     start: Float64Array,
-    room: KernelRoom | null = kernelRoom(n),
+    room: KernelRoom | null = roomFor(n),
   ) {
     this.room = room;
     this.s = room?.s ?? new Float64Array(n * n);
     this.s.set(start);
     this.u = room?.u ?? new Float64Array(6 * n);
     this.w = room?.w ?? new Float64Array(6 * n);
+  }
+
+  /** Gives its room to whoever works next; not to be used after. */
+  done(): void {
+    if (this.room) free = { n: this.n, room: this.room };
   }
 
   /** The half that is kept up, row after row: half of the room. */

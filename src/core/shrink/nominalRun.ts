@@ -36,6 +36,8 @@ interface Kept extends Pick<Ready, "model" | "cache" | "condensed"> {
 /** Frames that are kept: as drawn, for whatever order comes next; as set up, for its bands. */
 export type KeepAs = "drawn" | "set up";
 const kept = new Map<KeepAs, Kept>();
+/** Entries of a condensed frame up to which it is kept: sixteen megabytes. */
+const KEPT_ENTRIES = 2e6;
 
 /**
  * Makes a frame ready for an order: its model, its loads, the frame condensed to what the steps touch.
@@ -65,7 +67,9 @@ export function* readied(
   const plan = yield* compilingLoads(cache, steps);
   const outputs = outputsOf(model);
   const condensed = yield* condensing(plan, outputs.rows);
-  if (keepAs) kept.set(keepAs, { key, model, cache, condensed });
+  // A large one takes more room than it saves time.
+  if (condensed.start.length > KEPT_ENTRIES) kept.clear();
+  else if (keepAs) kept.set(keepAs, { key, model, cache, condensed });
   return { model, cache, plan, outputs, condensed };
 }
 

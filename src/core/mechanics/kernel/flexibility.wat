@@ -157,26 +157,73 @@
   ;; out += S h, with every entry of the lower half read once for both of its places.
   (func (export "timesAll") (param $s i32) (param $n i32) (param $h i32) (param $out i32)
     (local $row i32)    ;; bytes of a row
-    (local $i i32)      ;; row, in bytes of an entry
-    (local $pairs i32)  ;; where its pairs before the diagonal end
+    (local $i i32)      ;; first of the two rows, in bytes of an entry
+    (local $last i32)   ;; where the pairs of rows end
+    (local $t i32)      ;; the second row
     (local $j i32)      ;; column, in bytes
     (local $at i32)
     (local $v f64)
-    (local $even f64)
-    (local $sum v128)
-    (local $own v128)   ;; h of this row, twice
+    (local $sum v128)   ;; of the first row, even columns and odd ones
+    (local $sum2 v128)  ;; of the second
+    (local $own v128)   ;; h of the first row, twice
+    (local $own2 v128)
     (local $two v128)
+    (local $two2 v128)
+    (local $by v128)
     (local.set $row (i32.shl (local.get $n) (i32.const 3)))
+    (local.set $last (i32.shl (i32.and (local.get $n) (i32.const -2)) (i32.const 3)))
     (block $done
       (loop $rows
-        (br_if $done (i32.ge_u (local.get $i) (local.get $row)))
-        (local.set $pairs (i32.and (local.get $i) (i32.const -16)))
+        (br_if $done (i32.ge_u (local.get $i) (local.get $last)))
+        (local.set $t (i32.add (local.get $s) (local.get $row)))
+        (local.set $own (v128.load64_splat (i32.add (local.get $h) (local.get $i))))
+        (local.set $own2 (v128.load64_splat offset=8 (i32.add (local.get $h) (local.get $i))))
+        (local.set $sum (v128.const i64x2 0 0))
+        (local.set $sum2 (v128.const i64x2 0 0))
+        (local.set $j (i32.const 0))
+        (block $ready
+          (loop $columns
+            (br_if $ready (i32.ge_u (local.get $j) (local.get $i)))
+            (local.set $two (v128.load (i32.add (local.get $s) (local.get $j))))
+            (local.set $two2 (v128.load (i32.add (local.get $t) (local.get $j))))
+            (local.set $by (v128.load (i32.add (local.get $h) (local.get $j))))
+            (local.set $sum (f64x2.add (local.get $sum) (f64x2.mul (local.get $two) (local.get $by))))
+            (local.set $sum2 (f64x2.add (local.get $sum2) (f64x2.mul (local.get $two2) (local.get $by))))
+            (local.set $at (i32.add (local.get $out) (local.get $j)))
+            (v128.store (local.get $at)
+              (f64x2.add (f64x2.add (v128.load (local.get $at)) (f64x2.mul (local.get $two) (local.get $own)))
+                (f64x2.mul (local.get $two2) (local.get $own2))))
+            (local.set $j (i32.add (local.get $j) (i32.const 16)))
+            (br $columns)))
+        ;; The diagonal of the first; what the second has before its own, and that.
+        (local.set $at (i32.add (local.get $out) (local.get $i)))
+        (local.set $v (f64.load (i32.add (local.get $t) (local.get $i))))
+        (f64.store (local.get $at)
+          (f64.add
+            (f64.add
+              (f64.add (f64.load (local.get $at))
+                (f64.add (f64x2.extract_lane 0 (local.get $sum)) (f64x2.extract_lane 1 (local.get $sum))))
+              (f64.mul (f64.load (i32.add (local.get $s) (local.get $i))) (f64x2.extract_lane 0 (local.get $own))))
+            (f64.mul (local.get $v) (f64x2.extract_lane 0 (local.get $own2)))))
+        (f64.store offset=8 (local.get $at)
+          (f64.add
+            (f64.add (f64.load offset=8 (local.get $at))
+              (f64.add
+                (f64.add (f64x2.extract_lane 0 (local.get $sum2)) (f64.mul (local.get $v) (f64x2.extract_lane 0 (local.get $own))))
+                (f64x2.extract_lane 1 (local.get $sum2))))
+            (f64.mul (f64.load offset=8 (i32.add (local.get $t) (local.get $i))) (f64x2.extract_lane 0 (local.get $own2)))))
+        (local.set $s (i32.add (local.get $t) (local.get $row)))
+        (local.set $i (i32.add (local.get $i) (i32.const 16)))
+        (br $rows)))
+    ;; The last row of an odd size.
+    (if (i32.lt_u (local.get $i) (local.get $row))
+      (then
         (local.set $own (v128.load64_splat (i32.add (local.get $h) (local.get $i))))
         (local.set $sum (v128.const i64x2 0 0))
         (local.set $j (i32.const 0))
         (block $ready
           (loop $columns
-            (br_if $ready (i32.ge_u (local.get $j) (local.get $pairs)))
+            (br_if $ready (i32.ge_u (local.get $j) (local.get $i)))
             (local.set $two (v128.load (i32.add (local.get $s) (local.get $j))))
             (local.set $sum (f64x2.add (local.get $sum)
               (f64x2.mul (local.get $two) (v128.load (i32.add (local.get $h) (local.get $j))))))
@@ -185,19 +232,9 @@
               (f64x2.add (v128.load (local.get $at)) (f64x2.mul (local.get $two) (local.get $own))))
             (local.set $j (i32.add (local.get $j) (i32.const 16)))
             (br $columns)))
-        (local.set $even (f64x2.extract_lane 0 (local.get $sum)))
-        (if (i32.lt_u (local.get $j) (local.get $i))
-          (then
-            (local.set $v (f64.load (i32.add (local.get $s) (local.get $j))))
-            (local.set $even (f64.add (local.get $even)
-              (f64.mul (local.get $v) (f64.load (i32.add (local.get $h) (local.get $j))))))
-            (local.set $at (i32.add (local.get $out) (local.get $j)))
-            (f64.store (local.get $at) (f64.add (f64.load (local.get $at))
-              (f64.mul (local.get $v) (f64x2.extract_lane 0 (local.get $own)))))))
         (local.set $at (i32.add (local.get $out) (local.get $i)))
-        (f64.store (local.get $at) (f64.add (f64.add (f64.load (local.get $at))
-          (f64.add (local.get $even) (f64x2.extract_lane 1 (local.get $sum))))
-          (f64.mul (f64.load (i32.add (local.get $s) (local.get $i))) (f64x2.extract_lane 0 (local.get $own)))))
-        (local.set $s (i32.add (local.get $s) (local.get $row)))
-        (local.set $i (i32.add (local.get $i) (i32.const 8)))
-        (br $rows)))))
+        (f64.store (local.get $at)
+          (f64.add
+            (f64.add (f64.load (local.get $at))
+              (f64.add (f64x2.extract_lane 0 (local.get $sum)) (f64x2.extract_lane 1 (local.get $sum))))
+            (f64.mul (f64.load (i32.add (local.get $s) (local.get $i))) (f64x2.extract_lane 0 (local.get $own)))))))))

@@ -1,0 +1,55 @@
+import { describe, expect, it } from "vitest";
+import type { Entry } from "@/core/job";
+import { EntryReader, entryTexts } from "./entryTexts";
+
+const note = (i: number): Entry => ({
+  kind: "note",
+  id: `n${i}`,
+  at: "2026-03-01T08:00:00.000Z",
+  origin: "bench",
+  text: `weld ${i}`,
+});
+const notes = (count: number): Entry[] => Array.from({ length: count }, (_, i) => note(i));
+
+describe("entries as texts", () => {
+  it.each([0, 1, 499, 500, 501, 1700])("come back as they were: %i of them", (count) => {
+    const entries = notes(count);
+    for (const most of [0, 1000, 1e7]) expect(new EntryReader(most).entriesOf(entryTexts(entries))).toEqual(entries);
+  });
+
+  it("stay the same text, all but the last, as entries are added", () => {
+    const entries = notes(1700);
+    const before = entryTexts(entries);
+    const after = entryTexts([...entries, note(1700)]);
+    expect(after.slice(0, -1)).toEqual(before.slice(0, -1));
+    expect(after.at(-1)).not.toBe(before.at(-1));
+  });
+
+  it("are the same list until one is added, and the same entries after", () => {
+    const entries = notes(1200);
+    const reader = new EntryReader(1e7);
+    const first = reader.entriesOf(entryTexts(entries));
+    expect(reader.entriesOf(entryTexts(entries))).toBe(first);
+    const next = reader.entriesOf(entryTexts([...entries, note(1200)]));
+    expect(next).toHaveLength(1201);
+    expect(next[0]).toBe(first[0]);
+    expect(reader.entriesOf(entryTexts(entries))).toEqual(entries);
+  });
+
+  it("of two jobs are never mixed up, however little is remembered", () => {
+    const [one, two] = [notes(900), notes(1800).slice(700)];
+    for (const most of [0, 20_000, 60_000, 1e7]) {
+      const reader = new EntryReader(most);
+      for (let i = 0; i < 3; i++) {
+        expect(reader.entriesOf(entryTexts(one))).toEqual(one);
+        expect(reader.entriesOf(entryTexts(two))).toEqual(two);
+      }
+    }
+  });
+
+  it("cannot be changed by one who was given them", () => {
+    const reader = new EntryReader(1e7);
+    const list = reader.entriesOf(entryTexts(notes(3))) as Entry[];
+    expect(() => list.push(note(9))).toThrow(TypeError);
+  });
+});

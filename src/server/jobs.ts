@@ -37,7 +37,7 @@ import { SHELF_LIMIT } from "./instruments";
 import { shopState } from "./lessons";
 import { BUSY, done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
 import { withOwnInstruments } from "./ownInstruments";
-import { predictionInTime, predictionOf } from "./predictions";
+import { forecastOf, predictionInTime } from "./predictions";
 import { type Caller, signed } from "./who";
 
 /** Jobs on one page of the list. */
@@ -306,7 +306,9 @@ export async function cutListOf(who: Caller, id: string): Promise<Outcome<{ name
   const found = await getJob(who, id);
   if (!found.ok) return found;
   const { job } = found.value;
-  const { cut } = evaluate(job, await predictionOf(job.plan));
+  const forecast = await forecastOf(job.plan);
+  if (!forecast.ok) return forecast;
+  const { cut } = evaluate(job, forecast.value);
   return done({
     name: job.plan.name,
     csv: cutCsv(cut, job.plan.units, (p) => pieceSection(job.plan, p), job.plan.stock.also),
@@ -320,7 +322,9 @@ export async function tableOf(who: Caller, id: string, of: unknown): Promise<Out
   const found = await getJob(who, id);
   if (!found.ok) return found;
   const { job } = found.value;
-  const evaluation = evaluate(job, await predictionOf(job.plan));
+  const forecast = await forecastOf(job.plan);
+  if (!forecast.ok) return forecast;
+  const evaluation = evaluate(job, forecast.value);
   const csv = parsed.value === "order" ? orderCsv(job, evaluation) : recordCsv(job, evaluation);
   return done({ name: `${job.plan.name}-${parsed.value}.csv`, csv });
 }

@@ -12,7 +12,7 @@ import { inThread } from "@/workers/predictionThread";
 import { pdfFonts } from "./fonts";
 import { getJob } from "./jobs";
 import { done, type Outcome, parse, refuse } from "./outcome";
-import { predictionOf } from "./predictions";
+import { forecastOf } from "./predictions";
 import { type Caller, outsideAddress } from "./who";
 
 const wishSchema = z.strictObject({
@@ -56,7 +56,9 @@ interface Drawn {
 
 /** The frame as it is drawn, or as it is set up. */
 async function frameDrawn(job: Job, { size, layers = [...LAYERS], view }: LayoutWish): Promise<Outcome<Drawn>> {
-  const { prediction } = evaluate(job, size === "set-up" ? await predictionOf(job.plan) : null);
+  const forecast = size === "set-up" ? await forecastOf(job.plan) : done(null);
+  if (!forecast.ok) return forecast;
+  const { prediction } = evaluate(job, forecast.value);
   const made = fullScaleOf(job.plan, prediction, { size, layers, view });
   if (!made) return refuse(422, "The frame has errors: mend them under Frame first.");
   if (size === "set-up" && !made.isSetOff)
@@ -142,7 +144,9 @@ export async function sheetFile(who: Caller, id: string, input: unknown, here: s
   if (!found.ok) return found;
   const { job } = found.value;
   const { name, paper } = parsed.value;
-  const evaluation = evaluate(job, await predictionOf(job.plan));
+  const forecast = await forecastOf(job.plan);
+  if (!forecast.ok) return forecast;
+  const evaluation = evaluate(job, forecast.value);
   // Where the bars cannot be laid out the sheet says so.
   const laid = name === "buying" ? await inThread("nest", buyingParts(job.plan, evaluation)).catch(() => []) : [];
   const sheet = sheetOf(name, job, evaluation, new Date().toISOString(), laid);

@@ -14,6 +14,7 @@ import { writeLessonsFile } from "@/formats/lessonsFile";
 import * as store from "@/store";
 import { inThread } from "@/workers/predictionThread";
 import { BUSY, done, noSuchJob, type Outcome, parse, refuse } from "./outcome";
+import { laneOf } from "./predictions";
 import { type Caller, signed } from "./who";
 
 /** Lessons that a shop may keep. */
@@ -78,7 +79,7 @@ export async function teach(who: Caller, id: string, input: unknown): Promise<Ou
   const found = z.uuid().safeParse(id).success ? await store.loadJob(store.pool(), who.shopId, id) : null;
   if (!found) return noSuchJob();
   if (await full(who)) return refuse(422, `The shop's book is full: ${LESSON_LIMIT} lessons.`);
-  const told = await inThread("teach", found.job);
+  const told = await inThread("teach", found.job, laneOf(found.job.plan));
   if (!told.ok) return refuse(422, told.why);
   const { lesson, surprise } = told.taught;
   if (surprise.cause !== "fits" && !parsed.value.anyway)

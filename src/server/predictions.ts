@@ -3,6 +3,7 @@ import { canPredict, jointsOf, type Plan, predictionKey } from "@/core/job";
 import type { Prediction } from "@/core/shrink";
 import * as store from "@/store";
 import { inThread } from "@/workers/predictionThread";
+import { done, type Outcome, refuse } from "./outcome";
 
 /** Predictions kept, by what they depend on; the oldest goes first. */
 const KEEP = 200;
@@ -10,8 +11,10 @@ const KEEP = 200;
 const KEEP_STORED = 2000;
 /** A page waits this long for a prediction that is not at hand; the browser works out what comes later, ms. */
 const WAIT_MS = 150;
-/** For a page, larger frames are worked out in its browser alone: here others would wait behind them. */
+/** Larger frames take minutes: a page works them out in its browser alone, and here they have a thread of their own. */
 const MOST_JOINTS = 90;
+/** Whoever asks for a file waits this long for a forecast that takes minutes, ms. */
+const FILE_WAIT_MS = 20_000;
 
 /** The model that this was built with; what another one made is not shown. Null when it was not built: nothing is kept then. */
 const model = (): string | null => process.env.PLUMB_MODEL ?? null;
@@ -36,14 +39,19 @@ async function kept(key: string): Promise<Prediction | null> {
 }
 
 async function work(plan: Plan, key: string): Promise<Prediction> {
-  const prediction = await inThread("predict", plan);
+  const prediction = await inThread("predict", plan, laneOf(plan));
   const built = model();
   if (built) await store.keepPrediction(store.pool(), key, built, prediction, KEEP_STORED).catch(() => undefined);
   return remember(key, prediction);
 }
 
+const isLarge = (plan: Plan): boolean => jointsOf(plan) > MOST_JOINTS;
+
+/** Where what is worked out for a plan has its turn. */
+export const laneOf = (plan: Plan): "quick" | "slow" => (isLarge(plan) ? "slow" : "quick");
+
 /** The prediction of a plan; worked out beside this thread, which stays with everybody. Null while the plan has errors. */
-export async function predictionOf(plan: Plan): Promise<Prediction | null> {
+async function predictionOf(plan: Plan): Promise<Prediction | null> {
   if (!canPredict(plan)) return null;
   const key = predictionKey(plan);
   const running =
@@ -58,9 +66,23 @@ export async function predictionOf(plan: Plan): Promise<Prediction | null> {
 /** The prediction that a page of a job starts with, or null when it would keep the page waiting. */
 export async function predictionInTime(plan: Plan): Promise<Prediction | null> {
   if (!canPredict(plan)) return null;
-  const coming = jointsOf(plan) > MOST_JOINTS ? kept(predictionKey(plan)) : predictionOf(plan);
-  return Promise.race([
-    coming.catch(() => null),
-    new Promise<null>((resolve) => setTimeout(() => resolve(null), WAIT_MS).unref()),
-  ]);
+  const coming = isLarge(plan) ? kept(predictionKey(plan)) : predictionOf(plan);
+  return Promise.race([coming.catch(() => null), after(WAIT_MS, null)]);
+}
+
+const after = <T>(ms: number, value: T): Promise<T> =>
+  new Promise((resolve) => setTimeout(() => resolve(value), ms).unref());
+
+/**
+ * What a file of a plan is made with: its prediction, or none while the plan has errors. One that takes minutes goes on being worked out
+ * where it is not ready in time, and who asked is told to ask again. @param waitMs for such a one.
+ */
+export async function forecastOf(plan: Plan, waitMs = FILE_WAIT_MS): Promise<Outcome<Prediction | null>> {
+  const coming = predictionOf(plan).then(done);
+  if (!isLarge(plan)) return coming;
+  const late = refuse(
+    503,
+    `The forecast of a frame of ${jointsOf(plan)} joints takes minutes: it is being worked out. Ask again later.`,
+  );
+  return Promise.race([coming.catch(() => late), after(waitMs, late)]);
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { squareTube, started } from "../../../tests/support/drawnFrames";
+import { largeFrame } from "../../../tests/support/largeFrame";
 import { drawnPlan } from "../../../tests/support/plans";
 import { SHAPES, STARTERS, setJoint } from "../frame";
 import { type LikelyValue, lossOf, outcomeKey, type Prediction, predicted } from "../shrink";
@@ -14,6 +15,12 @@ const lossOfMember = (p: Prediction | undefined, member: string): number | undef
 };
 
 describe("the prediction of any frame", () => {
+  it("is made up to 400 joints, which 200 members have, and refused beyond with how many there are", () => {
+    const jointed = (members: number) => drawnPlan(largeFrame(members));
+    expect(builtOf(jointed(200)).structure?.joints).toHaveLength(396);
+    expect(whyNoPrediction(jointed(200))).toBeNull();
+    expect(whyNoPrediction(jointed(210))).toMatch(/it has 416 joints, and over 400 /);
+  });
   it("of every starter can be worked through in its own order: finite, and its steps add up", () => {
     for (const s of STARTERS) {
       const plan = drawnPlan(started(s.name));

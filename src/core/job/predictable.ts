@@ -24,8 +24,8 @@ export function predictionKey(plan: Plan): string {
   return `${frameKey(plan)} ${orderKey(order)}`;
 }
 
-/** Joints up to which a frame is predicted: at so many it takes a minute or two. */
-const MOST_JOINTS = 150;
+/** Joints up to which a frame is predicted: at so many its likely values take a minute or two, their bands a quarter of an hour. */
+const MOST_JOINTS = 400;
 
 /** How many joints a plan's frame has; none while it has errors. */
 export const jointsOf = (plan: Plan): number => builtOf(plan).structure?.joints.length ?? 0;

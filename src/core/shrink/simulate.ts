@@ -89,6 +89,9 @@ export interface Simulation {
   tackForces: { joint: string; line: FaceLine; forceN: number }[];
 }
 
+/** Shares of the work, for progress: to make a frame ready, then to work through it in all draws; what is left goes to stiffer joints. */
+const READY_SHARE = 0.05;
+const DRAWN_SHARE = 0.8;
 /** Draws of a quantity between two chances to stop. */
 const DRAWS_AT_ONCE = 8;
 
@@ -107,10 +110,8 @@ export const scatteredOf = (model: WeldedModel, steps: readonly SimulationStep[]
 export function* simulate(input: SimulationInput): Generator<number, Simulation> {
   const { frame, steps, factors = FACTORS, draws: count = DRAWS, seed = SEED, gates = [], jointShare = 1 } = input;
   const nominal = { ...NOMINAL_JOINTS, gapMm: factors.gap.value, joint: jointShare };
-  const stages = count > 0 ? 3 : 2;
-  const part = <T>(index: number, work: Generator<number, T>) => partOf(work, index / stages, 1 / stages);
   const ready = readied(frame, steps, factors, nominal, input.outputs, "set up");
-  const { model, cache, plan, outputs, condensed } = yield* part(0, ready);
+  const { model, cache, plan, outputs, condensed } = yield* partOf(ready, 0, READY_SHARE);
   const draws = count > 0 ? drawsOf(factors, count + 1, seed, scatteredOf(model, steps)) : null;
   const run = new LowRankRun(condensed, draws ?? NO_DRAWS);
   const m = condensed.outputs.count;
@@ -127,8 +128,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
   );
   /** Outputs of every draw at each gate. */
   const atGates = new Map<string, Float64Array>();
-  yield* part(
-    1,
+  yield* partOf(
     run.whole(plan, (a) => {
       const step = plan.stepOf[a];
       clampForces[step] = [
@@ -145,6 +145,8 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       history[step] = run.outputsOf(0).slice();
       if (gates.includes((steps[step] as SimulationStep).id)) atGates.set(steps[step].id, run.gather().slice());
     }),
+    READY_SHARE,
+    count > 0 ? DRAWN_SHARE : 1 - READY_SHARE,
   );
 
   run.done();
@@ -153,7 +155,8 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     // What scatter of the joints' stiffness does to the outputs, per standard deviation of its logarithm.
     const spread = Math.exp(Math.sqrt(Math.log(1 + factors.joint.cv ** 2)));
     const stiffer = { ...nominal, joint: nominal.joint * spread };
-    const { out } = yield* part(2, nominalRun(frame, steps, factors, stiffer, input.outputs));
+    const done = READY_SHARE + DRAWN_SHARE;
+    const { out } = yield* partOf(nominalRun(frame, steps, factors, stiffer, input.outputs), done, 1 - done);
     const effect = out.map((v, o) => v - samples[o]);
     for (let d = 1; d <= count; d++)
       for (let o = 0; o < m; o++) samples[d * m + o] = samples[d * m + o] + draws.stiffness[d] * effect[o];

@@ -1,9 +1,12 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { type Plan, predictionKey, whyNoPrediction } from "@/core/job";
+import { jointsOf, type Plan, predictionKey, whyNoPrediction } from "@/core/job";
 import type { LikelyValue, Prediction, Replay } from "@/core/shrink";
 import type { Predictions } from "@/workers/predictions";
+import { keptForecasts } from "./keptForecasts";
 import { useCameBack } from "./useCameBack";
 
+/** Frames of more joints take many seconds: what was worked out for them is kept on this device. */
+const KEPT_FROM_JOINTS = 40;
 /** Waits for a pause in typing before it starts, ms. */
 const PAUSE_MS = 120;
 
@@ -124,6 +127,14 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
     };
     const work = async (): Promise<void> => {
       setShare(0);
+      // What took long on another page, or before this device was restarted, is not worked out again.
+      const isLarge = jointsOf(planRef.current) > KEPT_FROM_JOINTS;
+      const known = isLarge ? await keptForecasts.of(key) : null;
+      if (gone) return;
+      if (known) {
+        setResult({ key, ...known });
+        return;
+      }
       // Most pages come with what the server had at hand: what speaks to the worker comes when it is needed.
       const { Predictions } = await import("@/workers/predictions");
       if (gone) return;
@@ -133,7 +144,9 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
         (s) => !gone && setShare(s),
         (values) => !gone && setLikely({ key, values }),
       );
-      if (!gone && found) setResult({ key, ...found });
+      if (!found) return;
+      if (isLarge) void keptForecasts.keep(key, found);
+      if (!gone) setResult({ key, ...found });
     };
     const timer = window.setTimeout(() => void work().catch(failed), PAUSE_MS);
     return () => {

@@ -1,7 +1,7 @@
 import type { Structure } from "../frame";
 import { CORNERS, ends, SPANS, type Span } from "../geometry";
 import { type MechanicalFrame, movedFrame, placedBy, type StructureMechanics } from "../mechanics";
-import { add3, distance, norm3, partOf, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
+import { add3, distance, norm3, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
 import { cornerAngleDeg, mouthsOf, placesOf } from "../square";
 import type { Estimate } from "../units";
 import { NOMINAL_JOINTS, type ShrinkFactors } from "../weld";
@@ -34,15 +34,20 @@ export interface SetUpShape {
   beyondMm: number | null;
 }
 
+/** What was simulated of a frame, as far as setting it up asks. */
+type Simulated = Pick<Simulation, "outcomes" | "points" | "history">;
+
 /** A frame set up off nominal. */
 interface SettingUp {
   beyondMm: number | null;
   /** The frame as it is set up. */
   frame: MechanicalFrame;
-  toSetUp: (simulation: Pick<Simulation, "outcomes" | "points" | "history">) => SetUpShape;
+  /** What is to be set up instead, by what it was simulated to do; null where it lands on nominal. */
+  instead: (simulation: Simulated) => SettingUp | null;
+  toSetUp: (simulation: Simulated) => SetUpShape;
 }
 
-/** The set-up shape is found when another round changes no point by more than this, mm: a twentieth of what a tape is read to. */
+/** The set-up shape is found when another one would change no corner by more than this, mm: a twentieth of what a tape is read to. */
 const CLOSE_MM = 5e-3;
 const MOST_ROUNDS = 8;
 /** Movement beyond this share of the frame's second extent is more than a linear model can say. */
@@ -65,10 +70,10 @@ function cornersMoved({ quad }: Structure, { joints }: StructureMechanics, out: 
 }
 
 /**
- * Finds the corners to set up: nominal less the movement that this very set-up then makes, round after round until it stands
- * still. What lies in the quadrilateral's plane stays in it. Each round is a run of the nominal frame. What no quadrilateral places
- * is laid straight by its own movement, once that is known.
- * @param first is told the run of the frame as it is drawn, which the first round is: set up off nominal it moves alike, but for a hundredth.
+ * Finds the corners to set up: nominal less the movement that this very set-up then makes. What lies in the quadrilateral's plane stays
+ * in it. The first answer is nominal less what the frame moves by as it is drawn; what is simulated of that tells whether it stands
+ * still, and else what to set up instead. What no quadrilateral places is laid straight by its own movement, once that is known.
+ * @param first is told the run of the frame as it is drawn: set up off nominal it moves alike, but for a hundredth.
  * @throws RangeError when frame or steps have an error.
  */
 export function* settingUp(
@@ -80,33 +85,50 @@ export function* settingUp(
 ): Generator<number, SettingUp> {
   const { frame } = mechanics;
   const depth = structure.quad?.view.depth;
-  const foundAs = (set: MechanicalFrame, how: Pick<SetUpShape, "rounds" | "leftMm" | "beyondMm">): SettingUp => ({
-    beyondMm: how.beyondMm,
-    frame: set,
-    toSetUp: (found) => shapeOf(structure, mechanics, set, found, how),
-  });
   const most = reachMm(structure);
-  const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
-  const outputs = frameOutputs(structure, mechanics.joints);
-  let moves: Record<string, Vec3> = {};
-  for (let rounds = 0; ; rounds++) {
-    const set = movedFrame(frame, moves);
-    if (!structure.quad) return foundAs(set, { rounds, leftMm: 0, beyondMm: null });
-    const keepAs = rounds === 0 ? "drawn" : "set up";
-    const run = yield* partOf(nominalRun(set, steps, factors, joints, outputs, keepAs), Math.min(0.9, rounds / 2), 0.5);
-    if (rounds === 0) first(run);
-    const moved = cornersMoved(structure, mechanics, run.out);
-    const next = Object.fromEntries(
-      Object.entries(moved).map(([name, v]) => [name, v.map((x, i) => (i === depth ? 0 : -x)) as unknown as Vec3]),
+  const asDrawn = (rounds: number, beyondMm: number | null): SettingUp => ({
+    beyondMm,
+    frame,
+    instead: () => null,
+    toSetUp: (found) => shapeOf(structure, mechanics, frame, found, { rounds, leftMm: beyondMm ?? 0, beyondMm }),
+  });
+  /** Where the corners go when outputs are to be on nominal: the opposite of what they move by. */
+  const oppositeOf = (out: Float64Array): Record<string, Vec3> =>
+    Object.fromEntries(
+      Object.entries(cornersMoved(structure, mechanics, out)).map(([name, v]) => [
+        name,
+        v.map((x, i) => (i === depth ? 0 : -x)) as unknown as Vec3,
+      ]),
     );
-    const farthest = Math.max(...Object.values(next).map(norm3));
-    if (!(farthest <= most)) return foundAs(frame, { rounds, leftMm: farthest, beyondMm: farthest });
-    const leftMm = Math.max(...Object.entries(next).map(([p, v]) => norm3(sub3(v, moves[p] ?? STILL))));
-    // The frame that was worked through is the one that is set up: what is left of it is known.
-    if (leftMm <= CLOSE_MM || rounds + 1 === MOST_ROUNDS)
-      return foundAs(set, { rounds: rounds + 1, leftMm, beyondMm: null });
-    moves = next;
-  }
+  const farthestOf = (moves: Record<string, Vec3>): number => Math.max(...Object.values(moves).map(norm3));
+  const setOffBy = (moves: Record<string, Vec3>, rounds: number): SettingUp => {
+    const farthest = farthestOf(moves);
+    if (!(farthest <= most)) return asDrawn(rounds - 1, farthest);
+    const set = movedFrame(frame, moves);
+    const nextOf = ({ history }: Simulated): Record<string, Vec3> => {
+      const last = history.at(-1);
+      return last ? oppositeOf(last) : moves;
+    };
+    const leftOf = (next: Record<string, Vec3>): number =>
+      Math.max(...Object.entries(next).map(([p, v]) => norm3(sub3(v, moves[p] ?? STILL))));
+    return {
+      beyondMm: null,
+      frame: set,
+      instead: (found) => {
+        const next = nextOf(found);
+        return leftOf(next) <= CLOSE_MM || rounds === MOST_ROUNDS ? null : setOffBy(next, rounds + 1);
+      },
+      toSetUp: (found) => {
+        const how = { rounds, leftMm: leftOf(nextOf(found)), beyondMm: null };
+        return shapeOf(structure, mechanics, set, found, how);
+      },
+    };
+  };
+  if (!structure.quad) return asDrawn(0, null);
+  const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
+  const run = yield* nominalRun(frame, steps, factors, joints, frameOutputs(structure, mechanics.joints), "drawn");
+  first(run);
+  return setOffBy(oppositeOf(run.out), 2);
 }
 
 /** Points in which a member is joined to another. */
@@ -146,7 +168,7 @@ function shapeOf(
   structure: Structure,
   { frame, joints }: StructureMechanics,
   set: MechanicalFrame,
-  { outcomes, points, history }: Pick<Simulation, "outcomes" | "points" | "history">,
+  { outcomes, points, history }: Simulated,
   how: Pick<SetUpShape, "rounds" | "leftMm" | "beyondMm">,
 ): SetUpShape {
   const { quad } = structure;

@@ -60,11 +60,12 @@ export interface Snapshot {
 }
 
 /**
- * Works through steps on a condensed frame. Every tack and bead is an update of rank 6 of the springs' own flexibility S,
- * of which only the lower half is kept (Woodbury's identity). With D what all springs gained by now, what pushes q on springs and loads V
- * on members move the springs by is m = S (q - D S_l(0) V) + S_l(0) V. The same frame with all its welds, which have gained D', would move alike under
- * q + (D' - D) m and V: those are carried along for every draw (see Carried), and what the outputs move by is one solve of the welded
- * frame. Equal to the full matrix to rounding. Lines of all joints that would hold more than they can yield together after every step.
+ * Works through steps on a condensed frame. Every tack and bead is an update of rank 6 of the springs' own flexibility S, of which
+ * only the lower half is kept (Woodbury's identity). With D what all springs gained by now, a push q on springs and a load V on members
+ * move the springs by m = S (q - D S_l(0) V) + S_l(0) V. The frame with all its welds, whose springs have gained D', would move alike
+ * under q + (D' - D) m and V: those are carried along for every draw (see Carried), and what outputs move by is one solve of the
+ * welded frame. Equal to the full matrix to rounding. Lines of all joints that would hold more than they can yield together after
+ * every step.
  */
 export class LowRankRun {
   /** Outputs of each draw, one after the other. */

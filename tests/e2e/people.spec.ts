@@ -1,3 +1,4 @@
+import type { Page } from "@playwright/test";
 import { BENCH, expect, expectAccessible, read, saved, startJob, test } from "./fixtures";
 
 test("two people with one job open do not overwrite each other, and the later one sees what changed", async ({
@@ -40,16 +41,26 @@ test("what one reads the other sees as it happens, and each sees that the other 
 }) => {
   const job = await startJob(page, address, "Side by side");
   await page.goto(`${address}${job}/square`);
+  const top = (of: Page) => of.getByRole("main").evaluate((main) => main.getBoundingClientRect().top);
+  const alone = await top(page);
   const phone = await (await browser.newContext({ viewport: BENCH, serviceWorkers: "block" })).newPage();
   await phone.addInitScript(() => localStorage.setItem("plumb/device", JSON.stringify({ who: "Odo" })));
   await phone.goto(`${address}${job}/square`);
   await expect(page.getByTestId("also-here")).toHaveText("Odo is at Square");
   await expect(phone.getByTestId("also-here")).toHaveText("Somebody is at Square");
+  // Whoever comes and goes moves nothing of the page.
+  expect(await top(page)).toBe(alone);
   await read(phone, { AB: "1000.5" });
   await expect(page.getByRole("list", { name: "Readings of this round" })).toContainText("1000.5");
   await phone.goto(`${address}${job}/weld`);
   await expect(page.getByTestId("also-here")).toHaveText("Odo is at Tack and weld");
   await expectAccessible(page);
+  const together = await top(phone);
+  await page.goto(`${address}/`);
+  await expect(phone.getByTestId("also-here")).toHaveCount(0);
+  expect(await top(phone)).toBe(together);
+  await page.goto(`${address}${job}/square`);
+  await expect(page.getByTestId("also-here")).toHaveText("Odo is at Tack and weld");
   await phone.context().close();
   await expect(page.getByTestId("also-here")).toHaveCount(0);
 });

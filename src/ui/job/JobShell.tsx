@@ -122,12 +122,14 @@ export function JobShell({ children }: { children: ReactNode }) {
             <span className="max-md:sr-only">Mellow Plumb</span>
             <span className="sr-only">, all jobs</span>
           </Link>
-          <p className="truncate text-lg font-bold">{job.plan.name}</p>
+          <div className="min-w-0">
+            <p className="truncate text-lg font-bold">{job.plan.name}</p>
+            <AlsoHere people={people} />
+          </div>
           <Verdict verdict={evaluation.summary.verdict} className="text-sm max-md:hidden" />
           <span className="truncate text-sm text-soft max-lg:hidden">{evaluation.summary.about}</span>
         </div>
         <div className="screen-only flex flex-wrap items-center gap-1 max-md:contents">
-          <AlsoHere people={people} />
           <SaveMark />
           <button type="button" className={toolClass} onClick={() => setOpen("palette")}>
             <Search size={18} aria-hidden="true" />

@@ -10,7 +10,8 @@ describe("how long it goes on", () => {
     expect(told(300, 0.75)).toBe("about 2 min left");
     expect(told(30, 0.4)).toBe("about 1 min left");
   });
-  it("is not told where nothing is done yet, or it is over soon", () => {
+  it("is not told where nothing is done yet, it has just begun, or it is over soon", () => {
+    expect(told(5, 0.01)).toBeNull();
     expect(told(60, 0)).toBeNull();
     expect(told(1, 0.5)).toBeNull();
     expect(told(300, 0.97)).toBeNull();

@@ -2,6 +2,8 @@ import { timeWords } from "@/core/plan";
 
 /** Less than this is not told: it is over before it is read, s. */
 const SOON_S = 20;
+/** Before this it cannot be told, s. */
+const EARLY_S = 8;
 
 /** A moment in a piece of work. */
 export interface Moment {
@@ -16,7 +18,7 @@ export interface Moment {
  */
 export function timeLeft(begun: Moment, now: Moment): string | null {
   const done = now.share - begun.share;
-  if (!(done > 0)) return null;
+  if (!(done > 0) || now.atMs - begun.atMs < 1000 * EARLY_S) return null;
   const leftS = (((1 - now.share) / done) * (now.atMs - begun.atMs)) / 1000;
   if (leftS < SOON_S) return null;
   return `about ${timeWords(leftS)} left`;

@@ -64,7 +64,7 @@ export function* condensing(
     rowsTimes(movesOf, x, start, j * springColumns, Math.min(j + 1, springColumns));
     if (j % COLUMNS_AT_ONCE === 0) yield j / columns.length;
   }
-  const welded = gainedBy(plan.actions, springs);
+  const welded = gainedBy(plan.actions, plan);
   const whole = new BaseSolver(
     model,
     springs.map(({ rows }, i) => ({ rows, matrix: welded[i] })),

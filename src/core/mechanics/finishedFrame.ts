@@ -15,7 +15,7 @@ export function finishedFrame(plan: CompiledLoads, done: number): (step: number)
   const { model, springs, loads, actions, stepOf } = plan;
   const totals = gainedBy(
     actions.filter((_, a) => stepOf[a] < done),
-    springs,
+    plan,
   );
   const solver = new BaseSolver(
     model,

@@ -123,17 +123,18 @@ export interface Spring {
   rows: Sparse[];
 }
 
-/** What springs gain by the welds among some actions. */
-export function gainedBy(actions: readonly Action[], springs: readonly Spring[]): Float64Array[] {
-  const totals = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
-  for (const action of actions) {
-    if (action.kind !== "weld" || !action.delta) continue;
-    const total = totals[action.spring];
-    action.delta.forEach((v, i) => {
-      total[i] = total[i] + v;
-    });
-  }
-  return totals;
+/** What springs gained when some actions are done, by how their joints stand then: whatever the order, to the last digit. */
+export function gainedBy(
+  actions: readonly Action[],
+  { model, springs }: Pick<CompiledLoads, "model" | "springs">,
+): Float64Array[] {
+  const gained = springs.map((spring) => new Float64Array(spring.rows.length ** 2));
+  for (const action of actions)
+    if (action.kind === "weld") {
+      const { contact } = model.joints[action.spring];
+      gained[action.spring] = action.joint.k.map((v, i) => v - contact[i]);
+    }
+  return gained;
 }
 
 /** Load steps with everything that depends on their order and not on the frame's answer. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { ladder, tacksThenBeads } from "../../../tests/support/ladder";
-import { fromStructure, plainRun } from "../mechanics";
+import { condense, fromStructure, plainRun } from "../mechanics";
 import { seeded } from "../numeric";
 import { FACTORS, weldedModel } from "../weld";
 import { CompileCache } from "./compileCache";
@@ -30,7 +30,8 @@ describe("searching over orders", () => {
     return outputs.rows.map((r) => r.at.reduce((s, f, i) => s + (r.value[i] as number) * (u[f] as number), 0));
   };
   it("gives the full matrix's answer to 1e-9 for any order, with and without a shared start", () => {
-    const search = new OrderSearch(model, FACTORS, steps, outputs);
+    const cache = new CompileCache(model, FACTORS, steps);
+    const search = new OrderSearch(cache, condense(compileLoads(cache, steps), outputs.rows));
     let order: readonly SimulationStep[] = steps;
     for (let trial = 0; trial < 6; trial++) {
       order = shuffle(order, [tacks, 20, 30, tacks, 34, 0][trial] as number);

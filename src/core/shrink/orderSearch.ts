@@ -1,8 +1,6 @@
-import { type Condensed, condense, type Draws, LowRankRun, NO_DRAWS, type Snapshot } from "../mechanics";
-import type { ShrinkFactors, WeldedModel } from "../weld";
-import { CompileCache } from "./compileCache";
-import { type CompiledSteps, compile, compileLoads } from "./compileSteps";
-import type { Outputs } from "./outputs";
+import { type Condensed, type Draws, LowRankRun, NO_DRAWS, type Snapshot } from "../mechanics";
+import type { CompileCache } from "./compileCache";
+import { type CompiledSteps, compile } from "./compileSteps";
 import type { SimulationStep } from "./simulationSteps";
 
 /** Actions between two kept states: closer together costs memory, wider apart costs rework. */
@@ -14,27 +12,20 @@ const KEEP_MOST = 32;
  * Evaluates many orders of the same steps on one frame, exactly, with what two orders share at their start done once.
  */
 export class OrderSearch {
-  readonly condensed: Condensed;
-  private readonly shop: CompileCache;
   private readonly runner: LowRankRun;
   private last: CompiledSteps | null = null;
   private kept: Snapshot[] = [];
 
   /**
-   * @param steps every step that any order uses, in some order without errors.
-   * @param outputs what is asked of the final shape.
-   * @throws RangeError when frame or steps have an error.
+   * @param shop what is kept between orders. @param condensed the frame, condensed to every step that any order uses, with what is asked
+   * of the final shape.
    */
   constructor(
-    readonly model: WeldedModel,
-    factors: ShrinkFactors,
-    steps: readonly SimulationStep[],
-    outputs: Pick<Outputs, "rows">,
+    private readonly shop: CompileCache,
+    condensed: Condensed,
     draws: Draws = NO_DRAWS,
   ) {
-    this.shop = new CompileCache(model, factors, steps);
-    this.condensed = condense(compileLoads(this.shop, steps), outputs.rows);
-    this.runner = new LowRankRun(this.condensed, draws);
+    this.runner = new LowRankRun(condensed, draws);
   }
 
   /**

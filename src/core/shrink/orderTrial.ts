@@ -1,6 +1,8 @@
 import type { MechanicalFrame } from "../mechanics";
-import { NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
+import { drain, sparseRows } from "../numeric";
+import { NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel } from "../weld";
 import { drawsOf } from "./draws";
+import { readied } from "./nominalRun";
 import { OrderSearch } from "./orderSearch";
 import type { OutcomeId } from "./outcomeId";
 import { type Outcome, outcomeAt } from "./outcomes";
@@ -48,15 +50,16 @@ export class OrderTrial {
     wanted: (id: OutcomeId) => boolean,
     count?: number,
   ) {
-    const model = weldedModel(frame, { ...NOMINAL_JOINTS, gapMm: factors.gap.value });
-    const outputs = outputsOf(model);
+    const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
+    const { model, outputs, cache, condensed } = drain(readied(frame, steps, factors, joints, outputsOf, "drawn"));
     this.outcomes = outcomesOf(model, outputs).filter((q) => wanted(q.id));
     this.places = [...new Set(this.outcomes.flatMap((q) => q.uses))].sort((a, b) => a - b);
     this.one = new Float64Array(outputs.rows.length);
     this.count =
       count ?? Math.min(MOST_DRAWS, Math.max(LEAST_DRAWS, Math.round(DRAWS_BY_JOINTS / model.joints.length)));
     const draws = drawsOf(factors, this.count + 1, SEED, scatteredOf(model, [...steps, ...others]), true);
-    this.search = new OrderSearch(model, factors, steps, { rows: this.places.map((o) => outputs.rows[o]) }, draws);
+    const asked = sparseRows(this.places.map((o) => outputs.rows[o]));
+    this.search = new OrderSearch(cache, { ...condensed, outputs: asked }, draws);
   }
 
   /** Outcomes of every draw, from outputs as the search gives them. */

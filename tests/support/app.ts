@@ -32,11 +32,9 @@ export interface App {
   end: () => Promise<void>;
 }
 
-/** Starts the built application on free loopback ports. @param flags more flags for its database. @param folder where its data is. */
-export async function startApp(
-  flags: string[] = [],
-  folder = mkdtempSync(path.join(tmpdir(), "plumb-app-")),
-): Promise<App> {
+/** Starts the built application on free loopback ports. @param flags more flags for its database. */
+export async function startApp(flags: string[] = []): Promise<App> {
+  const folder = mkdtempSync(path.join(tmpdir(), "plumb-app-"));
   const databaseUrl = prepare(path.join(folder, "db"), flags);
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;

@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { sized } from "../../../tests/support/plans";
 import { newPlan, predict } from "../job";
+import { length } from "../units";
 import { outcomeKey } from "./outcomeId";
 
 describe("set-up targets", () => {
@@ -19,5 +21,13 @@ describe("set-up targets", () => {
     expect(setUp.targets.find((t) => outcomeKey(t.id) === "AB")?.target.value).toBeGreaterThan(1000.1);
     const bow = found.prediction.outcomes.find((q) => outcomeKey(q.id) === "bow AB")?.nominal ?? 0;
     expect(setUp.targets.find((t) => outcomeKey(t.id) === "bow AB")?.target.value).toBeCloseTo(-bow, 12);
+  });
+  it("are set anew where a hot frame does not land on nominal by the first, until it does", () => {
+    const plan = sized(newPlan("x", "mm"), { length: length("600"), width: length("500") });
+    const weld = { ...plan.weld, volts: 30, amps: 250, travelMmPerS: 2, from: "machine" as const };
+    const setUp = predict({ ...plan, weld })?.prediction.setUp;
+    expect(setUp?.beyondMm).toBeNull();
+    expect(setUp?.rounds).toBeGreaterThan(2);
+    expect(setUp?.leftMm).toBeLessThan(5e-3);
   });
 });

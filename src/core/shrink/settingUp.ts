@@ -100,9 +100,8 @@ export function* settingUp(
         v.map((x, i) => (i === depth ? 0 : -x)) as unknown as Vec3,
       ]),
     );
-  const farthestOf = (moves: Record<string, Vec3>): number => Math.max(...Object.values(moves).map(norm3));
   const setOffBy = (moves: Record<string, Vec3>, rounds: number): SettingUp => {
-    const farthest = farthestOf(moves);
+    const farthest = Math.max(...Object.values(moves).map(norm3));
     if (!(farthest <= most)) return asDrawn(rounds - 1, farthest);
     const set = movedFrame(frame, moves);
     const nextOf = ({ history }: Simulated): Record<string, Vec3> => {

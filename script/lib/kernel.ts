@@ -3,7 +3,7 @@ import { readFileSync, writeFileSync } from "node:fs";
 import wabt from "wabt";
 
 const FOLDER = new URL("../../src/core/mechanics/kernel/", import.meta.url);
-export const KERNELS = ["flexibility", "quasiDefinite", "sized"] as const;
+export const KERNELS = ["flexibility", "held", "quasiDefinite", "sized"] as const;
 type Kernel = (typeof KERNELS)[number];
 
 /** The bytes of a kernel's text, in hexadecimal. */

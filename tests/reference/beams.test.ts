@@ -548,7 +548,7 @@ describe("the condensed path", () => {
     });
     expect(Math.max(...last.map(Math.abs))).toBeGreaterThan(0.3);
     plain.tensions.forEach((v, i) => {
-      expect(run.state.tensions[i] as number).toBeCloseTo(v, 4);
+      expect(run.state.held[i] as number).toBeCloseTo(v, 4);
     });
     plain.movements.forEach((u, s) => {
       // Taking a stiff bar out of what it made stiff costs digits.

@@ -20,6 +20,8 @@ export interface Source {
 const MOVED = 0;
 const UNITS = 1;
 const SIZES = 2;
+/** Share of the draws in which a source must push for the kernel, which adds to all of them, to be sooner. */
+const KERNEL_FROM = 0.2;
 /** Sources that are added at once. */
 const AT_ONCE = 8;
 
@@ -135,7 +137,7 @@ export class Carried {
       for (const [column, by] of loads)
         this.loads[d * loadColumns + column] = this.loads[d * loadColumns + column] + size * by;
     }
-    if (2 * some > draws) {
+    if (some > KERNEL_FROM * draws) {
       room.arrays[UNITS].set(moves, this.waiting * n);
       room.arrays[SIZES].set(sizes, this.waiting * draws);
       this.waiting++;

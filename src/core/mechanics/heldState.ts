@@ -2,29 +2,64 @@
 export const LINES = 4;
 export const SEAMS = 8;
 
-/** What lines hold and how seams stand, of all draws one after the other. */
+/**
+ * What lines hold and how seams stand, of all draws one after the other. A draw has a row: tension in each line of each joint, N, then by
+ * how much the parts at each of its seams overlap, mm; less than nothing where they are apart.
+ */
 export interface HeldState {
-  /** Tension in each line of each joint, N. */
-  tensions: Float64Array;
+  held: Float64Array;
   /** What each seam of each joint presses with, N. */
   pressed: Float64Array;
-  /** How far it is open, mm. */
-  gaps: Float64Array;
 }
 
-/** Nothing held, every seam as far open as it was fitted. @param gapsMm of each joint in each draw, joint by joint. */
-export const fittedState = (gapsMm: Float64Array): HeldState => ({
-  tensions: new Float64Array(LINES * gapsMm.length),
-  pressed: new Float64Array(SEAMS * gapsMm.length),
-  gaps: Float64Array.from({ length: SEAMS * gapsMm.length }, (_, i) => gapsMm[Math.floor(i / SEAMS)]),
-});
-export const copiedState = ({ tensions, pressed, gaps }: HeldState): HeldState => ({
-  tensions: tensions.slice(),
+/** Entries of a draw's row. @param holders how many joints there are. */
+export const widthOf = (holders: number): number => (LINES + SEAMS) * holders;
+/** Place of a joint's first seam in a draw's row. */
+export const seamsFrom = (holders: number, joint: number): number => LINES * holders + SEAMS * joint;
+
+/**
+ * Nothing held, every seam as far open as it was fitted.
+ * @param gapsMm of each joint in each draw, joint by joint.
+ */
+export function fittedState(holders: number, gapsMm: Float64Array): HeldState {
+  const draws = holders > 0 ? gapsMm.length / holders : 0;
+  const width = widthOf(holders);
+  const held = new Float64Array(width * draws);
+  for (let d = 0; d < draws; d++)
+    for (let j = 0; j < holders; j++) {
+      const from = d * width + seamsFrom(holders, j);
+      held.fill(-gapsMm[d * holders + j], from, from + SEAMS);
+    }
+  return { held, pressed: new Float64Array(SEAMS * gapsMm.length) };
+}
+export const copiedState = ({ held, pressed }: HeldState): HeldState => ({
+  held: held.slice(),
   pressed: pressed.slice(),
-  gaps: gaps.slice(),
 });
 export function setState(to: HeldState, from: HeldState): void {
-  to.tensions.set(from.tensions);
+  to.held.set(from.held);
   to.pressed.set(from.pressed);
-  to.gaps.set(from.gaps);
+}
+
+/** How joints `from` on stand: so they stand again when the shape is put back. */
+export function rememberSeams(fit: HeldState, state: HeldState, holders: number, from: number): void {
+  const width = widthOf(holders);
+  for (let d = 0; d * width < state.held.length; d++) {
+    const [first, end] = [d * width + seamsFrom(holders, from), (d + 1) * width];
+    fit.held.set(state.held.subarray(first, end), first);
+    const [pressed, last] = [SEAMS * (d * holders + from), SEAMS * (d + 1) * holders];
+    fit.pressed.set(state.pressed.subarray(pressed, last), pressed);
+  }
+}
+
+/** The shape is put back while the joints still turn: lines and seams let go, gaps are nearer to how they were fitted. */
+export function putBack(state: HeldState, fit: HeldState, holders: number, share: number): void {
+  const width = widthOf(holders);
+  const { held, pressed } = state;
+  pressed.set(fit.pressed);
+  for (let d = 0; d * width < held.length; d++) {
+    const seams = d * width + seamsFrom(holders, 0);
+    held.fill(0, d * width, seams);
+    for (let i = seams; i < (d + 1) * width; i++) held[i] = fit.held[i] + share * (held[i] - fit.held[i]);
+  }
 }

@@ -1,5 +1,7 @@
 import { BoxProblem } from "./boxProblem";
-import { type HeldState, LINES, SEAMS } from "./heldState";
+import { giveRowsBack, rowsFor } from "./heldRows";
+import { type HeldState, LINES, seamsFrom, widthOf } from "./heldState";
+import { type HeldRows, MOST_UNITS, SOURCES_AT_ONCE } from "./kernel/heldKernel";
 import type { JointStiffness, Seam } from "./loadActions";
 import { type OwnUnknowns, unknownsOf } from "./ownUnknowns";
 
@@ -11,7 +13,7 @@ export interface OwnWish {
   pressed?: Seam;
 }
 
-/** What a push brings to every unknown, per unit of it, and the unit's size in each draw. */
+/** What a push brings to a draw's row, per unit of it, and the unit's size in each draw. */
 interface Brought {
   forces: Float64Array;
   sizes: Float64Array;
@@ -29,10 +31,17 @@ const OVER = 1e-12;
  * not lost. Finer in the nominal frame than in draws of a band, whose scatter is far larger than what this changes.
  */
 const TOUCH_MM = { nominal: 4e-3, scattered: 2e-2 } as const;
-const touchOf = (isNominal: boolean): number => (isNominal ? TOUCH_MM.nominal : TOUCH_MM.scattered);
 const EXACT_MM = 1e-10;
 /** Unknowns of a step that room is made for to begin with. */
 const ROOM = 48;
+
+/** Unknowns that changed in a draw: the first `count` of each. */
+export interface Gained {
+  count: number;
+  unknown: Int32Array;
+  /** Closing of a line, mm; pressure at a seam, N. */
+  by: Float64Array;
+}
 
 /** An unknown of a step, as whoever works out what it does to the frame needs it. */
 interface Unknown {
@@ -59,16 +68,22 @@ export class Holding {
   private readonly first: Int32Array;
   private readonly spring: Int32Array;
   private readonly line: Int32Array;
-  /** Place in the state. */
+  /** Place in a draw's row, and the unknown at each place; -1 for none. */
   private readonly at: Int32Array;
+  private readonly unknownAt: Int32Array;
   private readonly isSeam: Uint8Array;
   private readonly push: Float64Array;
-  private readonly limit: Float64Array;
-  /** What every unknown comes to: force in a line, overlap at a seam. */
-  private readonly r: Float64Array;
-  private readonly start: Float64Array;
+  /** What is held in every draw. */
+  private readonly rows: HeldRows;
+  /** The draw that is worked on: where its row begins, and where what its seams press with does. */
+  private draw = 0;
+  private row = 0;
+  private seams = 0;
+  /** Seams of the joint that is worked on which press or overlap before a step, a bit each, in every draw. */
+  private readonly touching: Uint8Array;
   /** Places of those that are solved for. */
   private readonly places: Int32Array;
+  /** What those that are solved for pressed with before. */
   private readonly before: Float64Array;
   /** Which unknowns are solved for. */
   private readonly among: Uint8Array;
@@ -83,18 +98,21 @@ export class Holding {
   private pairs = new Float64Array(ROOM * ROOM);
   private room = ROOM;
   private readonly moved: Float64Array;
-  /** What one that was asked for does to every unknown, per unit, where many draws ask for it. */
+  private readonly gained: Gained;
+  private readonly width: number;
+  /** What one that was asked for does to a draw's row, per unit: those that the rows have no room for. */
   private readonly brings: Float64Array[] = [];
   private readonly hasBrought: boolean[] = [];
   private readonly box = new BoxProblem();
-  private strength = 1;
 
   /** @param springs how many joints a draw's state has. @param limited whether lines yield; else only seams are looked at. */
   constructor(
     private readonly springs: number,
+    private readonly draws: number,
     private readonly limited = true,
   ) {
-    const most = (LINES + SEAMS) * springs;
+    const most = widthOf(springs);
+    this.width = most;
     this.own = new Array<OwnUnknowns | null>(springs).fill(null);
     this.first = new Int32Array(springs + 1);
     this.spring = new Int32Array(most);
@@ -102,21 +120,35 @@ export class Holding {
     this.at = new Int32Array(most);
     this.isSeam = new Uint8Array(most);
     this.push = new Float64Array(6 * most);
-    this.limit = new Float64Array(most);
-    this.r = new Float64Array(most);
-    this.start = new Float64Array(most);
+    this.unknownAt = new Int32Array(most);
+    this.rows = rowsFor(springs, draws);
+    this.touching = new Uint8Array(draws);
     this.places = new Int32Array(most);
     this.before = new Float64Array(most);
     this.among = new Uint8Array(most);
     this.stood = new Int8Array(most);
     this.placeOf = new Int32Array(most);
     this.moved = new Float64Array(6 * springs);
+    this.gained = { count: 0, unknown: new Int32Array(most), by: new Float64Array(most) };
+  }
+
+  /** What is held in every draw: to be filled in. */
+  get state(): HeldState {
+    return this.rows;
+  }
+
+  /** Gives room to whoever works next; not to be used after. */
+  done(): void {
+    giveRowsBack(this.rows);
   }
 
   /** Begins a step. @param joints what holds at each joint after it. */
   begin(joints: readonly (JointStiffness | null)[]): void {
-    const { first, spring, line, at, isSeam, push, limit } = this;
+    const { first, spring, line, at, unknownAt, isSeam, push } = this;
+    const { limit } = this.rows;
     this.joints = joints;
+    limit.fill(Number.POSITIVE_INFINITY);
+    unknownAt.fill(-1);
     let n = 0;
     for (let j = 0; j < this.springs; j++) {
       first[j] = n;
@@ -129,9 +161,10 @@ export class Holding {
         if (!this.limited && !seam) continue;
         spring[n] = j;
         line[n] = own.line[k];
-        at[n] = (seam ? SEAMS : LINES) * j + own.at[k];
+        at[n] = (seam ? seamsFrom(this.springs, j) : LINES * j) + own.at[k];
+        unknownAt[at[n]] = n;
         isSeam[n] = seam ? 1 : 0;
-        limit[n] = own.limit[k];
+        if (!seam) limit[at[n]] = own.limit[k];
         for (let i = 0; i < 6; i++) push[6 * n + i] = own.push[6 * k + i];
         n++;
       }
@@ -145,7 +178,7 @@ export class Holding {
 
   private seamOf(i: number): Seam | null {
     if (this.isSeam[i] === 0) return null;
-    const place = this.at[i] - SEAMS * this.spring[i];
+    const place = this.at[i] - seamsFrom(this.springs, this.spring[i]);
     return this.joints[this.spring[i]]?.seams.find((s) => s.at === place) ?? null;
   }
 
@@ -172,25 +205,15 @@ export class Holding {
   }
 
   /**
-   * What something brings if nothing yields or touches: forces in lines, overlap at seams.
+   * What something brings to a draw's row if nothing yields or touches.
    * @param moved how far every spring moves. @param wish what a joint does by itself; null for what comes from outside.
    */
-  forces(moved: Float64Array, wish: OwnWish | null, into: Float64Array = new Float64Array(this.n)): Float64Array {
-    const { n, spring, push } = this;
-    for (let i = 0, p = 0; i < n; i++, p += 6) {
-      const m = 6 * spring[i];
-      into[i] = -(
-        push[p] * moved[m] +
-        push[p + 1] * moved[m + 1] +
-        push[p + 2] * moved[m + 2] +
-        push[p + 3] * moved[m + 3] +
-        push[p + 4] * moved[m + 4] +
-        push[p + 5] * moved[m + 5]
-      );
-    }
+  forces(moved: Float64Array, wish: OwnWish | null): Float64Array {
+    const into = new Float64Array(this.width);
+    this.takeOff(moved, into, 0);
     if (wish)
       for (let i = this.first[wish.spring]; i < this.first[wish.spring + 1]; i++)
-        into[i] = into[i] + this.ownOf(i, wish);
+        into[this.at[i]] = into[this.at[i]] + this.ownOf(i, wish);
     return into;
   }
 
@@ -257,48 +280,64 @@ export class Holding {
     for (let q = 0; q < room; q++) this.pairs.set(pairs.subarray(q * room, (q + 1) * room), q * this.room);
   }
 
-  /** Brings what every unknown comes to up to date with what some of them gained. */
-  private bring(gained: readonly [unknown: number, by: number][], isFirst: boolean): void {
-    const { n, r, moved, isSeam } = this;
-    if (!isFirst) {
-      for (const [j, by] of gained) {
-        const brings = this.broughtBy(j);
-        for (let i = 0; i < n; i++) r[i] = r[i] + by * brings[i];
+  /** Brings a draw's row from where it began to what it is with all that some unknowns gained. @returns whether something is wrong then. */
+  private bring({ count, unknown, by }: Gained): boolean {
+    const { rows, row, moved, isSeam } = this;
+    if (this.draw > 0) {
+      let packed = 0;
+      const others: number[] = [];
+      for (let q = 0; q < count; q++) {
+        const place = this.broughtBy(unknown[q]);
+        if (place >= MOST_UNITS) others.push(q);
+        else {
+          rows.which[packed] = place;
+          rows.by[packed++] = by[q];
+        }
       }
-      return;
+      const wrong = rows.give(this.draw, packed);
+      for (const q of others) {
+        const brings = this.brings[this.placeOf[unknown[q]]];
+        for (let k = 0; k < brings.length; k++) rows.held[row + k] = rows.held[row + k] + by[q] * brings[k];
+      }
+      return wrong || others.length > 0;
     }
+    rows.give(0, 0);
     moved.fill(0);
-    for (const [j, by] of gained) {
-      const amount = isSeam[j] === 1 ? by : -by;
+    for (let q = 0; q < count; q++) {
+      const j = unknown[q];
+      const amount = isSeam[j] === 1 ? by[q] : -by[q];
       const reach = this.reach[this.placeOf[j]];
       for (let k = 0; k < moved.length; k++) moved[k] = moved[k] + amount * reach[k];
     }
-    this.takeOff(moved, r);
-    for (const [j, by] of gained) this.addOwn(j, isSeam[j] === 1 ? by : -by, r);
+    this.takeOff(moved, rows.held, row);
+    for (let q = 0; q < count; q++) this.addOwn(unknown[q], isSeam[unknown[q]] === 1 ? by[q] : -by[q], rows.held, row);
+    return true;
   }
 
-  /** What a unit of j does to every unknown: worked out once for all draws of a step. */
-  private broughtBy(j: number): Float64Array {
+  /** Works out what a unit of j does to a draw's row, once for all draws of a step. @returns the place of j. */
+  private broughtBy(j: number): number {
     const place = this.placeOf[j];
-    this.brings[place] ??= new Float64Array(this.r.length);
-    const brings = this.brings[place];
-    if (this.hasBrought[place]) return brings;
+    if (this.hasBrought[place]) return place;
     this.hasBrought[place] = true;
+    const { width, rows } = this;
+    if (place >= MOST_UNITS) this.brings[place] ??= new Float64Array(width);
+    const brings = place < MOST_UNITS ? rows.units : this.brings[place];
+    const from = place < MOST_UNITS ? place * width : 0;
     const amount = this.isSeam[j] === 1 ? 1 : -1;
-    brings.fill(0, 0, this.n);
-    this.takeOff(this.reach[place], brings);
-    if (amount < 0) for (let i = 0; i < this.n; i++) brings[i] = -brings[i];
-    this.addOwn(j, amount, brings);
-    return brings;
+    brings.fill(0, from, from + width);
+    this.takeOff(this.reach[place], brings, from);
+    if (amount < 0) for (let k = from; k < from + width; k++) brings[k] = -brings[k];
+    this.addOwn(j, amount, brings, from);
+    return place;
   }
 
-  /** Takes from every unknown what movements of the joints bring it. */
-  private takeOff(moved: Float64Array, from: Float64Array): void {
-    const { n, push, spring } = this;
+  /** Takes from every unknown of a row, from its place `row` on, what movements of the joints bring it. */
+  private takeOff(moved: Float64Array, from: Float64Array, row: number): void {
+    const { n, push, spring, at } = this;
     for (let i = 0, p = 0; i < n; i++, p += 6) {
       const m = 6 * spring[i];
-      from[i] =
-        from[i] -
+      from[row + at[i]] =
+        from[row + at[i]] -
         (push[p] * moved[m] +
           push[p + 1] * moved[m + 1] +
           push[p + 2] * moved[m + 2] +
@@ -309,113 +348,134 @@ export class Holding {
   }
 
   /** Adds what so much of j does to those of its own joint. */
-  private addOwn(j: number, amount: number, to: Float64Array): void {
-    const { first, spring } = this;
-    for (let i = first[spring[j]]; i < first[spring[j] + 1]; i++) to[i] = to[i] + amount * this.ownBetween(i, j);
+  private addOwn(j: number, amount: number, to: Float64Array, row: number): void {
+    const { first, spring, at } = this;
+    for (let i = first[spring[j]]; i < first[spring[j] + 1]; i++)
+      to[row + at[i]] = to[row + at[i]] + amount * this.ownBetween(i, j);
   }
 
   /** Adds unknowns that must be looked at: lines over their limits, seams that overlap, or press and came off. */
-  private addWrong(among: number[], touchMm: number): boolean {
-    const { n, r, before, isSeam, limit, strength, among: inside } = this;
-    let added = false;
-    for (let i = 0; i < n; i++) {
-      if (inside[i] === 1) continue;
-      const wrong = isSeam[i]
-        ? r[i] > touchMm || (before[i] > 0 && r[i] < -touchMm)
-        : Math.abs(r[i]) > limit[i] * strength * (1 + OVER);
-      if (!wrong) continue;
-      among.push(i);
-      inside[i] = 1;
-      added = true;
+  private addWrong(among: number[]): void {
+    const { rows, row, seams, draw } = this;
+    const { held, pressed, limit } = rows;
+    const most = rows.most[draw];
+    const touchMm = rows.touchMm[draw];
+    for (let k = 0; k < limit.length; k++)
+      if (Math.abs(held[row + k]) > limit[k] * most) this.add(this.unknownAt[k], among);
+    for (let k = limit.length; k < this.width; k++) {
+      const here = held[row + k];
+      if (here > touchMm || (here < -touchMm && pressed[seams + k] > 0)) this.add(this.unknownAt[k], among);
     }
-    return added;
+  }
+
+  private add(i: number, among: number[]): void {
+    if (i < 0 || this.among[i] === 1) return;
+    this.among[i] = 1;
+    this.before[i] = this.isSeam[i] === 1 ? this.rows.pressed[this.seams + this.at[i]] : 0;
+    among.push(i);
+  }
+
+  /** Which seams of the joint that is worked on press or overlap, in every draw. */
+  private lookAt(worked: number): void {
+    const { rows, touching, isSeam, at, width } = this;
+    const { held, pressed, limit } = rows;
+    touching.fill(0);
+    if (worked < 0) return;
+    const from = seamsFrom(this.springs, worked);
+    for (let i = this.first[worked]; i < this.first[worked + 1]; i++) {
+      if (isSeam[i] === 0) continue;
+      const bit = 1 << (at[i] - from);
+      for (let d = 0, row = at[i], seam = at[i] - limit.length; d < touching.length; d++) {
+        if (pressed[seam] > 0 || held[row] > 0) touching[d] |= bit;
+        row += width;
+        seam += width - limit.length;
+      }
+    }
   }
 
   /**
-   * Brings what is held in one draw up to date after a step.
-   * @param state of all draws; that of this one is changed. @param brought by everything that pushed in the step.
-   * @param worked joint that is worked on: its seams are looked at whatever they do; -1 for none.
-   * @param strength share of its yield force that every line has in this draw.
+   * Brings what is held up to date after a step.
+   * @param brought by everything that pushed in the step.
+   * @param worked joint that is worked on: its seams that press or overlap are looked at whatever they do; -1 for none.
+   * @param strength share of its yield force that every line has in each draw.
    * @param answers of the frame to what lines and seams push, by their pushes alone.
-   * @returns unknowns that changed, with the closing (mm) or pressure (N) that they gained.
+   * @param changed is told of every draw in which unknowns changed; what it is given is good until it returns.
    */
-  after(
-    state: HeldState,
-    draw: number,
+  settle(
     brought: readonly Brought[],
     worked: number,
-    strength: number,
+    strength: Float64Array,
     answers: Answers,
-  ): [unknown: number, gained: number][] {
-    this.strength = strength;
-    const { n, r, before, limit, springs, isSeam, at, spring, among: inside } = this;
-    const { tensions, pressed, gaps } = state;
-    const line0 = draw * LINES * springs;
-    const seam0 = draw * SEAMS * springs;
-    const touchMm = touchOf(draw === 0);
-    const most = strength * (1 + OVER);
+    changed: (gained: Gained, draw: number) => void,
+  ): void {
+    const { rows, draws, width, touching } = this;
+    this.lookAt(worked);
+    for (let d = 0; d < draws; d++) {
+      rows.most[d] = strength[d] * (1 + OVER);
+      rows.touchMm[d] = d === 0 ? TOUCH_MM.nominal : TOUCH_MM.scattered;
+    }
+    for (let from = 0; from === 0 || from < brought.length; from += SOURCES_AT_ONCE) {
+      const some = brought.slice(from, from + SOURCES_AT_ONCE);
+      some.forEach(({ forces, sizes }, s) => {
+        rows.forces.set(forces, s * width);
+        rows.sizes.set(sizes, s * draws);
+      });
+      rows.bring(some.length);
+    }
+    // In most steps and draws nothing is wrong with what is brought.
+    for (let d = 0; d < draws; d++)
+      if (rows.wrong[d] !== 0 || touching[d] !== 0) this.settleDraw(d, worked, answers, changed);
+  }
+
+  private settleDraw(
+    draw: number,
+    worked: number,
+    answers: Answers,
+    changed: (gained: Gained, draw: number) => void,
+  ): void {
+    const { rows, gained, isSeam, at, width } = this;
+    const { limit, pressed } = rows;
     const among: number[] = [];
-    this.bringAll(brought, draw);
-    // In most steps and draws the only pass: what is brought, whether anything is wrong with it, and kept.
-    for (let i = 0; i < n; i++) {
-      const seam = isSeam[i] === 1;
-      const place = seam ? seam0 + at[i] : line0 + at[i];
-      const here = seam ? r[i] - gaps[place] : r[i] + tensions[place];
-      r[i] = here;
-      let isAsked: boolean;
-      if (seam) {
-        const was = pressed[place];
-        before[i] = was;
-        isAsked =
-          here > touchMm || (was > 0 && here < -touchMm) || (spring[i] === worked && (was > 0 || gaps[place] < 0));
-        gaps[place] = -here;
-      } else {
-        before[i] = 0;
-        isAsked = Math.abs(here) > limit[i] * most;
-        tensions[place] = here;
-      }
-      inside[i] = isAsked ? 1 : 0;
-      if (isAsked) among.push(i);
+    this.draw = draw;
+    this.row = draw * width;
+    // So that a place in a draw's row is one in what its seams press with.
+    this.seams = draw * (width - limit.length) - limit.length;
+    const touching = this.touching[draw];
+    for (let k = 0; touching >> k !== 0; k++)
+      if (((touching >> k) & 1) === 1) this.add(this.unknownAt[seamsFrom(this.springs, worked) + k], among);
+    if (rows.wrong[draw] !== 0) this.addWrong(among);
+    if (among.length === 0) return;
+    this.solve(among, answers);
+    for (const i of among) this.among[i] = 0;
+    const { count, unknown, by } = gained;
+    for (let q = 0; q < count; q++) {
+      const i = unknown[q];
+      if (isSeam[i] === 1) pressed[this.seams + at[i]] = this.before[i] + by[q];
+      else by[q] = -by[q];
     }
-    if (among.length === 0) return [];
-    const gained = this.settled(among, draw === 0, answers);
-    for (let i = 0; i < n; i++)
-      if (isSeam[i]) gaps[seam0 + at[i]] = -r[i];
-      else tensions[line0 + at[i]] = r[i];
-    for (const change of gained) {
-      const [j, by] = change;
-      if (isSeam[j]) pressed[seam0 + at[j]] = before[j] + by;
-      else change[1] = -by;
-    }
-    return gained;
+    if (count > 0) changed(gained, draw);
   }
 
-  /** What everything that pushed brings every unknown in one draw. */
-  private bringAll(brought: readonly Brought[], draw: number): void {
-    const { n, r } = this;
-    r.fill(0, 0, n);
-    for (const { forces, sizes } of brought) {
-      const size = sizes[draw];
-      for (let i = 0; i < n; i++) r[i] = r[i] + forces[i] * size;
-    }
-  }
-
-  /** Solves some unknowns together, and those that are wrong then with them, until none is. @returns what each gained. */
-  private settled(among: number[], isFirst: boolean, answers: Answers): [unknown: number, by: number][] {
-    const { r, before, stood, isSeam, start, places, box } = this;
-    start.set(r);
+  /** Solves some unknowns together, and those that are wrong then with them, until none is. */
+  private solve(among: number[], answers: Answers): void {
+    const { rows, row, draw, before, stood, isSeam, places, box, at: rowAt, gained } = this;
+    const { start, limit } = rows;
+    const strength = rows.most[draw] / (1 + OVER);
+    start.set(rows.held.subarray(row, row + this.width));
     for (;;) {
       const n = among.length;
       box.begin(n);
-      const { a, free, at, p } = box;
+      const { a, free, at, p, upper, lower, slack, isSeam: isSeamOf } = box;
       for (let k = 0; k < n; k++) {
         const j = among[k];
-        free[k] = start[j];
-        box.upper[k] = this.limit[j] * this.strength;
-        box.lower[k] = isSeam[j] ? Number.NEGATIVE_INFINITY : -box.upper[k];
-        box.isSeam[k] = isSeam[j];
-        box.slack[k] = isSeam[j] ? EXACT_MM : OVER * box.upper[k];
-        at[k] = isSeam[j] ? Number(before[j] > 0) : stood[j];
+        free[k] = start[rowAt[j]];
+        const seam = isSeam[j];
+        const most = seam === 1 ? 0 : limit[rowAt[j]] * strength;
+        upper[k] = most;
+        lower[k] = seam === 1 ? Number.NEGATIVE_INFINITY : -most;
+        isSeamOf[k] = seam;
+        slack[k] = seam === 1 ? EXACT_MM : OVER * most;
+        at[k] = seam === 0 ? stood[j] : before[j] > 0 ? 1 : 0;
         places[k] = this.placed(j, answers);
       }
       const { pairs, room } = this;
@@ -429,17 +489,18 @@ export class Holding {
         if (by !== 0) for (let i = 0; i < n; i++) free[i] = free[i] + a[k * n + i] * by;
       }
       box.solve();
-      r.set(start);
-      const gained: [number, number][] = [];
+      gained.count = 0;
       for (let k = 0; k < n; k++) {
         const j = among[k];
         stood[j] = at[k];
         const by = p[k] - before[j];
         if (by === 0) continue;
-        gained.push([j, by]);
+        gained.unknown[gained.count] = j;
+        gained.by[gained.count++] = by;
       }
-      this.bring(gained, isFirst);
-      if (!this.addWrong(among, touchOf(isFirst))) return gained;
+      if (!this.bring(gained)) return;
+      this.addWrong(among);
+      if (among.length === n) return;
     }
   }
 }

@@ -11,7 +11,7 @@ export {
   type Station,
   type StructureMechanics,
 } from "./fromStructure";
-export { copiedState, type HeldState, LINES, setState } from "./heldState";
+export { LINES } from "./heldState";
 export { SUPPORT } from "./holds";
 export {
   type Action,

@@ -2,8 +2,19 @@ import { matVec } from "../numeric";
 import { Carried, type Source } from "./carried";
 import type { Condensed } from "./condensed";
 import { putOn, slipping, takenOff } from "./contacts";
-import { copiedState, fittedState, type HeldState, LINES, SEAMS, setState } from "./heldState";
-import { type Answers, Holding, type OwnWish } from "./holding";
+import {
+  copiedState,
+  fittedState,
+  type HeldState,
+  LINES,
+  putBack,
+  rememberSeams,
+  SEAMS,
+  seamsFrom,
+  setState,
+  widthOf,
+} from "./heldState";
+import { type Answers, type Gained, Holding, type OwnWish } from "./holding";
 import {
   type Action,
   type CompiledLoads,
@@ -30,7 +41,7 @@ interface Attached {
 
 /** What lines that yielded and seams that pressed push on the frame with. */
 interface Giving {
-  add: (gained: readonly [unknown: number, by: number][], draw: number) => void;
+  add: (gained: Gained, draw: number) => void;
   sources: () => Iterable<Source>;
 }
 
@@ -126,13 +137,14 @@ export class LowRankRun {
           gaps[d * holders + j] = gapMm * by;
         });
     });
-    this.fit = fittedState(gaps);
-    this.state = copiedState(this.fit);
+    this.fit = fittedState(holders, gaps);
     this.joints = new Array<JointStiffness | null>(holders).fill(null);
     this.kinkColumns = new Int32Array(holders).fill(-1);
     this.out = new Float64Array(draws.count * condensed.outputs.count);
     const holds = limited || condensed.posts > 0 || model.joints.some((j) => j.gapMm !== null);
-    this.holding = holds ? new Holding(holders, limited) : null;
+    this.holding = holds ? new Holding(holders, draws.count, limited) : null;
+    this.state = this.holding?.state ?? copiedState(this.fit);
+    setState(this.state, this.fit);
   }
 
   /** A movement of every spring, nought, that lasts until the next action. */
@@ -177,6 +189,7 @@ export class LowRankRun {
   done(): void {
     this.half.done();
     this.carried.done();
+    this.holding?.done();
   }
 
   /** What moved so far is not asked about any more: outputs are of what comes. */
@@ -236,7 +249,7 @@ export class LowRankRun {
         case "scale":
           this.carried.scale(action.share);
           for (let i = 0; i < this.place.length; i++) this.place[i] = this.place[i] * action.share;
-          if (!action.holds) this.putBack(action.share);
+          if (!action.holds) putBack(this.state, this.fit, this.holders, action.share);
           for (const [spring, on] of this.attached) this.readPlaces(spring, on.reference);
           break;
         case "nothing":
@@ -266,7 +279,7 @@ export class LowRankRun {
       .slice(0, this.condensed.model.joints.length)
       .flatMap((state, joint) =>
         (state?.lines ?? []).flatMap(({ line, tack }) =>
-          tack ? [{ joint, line, forceN: this.state.tensions[LINES * joint + line] }] : [],
+          tack ? [{ joint, line, forceN: this.state.held[LINES * joint + line] }] : [],
         ),
       );
   }
@@ -302,9 +315,9 @@ export class LowRankRun {
     const unfitted = action.unfitted === null ? null : draws.joint(action.unfitted);
     const closing = draws.shared(action.closingFactors);
     const scatter = (d: number): number => own[d] * (unfitted ? unfitted[d] : 1);
-    const stride = LINES * this.holders;
+    const width = widthOf(this.holders);
     if (!action.tack)
-      for (let d = 0; d < draws.count; d++) state.tensions[d * stride + LINES * action.spring + action.line] = 0;
+      for (let d = 0; d < draws.count; d++) state.held[d * width + LINES * action.spring + action.line] = 0;
     const closes = this.closing(action.spring, action.line, action.kinkColumn);
     for (let d = 0; d < draws.count; d++) closes.sizes[d] = action.closingMm * closing[d] * scatter(d);
     const { spring, line } = action;
@@ -389,10 +402,10 @@ export class LowRankRun {
   /** Something is put where it may touch. */
   private touch({ spring, at, gapMm, givesMmPerN }: Extract<Action, { kind: "touch" }>): void {
     this.joints[spring] = putOn(this.joints[spring], at, givesMmPerN);
+    const { state, holders } = this;
     for (let d = 0; d < this.draws.count; d++) {
-      const place = SEAMS * (d * this.holders + spring) + at;
-      this.state.gaps[place] = gapMm;
-      this.state.pressed[place] = 0;
+      state.held[d * widthOf(holders) + seamsFrom(holders, spring) + at] = -gapMm;
+      state.pressed[SEAMS * (d * holders + spring) + at] = 0;
     }
     this.settle([], []);
   }
@@ -503,14 +516,13 @@ export class LowRankRun {
         forces: holding.forces(moves, wishes[i] ?? null),
         sizes: source.sizes,
       }));
-      const strength = draws.shared(["yield"]);
-      const worked = wishes[0]?.spring ?? -1;
       const giving = draws.count === 1 ? this.together(holding) : this.oneByOne(holding);
-      for (let d = 0; d < draws.count; d++) {
-        const gained = holding.after(this.state, d, brought, worked, strength[d], this.answers);
-        if (d === 0) this.yielded = gained.flatMap(([unknown]) => holding.lineAt(unknown) ?? []);
+      const worked = wishes[0]?.spring ?? -1;
+      holding.settle(brought, worked, draws.shared(["yield"]), this.answers, (gained, d) => {
+        if (d === 0)
+          this.yielded = [...gained.unknown.subarray(0, gained.count)].flatMap((i) => holding.lineAt(i) ?? []);
         giving.add(gained, d);
-      }
+      });
       for (const source of giving.sources()) pushed.push({ source, moves: this.movesOf(source) });
     }
     for (const { source, moves } of pushed) {
@@ -528,22 +540,25 @@ export class LowRankRun {
 
   /** What yields and touches, each by itself: for many draws, in which the same do. */
   private oneByOne(holding: Holding): Giving {
-    const made = new Map<number, Source>();
+    const made: Source[] = [];
     const sourceOf = (unknown: number): Source => {
-      const known = made.get(unknown);
-      if (known) return known;
       const { spring, line, seam } = holding.unknown(unknown);
       const source = seam
         ? this.source(this.condensed.offset[spring], seam.push, -1, NONE)
         : this.closing(spring, line, this.kinkColumns[spring]);
-      made.set(unknown, source);
+      made.push(source);
       return source;
     };
+    const of: Source[] = [];
     return {
-      add: (gained, d) => {
-        for (const [unknown, by] of gained) sourceOf(unknown).sizes[d] = by;
+      add: ({ count, unknown, by }, d) => {
+        for (let q = 0; q < count; q++) {
+          const i = unknown[q];
+          of[i] ??= sourceOf(i);
+          of[i].sizes[d] = by[q];
+        }
       },
-      sources: () => made.values(),
+      sources: () => made,
     };
   }
 
@@ -553,12 +568,12 @@ export class LowRankRun {
     let made: Source | null = null;
     return {
       add: (gained) => {
-        if (gained.length === 0) return;
         const push = new Float64Array(n);
         const loads = new Map<number, number>();
-        for (const [unknown, by] of gained) {
-          const spring = holding.pushOf(unknown, by, push, condensed.offset);
-          const line = holding.lineAt(unknown);
+        for (let q = 0; q < gained.count; q++) {
+          const by = gained.by[q];
+          const spring = holding.pushOf(gained.unknown[q], by, push, condensed.offset);
+          const line = holding.lineAt(gained.unknown[q]);
           if (line === null || kinkColumns[spring] < 0) continue;
           const { kink } = this.joints[spring] as JointStiffness;
           for (let k = 0; k < 6; k++) {
@@ -573,23 +588,9 @@ export class LowRankRun {
     };
   }
 
-  /** How posts stand before anything shrinks: so they stand again when the shape is put back. */
+  /** How posts stand before anything shrinks. */
   private rememberPosts(): void {
-    const { state, fit, holders } = this;
-    const { length } = this.condensed.model.joints;
-    for (let d = 0; d < this.draws.count; d++)
-      for (let i = SEAMS * (d * holders + length); i < SEAMS * (d + 1) * holders; i++) {
-        fit.pressed[i] = state.pressed[i];
-        fit.gaps[i] = state.gaps[i];
-      }
-  }
-
-  /** The shape is put back while the joints still turn: lines and seams let go, gaps are nearer to how they were fitted. */
-  private putBack(share: number): void {
-    const { state, fit } = this;
-    state.tensions.fill(0);
-    state.pressed.set(fit.pressed);
-    for (let i = 0; i < state.gaps.length; i++) state.gaps[i] = fit.gaps[i] + share * (state.gaps[i] - fit.gaps[i]);
+    rememberSeams(this.fit, this.state, this.holders, this.condensed.model.joints.length);
   }
 
   private readPlaces(spring: number, into: Float64Array): void {

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { assembledHex } from "../../../script/lib/kernel";
 import { seeded } from "../numeric";
 import { FLEXIBILITY_HEX } from "./kernel/flexibilityBytes";
+import { HELD_HEX } from "./kernel/heldBytes";
 import { kernelRoom } from "./kernel/kernelRoom";
 import { QUASI_DEFINITE_HEX } from "./kernel/quasiDefiniteBytes";
 import { SIZED_HEX } from "./kernel/sizedBytes";
@@ -22,6 +23,7 @@ function matrix(n: number, random: () => number): Float64Array {
 describe("a symmetric matrix under updates", () => {
   it("ships the kernels that their texts say", async () => {
     expect(FLEXIBILITY_HEX).toBe(await assembledHex("flexibility"));
+    expect(HELD_HEX).toBe(await assembledHex("held"));
     expect(QUASI_DEFINITE_HEX).toBe(await assembledHex("quasiDefinite"));
     expect(SIZED_HEX).toBe(await assembledHex("sized"));
   });

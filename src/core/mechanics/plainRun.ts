@@ -1,6 +1,6 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
 import { putOn, slipping, takenOff } from "./contacts";
-import { fittedState, LINES, SEAMS } from "./heldState";
+import { fittedState, LINES, putBack, rememberSeams, SEAMS, seamsFrom, setState } from "./heldState";
 import { type Answers, Holding, type OwnWish } from "./holding";
 import type { CompiledLoads, JointStiffness } from "./loadActions";
 import type { MechanicalModel } from "./model";
@@ -52,10 +52,10 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   const u = new Float64Array(n);
   const holders = model.joints.length + posts;
   const gaps = Float64Array.from({ length: holders }, (_, j) => model.joints[j]?.gapMm ?? 0);
-  const fit = fittedState(gaps);
-  const state = fittedState(gaps);
-  const { tensions } = state;
-  const holding = new Holding(holders, limited);
+  const fit = fittedState(holders, gaps);
+  const holding = new Holding(holders, 1, limited);
+  const { state } = holding;
+  setState(state, fit);
   const joints: (JointStiffness | null)[] = new Array<JointStiffness | null>(holders).fill(null);
   const kinkColumns: number[] = new Array<number>(holders).fill(-1);
   /** Load of a mm of closing of a line: push on its joint, kink of its chord. */
@@ -83,26 +83,23 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
           into.set(jointsMoved(solve(spread(springs[spring].rows, push.subarray(from, from + 6))))),
       };
       const brought = [{ forces: holding.forces(jointsMoved(by), wish), sizes: Float64Array.of(1) }];
-      for (const [unknown, gained] of holding.after(state, 0, brought, wish?.spring ?? -1, 1, answers)) {
-        const { spring, line, seam, push } = holding.unknown(unknown);
-        const unit = solve(seam ? spread(springs[spring].rows, push) : closing(spring, line));
-        unit.forEach((v, i) => {
-          by[i] = by[i] + gained * v;
-        });
-      }
+      holding.settle(brought, wish?.spring ?? -1, Float64Array.of(1), answers, ({ count, unknown, by: gained }) => {
+        for (let q = 0; q < count; q++) {
+          const { spring, line, seam, push } = holding.unknown(unknown[q]);
+          const unit = solve(seam ? spread(springs[spring].rows, push) : closing(spring, line));
+          unit.forEach((v, i) => {
+            by[i] = by[i] + gained[q] * v;
+          });
+        }
+      });
     }
     by.forEach((v, i) => {
       u[i] = u[i] + v;
     });
   };
 
-  /** How posts stand before anything shrinks: so they stand again when the shape is put back. */
-  const rememberPosts = () => {
-    for (let i = SEAMS * model.joints.length; i < SEAMS * holders; i++) {
-      fit.pressed[i] = state.pressed[i];
-      fit.gaps[i] = state.gaps[i];
-    }
-  };
+  /** How posts stand before anything shrinks. */
+  const rememberPosts = () => rememberSeams(fit, state, holders, model.joints.length);
   const attached = new Map<number, { matrix: Float64Array; reference: Float64Array }>();
   const movements: Float64Array[] = programme.steps.map(() => new Float64Array(0));
   const released: PlainRun["released"] = [];
@@ -114,7 +111,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         if (action.delta) addSpring(springs[spring].rows, action.delta, 1);
         joints[spring] = joint;
         kinkColumns[spring] = action.kinkColumn;
-        if (!action.tack) tensions[LINES * spring + line] = 0;
+        if (!action.tack) state.held[LINES * spring + line] = 0;
         const b = closing(spring, line).map((v) => closingMm * v);
         if (heat)
           pushing(spring, heat.push, action.kinkColumn, heat.kink).forEach((v, i) => {
@@ -159,10 +156,9 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         break;
       }
       case "touch": {
-        const place = SEAMS * action.spring + action.at;
         joints[action.spring] = putOn(joints[action.spring], action.at, action.givesMmPerN);
-        state.gaps[place] = action.gapMm;
-        state.pressed[place] = 0;
+        state.held[seamsFrom(holders, action.spring) + action.at] = -action.gapMm;
+        state.pressed[SEAMS * action.spring + action.at] = 0;
         move(new Float64Array(n));
         rememberPosts();
         break;
@@ -183,13 +179,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         u.forEach((v, i) => {
           u[i] = action.share * v;
         });
-        if (!action.holds) {
-          tensions.fill(0);
-          state.pressed.set(fit.pressed);
-          fit.gaps.forEach((v, i) => {
-            state.gaps[i] = v + action.share * (state.gaps[i] - v);
-          });
-        }
+        if (!action.holds) putBack(state, fit, holders, action.share);
         for (const [spring, on] of attached)
           on.reference = Float64Array.from(springs[spring].rows, (row) => sparseDot(row, u));
         break;
@@ -198,7 +188,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     }
     movements[step] = u.slice();
   });
-  return { movements, tensions, pressed: state.pressed, released };
+  return { movements, tensions: state.held.slice(0, LINES * holders), pressed: state.pressed, released };
 }
 
 const addTo = (k: Rows, i: number, j: number, v: number): void => {

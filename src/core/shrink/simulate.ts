@@ -149,6 +149,11 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     count > 0 ? DRAWN_SHARE : 1 - READY_SHARE,
   );
 
+  const tackForces = run.tackForces().map(({ joint, line, forceN }) => ({
+    joint: model.joints[joint].id,
+    line: model.joints[joint].faces.kind.lines[line],
+    forceN,
+  }));
   run.done();
   const samples = run.out;
   if (draws) {
@@ -173,11 +178,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     yielded,
     released,
     notes: [...plan.notes, ...unfittedNotes(model)],
-    tackForces: run.tackForces().map(({ joint, line, forceN }) => ({
-      joint: model.joints[joint].id,
-      line: model.joints[joint].faces.kind.lines[line],
-      forceN,
-    })),
+    tackForces,
   };
 }
 

@@ -27,7 +27,7 @@ function run(frame: MechanicalFrame, steps: readonly SimulationStep[]) {
     const action = plan.actions[a];
     if (action?.kind !== "weld") return;
     for (const { line, yieldN } of action.joint.lines)
-      most = Math.max(most, Math.abs(work.state.tensions[4 * action.spring + line] ?? 0) / yieldN);
+      most = Math.max(most, Math.abs(work.state.held[4 * action.spring + line] ?? 0) / yieldN);
   });
   return { model, u: Float64Array.from(work.gather()), most, yielded, material };
 }

@@ -72,7 +72,10 @@ function compiled(hex: string): object | null {
 }
 
 /** A memory of so many entries with a kernel that works in it. */
-function started(hex: string, entries: number): { buffer: ArrayBuffer; exports: Record<string, unknown> } | null {
+export function started(
+  hex: string,
+  entries: number,
+): { buffer: ArrayBuffer; exports: Record<string, unknown> } | null {
   const module = compiled(hex);
   if (!module || !WebAssembly) return null;
   try {
@@ -84,7 +87,7 @@ function started(hex: string, entries: number): { buffer: ArrayBuffer; exports: 
 }
 
 /** Arrays of the given lengths, one after the other from the start of a memory, with where each begins. */
-function laid(buffer: ArrayBuffer, lengths: readonly number[]): { arrays: Float64Array[]; starts: number[] } {
+export function laid(buffer: ArrayBuffer, lengths: readonly number[]): { arrays: Float64Array[]; starts: number[] } {
   const starts: number[] = [];
   let at = 0;
   const arrays = lengths.map((length) => {
@@ -96,7 +99,8 @@ function laid(buffer: ArrayBuffer, lengths: readonly number[]): { arrays: Float6
   return { arrays, starts };
 }
 
-const total = (lengths: readonly number[]): number => lengths.reduce((sum, n) => sum + n, 0);
+/** Entries of arrays of those lengths together. */
+export const total = (lengths: readonly number[]): number => lengths.reduce((sum, n) => sum + n, 0);
 
 /** @param n size of the matrix. @returns null where the plain way is to be taken: small, no kernel, no memory. */
 export function kernelRoom(n: number): KernelRoom | null {

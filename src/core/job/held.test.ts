@@ -188,9 +188,11 @@ describe("what holding does in the forecast", () => {
     return found ? found.high - found.low : Number.NaN;
   };
   it("narrows what it holds: crossed strongbacks the diagonals", () => {
-    const structure = structureOf(base);
-    const crossed = barProposals(structure, "mm").crossed;
-    expect(width(withBars(crossed), "square")).toBeLessThan(0.97 * width(base, "square"));
+    for (const sizes of [{}, { length: length("900"), width: length("900") }, { length: length("2000") }]) {
+      const plan = sized(base, sizes);
+      const { crossed } = barProposals(structureOf(plan), "mm");
+      expect(width(withBars(crossed, plan), "square")).toBeLessThan(0.98 * width(plan, "square"));
+    }
   });
   it("tells what every bar lets go of, and clamps theirs; nothing where nothing holds", () => {
     const structure = structureOf(base);

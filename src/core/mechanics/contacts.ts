@@ -67,6 +67,7 @@ const postWith = (seams: readonly Seam[]): JointStiffness => ({
   welds: new Float64Array(36),
   push: new Float64Array(24),
   locked: new Float64Array(16),
+  free: new Float64Array(24),
   kink: new Float64Array(24),
   lines: [],
   seams,

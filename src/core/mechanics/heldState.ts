@@ -1,3 +1,5 @@
+import type { JointStiffness } from "./loadActions";
+
 /** Lines and seams of a joint. */
 export const LINES = 4;
 export const SEAMS = 8;
@@ -61,5 +63,34 @@ export function putBack(state: HeldState, fit: HeldState, holders: number, share
     const seams = d * width + seamsFrom(holders, 0);
     held.fill(0, d * width, seams);
     for (let i = seams; i < (d + 1) * width; i++) held[i] = fit.held[i] + share * (held[i] - fit.held[i]);
+  }
+}
+
+/**
+ * Seams of a joint that a bead closes for good. What they press with stays, and what lines of the joint hold against it by themselves
+ * with it: that is between the joint's own walls, as if a bolt were tightened, and is no more part of what a limit counts. (A load that pulls such
+ * a joint apart takes pressure off the seam long before the line holds more.)
+ * @param before what held at the joint until then. @param after what holds from then on.
+ */
+export function closeSeams(
+  state: HeldState,
+  holders: number,
+  joint: number,
+  before: JointStiffness | null,
+  after: JointStiffness,
+): void {
+  if (!before) return;
+  const width = widthOf(holders);
+  const draws = state.held.length / width;
+  for (const { at, push, closed } of before.seams) {
+    if (after.seams.some((s) => s.at === at)) continue;
+    for (const { line } of before.lines) {
+      let opens = closed[line];
+      for (let k = 0; k < 6; k++) opens += before.free[LINES * k + line] * push[k];
+      for (let d = 0; d < draws; d++) {
+        const place = d * width + LINES * joint + line;
+        state.held[place] = state.held[place] + opens * state.pressed[SEAMS * (d * holders + joint) + at];
+      }
+    }
   }
 }

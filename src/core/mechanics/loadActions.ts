@@ -35,6 +35,8 @@ export interface JointStiffness {
    * the joint's own walls.
    */
   locked: Float64Array;
+  /** How the joint moves per mm of closing of each line if nothing holds it, 6 x 4: D. */
+  free: Float64Array;
   /** Kink of the chord per mm of closing, 6 x 4. */
   kink: Float64Array;
   /** Lines that hold. */

@@ -3,6 +3,7 @@ import { Carried, type Source } from "./carried";
 import type { Condensed } from "./condensed";
 import { putOn, slipping, takenOff } from "./contacts";
 import {
+  closeSeams,
   copiedState,
   fittedState,
   type HeldState,
@@ -310,6 +311,7 @@ export class LowRankRun {
     const { condensed, draws, state } = this;
     const c = condensed.offset[action.spring];
     if (action.delta) this.changeSpring(action.spring, action.delta);
+    closeSeams(state, this.holders, action.spring, this.joints[action.spring], action.joint);
     this.joints[action.spring] = action.joint;
     const own = draws.bead(id, action.lineCv);
     const unfitted = action.unfitted === null ? null : draws.joint(action.unfitted);

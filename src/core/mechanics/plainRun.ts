@@ -1,6 +1,6 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
 import { putOn, slipping, takenOff } from "./contacts";
-import { fittedState, LINES, putBack, rememberSeams, SEAMS, seamsFrom, setState } from "./heldState";
+import { closeSeams, fittedState, LINES, putBack, rememberSeams, SEAMS, seamsFrom, setState } from "./heldState";
 import { type Answers, Holding, type OwnWish } from "./holding";
 import type { CompiledLoads, JointStiffness } from "./loadActions";
 import type { MechanicalModel } from "./model";
@@ -109,6 +109,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
       case "weld": {
         const { spring, line, joint, heat, closingMm } = action;
         if (action.delta) addSpring(springs[spring].rows, action.delta, 1);
+        closeSeams(state, holders, spring, joints[spring], joint);
         joints[spring] = joint;
         kinkColumns[spring] = action.kinkColumn;
         if (!action.tack) state.held[LINES * spring + line] = 0;

@@ -186,6 +186,7 @@ export function jointStiffness(joint: TabledJoint, state: WeldState): JointStiff
     welds: k,
     push,
     locked,
+    free: d,
     kink: turnedColumns(joint, table.c),
     seams: seamsIn(joint, table),
     lines: state.flatMap((s, line) =>

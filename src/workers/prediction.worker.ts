@@ -1,4 +1,4 @@
-import { expose, transfer } from "comlink";
+import { expose } from "comlink";
 import {
   betterToLookAt,
   type Correction,
@@ -18,7 +18,6 @@ import {
   type Plan,
   type PlanningWish,
   predicting,
-  predictingElsewhere,
   type ReadGap,
   type Remedies,
   schoolsToLookAt,
@@ -26,7 +25,7 @@ import {
   type Tell,
 } from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
-import { DRAWS, type DrawnRun, type Elsewhere, type FramePrediction, type LikelyValue } from "@/core/shrink";
+import type { FramePrediction, LikelyValue } from "@/core/shrink";
 
 /** Works this long before it looks whether it shall stop, ms. */
 const TURN_MS = 12;
@@ -86,47 +85,23 @@ function often(tell: Tell): Tell {
   };
 }
 
-/** Draws that the worker which predicts works through itself: fewer than half, since the rest of the work is its own. */
-const OWN_DRAWS = Math.round(0.45 * DRAWS);
-/** What came of draws that another worker works through, and the ticket of the prediction they belong to. */
-let taken: { ticket: number; run: DrawnRun | null } | null = null;
-const takenFor =
-  (ticket: number): Elsewhere["found"] =>
-  () =>
-    taken?.ticket === ticket ? taken.run : undefined;
-
 /** The draws stay here: nobody on the page reads them one by one. */
-function* told(plan: Plan, how: Parameters<typeof predicting>[1]): Generator<number, Omit<FramePrediction, "drawn">> {
-  const { prediction, replay } = yield* predicting(plan, how);
+function* told(
+  plan: Plan,
+  early: (likely: readonly LikelyValue[]) => void,
+): Generator<number, Omit<FramePrediction, "drawn">> {
+  const { prediction, replay } = yield* predicting(plan, { early });
   return { prediction, replay };
 }
 
 const api = {
-  /** @param isShared whether another worker works through some of the draws: see `elsewhere` and `take`. */
   predict(
     ticket: number,
     plan: Plan,
-    isShared: boolean,
     progress: (share: number) => void,
     early: (likely: readonly LikelyValue[]) => void,
   ): Promise<Omit<FramePrediction, "drawn"> | null> {
-    const elsewhere = isShared ? { elsewhere: { own: OWN_DRAWS, found: takenFor(ticket) } } : {};
-    return driven(ticket, told(plan, { early, ...elsewhere }), progress);
-  },
-  /** The draws of a prediction that another worker leaves to this one. */
-  async elsewhere(ticket: number, plan: Plan): Promise<DrawnRun | null> {
-    const run = await driven(ticket, predictingElsewhere(plan, OWN_DRAWS), () => undefined);
-    return (
-      run &&
-      transfer(
-        run,
-        [run.out, ...Object.values(run.atGates), ...run.letGoN].map((a) => a.buffer as ArrayBuffer),
-      )
-    );
-  },
-  /** What came of them; null where it does not come. */
-  take(ticket: number, run: DrawnRun | null): void {
-    taken = { ticket, run };
+    return driven(ticket, told(plan, early), progress);
   },
   /** Insides of the corners last against first; a worker of its own, so that no prediction waits for it. */
   insideTrade(ticket: number, plan: Plan): Promise<InsideTrade | null> {

@@ -1,55 +1,33 @@
 import { proxy, type Remote, releaseProxy, wrap } from "comlink";
-import {
-  type Correction,
-  type FrameTeaching,
-  type GrindMoves,
-  type InsideTrade,
-  type Job,
-  type JointFit,
-  jointsOf,
-  type OrderOutlook,
-  type Plan,
-  type PlanningWish,
-  type ReadGap,
-  type Remedies,
-  type Tell,
+import type {
+  Correction,
+  FrameTeaching,
+  GrindMoves,
+  InsideTrade,
+  Job,
+  JointFit,
+  OrderOutlook,
+  Plan,
+  PlanningWish,
+  ReadGap,
+  Remedies,
+  Tell,
 } from "@/core/job";
 import type { OrderChoice } from "@/core/plan";
 import type { FramePrediction, LikelyValue } from "@/core/shrink";
 import type { PredictionApi } from "./prediction.worker";
 
-/** Frames of fewer joints are predicted sooner than two workers agree; those of more would take twice the memory. */
-const SHARED_JOINTS = { least: 8, most: 90 } as const;
-
-/** A worker and what it can be asked. */
-class Hand {
-  readonly api: Remote<PredictionApi>;
+/** Predictions off the main thread: one at a time, the newest wins. */
+export class Predictions {
   private readonly worker: Worker;
+  private readonly api: Remote<PredictionApi>;
+  private ticket = 0;
+  private ended = false;
 
   constructor(failed: () => void) {
     this.worker = new Worker(new URL("./prediction.worker.ts", import.meta.url), { type: "module" });
     this.worker.onerror = failed;
     this.api = wrap<PredictionApi>(this.worker);
-  }
-
-  end(): void {
-    this.api[releaseProxy]();
-    this.worker.terminate();
-  }
-}
-
-/** Predictions off the main thread: one at a time, the newest wins. */
-export class Predictions {
-  private readonly hand: Hand;
-  private readonly api: Remote<PredictionApi>;
-  /** Works through some of the draws of a prediction; null until there is one to share. */
-  private other: Hand | null = null;
-  private ticket = 0;
-  private ended = false;
-
-  constructor(failed: () => void) {
-    this.hand = new Hand(failed);
-    this.api = this.hand.api;
   }
 
   /**
@@ -61,30 +39,8 @@ export class Predictions {
     progress: (share: number) => void,
     early: (likely: readonly LikelyValue[]) => void,
   ): Promise<Omit<FramePrediction, "drawn"> | null> {
-    const ticket = ++this.ticket;
-    const joints = jointsOf(plan);
-    const isShared = navigator.hardwareConcurrency > 1 && joints >= SHARED_JOINTS.least && joints <= SHARED_JOINTS.most;
-    const found = this.api.predict(ticket, plan, isShared, proxy(progress), proxy(early));
-    if (isShared) void this.share(ticket, plan);
-    return found;
-  }
-
-  /** Has another worker work through draws of a prediction; without it, it is done by the one that predicts. */
-  private async share(ticket: number, plan: Plan): Promise<void> {
-    const alone = (): void => {
-      if (!this.ended) void this.api.take(this.ticket, null);
-    };
-    try {
-      this.other ??= new Hand(() => {
-        this.other?.end();
-        this.other = null;
-        alone();
-      });
-      const run = await this.other.api.elsewhere(ticket, plan);
-      if (!this.ended && this.ticket === ticket) void this.api.take(ticket, run);
-    } catch {
-      alone();
-    }
+    this.ticket++;
+    return this.api.predict(this.ticket, plan, proxy(progress), proxy(early));
   }
 
   /** Insides of the corners last against first; null for a frame that has no such choice, or when it was cancelled. */
@@ -162,16 +118,14 @@ export class Predictions {
 
   /** Stops what is under way, within a few hundredths of a second. */
   cancel(): void {
-    if (this.ended) return;
-    void this.api.cancel();
-    void this.other?.api.cancel();
+    if (!this.ended) void this.api.cancel();
   }
 
   /** May be called again: a question under way may fail because of it, and its failure ends too. */
   end(): void {
     if (this.ended) return;
     this.ended = true;
-    this.hand.end();
-    this.other?.end();
+    this.api[releaseProxy]();
+    this.worker.terminate();
   }
 }

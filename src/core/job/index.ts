@@ -116,7 +116,7 @@ export { PLACED_AS_WORDS } from "./placedAs";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
 export { PLATES, plateBow, plateBowWords } from "./plateBow";
-export { predict, predicting, predictingElsewhere } from "./predict";
+export { predict, predicting } from "./predict";
 export { canPredict, frameKey, jointsOf, predictionKey, whyNoPrediction } from "./predictable";
 export type { SideLoss } from "./predictedMeasured";
 export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quantityId";

@@ -73,8 +73,8 @@ export function* insideTrade(plan: Plan): Generator<number, InsideTrade | null> 
   const later = ways.planned === "first" ? ways.last : steps;
   const factors = factorsOf(plan);
   const [last, first] = [
-    wayOf((yield* predictFrame({ structure, mechanics, weld, steps: later, factors })).prediction.outcomes),
-    wayOf((yield* predictFrame({ structure, mechanics, weld, steps: ways.first, factors })).prediction.outcomes),
+    wayOf((yield* predictFrame(structure, mechanics, weld, later, factors)).prediction.outcomes),
+    wayOf((yield* predictFrame(structure, mechanics, weld, ways.first, factors)).prediction.outcomes),
   ];
   return last && first ? { planned: ways.planned, last, first } : null;
 }

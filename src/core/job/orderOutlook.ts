@@ -54,8 +54,15 @@ const handsOf = (job: Job): Hands => ({
   welders: job.plan.hands?.two ? 2 : 1,
 });
 
-/** How long a job's order takes; null while its frame has errors. */
+/** How long jobs take that were asked about. */
+const TIMES = new WeakMap<Job, Timeline | null>();
+
+/** How long a job's order takes, worked out once; null while its frame has errors. */
 export function timeOf(job: Job): Timeline | null {
+  const known = TIMES.get(job);
+  if (known !== undefined) return known;
   const { structure, order } = builtOf(job.plan);
-  return structure && order ? timelineOf(structure, weldOf(job.plan), order.steps, handsOf(job)) : null;
+  const time = structure && order ? timelineOf(structure, weldOf(job.plan), order.steps, handsOf(job)) : null;
+  TIMES.set(job, time);
+  return time;
 }

@@ -25,8 +25,17 @@ const middle = (list: readonly number[]): number => {
   return sorted.length % 2 === 1 ? (sorted[half] ?? 0) : ((sorted[half - 1] ?? 0) + (sorted[half] ?? 0)) / 2;
 };
 
-/** @param job its ticks as they were set; taking one back is no work. */
+/** Of jobs that were asked about. */
+const PACES = new WeakMap<Job, Pace>();
+
+/** Worked out once for a job. @param job its ticks as they were set; taking one back is no work. */
 export function paceOf(job: Job): Pace {
+  const known = PACES.get(job) ?? pace(job);
+  PACES.set(job, known);
+  return known;
+}
+
+function pace(job: Job): Pace {
   const { structure, order } = builtOf(job.plan);
   const took: Partial<Record<Kind, number[]>> = {};
   if (structure && order) {

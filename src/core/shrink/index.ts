@@ -1,7 +1,6 @@
 export { aimedSetUp, growing, leanNoise, memberGrowth } from "./aimed";
 export { CompileCache } from "./compileCache";
 export { type CompiledSteps, compileLoads } from "./compileSteps";
-export type { DrawnRun, Elsewhere } from "./drawnRun";
 export { frameOutcomes, frameOutputs } from "./frameOutcomes";
 export { type GapStiffness, gapStiffness } from "./gapStiffness";
 export { largestSteps, replayed } from "./largestSteps";
@@ -18,10 +17,8 @@ export {
   type PredictedOutcome,
   type PredictHow,
   type Prediction,
-  predictElsewhere,
   predictFrame,
   type Replay,
-  type WeldedFrame,
 } from "./prediction";
 export { KINK_RAD, moreBeads, remedyEffects, type UnitDeed, type UnitEffects } from "./remedyEffects";
 export type { SetUpShape, SetUpTarget } from "./settingUp";

@@ -4,22 +4,13 @@ import { partOf } from "../numeric";
 import { type Estimate, formatSmall, physical, type UnitPreference, wallWords } from "../units";
 import { FACTORS, factorsFor, heatJPerMm, NOMINAL_JOINTS, type ShrinkFactors, type Weld } from "../weld";
 import { bandCauses } from "./bandCauses";
-import type { DrawnRun, Elsewhere } from "./drawnRun";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
 import { type LikelyValue, likelyValues, type NominalRun, nominalRun } from "./nominalRun";
 import { outcomeKey } from "./outcomeId";
 import type { OutputPoint } from "./outputs";
 import { lossOf } from "./predicted";
 import { type SetUpShape, settingUp } from "./settingUp";
-import {
-  DRAWS,
-  type SimulatedOutcome,
-  type Simulation,
-  type SimulationInput,
-  simulate,
-  simulatedElsewhere,
-  type Yielded,
-} from "./simulate";
+import { DRAWS, type SimulatedOutcome, type Simulation, simulate, type Yielded } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
 import { twistStiffness } from "./twistStiffness";
 
@@ -80,48 +71,6 @@ export interface PredictHow {
   seed?: number;
   /** Steps, by their ids, from which on changes are asked about besides the whole. */
   gates?: readonly string[];
-  /** Draws that somebody else works through at the same time, by `predictElsewhere` with all else the same. */
-  elsewhere?: Elsewhere;
-}
-
-/** A frame to predict, and how it is welded. */
-export interface WeldedFrame {
-  structure: Structure;
-  mechanics: StructureMechanics;
-  weld: Weld;
-  /** The order of work as the mechanics sees it. */
-  steps: readonly SimulationStep[];
-  /** Defaults when left out, or what a shop has learned. */
-  factors?: ShrinkFactors;
-}
-
-/** What is simulated of a frame, once that is known. */
-function simulationOf(
-  { structure, mechanics, steps, factors = FACTORS }: WeldedFrame,
-  { draws = DRAWS, seed, gates = [] }: PredictHow,
-): Omit<SimulationInput, "frame"> & { factors: ShrinkFactors } {
-  const first = structure.members[0];
-  if (!first) throw new RangeError("The frame has no member.");
-  return {
-    steps,
-    outputs: frameOutputs(structure, mechanics.joints),
-    outcomes: frameOutcomes(structure, mechanics.joints),
-    factors: factorsFor(first.material === "mild steel", factors),
-    draws,
-    gates,
-    ...(seed === undefined ? {} : { seed }),
-  };
-}
-
-/**
- * Works through the draws after the first `own` of a prediction, for somebody who works through those at the same time. A generator, as
- * a prediction is. @throws as predictFrame.
- */
-export function* predictElsewhere(of: WeldedFrame, how: PredictHow, own: number): Generator<number, DrawnRun> {
-  const { structure, mechanics, steps } = of;
-  const input = simulationOf(of, how);
-  const shape = yield* partOf(settingUp(structure, mechanics, steps, input.factors), 0, SET_UP_SHARE);
-  return yield* partOf(simulatedElsewhere({ ...input, frame: shape.frame }, own), SET_UP_SHARE, 1 - SET_UP_SHARE);
 }
 
 /** Share of the work that finding the set-up shape takes, for progress. */
@@ -130,37 +79,47 @@ const EARLY_SHARE = 0.1;
 
 /**
  * Predicts a frame welded in one order, set up off nominal for what that order does. A generator: yields the share done.
+ * @param mechanics of the structure. @param steps the order of work as the mechanics sees it.
+ * @param factors defaults, or what a shop has learned.
  * @throws RangeError when frame or steps have an error.
  */
-export function* predictFrame(of: WeldedFrame, how: PredictHow = {}): Generator<number, FramePrediction> {
-  const { structure, mechanics, weld, steps } = of;
-  const { units = "mm", early, elsewhere } = how;
-  const input = simulationOf(of, how);
-  const { factors: own, outputs } = input;
-  const outcomes = frameOutcomes(structure, mechanics.joints);
+export function* predictFrame(
+  structure: Structure,
+  mechanics: StructureMechanics,
+  weld: Weld,
+  steps: readonly SimulationStep[],
+  factors: ShrinkFactors = FACTORS,
+  { units = "mm", early, draws = DRAWS, seed, gates = [] }: PredictHow = {},
+): Generator<number, FramePrediction> {
+  const first = structure.members[0];
+  if (!first) throw new RangeError("The frame has no member.");
+  const material = MATERIALS[first.material];
+  const own = factorsFor(first.material === "mild steel", factors);
   const heat = heatJPerMm(weld);
+  const outputs = frameOutputs(structure, mechanics.joints);
+  const outcomes = frameOutcomes(structure, mechanics.joints);
   let isTold = early === undefined;
   const tell = (run: NominalRun): void => {
     if (!isTold) early?.(likelyValues(run, outcomes));
     isTold = true;
   };
   let shape = yield* partOf(settingUp(structure, mechanics, steps, own, tell), 0, SET_UP_SHARE);
+  const input = { steps, outputs, outcomes, factors: own };
   if (!isTold) {
     const joints = { ...NOMINAL_JOINTS, gapMm: own.gap.value };
     tell(yield* partOf(nominalRun(shape.frame, steps, own, joints, outputs, "drawn"), SET_UP_SHARE, EARLY_SHARE));
   }
   const begun = SET_UP_SHARE + (early ? EARLY_SHARE : 0);
-  const simulated = (frame: MechanicalFrame, others: Elsewhere | null): Generator<number, Simulation> =>
-    partOf(simulate({ ...input, frame, elsewhere: others }), begun, 0.95 - begun);
-  let simulation = yield* simulated(shape.frame, elsewhere ?? null);
+  const simulated = (frame: MechanicalFrame): Generator<number, Simulation> =>
+    partOf(simulate({ ...input, frame, draws, gates, ...(seed === undefined ? {} : { seed }) }), begun, 0.95 - begun);
+  let simulation = yield* simulated(shape.frame);
   // The first answer is as a rule right to a few thousandths of a millimetre.
   for (let next = shape.instead(simulation); next; next = shape.instead(simulation)) {
     shape = next;
-    simulation = yield* simulated(shape.frame, null);
+    simulation = yield* simulated(shape.frame);
   }
   const twistNPerMm = yield* partOf(twistStiffness(structure, mechanics, own), 0.95, 0.05);
   const wallMm = Math.min(...structure.members.map((m) => m.properties.wallMm));
-  const material = MATERIALS[(structure.members[0] as Structure["members"][number]).material];
   const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * wallMm);
   const setUp = shape.toSetUp(simulation);
   const materials = [...new Set(structure.members.map((m) => m.material))];

@@ -1,11 +1,10 @@
 import type { FaceLine } from "../frame";
-import { type LetGo, LINES, type MechanicalFrame, NO_DRAWS } from "../mechanics";
+import { type LetGo, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
 import { partOf } from "../numeric";
 import type { Estimate } from "../units";
-import { FACTORS, type JointFactors, NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel } from "../weld";
-import { type DrawnRun, drawnRun, type Elsewhere, joinedRuns, someDraws } from "./drawnRun";
+import { FACTORS, NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel } from "../weld";
 import { drawsOf, type FrameDraws, type ScatterName } from "./draws";
-import { nominalRun, type Ready, readied } from "./nominalRun";
+import { nominalRun, readied } from "./nominalRun";
 import type { OutcomeId } from "./outcomeId";
 import { type Outcome, outcomeAt } from "./outcomes";
 import type { OutputPoint, Outputs } from "./outputs";
@@ -31,8 +30,6 @@ export interface SimulationInput {
   jointShare?: number;
   /** Steps, by their ids, from which on changes are asked about besides the whole: moments when the frame is read. */
   gates?: readonly string[];
-  /** Draws that are worked through elsewhere at the same time; none when left out. */
-  elsewhere?: Elsewhere | null;
 }
 
 /** One quantity of the cold frame. */
@@ -105,45 +102,23 @@ export const scatteredOf = (model: WeldedModel, steps: readonly SimulationStep[]
   joints: model.joints.map((j) => j.id),
 });
 
-/** What a simulation begins with: the frame made ready, and its draws. */
-function* begun({
-  frame,
-  steps,
-  factors = FACTORS,
-  draws: count = DRAWS,
-  seed = SEED,
-  jointShare = 1,
-  outputs,
-}: SimulationInput): Generator<number, { ready: Ready; draws: FrameDraws | null; nominal: JointFactors }> {
-  const nominal = { ...NOMINAL_JOINTS, gapMm: factors.gap.value, joint: jointShare };
-  const ready = yield* readied(frame, steps, factors, nominal, outputs, "set up");
-  const draws = count > 0 ? drawsOf(factors, count + 1, seed, scatteredOf(ready.model, steps)) : null;
-  return { ready, draws, nominal };
-}
-
-/** The draws after the first `own` of a simulation, worked through for somebody who works through those. */
-export function* simulatedElsewhere(input: SimulationInput, own: number): Generator<number, DrawnRun> {
-  const { ready, draws } = yield* partOf(begun(input), 0, READY_SHARE);
-  if (!draws) throw new RangeError("Without draws there is nothing to share.");
-  const theirs = someDraws(draws, 1 + own, draws.count);
-  return yield* partOf(drawnRun(ready, theirs, input.gates ?? []), READY_SHARE, 1 - READY_SHARE);
-}
-
 /**
  * Works through the steps of a frame: movement after each, final shape with bands, what each step did to it.
  * A generator, so that whoever drives it can show progress (it yields shares done, 0 to 1) and stop between any two parts.
  * @throws RangeError when the frame or the steps have an error: ask frameProblems and stepProblems first.
  */
 export function* simulate(input: SimulationInput): Generator<number, Simulation> {
-  const { frame, steps, factors = FACTORS, gates = [], elsewhere = null } = input;
-  const { ready, draws, nominal } = yield* partOf(begun(input), 0, READY_SHARE);
-  const { model, cache, plan, outputs, condensed } = ready;
+  const { frame, steps, factors = FACTORS, draws: count = DRAWS, seed = SEED, gates = [], jointShare = 1 } = input;
+  const nominal = { ...NOMINAL_JOINTS, gapMm: factors.gap.value, joint: jointShare };
+  const ready = readied(frame, steps, factors, nominal, input.outputs, "set up");
+  const { model, cache, plan, outputs, condensed } = yield* partOf(ready, 0, READY_SHARE);
+  const draws = count > 0 ? drawsOf(factors, count + 1, seed, scatteredOf(model, steps)) : null;
+  const run = new LowRankRun(condensed, draws ?? NO_DRAWS);
   const m = condensed.outputs.count;
   const history: Float64Array[] = steps.map(() => new Float64Array(0));
   const clampForces: Simulation["clampForces"] = steps.map(() => []);
   const yielded: Yielded[] = [];
-  const letGo: { step: number; by: LetGo }[] = [];
-  let tackForces: Simulation["tackForces"] = [];
+  const released: Released[] = [];
   const stops = new Map(
     steps.flatMap((s) => {
       if (s.do !== "stop on") return [];
@@ -151,54 +126,49 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       return [[`${spring - model.joints.length}/${at}`, s.stop] as const];
     }),
   );
-  const all = draws ?? NO_DRAWS;
-  const own = draws && elsewhere ? someDraws(draws, 1, 1 + elsewhere.own) : all;
-  let worked = yield* partOf(
-    drawnRun(ready, own, gates, (run, a) => {
+  /** Outputs of every draw at each gate. */
+  const atGates = new Map<string, Float64Array>();
+  yield* partOf(
+    run.whole(plan, (a) => {
       const step = plan.stepOf[a];
       clampForces[step] = [
         ...run.clampForces(),
         ...run.contactForces().map((c) => ({ id: stops.get(`${c.post}/${c.at}`) ?? "", forceN: c.forceN })),
       ];
-      if (run.letGo) letGo.push({ step, by: run.letGo });
+      if (run.letGo) released.push(releasedOf(run.letGo, step, steps[step]));
       for (const [j, joint] of model.joints.entries()) {
-        const lines = joint.faces.kind.lines.filter((_, l) => run.yielded.includes(LINES * j + l));
+        const lines = joint.faces.kind.lines.filter((_, l) => run.yielded.includes(4 * j + l));
         if (lines.length > 0) yielded.push({ step, joint: joint.id, lines });
       }
-      if (plan.stepOf[a + 1] !== step) history[step] = run.outputsOf(0).slice();
-      if (a + 1 < plan.actions.length) return;
-      tackForces = run.tackForces().map(({ joint, line, forceN }) => ({
-        joint: model.joints[joint].id,
-        line: model.joints[joint].faces.kind.lines[line],
-        forceN,
-      }));
+      // A step of several actions stands after its last.
+      if (plan.stepOf[a + 1] === step) return;
+      history[step] = run.outputsOf(0).slice();
+      if (gates.includes((steps[step] as SimulationStep).id)) atGates.set(steps[step].id, run.gather().slice());
     }),
     READY_SHARE,
-    draws ? DRAWN_SHARE : 1 - READY_SHARE,
+    count > 0 ? DRAWN_SHARE : 1 - READY_SHARE,
   );
-  let stiffened: Float64Array | null = null;
+
+  const tackForces = run.tackForces().map(({ joint, line, forceN }) => ({
+    joint: model.joints[joint].id,
+    line: model.joints[joint].faces.kind.lines[line],
+    forceN,
+  }));
+  run.done();
+  const samples = run.out;
   if (draws) {
     // What scatter of the joints' stiffness does to the outputs, per standard deviation of its logarithm.
     const spread = Math.exp(Math.sqrt(Math.log(1 + factors.joint.cv ** 2)));
     const stiffer = { ...nominal, joint: nominal.joint * spread };
     const done = READY_SHARE + DRAWN_SHARE;
     const { out } = yield* partOf(nominalRun(frame, steps, factors, stiffer, input.outputs), done, 1 - done);
-    stiffened = out;
-  }
-  if (draws && elsewhere && own.count < draws.count) {
-    while (elsewhere.found() === undefined) yield 1;
-    const theirs = someDraws(draws, 1 + elsewhere.own, draws.count);
-    worked = joinedRuns(worked, elsewhere.found() ?? (yield* drawnRun(ready, theirs, gates)), m);
-  }
-  const samples = worked.out;
-  if (draws && stiffened) {
-    const effect = stiffened.map((v, o) => v - samples[o]);
-    for (let d = 1; d < draws.count; d++)
+    const effect = out.map((v, o) => v - samples[o]);
+    for (let d = 1; d <= count; d++)
       for (let o = 0; o < m; o++) samples[d * m + o] = samples[d * m + o] + draws.stiffness[d] * effect[o];
   }
   const outcomes: SimulatedOutcome[] = [];
   for (const q of input.outcomes(model, outputs))
-    outcomes.push(yield* simulatedOutcome(q, worked, m, draws, history, steps));
+    outcomes.push(yield* simulatedOutcome(q, samples, m, draws, history, steps, atGates));
   return {
     steps,
     points: outputs.points,
@@ -206,7 +176,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     outcomes,
     clampForces,
     yielded,
-    released: letGo.map(({ step, by }, i) => releasedOf(by, worked.letGoN[i], step, steps[step])),
+    released,
     notes: [...plan.notes, ...unfittedNotes(model)],
     tackForces,
   };
@@ -214,12 +184,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
 
 const NMM_PER_J = 1000;
 
-function releasedOf(
-  { movedMm, energyNmm }: LetGo,
-  forcesN: Float64Array,
-  step: number,
-  by: SimulationStep | undefined,
-): Released {
+function releasedOf({ forcesN, movedMm, energyNmm }: LetGo, step: number, by: SimulationStep | undefined): Released {
   const what =
     by?.do === "unclamp"
       ? by.clamp
@@ -250,13 +215,15 @@ function unfittedNotes(model: WeldedModel): string[] {
   );
 }
 
+/** @param samples outputs of every draw, draw 0 nominal. */
 function* simulatedOutcome(
   q: Outcome,
-  { out: samples, atGates }: DrawnRun,
+  samples: Float64Array,
   m: number,
   draws: FrameDraws | null,
   history: readonly Float64Array[],
   steps: readonly SimulationStep[],
+  atGates: ReadonlyMap<string, Float64Array>,
 ): Generator<number, SimulatedOutcome> {
   const nominal = outcomeAt(q, samples, 0);
   const { at, value } = q.weights(samples, 0);
@@ -278,7 +245,7 @@ function* simulatedOutcome(
   }
   const from: SimulatedOutcome["from"] = {};
   if (!q.unsigned)
-    for (const [gate, out] of Object.entries(atGates)) {
+    for (const [gate, out] of atGates) {
       const left = all.map((v, d) => v - outcomeAt(q, out, d * m));
       from[gate] = { draws: left, estimate: band(left.slice(1).sort(), left[0], false) };
     }

@@ -31,6 +31,8 @@ interface JobState extends JobSnapshot {
   units: UnitPreference;
   evaluation: Evaluation;
   predicted: Predicted;
+  /** Share of the prediction that is done, while one is worked out. */
+  share: number;
   /** What the shop has learned by now, whatever the plan was made with. */
   learned: ShopLearned | null;
   /** When it taught the shop, and why that does not count; null where it has not, or nobody knows. */
@@ -95,6 +97,7 @@ function firstState(start: Start): JobState {
     units: start.job.plan.units,
     evaluation: evaluate(start.job, start.prediction),
     predicted: firstPredicted(start.job.plan, start.prediction),
+    share: 0,
     learned: start.learned ?? null,
     taught: start.taught ?? null,
   };
@@ -105,7 +108,7 @@ function WorkOut({ state, first }: { state: StoreApi<JobState>; first: Start }) 
   const job = useStore(state, (s) => s.job);
   // A key or a tick is answered at once; what follows from it is worked out right behind, and a next key may interrupt it.
   const settled = useDeferredValue(job);
-  const predicted = usePrediction(settled.plan, first.prediction);
+  const { predicted, share } = usePrediction(settled.plan, first.prediction);
   const { prediction } = predicted;
   const evaluation = useMemo(
     () =>
@@ -115,6 +118,7 @@ function WorkOut({ state, first }: { state: StoreApi<JobState>; first: Start }) 
     [settled, prediction, first, state],
   );
   useLayoutEffect(() => state.setState({ evaluation, predicted }), [state, evaluation, predicted]);
+  useLayoutEffect(() => state.setState({ share }), [state, share]);
   return null;
 }
 

@@ -16,7 +16,7 @@ export function PredictionStatus() {
     case "none":
       return <p className="text-soft">{state.why}</p>;
     case "working":
-      return <Working share={state.share} stop={state.cancel} />;
+      return <Working stop={state.cancel} />;
     default:
       return (
         <div className="flex flex-wrap items-center gap-3">
@@ -32,7 +32,8 @@ export function PredictionStatus() {
 }
 
 /** Progress, and how long it goes on where that is worth telling: a frame of hundreds of joints takes minutes. */
-function Working({ share, stop }: { share: number; stop: () => void }) {
+function Working({ stop }: { stop: () => void }) {
+  const { share } = useJob("share");
   const now = { atMs: performance.now(), share };
   const [begun, setBegun] = useState(now);
   // Another plan begins anew.

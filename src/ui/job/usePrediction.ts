@@ -14,7 +14,7 @@ const PAUSE_MS = 120;
 type PredictionState =
   | { status: "ready" }
   /** Likely values come first, their bands with the prediction. */
-  | { status: "working"; share: number; likely: readonly LikelyValue[]; cancel: () => void }
+  | { status: "working"; likely: readonly LikelyValue[]; cancel: () => void }
   | { status: "stopped" | "failed"; again: () => void }
   /** The plan has errors, or its frame cannot be simulated. */
   | { status: "none"; why: string };
@@ -45,7 +45,7 @@ export function firstPredicted(plan: Plan, first: Prediction | null): Predicted 
         ? { status: "none", why }
         : first
           ? { status: "ready" }
-          : { status: "working", share: 0, likely: [], cancel: nothing },
+          : { status: "working", likely: [], cancel: nothing },
     wantReplay: nothing,
   };
 }
@@ -59,8 +59,9 @@ interface Result {
 /**
  * Keeps the prediction of a plan up to date, worked out in a worker.
  * @param plan the plan. @param first what the server had at hand.
+ * @returns the share done apart from the rest: it changes many times while one is worked out, and few ask for it.
  */
-export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
+export function usePrediction(plan: Plan, first: Prediction | null): { predicted: Predicted; share: number } {
   const key = predictionKey(plan);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key is all that it depends on
   const why = useMemo(() => whyNoPrediction(plan), [key]);
@@ -159,7 +160,7 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
   const wantReplay = useCallback(() => setReplayWanted(true), []);
   const ready = current && (result.replay !== null || !replayWanted);
   // The same object as long as nothing in it changed: who looks at it is not woken for nothing.
-  return useMemo(() => {
+  const predicted = useMemo(() => {
     const state: PredictionState = why
       ? { status: "none", why }
       : halt
@@ -168,7 +169,6 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
           ? { status: "ready" }
           : {
               status: "working",
-              share,
               likely: likely?.key === key ? likely.values : [],
               cancel: () => setHalted({ key, status: "stopped" }),
             };
@@ -178,5 +178,6 @@ export function usePrediction(plan: Plan, first: Prediction | null): Predicted {
       state,
       wantReplay,
     };
-  }, [why, halt, ready, share, likely, key, possible, current, result, wantReplay]);
+  }, [why, halt, ready, likely, key, possible, current, result, wantReplay]);
+  return { predicted, share };
 }

@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import Link from "next/link";
-import { useId, useState } from "react";
+import { memo, useId, useState } from "react";
 import type { Structure } from "@/core/frame";
 import {
   chanceWords,
@@ -87,8 +87,14 @@ const flushMm = ({ joints }: Structure): number =>
     .filter((f) => f.bead && f.care === "grind flush")
     .reduce((sum, f) => sum + f.lengthMm, 0);
 
-/** Which order the frame is worked in: chosen by school, compared, searched for. */
-export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void; editing: boolean }) {
+/** Which order the frame is worked in: chosen by school, compared, searched for. Not drawn anew with every step that somebody looks at. */
+export const OrderPanel = memo(function OrderPanel({
+  onEdit,
+  editing,
+}: {
+  onEdit: (on: boolean) => void;
+  editing: boolean;
+}) {
   const { job, evaluation } = useJob("job", "evaluation");
   const { plan, edit } = usePlanField();
   const { structure, order, steps, problems, ticked } = evaluation;
@@ -320,7 +326,7 @@ export function OrderPanel({ onEdit, editing }: { onEdit: (on: boolean) => void;
       ) : null}
     </div>
   );
-}
+});
 
 const doingWords = (doing: Planning["is"], tried: number): string =>
   doing === "search"

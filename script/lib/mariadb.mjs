@@ -9,6 +9,7 @@ import {
   openSync,
   readdirSync,
   readFileSync,
+  renameSync,
   rmSync,
   statfsSync,
   writeFileSync,
@@ -21,7 +22,8 @@ import { setTimeout as sleep } from "node:timers/promises";
 export const DATABASE = "mellow_plumb";
 /** Longest path of a socket that the system takes, with room to spare. */
 const SOCKET_MAX = 100;
-const MIN_FREE_MB = 500;
+/** Space for a server that is made, and for one that was there before, MB. */
+const MIN_FREE_MB = { made: 500, begun: 64 };
 
 /** An error whose message is for the person at the terminal. */
 export class Plain extends Error {}
@@ -146,11 +148,10 @@ export async function leave(folder, { pid = process.pid, keep = false } = {}) {
   if (!keep && usersOf(folder).length === 0) await stop(folder);
 }
 
-function checkSpace(home) {
+function checkSpace(home, needed) {
   const { bavail, bsize } = statfsSync(home);
   const free = Math.floor((bavail * bsize) / 1e6);
-  if (free < MIN_FREE_MB)
-    throw new Plain(`The disk is nearly full: ${free} MB free where ${home} is, ${MIN_FREE_MB} MB needed.`);
+  if (free < needed) throw new Plain(`The disk is nearly full: ${free} MB free where ${home} is, ${needed} MB needed.`);
 }
 
 async function answers(at) {
@@ -190,6 +191,15 @@ async function withLock(at, work) {
  * @returns { url, socket, password, port, started } for the application and the migration.
  */
 export async function start(folder, flags = []) {
+  try {
+    return await started(folder, flags);
+  } catch (e) {
+    if (e.code === "ENOSPC") throw new Plain(`The disk is full where ${path.resolve(folder)} is: free some space.`);
+    throw e;
+  }
+}
+
+async function started(folder, flags) {
   const at = layout(folder);
   const server = find("mariadbd");
   makeFolder(at.home);
@@ -207,9 +217,10 @@ export async function start(folder, flags = []) {
       started,
     });
     if (runningPid(at) && (await answers(at))) return result(Number(readFileSync(at.portFile, "utf8")), false);
-    checkSpace(at.home);
+    const isMade = existsSync(path.join(at.data, "mysql"));
+    checkSpace(at.home, isMade ? MIN_FREE_MB.begun : MIN_FREE_MB.made);
     const me = userInfo().username;
-    if (!existsSync(path.join(at.data, "mysql"))) {
+    if (!isMade) {
       rmSync(at.data, { recursive: true, force: true });
       try {
         execFileSync(
@@ -232,8 +243,13 @@ export async function start(folder, flags = []) {
     }
     const kept = existsSync(at.portFile) ? Number(readFileSync(at.portFile, "utf8")) : 0;
     const port = kept && (await portIsFree(kept)) ? kept : await freePort();
-    writeFileSync(at.portFile, String(port));
-    writeFileSync(at.log, "");
+    // Only a new one is written, beside the old: a full disk must not lose the port that the application asks at.
+    if (port !== kept) {
+      writeFileSync(`${at.portFile}.new`, String(port));
+      renameSync(`${at.portFile}.new`, at.portFile);
+    }
+    // What the last one said is kept: it may have ended by itself.
+    if (existsSync(at.log)) renameSync(at.log, `${at.log}.1`);
     const out = openSync(at.log, "a");
     const child = spawn(
       server,

@@ -38,6 +38,7 @@ async function run(mode) {
   const env = {
     DATABASE_URL: process.env.DATABASE_URL,
     PLUMB_FOLDER: folderWord(root),
+    PLUMB_DISK: path.resolve(folder),
     ...(mode === "serve" ? { PLUMB_SIGN_IN: "1", PLUMB_HOSTS: [...hosts, `127.0.0.1:${inside}`].join(",") } : {}),
   };
   const running = await keep({

@@ -1,4 +1,5 @@
 import "server-only";
+import { statfs } from "node:fs/promises";
 import { createPool, type Pool, type PoolConnection } from "mysql2/promise";
 
 /** A connection inside a transaction. */
@@ -11,6 +12,53 @@ const PATIENCE_S = 10;
 const TOO_LONG = 1969;
 const DEADLOCK = 1213;
 const DUPLICATE = 1062;
+
+/** Space that is left to the database's own work, bytes: where it finds none it may end itself instead of refusing a write (MariaDB 10.11). */
+const RESERVE_BYTES = 32e6;
+/** How old an answer about space may be, ms. */
+const ASKED_MS = 250;
+const WRITES = /^\s*(insert|update|replace)\b/i;
+
+/** There is no space to write to. */
+class FullError extends Error {
+  readonly code = "ENOSPC";
+}
+
+let asked: { at: number; free: Promise<number> } = { at: Number.NEGATIVE_INFINITY, free: Promise.resolve(0) };
+
+/**
+ * Asks for space where the database lies on this machine (PLUMB_DISK, its folder).
+ * @throws FullError where less is left than its own work may need.
+ */
+async function needSpace(): Promise<void> {
+  const disk = process.env.PLUMB_DISK;
+  if (!disk) return;
+  const now = performance.now();
+  if (now - asked.at > ASKED_MS)
+    asked = {
+      at: now,
+      // One that cannot be asked is for the database to judge.
+      free: statfs(disk).then(
+        ({ bavail, bsize }) => bavail * bsize,
+        () => Number.POSITIVE_INFINITY,
+      ),
+    };
+  if ((await asked.free) < RESERVE_BYTES) throw new FullError("The disk of the database is full.");
+}
+
+/** The pool, which asks for space before it writes. */
+function sparing(pool: Pool): Pool {
+  for (const way of ["query", "execute"] as const) {
+    const ask = pool[way].bind(pool) as (sql: unknown, ...values: unknown[]) => Promise<unknown>;
+    Object.assign(pool, {
+      [way]: async (sql: unknown, ...values: unknown[]) => {
+        if (typeof sql === "string" && WRITES.test(sql)) await needSpace();
+        return ask(sql, ...values);
+      },
+    });
+  }
+  return pool;
+}
 
 /** The one pool of this process; kept across development reloads. @throws Error without DATABASE_URL. */
 export function pool(): Pool {
@@ -30,7 +78,7 @@ export function pool(): Pool {
     });
     // A question that hangs, as on a full disk, must not keep everybody waiting behind it.
     pool.pool.on("connection", (c) => void c.query(`SET SESSION max_statement_time = ${PATIENCE_S}`));
-    kept.plumbPool = pool;
+    kept.plumbPool = sparing(pool);
   }
   return kept.plumbPool;
 }
@@ -55,6 +103,7 @@ const isCollision = (e: unknown): boolean =>
   (e.errno === DEADLOCK || (e.errno === DUPLICATE && NUMBER_TAKEN.test(e.message)));
 
 async function once<T>(work: (db: PoolConnection) => Promise<T>): Promise<T> {
+  await needSpace();
   const db = await pool().getConnection();
   try {
     await db.beginTransaction();
@@ -116,7 +165,8 @@ export function isUnreachable(e: unknown): boolean {
 export const isFull = (e: unknown): boolean =>
   typeof e === "object" &&
   e !== null &&
-  (("errno" in e && [1021, 1114].includes(Number(e.errno))) ||
+  (e instanceof FullError ||
+    ("errno" in e && [1021, 1114].includes(Number(e.errno))) ||
     ("message" in e && /No space left on device|errno: 28\b/.test(String(e.message))));
 
 /** @returns true for a clash of keys: the row is there already. */

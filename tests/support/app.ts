@@ -32,9 +32,11 @@ export interface App {
   end: () => Promise<void>;
 }
 
-/** Starts the built application on free loopback ports. @param flags more flags for its database. */
-export async function startApp(flags: string[] = []): Promise<App> {
-  const folder = mkdtempSync(path.join(tmpdir(), "plumb-app-"));
+/** Starts the built application on free loopback ports. @param flags more flags for its database. @param folder where its data is. */
+export async function startApp(
+  flags: string[] = [],
+  folder = mkdtempSync(path.join(tmpdir(), "plumb-app-")),
+): Promise<App> {
   const databaseUrl = prepare(path.join(folder, "db"), flags);
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
@@ -51,6 +53,7 @@ export async function startApp(flags: string[] = []): Promise<App> {
         HOSTNAME: "127.0.0.1",
         PORT: String(port),
         DATABASE_URL: databaseUrl,
+        PLUMB_DISK: path.join(folder, "db"),
       },
       stdio: ["ignore", out, out],
     });

@@ -16,6 +16,10 @@ describe("a figure and its unit", () => {
     );
     expect(spaced(heldTogether("5 thou/ft or 0.4 mm/m"))).toBe("5~thou/ft or 0.4~mm/m");
   });
+  it("keep a date together, and nothing that only looks like one", () => {
+    expect(heldTogether("up to 2026-11-30.")).toBe("up to 2026-\u206011-\u206030.");
+    for (const text of ["2026-11-305", "11-30", "12345-6-7"]) expect(heldTogether(text)).toBe(text);
+  });
   it("leave other words free to break", () => {
     for (const text of ["4 members", "Step 7 of 42", "2 minutes", "mm each", "12 mmx", "side AB is long"])
       expect(heldTogether(text)).toBe(text);

@@ -1,5 +1,7 @@
 /** A space at which no line breaks. */
 const HELD = "\u00a0";
+/** Nothing, at which no line breaks either. */
+const JOINED = "\u2060";
 
 /** Units that stand behind a figure, the longer ones first. */
 const UNITS = [
@@ -41,12 +43,17 @@ const UNITS = [
 const BEHIND_FIGURE = new RegExp(`([\\d½¼¾]) (?=(?:${UNITS})(?![\\p{L}\\d]))`, "gu");
 const OF_FRACTION = /(\d) (?=\d+\/\d)/g;
 const BEHIND_SIGN = /([±≈≤≥]) (?=[\d−])/g;
+const OF_DATE = /(\d{4}-)(\d{2}-)(?=\d{2}(?!\d))/g;
 const STARTS_WITH_UNIT = new RegExp(`^ (?=(?:${UNITS})(?![\\p{L}\\d]))`, "u");
 
-/** A text in which no line breaks between a figure and its unit, its sign or its fraction. */
+/** A text in which no line breaks within a date, or between a figure and its unit, its sign or its fraction. */
 export const heldTogether = (text: string): string =>
   /[\d±≈≤≥]/.test(text)
-    ? text.replace(BEHIND_FIGURE, `$1${HELD}`).replace(OF_FRACTION, `$1${HELD}`).replace(BEHIND_SIGN, `$1${HELD}`)
+    ? text
+        .replace(BEHIND_FIGURE, `$1${HELD}`)
+        .replace(OF_FRACTION, `$1${HELD}`)
+        .replace(BEHIND_SIGN, `$1${HELD}`)
+        .replace(OF_DATE, `$1${JOINED}$2${JOINED}`)
     : text;
 
 /**

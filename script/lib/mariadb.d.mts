@@ -20,5 +20,6 @@ export interface Layout {
   data: string;
   socket: string;
   users: string;
+  portFile: string;
 }
 export function layout(folder: string): Layout;

@@ -20,9 +20,7 @@ const ASKED_MS = 250;
 const WRITES = /^\s*(insert|update|replace)\b/i;
 
 /** There is no space to write to. */
-class FullError extends Error {
-  readonly code = "ENOSPC";
-}
+class FullError extends Error {}
 
 let asked: { at: number; free: Promise<number> } = { at: Number.NEGATIVE_INFINITY, free: Promise.resolve(0) };
 

@@ -5,12 +5,11 @@ import { type HeldRows, MOST_UNITS, SOURCES_AT_ONCE } from "./kernel/heldKernel"
 import type { JointStiffness, Seam } from "./loadActions";
 import { type OwnUnknowns, unknownsOf } from "./ownUnknowns";
 
-/** What a joint does by itself: close along a line by so much, move as heat in its chord would, press at a seam with a N. */
+/** What a joint does by itself: close along a line by so much, move as heat in its chord would. */
 export interface OwnWish {
   spring: number;
   closing?: { line: number; mm: number };
   free?: Float64Array;
-  pressed?: Seam;
 }
 
 /** What a push brings to a draw's row, per unit of it, and the unit's size in each draw. */
@@ -105,7 +104,7 @@ export class Holding {
   private readonly hasBrought: boolean[] = [];
   private readonly box = new BoxProblem();
 
-  /** @param springs how many joints a draw's state has. @param limited whether lines yield; else only seams are looked at. */
+  /** @param springs how many joints a draw's state has. @param draws how many. @param limited whether lines yield; else only seams do. */
   constructor(
     private readonly springs: number,
     private readonly draws: number,
@@ -217,14 +216,13 @@ export class Holding {
     return into;
   }
 
-  private ownOf(i: number, { spring, closing, free, pressed }: OwnWish): number {
+  private ownOf(i: number, { spring, closing, free }: OwnWish): number {
     const seam = this.seamOf(i);
     const joint = this.joints[spring] as JointStiffness;
     let own = 0;
     if (closing)
       own += (seam ? -seam.closed[closing.line] : joint.locked[LINES * this.line[i] + closing.line]) * closing.mm;
     if (free) for (let k = 0; k < 6; k++) own += this.push[6 * i + k] * free[k];
-    if (pressed) own -= seam ? seam.gives[pressed.at] : pressed.closed[this.line[i]];
     return own;
   }
 

@@ -117,8 +117,7 @@ function WorkOut({ state, first }: { state: StoreApi<JobState>; first: Start }) 
         : evaluate(settled, prediction),
     [settled, prediction, first, state],
   );
-  useLayoutEffect(() => state.setState({ evaluation, predicted }), [state, evaluation, predicted]);
-  useLayoutEffect(() => state.setState({ share }), [state, share]);
+  useLayoutEffect(() => state.setState({ evaluation, predicted, share }), [state, evaluation, predicted, share]);
   return null;
 }
 

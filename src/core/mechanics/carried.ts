@@ -41,6 +41,8 @@ export class Carried {
   readonly gained: readonly Float64Array[];
   private readonly toCome: readonly Float64Array[];
   private readonly sum: Float64Array;
+  /** What has to be added to what a spring gained holds of `moved`, less `forces`, to make the force that the frame puts through it. */
+  private readonly base: Float64Array;
 
   constructor(
     private readonly condensed: Condensed,
@@ -54,7 +56,8 @@ export class Carried {
     this.gained = welded.map((d) => new Float64Array(d.length));
     this.toCome = welded.map((d) => d.slice());
     this.sum = new Float64Array(n);
-    this.forget();
+    this.base = new Float64Array(draws * n);
+    this.clear();
   }
 
   /** Gives its room to whoever works next; not to be used after. */
@@ -68,29 +71,67 @@ export class Carried {
       d.fill(0);
       this.bringToCome(spring);
     });
-    this.forget();
+    this.base.fill(0);
+    this.clear();
   }
 
-  /** Nothing pushed so far; springs stay as they are. */
+  /** Nothing pushed so far; springs stay as they are, and with what goes through them. */
   forget(): void {
+    this.throughAll(this.base);
+    this.clear();
+  }
+
+  private clear(): void {
     for (const held of [this.forces, this.moved, this.loads]) held.fill(0);
   }
 
   snapshot(): Float64Array[] {
-    return [this.forces, this.moved, this.loads, ...this.gained].map((held) => held.slice());
+    return [this.forces, this.moved, this.loads, this.base, ...this.gained].map((held) => held.slice());
   }
 
   restore(kept: readonly Float64Array[]): void {
-    [this.forces, this.moved, this.loads, ...this.gained].forEach((held, i) => {
+    [this.forces, this.moved, this.loads, this.base, ...this.gained].forEach((held, i) => {
       held.set(kept[i]);
     });
     for (const spring of this.gained.keys()) this.bringToCome(spring);
   }
 
-  /** What is left of everything so far. */
-  scale(share: number): void {
-    for (const held of [this.forces, this.moved, this.loads])
-      for (let i = 0; i < held.length; i++) held[i] = held[i] * share;
+  /** What is left of everything so far. @param holds whether springs keep what goes through them; else they let go of it. */
+  scale(share: number, holds: boolean): void {
+    const { forces, moved, loads, base } = this;
+    const kept = new Float64Array(base.length);
+    if (holds) this.throughAll(kept);
+    for (const held of [forces, moved, loads]) for (let i = 0; i < held.length; i++) held[i] = held[i] * share;
+    base.fill(0);
+    const now = new Float64Array(base.length);
+    this.throughAll(now);
+    for (let i = 0; i < base.length; i++) base[i] = kept[i] - now[i];
+  }
+
+  /** Force that the frame puts through a spring in every draw: what the spring gained holds of how far it moved, less what pushes on it itself. */
+  through(spring: number, into: Float64Array): void {
+    const { springColumns: n, offset } = this.condensed;
+    const r = offset[spring + 1] - offset[spring];
+    for (let d = 0, at = offset[spring]; d < this.draws; d++, at += n)
+      for (let i = 0; i < r; i++) into[d * r + i] = this.throughAt(spring, at, i);
+  }
+
+  private throughAll(into: Float64Array): void {
+    const { springColumns: n, offset, springs } = this.condensed;
+    for (let d = 0; d < this.draws; d++)
+      for (let k = 0; k < springs.length; k++) {
+        const at = d * n + offset[k];
+        for (let i = 0; i < offset[k + 1] - offset[k]; i++) into[at + i] = this.throughAt(k, at, i);
+      }
+  }
+
+  /** @param at place of the spring's first column in a draw. @param i way of the spring. */
+  private throughAt(spring: number, at: number, i: number): number {
+    const gained = this.gained[spring];
+    const r = this.condensed.offset[spring + 1] - this.condensed.offset[spring];
+    let sum = this.base[at + i] - this.forces[at + i];
+    for (let j = 0; j < r; j++) sum += gained[i * r + j] * this.moved[at + j];
+    return sum;
   }
 
   /** A spring gains so much. */
@@ -99,7 +140,8 @@ export class Carried {
     const c = offset[spring];
     const r = offset[spring + 1] - c;
     for (let d = 0, at = c; d < this.draws; d++, at += n) {
-      this.addHeld(spring, this.moved.subarray(at, at + r), this.forces, at);
+      this.addHeld(this.condensed.welded[spring], this.moved.subarray(at, at + r), this.base, at);
+      this.addHeld(this.toCome[spring], this.moved.subarray(at, at + r), this.forces, at);
       this.moved.fill(0, at, at + r);
     }
     const gained = this.gained[spring];
@@ -107,9 +149,8 @@ export class Carried {
     this.bringToCome(spring);
   }
 
-  /** into += what a spring of the welded frame holds more of a movement. */
-  private addHeld(spring: number, moved: Float64Array, into: Float64Array, at: number): void {
-    const d = this.toCome[spring];
+  /** into += what a stiffness holds of a movement. */
+  private addHeld(d: Float64Array, moved: Float64Array, into: Float64Array, at: number): void {
     const r = moved.length;
     for (let i = 0; i < r; i++) {
       let sum = 0;
@@ -163,7 +204,7 @@ export class Carried {
     const at = draw * n;
     sum.set(forces.subarray(at, at + n));
     for (let k = 0; k < springs.length; k++)
-      this.addHeld(k, moved.subarray(at + offset[k], at + offset[k + 1]), sum, offset[k]);
+      this.addHeld(this.toCome[k], moved.subarray(at + offset[k], at + offset[k + 1]), sum, offset[k]);
     rowsTimes(outputs, under(sum, loads.subarray(draw * loadColumns, (draw + 1) * loadColumns)), into);
   }
 }

@@ -67,30 +67,53 @@ export function putBack(state: HeldState, fit: HeldState, holders: number, share
 }
 
 /**
- * Seams of a joint that a bead closes for good. What they press with stays, and what lines of the joint hold against it by themselves
- * with it: that is between the joint's own walls, as if a bolt were tightened, and is no more part of what a limit counts. (A load that pulls such
- * a joint apart takes pressure off the seam long before the line holds more.)
+ * A joint that is tacked or welded further carries on in another way: what lines and pressures take of the force that the frame puts
+ * through it is shared anew. Else a line that held alone when the force came would keep its part for good, and what the others take up when
+ * the force goes would stay between them, though a joint with so few lines may have nothing that holds against it. A seam that a bead closes
+ * carries on in the bead: what it pressed with, and what lines of the joint held against that by themselves, is between the joint's own walls,
+ * as if a bolt were tightened, and is no more part of what a limit counts. (A load that pulls such a joint apart takes pressure off the seam
+ * long before the line holds more.)
  * @param before what held at the joint until then. @param after what holds from then on.
+ * @param through force that the frame puts through the joint, six for every draw.
  */
-export function closeSeams(
+export function shareAnew(
   state: HeldState,
   holders: number,
   joint: number,
   before: JointStiffness | null,
   after: JointStiffness,
+  through: Float64Array,
 ): void {
   if (!before) return;
   const width = widthOf(holders);
-  const draws = state.held.length / width;
-  for (const { at, push, closed } of before.seams) {
-    if (after.seams.some((s) => s.at === at)) continue;
+  const share = { before: new Float64Array(LINES), after: new Float64Array(LINES) };
+  for (let d = 0; d * width < state.held.length; d++) {
+    const force = through.subarray(6 * d, 6 * d + 6);
+    const pressed = state.pressed.subarray(SEAMS * (d * holders + joint), SEAMS * (d * holders + joint + 1));
+    carriedBy(before, force, pressed, share.before);
+    carriedBy(after, force, pressed, share.after);
     for (const { line } of before.lines) {
-      let opens = closed[line];
-      for (let k = 0; k < 6; k++) opens += before.free[LINES * k + line] * push[k];
-      for (let d = 0; d < draws; d++) {
-        const place = d * width + LINES * joint + line;
-        state.held[place] = state.held[place] + opens * state.pressed[SEAMS * (d * holders + joint) + at];
-      }
+      const place = d * width + LINES * joint + line;
+      state.held[place] = state.held[place] + share.after[line] - share.before[line];
     }
   }
+}
+
+/** What each line of a joint holds of the force through it, with what its seams press with, if nothing was locked in: N = -D' G - W p. */
+function carriedBy(
+  { free, seams }: JointStiffness,
+  through: Float64Array,
+  pressed: Float64Array,
+  into: Float64Array,
+): void {
+  const welds = through.slice();
+  into.fill(0);
+  for (const { at, push, closed } of seams) {
+    const by = pressed[at];
+    if (by === 0) continue;
+    for (let k = 0; k < 6; k++) welds[k] = welds[k] + by * push[k];
+    for (let line = 0; line < LINES; line++) into[line] = into[line] - by * closed[line];
+  }
+  for (let line = 0; line < LINES; line++)
+    for (let k = 0; k < 6; k++) into[line] = into[line] - free[LINES * k + line] * welds[k];
 }

@@ -86,8 +86,8 @@ describe("a run by updates of low rank", () => {
     }
   }, 600_000);
   it("does so, too, where more gives way in a step than rows have room for", () => {
-    // Thin and hot: in all draws together some 150 lines and seams are asked about in a step, in one draw a few dozen.
-    const structure = ladder(10, { size: "25", wall: "1.5", depth: "" });
+    // Thin and hot: in all draws together some 140 lines and seams are asked about in a step, in one draw a few dozen.
+    const structure = ladder(12, { size: "25", wall: "1.5", depth: "" });
     const model = weldedModel(fromStructure(structure).frame, { ...NOMINAL_JOINTS, gapMm: 0.1 });
     const { steps } = tacksThenBeads(structure, { mitreTacks: 4, teeTacks: 4, teeBeads: 4 }, 900);
     const plan = compileLoads(new CompileCache(model, FACTORS), steps);

@@ -3,7 +3,6 @@ import { Carried, type Source } from "./carried";
 import type { Condensed } from "./condensed";
 import { putOn, slipping, takenOff } from "./contacts";
 import {
-  closeSeams,
   copiedState,
   fittedState,
   type HeldState,
@@ -13,6 +12,7 @@ import {
   SEAMS,
   seamsFrom,
   setState,
+  shareAnew,
   widthOf,
 } from "./heldState";
 import { type Answers, type Gained, Holding, type OwnWish } from "./holding";
@@ -104,6 +104,8 @@ export class LowRankRun {
   private joints: (JointStiffness | null)[];
   private readonly kinkColumns: Int32Array;
   private readonly q = new Float64Array(6);
+  /** Force through a joint in every draw. */
+  private readonly through: Float64Array;
   private readonly pull = new Float64Array(6);
   /** What lines and seams do; null where nothing yields and nothing touches. */
   private readonly holding: Holding | null;
@@ -127,6 +129,7 @@ export class LowRankRun {
     this.fitted = start.subarray(0, n * n);
     this.half = new PackedSymmetric(n, this.fitted);
     this.carried = new Carried(condensed, draws.count);
+    this.through = new Float64Array(6 * draws.count);
     this.holders = model.joints.length + condensed.posts;
     this.held = n - 6 * this.holders;
     this.place = new Float64Array(draws.count * this.held);
@@ -248,7 +251,7 @@ export class LowRankRun {
           this.joints[action.spring] = slipping(this.condensed.model.holdNPerMm);
           break;
         case "scale":
-          this.carried.scale(action.share);
+          this.carried.scale(action.share, action.holds);
           for (let i = 0; i < this.place.length; i++) this.place[i] = this.place[i] * action.share;
           if (!action.holds) putBack(this.state, this.fit, this.holders, action.share);
           for (const [spring, on] of this.attached) this.readPlaces(spring, on.reference);
@@ -310,8 +313,12 @@ export class LowRankRun {
   private weld(action: WeldAction, id: string): void {
     const { condensed, draws, state } = this;
     const c = condensed.offset[action.spring];
+    const before = this.joints[action.spring];
+    if (before) {
+      this.carried.through(action.spring, this.through);
+      shareAnew(state, this.holders, action.spring, before, action.joint, this.through);
+    }
     if (action.delta) this.changeSpring(action.spring, action.delta);
-    closeSeams(state, this.holders, action.spring, this.joints[action.spring], action.joint);
     this.joints[action.spring] = action.joint;
     const own = draws.bead(id, action.lineCv);
     const unfitted = action.unfitted === null ? null : draws.joint(action.unfitted);

@@ -1,6 +1,6 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
 import { putOn, slipping, takenOff } from "./contacts";
-import { closeSeams, fittedState, LINES, putBack, rememberSeams, SEAMS, seamsFrom, setState } from "./heldState";
+import { fittedState, LINES, putBack, rememberSeams, SEAMS, seamsFrom, setState, shareAnew } from "./heldState";
 import { type Answers, Holding, type OwnWish } from "./holding";
 import type { CompiledLoads, JointStiffness } from "./loadActions";
 import type { MechanicalModel } from "./model";
@@ -74,6 +74,13 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   /** How far every joint moves when the nodes move so. */
   const jointsMoved = (by: Float64Array): Float64Array =>
     Float64Array.from(springs.slice(0, holders).flatMap((s) => s.rows.map((row) => sparseDot(row, by))));
+  /** Force that the frame puts through each joint, six each. */
+  const through = new Float64Array(6 * holders);
+  /** What pushes on a joint by itself is not put through it by the frame. */
+  const pushesItself = (spring: number, push: Float64Array, size: number) =>
+    push.forEach((v, i) => {
+      through[6 * spring + i] = through[6 * spring + i] - size * v;
+    });
   const move = (b: Float64Array, wish: OwnWish | null = null) => {
     const by = solve(b);
     if (limited || posts > 0 || model.joints.some((j) => j.gapMm !== null)) {
@@ -86,6 +93,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
       holding.settle(brought, wish?.spring ?? -1, Float64Array.of(1), answers, ({ count, unknown, by: gained }) => {
         for (let q = 0; q < count; q++) {
           const { spring, line, seam, push } = holding.unknown(unknown[q]);
+          pushesItself(spring, push, gained[q]);
           const unit = solve(seam ? spread(springs[spring].rows, push) : closing(spring, line));
           unit.forEach((v, i) => {
             by[i] = by[i] + gained[q] * v;
@@ -95,6 +103,14 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     }
     by.forEach((v, i) => {
       u[i] = u[i] + v;
+    });
+    const moved = jointsMoved(by);
+    joints.forEach((joint, j) => {
+      if (!joint || j >= model.joints.length) return;
+      const gained = joint.k.map((v, i) => v - model.joints[j].contact[i]);
+      matVec(gained, moved.subarray(6 * j, 6 * j + 6), 6, 6, new Float64Array(6)).forEach((v, i) => {
+        through[6 * j + i] = through[6 * j + i] + v;
+      });
     });
   };
 
@@ -109,11 +125,13 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
       case "weld": {
         const { spring, line, joint, heat, closingMm } = action;
         if (action.delta) addSpring(springs[spring].rows, action.delta, 1);
-        closeSeams(state, holders, spring, joints[spring], joint);
+        shareAnew(state, holders, spring, joints[spring], joint, through.subarray(6 * spring, 6 * spring + 6));
         joints[spring] = joint;
         kinkColumns[spring] = action.kinkColumn;
         if (!action.tack) state.held[LINES * spring + line] = 0;
         const b = closing(spring, line).map((v) => closingMm * v);
+        pushesItself(spring, columnOf(joint.push, line), closingMm);
+        if (heat) pushesItself(spring, heat.push, heat.mm);
         if (heat)
           pushing(spring, heat.push, action.kinkColumn, heat.kink).forEach((v, i) => {
             b[i] = b[i] + heat.mm * v;
@@ -180,7 +198,10 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         u.forEach((v, i) => {
           u[i] = action.share * v;
         });
-        if (!action.holds) putBack(state, fit, holders, action.share);
+        if (!action.holds) {
+          putBack(state, fit, holders, action.share);
+          through.fill(0);
+        }
         for (const [spring, on] of attached)
           on.reference = Float64Array.from(springs[spring].rows, (row) => sparseDot(row, u));
         break;

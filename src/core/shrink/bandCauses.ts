@@ -15,8 +15,8 @@ const WORDS: Record<ScatterName, string> = {
 export const COUPON_LEAVES = 0.3;
 /** Shares below this are not told. */
 const LEAST = 0.08;
-/** Bands that narrow by less than this hardly do. */
-const HARDLY = 0.05;
+/** Bands of which less than this can be said hardly narrow. */
+export const HARDLY = 0.05;
 const QUANTITIES = [
   { kinds: ["length"], words: "lengths" },
   { kinds: ["square"], words: "AC less BD" },
@@ -72,7 +72,7 @@ export function bandCauses(outcomes: readonly Banded[]): string[] {
     if (some.length === 0) return [];
     const most = some.map(({ words, whole }) => `that of ${words} by ${percent(of(whole))} or more`).join(", ");
     return [
-      `${what} would narrow the bands: ${most}${rest.length > 0 ? `; hardly that of ${rest.join(" and ")}` : ""}.`,
+      `${what} would narrow the bands: ${most}${rest.length > 0 ? `; that of ${rest.join(" and ")} little or not at all` : ""}.`,
     ];
   };
   return [

@@ -86,34 +86,34 @@ export function shareAnew(
 ): void {
   if (!before) return;
   const width = widthOf(holders);
-  const share = { before: new Float64Array(LINES), after: new Float64Array(LINES) };
+  const [was, is] = [sharesOf(before), sharesOf(after)];
+  const change = is.map((v, i) => v - was[i]);
   for (let d = 0; d * width < state.held.length; d++) {
-    const force = through.subarray(6 * d, 6 * d + 6);
-    const pressed = state.pressed.subarray(SEAMS * (d * holders + joint), SEAMS * (d * holders + joint + 1));
-    carriedBy(before, force, pressed, share.before);
-    carriedBy(after, force, pressed, share.after);
+    const seams = SEAMS * (d * holders + joint);
     for (const { line } of before.lines) {
+      let more = 0;
+      for (let k = 0; k < 6; k++) more += change[SHARES * line + k] * through[6 * d + k];
+      for (let at = 0; at < SEAMS; at++) more += change[SHARES * line + 6 + at] * state.pressed[seams + at];
       const place = d * width + LINES * joint + line;
-      state.held[place] = state.held[place] + share.after[line] - share.before[line];
+      state.held[place] = state.held[place] + more;
     }
   }
 }
 
-/** What each line of a joint holds of the force through it, with what its seams press with, if nothing was locked in: N = -D' G - W p. */
-function carriedBy(
-  { free, seams }: JointStiffness,
-  through: Float64Array,
-  pressed: Float64Array,
-  into: Float64Array,
-): void {
-  const welds = through.slice();
-  into.fill(0);
-  for (const { at, push, closed } of seams) {
-    const by = pressed[at];
-    if (by === 0) continue;
-    for (let k = 0; k < 6; k++) welds[k] = welds[k] + by * push[k];
-    for (let line = 0; line < LINES; line++) into[line] = into[line] - by * closed[line];
+/** Of a line: of the six ways of the force through its joint, and of what each seam presses with. */
+const SHARES = 6 + SEAMS;
+
+/** What each line of a joint holds of them if nothing was locked in: N = -D' F - (W' + D' V) p. */
+function sharesOf({ free, seams }: JointStiffness): Float64Array {
+  const into = new Float64Array(SHARES * LINES);
+  for (let line = 0; line < LINES; line++) {
+    const from = SHARES * line;
+    for (let k = 0; k < 6; k++) into[from + k] = -free[LINES * k + line];
+    for (const { at, push, closed } of seams) {
+      let opens = closed[line];
+      for (let k = 0; k < 6; k++) opens += free[LINES * k + line] * push[k];
+      into[from + 6 + at] = -opens;
+    }
   }
-  for (let line = 0; line < LINES; line++)
-    for (let k = 0; k < 6; k++) into[line] = into[line] - free[LINES * k + line] * welds[k];
+  return into;
 }

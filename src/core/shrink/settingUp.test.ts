@@ -1,8 +1,11 @@
-import { describe, expect, it } from "vitest";
-import { sized } from "../../../tests/support/plans";
-import { newPlan, predict } from "../job";
+import { describe, expect, it, vi } from "vitest";
+import { squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawnPlan, sized } from "../../../tests/support/plans";
+import { newPlan, predict, predicting } from "../job";
+import { drain, norm3 } from "../numeric";
 import { length } from "../units";
 import { outcomeKey } from "./outcomeId";
+import * as simulating from "./simulate";
 
 describe("set-up targets", () => {
   it("land the nominal frame on nominal: built off by them, the order brings it home", () => {
@@ -29,5 +32,15 @@ describe("set-up targets", () => {
     expect(setUp?.beyondMm).toBeNull();
     expect(setUp?.rounds).toBeGreaterThan(2);
     expect(setUp?.leftMm).toBeLessThan(5e-3);
+  });
+  it("stand still before bands are worked out where corners go far: draws of a gate leaf are worked through once", () => {
+    const plan = drawnPlan(started("gate leaf", {}, squareTube(25, 2)));
+    const moved = vi.spyOn(simulating, "simulate");
+    const { setUp } = drain(predicting(plan, { draws: 2 })).prediction;
+    expect(moved).toHaveBeenCalledTimes(1);
+    moved.mockRestore();
+    expect(setUp.rounds).toBeGreaterThan(2);
+    expect(setUp.leftMm).toBeLessThan(5e-3);
+    expect(Math.max(...Object.values(setUp.offsetsMm).map(norm3))).toBeGreaterThan(1);
   });
 });

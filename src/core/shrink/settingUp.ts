@@ -1,7 +1,7 @@
 import type { Structure } from "../frame";
 import { CORNERS, ends, SPANS, type Span } from "../geometry";
 import { type MechanicalFrame, movedFrame, placedBy, type StructureMechanics } from "../mechanics";
-import { add3, distance, norm3, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
+import { add3, distance, norm3, partOf, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
 import { cornerAngleDeg, mouthsOf, placesOf } from "../square";
 import type { Estimate } from "../units";
 import { NOMINAL_JOINTS, type ShrinkFactors } from "../weld";
@@ -36,6 +36,8 @@ export interface SetUpShape {
 
 /** What was simulated of a frame, as far as setting it up asks. */
 type Simulated = Pick<Simulation, "outcomes" | "points" | "history">;
+/** As far as finding the shape asks: the outputs at the end of the last row. */
+type Moved = Pick<Simulation, "history">;
 
 /** A frame set up off nominal. */
 interface SettingUp {
@@ -43,13 +45,15 @@ interface SettingUp {
   /** The frame as it is set up. */
   frame: MechanicalFrame;
   /** What is to be set up instead, by what it was simulated to do; null where it lands on nominal. */
-  instead: (simulation: Simulated) => SettingUp | null;
+  instead: (simulation: Moved) => SettingUp | null;
   toSetUp: (simulation: Simulated) => SetUpShape;
 }
 
 /** The set-up shape is found when another one would change no corner by more than this, mm: a twentieth of what a tape is read to. */
 const CLOSE_MM = 5e-3;
 const MOST_ROUNDS = 8;
+/** Where corners go further than this, mm, the first answer is as a rule not close enough: the likely frame is asked before its bands are. */
+const FAR_MM = 1;
 /** Movement beyond this share of the frame's second extent is more than a linear model can say. */
 const MOST_SHARE = 0.02;
 
@@ -71,8 +75,8 @@ function cornersMoved({ quad }: Structure, { joints }: StructureMechanics, out: 
 
 /**
  * Finds the corners to set up: nominal less the movement that this very set-up then makes. What lies in the quadrilateral's plane stays
- * in it. The first answer is nominal less what the frame moves by as it is drawn; what is simulated of that tells whether it stands
- * still, and else what to set up instead. What no quadrilateral places is laid straight by its own movement, once that is known.
+ * in it. The first answer is nominal less what the frame moves by as it is drawn; where that is far, the likely frame is asked again; what
+ * is simulated in the end tells whether it stands still, and else what to set up instead. What no quadrilateral places is laid straight by its own movement, once that is known.
  * @param first is told the run of the frame as it is drawn: set up off nominal it moves alike, but for a hundredth.
  * @throws RangeError when frame or steps have an error.
  */
@@ -104,7 +108,7 @@ export function* settingUp(
     const farthest = Math.max(...Object.values(moves).map(norm3));
     if (!(farthest <= most)) return asDrawn(rounds - 1, farthest);
     const set = movedFrame(frame, moves);
-    const nextOf = ({ history }: Simulated): Record<string, Vec3> => {
+    const nextOf = ({ history }: Moved): Record<string, Vec3> => {
       const last = history.at(-1);
       return last ? oppositeOf(last) : moves;
     };
@@ -125,9 +129,18 @@ export function* settingUp(
   };
   if (!structure.quad) return asDrawn(0, null);
   const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
-  const run = yield* nominalRun(frame, steps, factors, joints, frameOutputs(structure, mechanics.joints), "drawn");
+  const outputs = frameOutputs(structure, mechanics.joints);
+  const run = yield* partOf(nominalRun(frame, steps, factors, joints, outputs, "drawn"), 0, 0.5);
   first(run);
-  return setOffBy(oppositeOf(run.out), 2);
+  const moves = oppositeOf(run.out);
+  let shape = setOffBy(moves, 2);
+  if (shape.beyondMm !== null || Math.max(...Object.values(moves).map(norm3)) < FAR_MM) return shape;
+  for (let next: SettingUp | null = shape; next; ) {
+    shape = next;
+    const { out } = yield* partOf(nominalRun(shape.frame, steps, factors, joints, outputs, "set up"), 0.5, 0.5);
+    next = shape.instead({ history: [out] });
+  }
+  return shape;
 }
 
 /** Points in which a member is joined to another. */

@@ -4,6 +4,7 @@ import {
   addedWords,
   type BedRound,
   bandWords as band,
+  bowLines,
   builtOf,
   CARRIES_CAUTION,
   cutToWords,
@@ -185,9 +186,12 @@ export function reportText(job: Job): string {
     ...head("Cut list"),
     ...cutLines(e, u),
     ...(e.structure ? holeLines(e.structure, plan.finish, u) : []),
-    ...head("Predicted loss by welding, nine frames in ten"),
+    ...head("Predicted of welding, nine frames in ten"),
     ...(e.prediction && e.structure
-      ? lossLines(e.prediction, e.structure).map(({ say, loss }) => `${say} ${band(loss, u)}`)
+      ? [
+          ...lossLines(e.prediction, e.structure).map(({ say, loss }) => `${say} ${band(loss, u)}`),
+          ...bowLines(e.prediction, e.structure).map(({ say, bow }) => `${say} ${band(bow, u)}`),
+        ]
       : [whyNoPrediction(plan) ?? ""]),
     ...(e.prediction?.reasons ?? []),
     ...head("Bed"),

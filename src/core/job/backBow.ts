@@ -1,9 +1,10 @@
 import { type Bending, bent, keptByHinges, nextShim } from "../fixture";
 import { MATERIALS, type Structure, type StructureMember } from "../frame";
 import type { NextPreset } from "../learn";
-import { dot3, norm3, scale3, sub3 } from "../numeric";
+import { norm3, sub3 } from "../numeric";
 import type { Prediction } from "../shrink";
 import { formatSmall, physical, type UnitPreference } from "../units";
+import { endsGo, landingOn } from "./bowLines";
 import { nextInSeries, SERIES_FROM, seriesWords } from "./camberSeries";
 import type { Plan } from "./planSchema";
 
@@ -20,6 +21,8 @@ export interface Bowed {
   kind: "bow" | "lift";
   /** How far it would bow, when cold and free, mm; the likely value without its sign. */
   freeMm: number;
+  /** Which way its ends go against its middle, in words. */
+  ends: string;
 }
 
 /** What to bend a member over, and what comes of it. */
@@ -44,25 +47,22 @@ export function bowedMembers(structure: Structure, prediction: Prediction): Bowe
   return prediction.outcomes
     .flatMap(({ id, estimate }): Bowed[] =>
       (id.kind === "bow" || id.kind === "lift") && Math.abs(estimate.value) >= WORTH_MM
-        ? [{ member: id.member, kind: id.kind, freeMm: Math.abs(estimate.value) }]
+        ? [
+            {
+              member: id.member,
+              kind: id.kind,
+              freeMm: Math.abs(estimate.value),
+              ends: endsGo(structure, id, estimate.value),
+            },
+          ]
         : [],
     )
     .filter(({ member }) => {
       const m = structure.members.find((x) => x.id === member);
       // A hardened alloy is not bent hot, nor cold.
-      return m?.shape.shape === "tube" && !MATERIALS[m.material].heatSoftens && uprightsOf(structure, m).length > 0;
+      return m?.shape.shape === "tube" && !MATERIALS[m.material].heatSoftens && landingOn(structure, m).length > 0;
     })
     .sort((a, b) => b.freeMm - a.freeMm);
-}
-
-/** Where other members land on one, between its ends, along it, mm. */
-function uprightsOf(structure: Structure, m: StructureMember): number[] {
-  const long = norm3(sub3(m.to, m.from)) || 1;
-  const way = scale3(sub3(m.to, m.from), 1 / long);
-  return structure.joints
-    .filter((j) => j.a === m.id && j.endA === null)
-    .map((j) => dot3(sub3(j.at, m.from), way))
-    .sort((a, b) => a - b);
 }
 
 /** A tube as it is bent that way. */
@@ -119,7 +119,7 @@ export function backBow(plan: Plan, structure: Structure, bowed: Bowed): BackBow
   const m = structure.members.find((x) => x.id === bowed.member);
   const bending = m && bendingOf(m, bowed.kind);
   if (!m || !bending) return null;
-  const uprightsMm = uprightsOf(structure, m);
+  const uprightsMm = landingOn(structure, m).map((u) => u.alongMm);
   const { freeMm } = bowed;
   const by = (share: number): number | null => shimFor(bending, uprightsMm, share, freeMm);
   const [likely, low, high] = [by(HOT_SHARE.likely), by(HOT_SHARE.low), by(HOT_SHARE.high)];
@@ -159,7 +159,7 @@ export function backBowWords(found: BackBow, units: UnitPreference): string[] {
   const force = `${physical("force", shimN / 1000, units)} on the shim, half of that at each end`;
   const wanted = nextMm ?? begin?.likelyMm ?? null;
   return [
-    `Free, ${found.member} is likely to bow by ${size(found.freeMm)} ${found.kind === "bow" ? "along the bed" : "up or down"} over ${size(found.longMm)}.`,
+    `Free, ${found.member} is likely to bow by ${size(found.freeMm)} over ${size(found.longMm)}: ${found.ends}.`,
     begin
       ? `To begin with, a shim of ${size(begin.likelyMm)} under its middle, both ends held down; anything from ${size(begin.lowMm)} ${begin.highMm === null ? "up" : `to ${size(begin.highMm)}`} may be right, for how soft it gets under the arc is not known. Weld it bent, let it cool, let go, read what is left.`
       : "No shim would leave it straight by this model: bend it back when it is cold.",

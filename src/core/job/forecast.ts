@@ -3,6 +3,7 @@ import { CORNERS, type Span } from "../geometry";
 import { type OutcomeId, outcomeKey, outcomeWords, predicted } from "../shrink";
 import { cornerAngleDeg, type Measured } from "../square";
 import { type Estimate, formatLength, formatSmall, physical, type UnitPreference, unitOf } from "../units";
+import { bowSize, endsGo } from "./bowLines";
 import type { EvaluationContext } from "./evaluationContext";
 import { type FrameRound, sizeRead } from "./frameRound";
 import { gateReading } from "./gateReading";
@@ -89,6 +90,8 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
     switch (limit.kind) {
       case "size": {
         const mean = read && sizeRead(read.means, limit);
+        // Between the ends of a row nobody judges what nobody reads: neither is it forecast.
+        if (limit.mouth && limit.optional && !mean) return [];
         const e = change(sizeOutcome(limit), mean ? gate : null);
         const start = mean
           ? { value: mean.mm, u: fullU(mean) }
@@ -131,10 +134,14 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
           worst(
             limit,
             structure.members.flatMap((m) =>
-              (["bow", "lift"] as const).map((kind) => ({
-                cold: change({ kind, member: m.id }),
-                where: outcomeWords({ kind, member: m.id }),
-              })),
+              (["bow", "lift"] as const).map((kind) => {
+                const id = { kind, member: m.id } as const;
+                const bows = change(id);
+                return {
+                  cold: bows && bowSize(bows),
+                  where: bows ? endsGo(structure, id, bows.value) : outcomeWords(id),
+                };
+              }),
             ),
             eitherWay(limit),
           ),
@@ -162,7 +169,7 @@ export function forecastWords({ limit, cold, where }: Forecast, units: UnitPrefe
       : units === "mm"
         ? formatLength(x, units, { decimals: 2 }).text
         : // Fractions of an inch are too coarse to tell a band by.
-          formatLength(x, "inch-decimal", { decimals: 3 }).text;
+          formatLength(x, "inch-decimal", { decimals: 1 }).text;
   const unit =
     limit.kind === "size" ? "" : limit.unit === "mm/m" ? ` ${unitOf("slope", units)}` : units === "mm" ? " mm" : " in";
   const { lower, upper } = limit;

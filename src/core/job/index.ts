@@ -2,6 +2,7 @@ export { type BackBow, type Bowed, backBow, backBowWords, bowedMembers } from ".
 export { barProposals } from "./barProposals";
 export { bearersUnder, type PlannedBearer, restsOnBearers } from "./bearersOf";
 export type { BedRound } from "./bedRound";
+export { type BowLine, bowLines } from "./bowLines";
 export { bubbleMmPerM, packerMmPerM, statedSlope, turnedLevel } from "./bubble";
 export { builtOf, overallSizeMm } from "./built";
 export { type BuyingPart, buyingParts, type Laid } from "./buyingParts";

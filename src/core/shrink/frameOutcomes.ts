@@ -114,16 +114,16 @@ function mainLevel(members: readonly StructureMember[], along: (id: string) => O
   return [...levels].sort((a, b) => b[1].length - a[1].length || a[0] - b[0])[0]?.[1] ?? [];
 }
 
-/** The two ways that a member bows, first along the bed and up for one that lies; outward from the middle is positive. */
-function bowWays(m: StructureMember, structure: Structure): [Vec3, Vec3] {
+/** The two ways that a member bows: along the bed, outward from the middle, and up for one that lies; else by its own axes. */
+export function bowWays(m: StructureMember, structure: Structure): { out: Vec3; up: Vec3; lies: boolean } {
   const [x, y, z] = m.axes;
   const plane = structure.quad ? outOf(structure.quad) : UP;
-  if (Math.abs(dot3(x, plane)) > LIES) return [y, z];
+  if (Math.abs(dot3(x, plane)) > LIES) return { out: y, up: z, lies: false };
   const across = unit3(cross3(plane, x));
   const middle = scale3([0, 1, 2].map((i) => structure.low[i] + structure.high[i]) as never, 0.5);
   const out = dot3(across, sub3(m.from, middle));
   const outward = Math.abs(out) > ROW_MM ? out > 0 : across[0] + across[1] + across[2] > 0;
-  return [outward ? across : scale3(across, -1), plane];
+  return { out: outward ? across : scale3(across, -1), up: plane, lies: true };
 }
 
 /** What is reported of any frame: how its ends draw together, its bows, its flatness, and the shape of its quadrilateral. */
@@ -143,7 +143,7 @@ export const frameOutcomes =
     });
     const bows = members.flatMap((m) => {
       const points = along(m.id);
-      const [out, up] = bowWays(m, structure);
+      const { out, up } = bowWays(m, structure);
       return points.length < 3
         ? []
         : [bow({ kind: "bow", member: m.id }, points, out), bow({ kind: "lift", member: m.id }, points, up)];

@@ -1,7 +1,7 @@
 export { aimedSetUp, growing, leanNoise, memberGrowth } from "./aimed";
 export { CompileCache } from "./compileCache";
 export { type CompiledSteps, compileLoads } from "./compileSteps";
-export { frameOutcomes, frameOutputs } from "./frameOutcomes";
+export { bowWays, frameOutcomes, frameOutputs } from "./frameOutcomes";
 export { type GapStiffness, gapStiffness } from "./gapStiffness";
 export { largestSteps, replayed } from "./largestSteps";
 export type { LikelyValue } from "./nominalRun";

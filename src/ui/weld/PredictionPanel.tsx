@@ -1,6 +1,6 @@
 "use client";
 
-import { bandWords, likelyLosses, lossLines, predictedDecimals } from "@/core/job";
+import { bandWords, bowLines, likelyLosses, lossLines, predictedDecimals } from "@/core/job";
 import { type OutcomeId, outcomeKey, outcomeWords, predicted, type SetUpShape, type SetUpTarget } from "@/core/shrink";
 import { fixed, formatLength, formatSmall, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
@@ -116,6 +116,12 @@ export function PredictionPanel() {
                   </tr>
                 ) : null;
               })}
+              {bowLines(prediction, structure).map((line) => (
+                <tr key={line.id} className="border-t border-line">
+                  <th className="py-1.5 font-normal">{line.say}</th>
+                  <td className="fig py-1.5 text-right text-plum">{bandWords(line.bow, units)}</td>
+                </tr>
+              ))}
             </tbody>
           </table>
           <InsideTrade />

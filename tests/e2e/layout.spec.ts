@@ -222,7 +222,9 @@ test("ways of holding it are compared, one is taken, and stands in the order unt
   const along = s1.getByLabel("S1, along AB");
   await along.fill("5 m");
   await along.press("Tab");
-  await expect(s1).toContainText(/AB is .+ long: S1 cannot sit/);
+  await expect(s1).toContainText(
+    /AB is .+ long, and S1 sits between .+: from 20\smm to 980\smm along, not at 5000\smm/,
+  );
   await along.fill("200");
   await along.press("Tab");
   await s1.getByLabel("S1 goes on").selectOption("tacked");

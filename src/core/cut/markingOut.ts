@@ -1,4 +1,11 @@
-import { type Direction, directionWord, type Structure, type StructureJoint, type StructureMember } from "../frame";
+import {
+  type Direction,
+  directionWord,
+  type Structure,
+  type StructureJoint,
+  type StructureMember,
+  tubeBeginsMm,
+} from "../frame";
 import { add3, cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { drillAlongMm } from "./drill";
 import type { Drill } from "./drillSchema";
@@ -92,7 +99,7 @@ function landing(structure: Structure, m: StructureMember, j: StructureJoint): M
  */
 export function markingOut(structure: Structure, drills: readonly Drill[], off: AlongOff = () => 0): MarkedPiece[] {
   return structure.members.flatMap((m): MarkedPiece[] => {
-    const begin = Math.min(...m.begins);
+    const begin = tubeBeginsMm(m);
     const running = (alongMm: number): number => alongMm + off(m.id, alongMm) - begin - off(m.id, begin);
     const end = Math.max(...m.finishes);
     const landings = structure.joints

@@ -92,7 +92,15 @@ export {
   starterProblems,
   usualValues,
 } from "./starters";
-export type { FoundGap, Quadrilateral, Structure, StructureFace, StructureJoint, StructureMember } from "./structure";
+export {
+  type FoundGap,
+  type Quadrilateral,
+  type Structure,
+  type StructureFace,
+  type StructureJoint,
+  type StructureMember,
+  tubeBeginsMm,
+} from "./structure";
 export { structureProblems } from "./structureProblems";
 export { type Measure, surveyFrom } from "./surveyFrom";
 export { TOLERANCES } from "./tolerances";

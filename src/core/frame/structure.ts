@@ -48,6 +48,9 @@ export interface StructureMember {
   surfaceMm2: number;
 }
 
+/** Where a tube begins along its line, mm: at the long point of that end, on which a tape hooks. As a rule before its line does. */
+export const tubeBeginsMm = ({ begins }: Pick<StructureMember, "begins">): number => Math.min(...begins);
+
 /** One face of a joint. */
 export interface StructureFace {
   line: FaceLine;

@@ -1,9 +1,10 @@
-import type { Structure, StructureMember } from "../frame";
+import { type Structure, type StructureMember, tubeBeginsMm } from "../frame";
 import { CORNERS, type Corner, SIDES, type Side } from "../geometry";
 import { norm3, sub3, type Vec3 } from "../numeric";
 import type { BarKind, PutOn } from "../plan";
 import { mouthsOf, placesOf } from "../square";
-import { stated, type UnitPreference } from "../units";
+import { bareUnit, stated, type UnitPreference } from "../units";
+import { alongLine } from "./alongTube";
 import type { PlannedBar } from "./held";
 
 /** Bars that cross stand off the corners by this share of their side: room for torch and hand (own judgement). */
@@ -11,6 +12,9 @@ const CROSSED_SHARE = 0.18;
 /** A bar across a corner meets its sides at this share of the shorter one, and no farther than so many mm (own judgement). */
 const CORNER_SHARE = 0.3;
 const CORNER_MM = 400;
+
+/** Bars are proposed to so much, mm: a millimetre, or a sixteenth of an inch. */
+const TAPED_TO_MM = { mm: 1, in: 25.4 / 16 } as const;
 
 const lengthOf = (m: StructureMember): number => norm3(sub3(m.to, m.from));
 
@@ -40,10 +44,14 @@ export function barProposals(
     ...[from, to]: readonly (readonly [StructureMember, number])[]
   ): PlannedBar[] => {
     if (!from || !to) return [];
-    const end = ([m, mm]: readonly [StructureMember, number]) => ({
-      member: m.id,
-      along: stated(Math.round(mm), units),
-    });
+    const step = TAPED_TO_MM[bareUnit(units)];
+    const end = ([m, mm]: readonly [StructureMember, number]) => {
+      const begins = tubeBeginsMm(m);
+      // On its line, the middles of whose ends need not lie on a whole step.
+      const [first, last] = [Math.ceil(-begins / step - 1e-9), Math.floor((lengthOf(m) - begins) / step + 1e-9)];
+      const nth = Math.min(last, Math.max(first, Math.round((mm - begins) / step)));
+      return { member: m.id, along: alongLine(m, stated(step * nth, units), units) };
+    };
     return [{ id, kind, from: end(from), to: end(to), putOn, takenOff: "cold" }];
   };
   const { quad } = structure;

@@ -59,7 +59,7 @@ describe("what a plan's frame is held by", () => {
       [{ from: { member: "ZZ", along: length("1") } }, "from", /no ZZ/],
       [{ to: { member: "AB", along: length("900") } }, "to", /AB to itself/],
       [{ to: { member: "CD", along: length("2000") } }, "to.along", /CD is .* long/],
-      [{ from: { member: "AB", along: length("-5") } }, "from.along", /cannot sit/],
+      [{ from: { member: "AB", along: length("-5") } }, "from.along", /from 20 mm to .* along, not at 15 mm/],
       [{ size: { width: length("4000"), height: length("40"), wall: length("3") } }, "size.width", /Check the unit/],
       [{ size: { width: length("40"), height: length("40"), wall: length("30") } }, "size.wall", /leaves no tube/],
     ];

@@ -1,5 +1,5 @@
 import { crossings, fixtureElements, isCarried, lyingMembers, lyingOn, pushesOf } from "../fixture";
-import { MATERIALS, type Structure, type StructureMember } from "../frame";
+import { MATERIALS, type Structure, type StructureMember, tubeBeginsMm } from "../frame";
 import { add3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { type Bar, type Held, type HeldStop, type Lies, USUALLY_HELD } from "../plan";
 import { type Problem, plainLength, rangeWords } from "../units";
@@ -35,11 +35,12 @@ function wrongWith(
         at: which,
         message: `The frame has no ${end.member}: ${bar.id} is left out until it goes somewhere else.`,
       };
-    const long = lengthOf(member);
-    if (end.along.mm < 0 || end.along.mm > long)
+    const begins = tubeBeginsMm(member);
+    const taped = end.along.mm - begins;
+    if (end.along.mm < 0 || end.along.mm > lengthOf(member))
       return {
         at: `${which}.along`,
-        message: `${end.member} is ${plainLength(long, units)} long: ${bar.id} cannot sit ${plainLength(end.along.mm, units)} along.`,
+        message: `${end.member} is ${plainLength(member.longMm, units)} long, and ${bar.id} sits between the middles of its ends: from ${plainLength(-begins, units)} to ${plainLength(lengthOf(member) - begins, units)} along, not at ${plainLength(taped, units)}.`,
       };
   }
   if (bar.from.member === bar.to.member)

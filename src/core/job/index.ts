@@ -1,3 +1,4 @@
+export { alongLine, tapedAlong } from "./alongTube";
 export { type BackBow, type Bowed, backBow, backBowWords, bowedMembers } from "./backBow";
 export { barProposals } from "./barProposals";
 export { bearersUnder, type PlannedBearer, restsOnBearers } from "./bearersOf";

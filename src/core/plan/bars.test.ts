@@ -82,8 +82,8 @@ describe("an order with bars", () => {
       const step = order.steps.find((s) => s.key === key);
       return step ? stepWords(structure, step, units).say : "";
     };
-    expect(say("brace/S1", "mm")).toMatch(/^Put block S1 between AB, 0 mm along, to CD/);
-    expect(say("brace/S2", "inch-fraction")).toMatch(/^Tack strongback S2 on: AB, 0 in along/);
+    expect(say("brace/S1", "mm")).toMatch(/^Put block S1 between AB, 25 mm along, to CD/);
+    expect(say("brace/S2", "inch-fraction")).toMatch(/^Tack strongback S2 on: AB, 0.984 in along/);
     expect(say("unbrace/S2", "mm")).toMatch(/^Cut strongback S2 off/);
   });
 });

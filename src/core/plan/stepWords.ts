@@ -1,4 +1,11 @@
-import { type Quadrilateral, type Structure, type StructureFace, type StructureJoint, seenAt } from "../frame";
+import {
+  type Quadrilateral,
+  type Structure,
+  type StructureFace,
+  type StructureJoint,
+  seenAt,
+  tubeBeginsMm,
+} from "../frame";
 import { CORNERS, ends, SIDES } from "../geometry";
 import { dot, norm3, sub, sub3, unit, type Vec2 } from "../numeric";
 import { physical, plainLength, type UnitPreference } from "../units";
@@ -153,12 +160,12 @@ const measureWords = (step: Step, ring: boolean): string => {
 
 /** What a place along a member is counted from. */
 export const ALONG_WORDS =
-  "Along a member is counted from where its line begins: at a joint, as a rule, where middle lines meet, which is not the end that a tape hooks on.";
+  "Along a member is taped from the end that it begins at, from its long point: AB begins at A.";
 
-/** Where a bar meets a member: so far from its beginning. */
+/** Where a bar meets a member: so far from where its tube begins. */
 function barEnd({ members }: Structure, { member, at }: Bar["from"], units: UnitPreference): string {
   const m = members.find((x) => x.id === member);
-  return m ? `${member}, ${plainLength(norm3(sub3(at, m.from)), units)} along` : member;
+  return m ? `${member}, ${plainLength(norm3(sub3(at, m.from)) - tubeBeginsMm(m), units)} along` : member;
 }
 
 /** What a bar is called where several are. */

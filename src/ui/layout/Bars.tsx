@@ -2,7 +2,7 @@
 
 import { X } from "lucide-react";
 import type { Structure } from "@/core/frame";
-import { barProposals, type Plan, type PlannedBar } from "@/core/job";
+import { alongLine, barProposals, type Plan, type PlannedBar, tapedAlong } from "@/core/job";
 import { ALONG_WORDS, BAR_KINDS, type BarKind, PUT_ON, type PutOn, TAKEN_OFF, type TakenOff } from "@/core/plan";
 import { length } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
@@ -44,27 +44,32 @@ function BarRow({ structure, bar, bars }: { structure: Structure; bar: PlannedBa
   const path = `held.bars.${bar.id}`;
   const members = structure.members.map((m) => [m.id, m.id] as const);
   const wrong = (["from", "to", "size.wall"] as const).map((at) => field(`${path}.${at}`).problem);
-  const end = (which: "from" | "to", say: string) => (
-    <div className="grid grid-cols-2 gap-2">
-      <SelectField
-        label={say}
-        value={bar[which].member}
-        options={
-          members.some(([id]) => id === bar[which].member)
-            ? members
-            : [[bar[which].member, `${bar[which].member} (gone)`] as const, ...members]
-        }
-        onChange={(member) => set({ [which]: { ...bar[which], member } })}
-      />
-      <LengthField
-        label={`${bar.id}, along ${bar[which].member}`}
-        units={units}
-        value={bar[which].along}
-        {...field(`${path}.${which}.along`)}
-        onChange={(along) => along && set({ [which]: { ...bar[which], along } })}
-      />
-    </div>
-  );
+  const end = (which: "from" | "to", say: string) => {
+    const m = structure.members.find((x) => x.id === bar[which].member);
+    return (
+      <div className="grid grid-cols-2 gap-2">
+        <SelectField
+          label={say}
+          value={bar[which].member}
+          options={
+            members.some(([id]) => id === bar[which].member)
+              ? members
+              : [[bar[which].member, `${bar[which].member} (gone)`] as const, ...members]
+          }
+          onChange={(member) => set({ [which]: { ...bar[which], member } })}
+        />
+        <LengthField
+          label={`${bar.id}, along ${bar[which].member}`}
+          units={units}
+          value={m ? tapedAlong(m, bar[which].along, units) : bar[which].along}
+          {...field(`${path}.${which}.along`)}
+          onChange={(taped) =>
+            taped && set({ [which]: { ...bar[which], along: m ? alongLine(m, taped, units) : taped } })
+          }
+        />
+      </div>
+    );
+  };
   return (
     <li className="grid gap-2 border-t border-line py-3" data-testid={`bar-${bar.id}`}>
       <div className="flex items-end gap-2">

@@ -22,6 +22,8 @@ export interface Moving {
   picked: string | null;
   onPick: (id: string | null) => void;
   /** While it is drawn along. */
+  /** Where a member's tube begins along its line. */
+  beginsMm: (member: string) => number;
   onMove: (id: string, alongMm: number) => void;
   /** Where it was let go. */
   onPlace: (id: string, alongMm: number) => void;
@@ -85,6 +87,7 @@ function Look({ laid: { element, from }, isPicked, p }: { laid: LaidElement; isP
 function Mark({ laid, moving, p }: { laid: LaidElement; moving: Moving; p: Projection }) {
   const { element, from } = laid;
   const { id, alongMm, longMm } = element;
+  const begins = moving.beginsMm(element.member);
   const held = useRef<{ x: number; y: number; alongMm: number; now: number } | null>(null);
   const at = p.to(from);
   const back = p.direction(element.push);
@@ -122,10 +125,10 @@ function Mark({ laid, moving, p }: { laid: LaidElement; moving: Moving; p: Proje
       role="slider"
       tabIndex={0}
       aria-label={`${id}, on the drawing`}
-      aria-valuemin={0}
-      aria-valuemax={Math.round(longMm)}
-      aria-valuenow={Math.round(alongMm)}
-      aria-valuetext={formatSmall(alongMm, moving.units, { decimals: 0 })}
+      aria-valuemin={Math.round(-begins)}
+      aria-valuemax={Math.round(longMm - begins)}
+      aria-valuenow={Math.round(alongMm - begins)}
+      aria-valuetext={formatSmall(alongMm - begins, moving.units, { decimals: 0 })}
       className="cursor-grab touch-none"
       onPointerDown={take}
       onPointerMove={draw}

@@ -1,9 +1,10 @@
 "use client";
 
 import { RotateCcw, X } from "lucide-react";
-import { type LaidOut, laidWords, type Plan, thingWords } from "@/core/job";
+import { type Structure, type StructureMember, tubeBeginsMm } from "@/core/frame";
+import { alongLine, type LaidOut, laidWords, type Plan, tapedAlong, thingWords } from "@/core/job";
 import { ALONG_WORDS } from "@/core/plan";
-import { formatLength, length, type UnitPreference } from "@/core/units";
+import { formatLength, type Length, length, type UnitPreference } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
 import { Fold } from "../parts/Fold";
@@ -28,11 +29,17 @@ const alongText = (mm: number, units: UnitPreference) =>
     ? length(mm.toFixed(0))
     : length(formatLength(mm, "inch-fraction", { denominator: 64, bare: true }).text, "in");
 
-/** A plan with an element placed along its member. */
-export const withPlaced = (plan: Plan, id: string, alongMm: number): Plan =>
-  withFixture(plan, {
-    moved: [...(plan.fixture?.moved ?? []).filter((m) => m.id !== id), { id, along: alongText(alongMm, plan.units) }],
+/** What was typed for an element, else where it is proposed, as it is taped. */
+const tapedText = (m: StructureMember, typed: Length | undefined, alongMm: number, units: UnitPreference): Length =>
+  typed ? tapedAlong(m, typed, units) : alongText(alongMm - tubeBeginsMm(m), units);
+
+/** A plan with an element placed along its member, as taped to a whole mm or a 64th of an inch. */
+export function withPlaced(plan: Plan, m: StructureMember, id: string, alongMm: number): Plan {
+  const taped = alongText(alongMm - tubeBeginsMm(m), plan.units);
+  return withFixture(plan, {
+    moved: [...(plan.fixture?.moved ?? []).filter((x) => x.id !== id), { id, along: alongLine(m, taped, plan.units) }],
   });
+}
 
 const iconClass = "tap inline-grid w-11 shrink-0 place-items-center rounded-[3px] border border-edge";
 
@@ -54,10 +61,12 @@ export const countWords = (kinds: readonly string[]): string =>
 
 /** Every element by its member: where along, where on the bed, and why; to be moved, left out, or put back. */
 export function Elements({
+  structure,
   laid,
   picked,
   onPick,
 }: {
+  structure: Structure;
   laid: LaidOut;
   picked: string | null;
   onPick: (id: string | null) => void;
@@ -77,6 +86,8 @@ export function Elements({
       <p className="max-w-prose text-sm text-soft">{ALONG_WORDS}</p>
       {[...laid.fixture.lying, ...standing].map((member) => {
         const own = laid.elements.filter((e) => e.element.member === member);
+        const on = structure.members.find((m) => m.id === member) as StructureMember;
+        const typed = (id: string) => moved.find((m) => m.id === id)?.along;
         return (
           <Fold key={member} title={member} note={countWords(own.map((e) => e.element.kind))} open={member === first}>
             <ul className="border-t border-line">
@@ -105,13 +116,16 @@ export function Elements({
                       <LengthField
                         label={`${id}, along ${member}`}
                         units={units}
-                        value={moved.find((m) => m.id === id)?.along ?? alongText(alongMm, units)}
+                        value={tapedText(on, typed(id), alongMm, units)}
                         {...field(`fixture.moved.${id}.along`)}
-                        onChange={(along) =>
-                          along &&
+                        onChange={(taped) =>
+                          taped &&
                           edit((p) =>
                             withFixture(p, {
-                              moved: [...(p.fixture?.moved ?? []).filter((m) => m.id !== id), { id, along }],
+                              moved: [
+                                ...(p.fixture?.moved ?? []).filter((m) => m.id !== id),
+                                { id, along: alongLine(on, taped, units) },
+                              ],
                             }),
                           )
                         }

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useMemo, useState } from "react";
 import { sceneOf } from "@/core/drawing";
 import { measuredFrom } from "@/core/fixture";
-import { FROM_ABOVE } from "@/core/frame";
+import { FROM_ABOVE, type StructureMember, tubeBeginsMm } from "@/core/frame";
 import { clampCaution, fixtureChecks, layOut, PLACED_AS_WORDS } from "@/core/job";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -42,8 +42,8 @@ export function LayoutStage() {
   const { plan, edit } = usePlanField();
   const [picked, setPicked] = useState<string | null>(null);
   /** An element that is being drawn along: everything follows it, and nothing is kept yet. */
-  const [drawn, setDrawn] = useState<{ id: string; alongMm: number } | null>(null);
-  const shown = useMemo(() => (drawn ? withPlaced(plan, drawn.id, drawn.alongMm) : plan), [plan, drawn]);
+  const [drawn, setDrawn] = useState<{ on: StructureMember; id: string; alongMm: number } | null>(null);
+  const shown = useMemo(() => (drawn ? withPlaced(plan, drawn.on, drawn.id, drawn.alongMm) : plan), [plan, drawn]);
   const laid = useMemo(() => structure && layOut(shown, structure, prediction), [shown, structure, prediction]);
   const scene = useMemo(
     () => structure && sceneOf(structure, { view: FROM_ABOVE, origin: measuredFrom(structure) }),
@@ -51,6 +51,8 @@ export function LayoutStage() {
   );
   if (!structure || !laid || !scene) return <NotYet stage="Lay out" />;
   const checks = fixtureChecks(structure, laid, plan.units, evaluation.bedRounds.at(-1)?.verdict ?? null);
+  const memberOf = (id: string) => structure.members.find((m) => m.id === id) as StructureMember;
+  const onWhich = (id: string) => memberOf(laid.elements.find((e) => e.element.id === id)?.element.member ?? "");
   const needed = countWords(laid.elements.map((e) => e.element.kind));
   return (
     <>
@@ -78,10 +80,11 @@ export function LayoutStage() {
                     units: plan.units,
                     picked,
                     onPick: setPicked,
-                    onMove: (id, alongMm) => setDrawn({ id, alongMm }),
+                    beginsMm: (member) => tubeBeginsMm(memberOf(member)),
+                    onMove: (id, alongMm) => setDrawn({ on: onWhich(id), id, alongMm }),
                     onPlace: (id, alongMm) => {
                       setDrawn(null);
-                      edit((now) => withPlaced(now, id, alongMm));
+                      edit((now) => withPlaced(now, onWhich(id), id, alongMm));
                     },
                   }}
                   p={p}
@@ -99,7 +102,7 @@ export function LayoutStage() {
             {plan.held?.bars?.length ? " Bars: strongbacks and sides, dashed: blocks." : ""}
           </p>
           <Section title="What goes where">
-            <Elements laid={laid} onPick={setPicked} picked={picked} />
+            <Elements structure={structure} laid={laid} onPick={setPicked} picked={picked} />
           </Section>
           <Section title="How it is held while it is welded">
             <Held structure={structure} />

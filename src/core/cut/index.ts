@@ -5,7 +5,7 @@ export { DRILL_FACES, DRILL_FOR, drillAlongMm, drillList, drillProblems } from "
 export { type Drill, drillSchema } from "./drillSchema";
 export { jointGap, riseRun, sawTest, sawTestProblems } from "./fitUp";
 export { FINISHES, type Finish, type HoleAdvice, holeAdvice, openMembers } from "./holes";
-export { type AlongOff, type Mark, type MarkedPiece, markingOut } from "./markingOut";
+export { type AlongOff, type FirstEnd, firstEndOf, type Mark, type MarkedPiece, markingOut } from "./markingOut";
 export { type CutBar, type Nesting, nestingProblem, type Solved } from "./nesting";
 export { onScale, type PieceEnd, SAW_SCALES, type SawScale } from "./pieceEnds";
 export { preparations } from "./prepare";

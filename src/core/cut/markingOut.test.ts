@@ -20,7 +20,7 @@ describe("what is marked on a piece", () => {
       members: [rail, ...Array.from({ length: 7 }, (_, i) => up(i))],
     };
     const [marked] = markingOut(resolveStructure(frame).structure, []);
-    expect(marked).toMatchObject({ member: "R", from: null, isSlanted: false, longMm: 1600 });
+    expect(marked).toMatchObject({ member: "R", from: null, looks: "left", isSlanted: false, longMm: 1600 });
     expect(marked?.marks.map((m) => m.centreMm)).toEqual(
       Array.from({ length: 7 }, (_, i) => expect.closeTo(170 + 210 * i, 9)),
     );

@@ -23,13 +23,19 @@ export type Mark =
     }
   | { kind: "hole"; drill: string; centreMm: number; diameterMm: number; face: Drill["face"] };
 
-/** A piece with everything that is marked on it. */
-export interface MarkedPiece {
-  member: string;
-  /** Joint at the end that is measured from; null for a free end. */
+/** The end of a piece that is measured from. */
+export interface FirstEnd {
+  /** Joint at it; null for a free end. */
   from: string | null;
-  /** Whether that end is slanted: the tape is hooked on its long point. */
+  /** Which way it looks where both ends are free; null where that is no question. */
+  looks: Direction | null;
+  /** Whether it is slanted: the tape is hooked on its long point. */
   isSlanted: boolean;
+}
+
+/** A piece with everything that is marked on it. */
+export interface MarkedPiece extends FirstEnd {
+  member: string;
   longMm: number;
   marks: Mark[];
 }
@@ -68,6 +74,18 @@ function lapFoot(m: StructureMember, other: StructureMember, between: Vec3): { l
   const t = cross3(n, other.axes[0]);
   const half = reachOf(other, unit3(t)) / Math.max(0.1, Math.abs(dot3(unit3(t), u)));
   return { low: -half, high: half, face: n };
+}
+
+/** The end that a member begins at, as it is measured from. */
+export function firstEndOf({ joints }: Structure, m: StructureMember): FirstEnd {
+  const at = (end: "from" | "to") =>
+    joints.find((j) => (j.a === m.id && j.endA === end) || (j.b === m.id && j.endB === end))?.id ?? null;
+  const from = at("from");
+  return {
+    from,
+    looks: from === null && at("to") === null ? directionWord(scale3(m.axes[0], -1)) : null,
+    isSlanted: Math.max(...m.begins) - tubeBeginsMm(m) > SLANT_MM,
+  };
 }
 
 function landing(structure: Structure, m: StructureMember, j: StructureJoint): Mark | null {
@@ -131,14 +149,10 @@ export function markingOut(structure: Structure, drills: readonly Drill[], off: 
         ),
     ].sort((a, b) => a.centreMm - b.centreMm);
     if (marks.length === 0) return [];
-    const there = structure.joints.find(
-      (j) => (j.a === m.id && j.endA === "from") || (j.b === m.id && j.endB === "from"),
-    );
     return [
       {
         member: m.id,
-        from: there?.id ?? null,
-        isSlanted: Math.max(...m.begins) - begin > SLANT_MM,
+        ...firstEndOf(structure, m),
         longMm: running(end),
         marks,
       },

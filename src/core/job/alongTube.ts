@@ -4,9 +4,9 @@ import { formatLength, type Length, length, stated, type UnitPreference } from "
 /** A length so near to a sixty-fourth of an inch was typed as one, mm. */
 const ROUNDED_MM = 2e-3;
 
-/** As a person would have typed it: an inch fraction where it is one. */
+/** As a person would have typed it: a fraction where one works in them and it is one. */
 function saidLength(mm: number, units: UnitPreference): Length {
-  if (units !== "mm") {
+  if (units === "inch-fraction") {
     const { text, roundingMm } = formatLength(mm, "inch-fraction", { denominator: 64, bare: true });
     if (Math.abs(roundingMm) < ROUNDED_MM) return length(text, "in");
   }

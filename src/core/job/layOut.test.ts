@@ -113,7 +113,7 @@ describe("a frame laid out", () => {
     const drawbar = drawnPlan(started("A-shaped drawbar"));
     expect(one(drawbar, `${laidBy(drawbar).laid.fixture.lying[0]} stop 1`)).toMatch(/^from the lower left /);
   });
-  it("counts along a member from where its line begins: half a tube off its long point, mitred and butted square", () => {
+  it("keeps places along the line of a member, which begins half a tube from its long point, mitred and butted square", () => {
     const ladder = { ...drawnPlan(started("ladder")), aim: "drawing" as const };
     const { laid, structure } = laidBy(ladder);
     expect(laid.elements.length).toBeGreaterThan(10);

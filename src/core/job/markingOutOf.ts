@@ -1,4 +1,4 @@
-import { type MarkedPiece, markingOut } from "../cut";
+import { type FirstEnd, type MarkedPiece, markingOut } from "../cut";
 import { formatLength, formatSmall, plainLength, type UnitPreference } from "../units";
 import type { Evaluation } from "./evaluate";
 import { setOffOf } from "./layOut";
@@ -38,8 +38,8 @@ export function markingOutOf(
 }
 
 /** Where one hooks the tape: the end that everything on a piece is measured from. */
-export const measuredFromWords = ({ from, isSlanted }: MarkedPiece): string =>
-  `${isSlanted ? "from the long point" : "from the end"}${from ? ` at ${from}` : " that is free"}`;
+export const measuredFromWords = ({ from, looks, isSlanted }: FirstEnd): string =>
+  `${isSlanted ? "from the long point" : "from the end"}${from ? ` at ${from}` : looks ? ` that looks ${looks}` : " that is free"}`;
 
 /** One mark in words: how far, to which edges, what, where. */
 export function markWords(

@@ -147,7 +147,7 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
 const reasonWords = (reason: Reason): string => (REASONS[reason.kind] as (r: Reason) => string)(reason);
 
 const measureWords = (step: Step, ring: boolean): string => {
-  const what = ring ? "four sides and both diagonals" : "sizes and diagonals";
+  const what = ring ? "four sides and both diagonals" : "distances between its places";
   if (step.id.do === "measure" && step.id.cut)
     return "Measure, all tacked; cut the tacks that hold it off, set it square and flat, and tack it again";
   if (step.closes && step.why.kind === "halves before joining") return "Measure each half and set it to its angle";
@@ -159,8 +159,7 @@ const measureWords = (step: Step, ring: boolean): string => {
 };
 
 /** What a place along a member is counted from. */
-export const ALONG_WORDS =
-  "Along a member is taped from the end that it begins at, from its long point: AB begins at A.";
+export const ALONG_WORDS = "Along a member is taped from the end that it begins at, from its long point.";
 
 /** Where a bar meets a member: so far from where its tube begins. */
 function barEnd({ members }: Structure, { member, at }: Bar["from"], units: UnitPreference): string {

@@ -220,7 +220,7 @@ function reasonsOf(
       : [
           `A corner would move by ${formatSmall(Math.round(beyondMm), units)}: more than this model can say. Check heat, wall and sizes; nothing is set up off nominal.`,
         ]),
-    `${physical("heat", heat, units)} on a wall of ${wallWords(wallMm, units)} closes a mitre freely by about ${formatSmall(closingMm, units, { decimals: 2 })} under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
+    `${physical("heat", heat, units)} on a wall of ${wallWords(wallMm, units)} closes a mitre freely by about ${formatSmall(closingMm, units, { decimals: units === "mm" ? 2 : 1 })} under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
     "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter.",
     ...bandCauses(simulation.outcomes),
     ...heldReasons(simulation.steps),

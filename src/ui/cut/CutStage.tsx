@@ -66,7 +66,6 @@ export function CutStage() {
   const mitres = cut.some((p) => p.sawDeg.some((d) => d !== 0));
   const waits = predicted.state.status === "working";
   const aimed = cut.some((p) => p.aimMm !== 0);
-  const dg = units === "mm" ? 1 : 2;
   return (
     <>
       <h1 className="sr-only">Cut</h1>
@@ -188,7 +187,7 @@ export function CutStage() {
               <li>
                 Cut what is alike to one stop.
                 {structure.quad
-                  ? ` Opposite sides must match within ${formatSmall(0.5, units, { decimals: dg })}, or equal diagonals prove nothing.`
+                  ? ` Opposite sides must match within ${formatSmall(0.5, units)}, or equal diagonals prove nothing.`
                   : ""}
               </li>
               {units === "inch-fraction" ? (

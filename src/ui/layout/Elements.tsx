@@ -1,9 +1,9 @@
 "use client";
 
 import { RotateCcw, X } from "lucide-react";
+import { firstEndOf } from "@/core/cut";
 import { type Structure, type StructureMember, tubeBeginsMm } from "@/core/frame";
-import { alongLine, type LaidOut, laidWords, type Plan, tapedAlong, thingWords } from "@/core/job";
-import { ALONG_WORDS } from "@/core/plan";
+import { alongLine, type LaidOut, laidWords, measuredFromWords, type Plan, tapedAlong, thingWords } from "@/core/job";
 import { formatLength, type Length, length, type UnitPreference } from "@/core/units";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -23,11 +23,18 @@ export const withFixture = (plan: Plan, change: Partial<FixturePlan>): Plan => {
   return Object.keys(next).length > 0 ? { ...rest, fixture: next } : rest;
 };
 
-/** A length along a member as it is typed in the job's units: a whole mm, or a 64th of an inch. */
+/** A length along a member as it is typed in the job's units: a whole mm, a hundredth or a 64th of an inch. */
 const alongText = (mm: number, units: UnitPreference) =>
   units === "mm"
     ? length(mm.toFixed(0))
-    : length(formatLength(mm, "inch-fraction", { denominator: 64, bare: true }).text, "in");
+    : length(
+        formatLength(
+          mm,
+          units,
+          units === "inch-decimal" ? { decimals: 0, bare: true } : { denominator: 64, bare: true },
+        ).text,
+        "in",
+      );
 
 /** What was typed for an element, else where it is proposed, as it is taped. */
 const tapedText = (m: StructureMember, typed: Length | undefined, alongMm: number, units: UnitPreference): Length =>
@@ -83,13 +90,13 @@ export function Elements({
   };
   return (
     <div className="grid gap-2" data-testid="elements">
-      <p className="max-w-prose text-sm text-soft">{ALONG_WORDS}</p>
       {[...laid.fixture.lying, ...standing].map((member) => {
         const own = laid.elements.filter((e) => e.element.member === member);
         const on = structure.members.find((m) => m.id === member) as StructureMember;
         const typed = (id: string) => moved.find((m) => m.id === id)?.along;
         return (
           <Fold key={member} title={member} note={countWords(own.map((e) => e.element.kind))} open={member === first}>
+            <p className="text-sm text-soft">Along it is taped {measuredFromWords(firstEndOf(structure, on))}.</p>
             <ul className="border-t border-line">
               {own.map((e) => {
                 const { id, kind, alongMm, isPlaced, why } = e.element;

@@ -1,4 +1,4 @@
-import type { Structure, StructureMember } from "../frame";
+import { directionWord, type Structure, type StructureMember } from "../frame";
 import { dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { bowWays, type OutcomeId, outcomeKey, outcomeWords, type Prediction } from "../shrink";
 import type { Estimate } from "../units";
@@ -44,13 +44,15 @@ export function endsGo(structure: Structure, { kind, member }: BowId, value: num
   if (lies && kind === "lift") return `ends of ${member} ${value > 0 ? "drop" : "rise"}`;
   const ends = scale3(kind === "bow" ? out : up, value > 0 ? -1 : 1);
   const { quad } = structure;
-  const landing = quad && Object.values(quad.sides).includes(member) ? [] : landingOn(structure, m);
+  const isSide = quad !== null && Object.values(quad.sides).includes(member);
+  const landing = isSide ? [] : landingOn(structure, m);
   const sides = landing.map(({ off }) => dot3(off, ends));
   const names = landing.map((l) => l.member);
   const which = names.length > 2 ? `${names[0]} … ${names.at(-1)}` : names.join(" and ");
   if (names.length > 0 && sides.every((s) => s > LEANS)) return `ends of ${member} towards ${which}`;
   if (names.length > 0 && sides.every((s) => s < -LEANS)) return `ends of ${member} away from ${which}`;
-  return lies ? `ends of ${member} ${value > 0 ? "inward" : "outward"}` : outcomeWords({ kind, member });
+  if (isSide && lies) return `ends of ${member} ${value > 0 ? "inward" : "outward"}`;
+  return lies ? `ends of ${member} to the ${directionWord(ends)}` : outcomeWords({ kind, member });
 }
 
 /** A bow with its sign turned so that what is likely is not below nought: which way it goes is in `endsGo`. */

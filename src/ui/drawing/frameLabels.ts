@@ -17,8 +17,9 @@ const LETTERS_PX = 30;
 /** Seen shorter than this a member has no room for its name, px. */
 const ROOM_PX = 24;
 
-/** Half of what a place's dot takes, px. */
+/** Half of what a place's dot takes, and the triangle of a point, px. */
 const DOT_PX = 5;
+const TRIANGLE_PX = 9;
 
 /** What may be said on a frame's drawing. */
 interface Said {
@@ -170,8 +171,10 @@ export function frameLabels(
       colour: "var(--ink-soft)",
     });
   }
+  // A member called as a point is goes without its name where that point is marked.
+  const marked = new Set(points.map(({ id }) => id));
   for (const item of items)
-    if (item.kind === "text" && item.role === "member" && item.roomMm * p.pxPerMm > ROOM_PX)
+    if (item.kind === "text" && item.role === "member" && item.roomMm * p.pxPerMm > ROOM_PX && !marked.has(item.text))
       say({
         key: `name ${item.text}`,
         text: item.text,
@@ -182,6 +185,7 @@ export function frameLabels(
   const around = ({ x, y }: Vec2, px: number): Box => ({ left: x - px, right: x + px, top: y - px, bottom: y + px });
   const letters = corners ? CORNERS.map((c) => around(outward(corners[c], 26), 13)) : [];
   const dots = places.map(({ at }) => around(p.to(at), DOT_PX));
-  const placed = placeLabels(words, [...letters, ...dots]);
+  const triangles = points.map(({ at }) => around(p.to(at), TRIANGLE_PX));
+  const placed = placeLabels(words, [...letters, ...dots, ...triangles]);
   return { centre, outward, words, placed };
 }

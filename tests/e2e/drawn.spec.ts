@@ -56,8 +56,8 @@ test("a table drawn from a shape: moved by hand, typed exactly, undone, seen fro
   // By numbers: a stretcher lifted to an exact height, then one taken out and brought back.
   await page.getByRole("radio", { name: "from the front" }).click();
   await memberButton(page, "T3").click();
-  await page.getByRole("textbox", { name: "First end, z" }).fill("160");
-  await page.getByRole("textbox", { name: "Second end, z" }).fill("160");
+  await page.getByRole("textbox", { name: "First end, z" }).fill("540");
+  await page.getByRole("textbox", { name: "Second end, z" }).fill("540");
   await expect(page.getByText(/Cut: long point/)).toContainText("1320.0 mm");
   await page.getByRole("button", { name: "Take T3 out" }).click();
   await expect(now(page)).toContainText("10 members");

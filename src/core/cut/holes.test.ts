@@ -48,7 +48,7 @@ describe("closed volumes and their holes", () => {
 describe("closed volumes of any frame", () => {
   const of = (frame: DrawnFrame): Structure => resolveStructure(frame).structure;
   it("legs with an open foot breathe; a cap closes them, and then they want a vent", () => {
-    const table = started("table base");
+    const table = started("table base", { way: "on its feet" });
     expect(openMembers(of(table))).toEqual(["L1", "L2", "L3", "L4"]);
     const at = { x: length("20"), y: length("20"), z: length("-1.5") };
     const size = { x: length("40"), y: length("40"), z: length("3") };

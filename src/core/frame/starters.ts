@@ -101,6 +101,9 @@ function riseOf(how: string, runMm: number, v: StarterValues): number {
   return num(v, "rise");
 }
 
+/** How a frame with a top is drawn: as it lies on the bed while it is welded, or as it stands then. */
+const WAYS = ["upside down, as it is welded", "on its feet"] as const;
+
 /** A starter that begins with a rectangle: it needs an opening. */
 const around =
   (build: Starter["build"]): Starter["build"] =>
@@ -247,13 +250,15 @@ export const STARTERS: readonly Starter[] = [
       len("height", "Height", 720),
       choice("stretchers", "Stretchers", ["H", "all round", "none"]),
       len("low", "Stretchers, middle above the floor", 150),
+      choice("way", "Drawn", WAYS),
     ],
     build: around((v, s, units) => {
       const { widthMm: w, heightMm: h } = sizeOf(s);
       const [L, W, H, low] = [num(v, "length"), num(v, "width"), num(v, "height"), num(v, "low")];
       if (low > H - 2 * h || low < h / 2) return fail("The stretchers lie outside the legs.");
-      const top = H - h / 2;
-      const rails = base(v, s, units, top);
+      // Upside down the rails lie on the bed, and the legs stand on them.
+      const z = (aboveFloor: number): number => (v.way === WAYS[0] ? H - aboveFloor : aboveFloor);
+      const rails = base(v, s, units, z(H - h / 2));
       const [a, b, c, d]: [number, number, number, number] = [w / 2, L - w / 2, w / 2, W - w / 2];
       const feet: [number, number][] = [
         [a, c],
@@ -261,19 +266,19 @@ export const STARTERS: readonly Starter[] = [
         [b, d],
         [a, d],
       ];
-      const legs = feet.map(([x, y], i) => member(`L${i + 1}`, [x, y, 0], [x, y, H - h], s.id, units));
+      const legs = feet.map(([x, y], i) => member(`L${i + 1}`, [x, y, z(0)], [x, y, z(H - h)], s.id, units));
       const stretch =
         v.stretchers === "none"
           ? []
           : v.stretchers === "H"
             ? [
-                member("T1", [a, c, low], [a, d, low], s.id, units),
-                member("T2", [b, c, low], [b, d, low], s.id, units),
-                member("T3", [a, W / 2, low], [b, W / 2, low], s.id, units),
+                member("T1", [a, c, z(low)], [a, d, z(low)], s.id, units),
+                member("T2", [b, c, z(low)], [b, d, z(low)], s.id, units),
+                member("T3", [a, W / 2, z(low)], [b, W / 2, z(low)], s.id, units),
               ]
             : feet.map(([x, y], i) => {
                 const [x2, y2] = feet[(i + 1) % 4] as [number, number];
-                return member(`T${i + 1}`, [x, y, low], [x2, y2, low], s.id, units);
+                return member(`T${i + 1}`, [x, y, z(low)], [x2, y2, z(low)], s.id, units);
               });
       return free(s, [...rails, ...legs, ...stretch]);
     }),

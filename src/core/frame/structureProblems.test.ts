@@ -141,7 +141,7 @@ describe("what is wrong is said at its place, with what would put it right", () 
     );
   });
   it("an object that is in the way, a floor that is too near, a room that is too small", () => {
-    const table = started("table base");
+    const table = started("table base", { way: "on its feet" });
     const box = (x: string) => ({
       ...table,
       obstacles: [

@@ -133,7 +133,7 @@ describe("a frame laid out", () => {
     expect(onPaper({ ...ladder, held: { bars: barProposals(structure, "mm").crossed } })).toContain(ALONG_WORDS);
   });
   it("raises what hangs over the bed on risers of that height, off the shelf, and says where one is left out", () => {
-    const base = { ...drawnPlan(started("table base")), fixture: { have: { risers: 4 } } };
+    const base = { ...drawnPlan(started("table base", { way: "on its feet" })), fixture: { have: { risers: 4 } } };
     const { laid } = laidBy(base);
     const risers = laid.elements.filter((e) => e.element.kind === "riser");
     expect(risers.map((e) => laidWords(e, "mm")).every((w) => w.startsWith("130.0 mm high, from A "))).toBe(true);
@@ -141,11 +141,23 @@ describe("a frame laid out", () => {
     expect(laid.problems.map(({ path, message }) => [path, message])).toEqual([
       ["fixture.have.risers", "6 risers are wanted here, 4 are there: cut some of scrap tube, in pairs of one height."],
     ]);
-    expect(say(base).raised).toMatch(/on two risers each: T1 by 130 mm, T2 by 130 mm, T3 by 130 mm\./);
+    expect(say(base).raised).toMatch(
+      /on two risers each: T1 by 130 mm, T2 by 130 mm, T3 by 130 mm\. Drawn upside down, AB, BC, CD, DA would lie on the bed/,
+    );
     expect(say({ ...base, units: "inch-fraction" }).raised).toMatch(/T1 by 5 1\/8 in/);
     const without = say({ ...base, fixture: { without: ["T2 riser 1"] } });
-    expect(without.raised).toBe("Hangs over the bed with less than two risers under it: T2 by 130 mm.");
+    expect(without.raised).toMatch(
+      /^Hangs over the bed with less than two risers under it: T2 by 130 mm\. Drawn upside down, /,
+    );
     expect(say(plan).raised).toBeUndefined();
+  });
+  it("lays a table upside down on its top frame, with a square to each leg", () => {
+    const { laid } = laidBy(drawnPlan(started("table base")));
+    expect(laid.fixture.lying).toEqual(["AB", "BC", "CD", "DA"]);
+    expect(laid.fixture.raised).toEqual([]);
+    const squares = laid.elements.filter((e) => e.element.kind === "square");
+    expect(squares.map((e) => e.element.member)).toEqual(["L1", "L2", "L3", "L4"]);
+    expect(say(drawnPlan(started("table base"))).raised).toBeUndefined();
   });
   it("names what does not fit on the bed", () => {
     const fixture = {

@@ -1,5 +1,13 @@
 import type { BedVerdict } from "../check";
-import { type BedKind, type Fixture, type FreeMotion, type OwnThing, type ShelfThing, usualThing } from "../fixture";
+import {
+  type BedKind,
+  type Fixture,
+  type FreeMotion,
+  lyingTurnedOver,
+  type OwnThing,
+  type ShelfThing,
+  usualThing,
+} from "../fixture";
 import type { Structure } from "../frame";
 import { faceWords } from "../plan";
 import { formatLength, formatSmall, MM_PER, physical, type UnitPreference } from "../units";
@@ -87,21 +95,24 @@ function carriedCheck(
 }
 
 /** Whether what lies higher than the bed has risers under it. */
-function raisedCheck({ raised, elements }: Fixture, units: UnitPreference): FixtureCheck[] {
+function raisedCheck(structure: Structure, { raised, elements }: Fixture, units: UnitPreference): FixtureCheck[] {
   const risersUnder = (member: string): number =>
     elements.filter((e) => e.kind === "riser" && e.member === member).length;
   const hanging = raised.filter(({ member }) => risersUnder(member) < 2);
   const words = (all: Fixture["raised"]): string =>
     named(all.map(({ member, byMm }) => `${member} by ${formatLength(byMm, units, { trim: true }).text}`));
   if (raised.length === 0) return [];
+  const over = lyingTurnedOver(structure).map((m) => m.id);
+  const instead =
+    over.length > 0 ? ` Drawn upside down, ${named(over)} would lie on the bed, and the rest be stood on them.` : "";
   return [
     {
       id: "raised",
       isGood: hanging.length === 0,
       say:
         hanging.length === 0
-          ? `Higher than the bed, since something of the frame reaches lower, and on two risers each: ${words(raised)}.`
-          : `Hangs over the bed with less than two risers under it: ${words(hanging)}.`,
+          ? `Higher than the bed, since something of the frame reaches lower, and on two risers each: ${words(raised)}.${instead}`
+          : `Hangs over the bed with less than two risers under it: ${words(hanging)}.${instead}`,
     },
   ];
 }
@@ -135,7 +146,7 @@ export function fixtureChecks(
   ];
   return [
     ...carriedCheck(bed, fixture, read, size),
-    ...raisedCheck(fixture, units),
+    ...raisedCheck(structure, fixture, units),
     locatedCheck(fixture),
     ...(more.length > 0 ? [{ id: "more" as const, isGood: false, say: more.join(" ") }] : []),
     {

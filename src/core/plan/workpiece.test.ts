@@ -27,6 +27,20 @@ describe("what there is to weld", () => {
       }
     }
   });
+  it("goes outward from what lies on the bed: the legs of a table before its stretchers, whatever those are", () => {
+    for (const stretchers of ["H", "all round", "none"]) {
+      const { structure } = resolveStructure(started("table base", { stretchers }));
+      const names = workpiece(structure).branches.map((w) => w.joint.b);
+      const [legs, others] = ["L", "T"].map((letter) =>
+        names.flatMap((name, i) => (name.startsWith(letter) ? [i] : [])),
+      ) as [number[], number[]];
+      expect(legs.length).toBe(8);
+      expect(Math.max(...legs)).toBeLessThan(Math.min(...others, names.length));
+      // The bar of an H comes when both that it goes between hang on their legs by both ends.
+      const bar = names.indexOf("T3");
+      if (stretchers === "H") expect(bar).toBeGreaterThan(Math.max(names.lastIndexOf("T1"), names.lastIndexOf("T2")));
+    }
+  });
   it("does not depend on the order that members were drawn in", () => {
     const frame = started("ladder", { rungs: 3 });
     const turned = { ...frame, members: [...frame.members].reverse() };

@@ -95,10 +95,27 @@ function jumping(structure: Structure, joints: readonly StructureJoint[]): Struc
   });
 }
 
-/** The same joints so that each lands on something that is held by then: held from the start, or tacked before. */
-function supported(joints: readonly StructureJoint[], held: Iterable<string>): StructureJoint[] {
+/** How many joints each member is away from what is held from the start: legs on a ring one, stretchers between them two. */
+function awayFromHeld(joints: readonly StructureJoint[], held: Iterable<string>): Map<string, number> {
+  const away = new Map([...held].map((id) => [id, 0]));
+  for (const [id, by] of away)
+    for (const { a, b } of joints) {
+      const other = a === id ? b : b === id ? a : id;
+      // A map that grows is gone through to its end: nearest first.
+      if (!away.has(other)) away.set(other, by + 1);
+    }
+  return away;
+}
+
+/**
+ * The same joints so that each lands on something that is held by then: held from the start, or tacked before. What is nearer to what is held
+ * comes first: no member goes between two of which one is not tacked yet.
+ */
+function supported(joints: readonly StructureJoint[], held: readonly string[]): StructureJoint[] {
   const standing = new Set(held);
-  const left = [...joints];
+  const away = awayFromHeld(joints, held);
+  const far = ({ a, b }: StructureJoint): number => Math.max(...[a, b].map((id) => away.get(id) ?? away.size));
+  const left = [...joints].sort((p, q) => far(p) - far(q));
   const out: StructureJoint[] = [];
   while (left.length > 0) {
     const found = left.findIndex((j) => standing.has(j.a) || standing.has(j.b));

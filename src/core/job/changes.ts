@@ -139,7 +139,7 @@ function fieldLabel(path: string): string {
   if (arc) return `${LABELS[`weld.${arc[2]}`] ?? arc[2]}, ${arc[1]}`;
   if (path.startsWith("weld.seams.")) return `How the seam ${path.slice("weld.seams.".length)} is laid`;
   const moved = /^fixture\.moved\.(.+)\.along$/.exec(path);
-  if (moved) return `${moved[1]}, along its member`;
+  if (moved) return `${moved[1]}, along its member's line`;
   const trial = /^fixture\.trials\.(.+)\.(shim|left)$/.exec(path);
   if (trial) return `Bent over a shim, ${trial[1]}, ${trial[2] === "shim" ? "shim" : "left when cold"}`;
   const bearer = /^fixture\.bearers\.(T\d+)/.exec(path);

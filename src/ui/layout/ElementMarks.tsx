@@ -21,9 +21,9 @@ export interface Moving {
   units: UnitPreference;
   picked: string | null;
   onPick: (id: string | null) => void;
-  /** While it is drawn along. */
   /** Where a member's tube begins along its line. */
   beginsMm: (member: string) => number;
+  /** While it is drawn along. */
   onMove: (id: string, alongMm: number) => void;
   /** Where it was let go. */
   onPlace: (id: string, alongMm: number) => void;

@@ -63,6 +63,8 @@ test("a frame is laid out: what holds it is told, changed, and told again", asyn
   await page.getByRole("link", { name: "On paper" }).click();
   await expect(page.getByRole("heading", { name: "Fixture: Laid out" })).toBeVisible();
   await expect(page.getByTestId("fixture-sheet").getByRole("listitem")).toHaveCount(13);
+  await expect(page.getByTestId("pick-list")).toContainText(/5\s*stops/);
+  await expect(page.getByTestId("pick-list")).toContainText(/4\s*screw clamps/);
   await expectAccessible(page);
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(wide).toBeLessThanOrEqual(1280);

@@ -1,9 +1,16 @@
-import { isHollow, type Structure, type StructureMember } from "../frame";
+import { isHollow, MATERIALS, type Structure, type StructureMember } from "../frame";
 import { Groups } from "../numeric";
 
 /** What happens to the frame after welding. */
 export const FINISHES = ["bare", "paint", "powder", "zinc dip"] as const;
 export type Finish = (typeof FINISHES)[number];
+
+/** Finishes that a frame takes: zinc takes on steel that rusts alone; a bath eats aluminium and may crack stainless (common practice, no source). */
+export const finishesFor = ({ members }: Pick<Structure, "members">): Finish[] =>
+  FINISHES.filter((f) => f !== "zinc dip" || members.every((m) => MATERIALS[m.material].rusts));
+/** Finishes to choose from: those that it takes, and what was chosen already. */
+export const finishesOffered = (structure: Pick<Structure, "members">, chosen: Finish): Finish[] =>
+  FINISHES.filter((f) => f === chosen || finishesFor(structure).includes(f));
 
 /** Tubes that make one closed space once everything is beaded. */
 interface ClosedVolume {

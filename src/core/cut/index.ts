@@ -4,7 +4,15 @@ export { type CutPiece, cutList } from "./cutList";
 export { DRILL_FACES, DRILL_FOR, drillAlongMm, drillList, drillProblems } from "./drill";
 export { type Drill, drillSchema } from "./drillSchema";
 export { jointGap, riseRun, sawTest, sawTestProblems } from "./fitUp";
-export { FINISHES, type Finish, type HoleAdvice, holeAdvice, openMembers } from "./holes";
+export {
+  FINISHES,
+  type Finish,
+  finishesFor,
+  finishesOffered,
+  type HoleAdvice,
+  holeAdvice,
+  openMembers,
+} from "./holes";
 export { type AlongOff, type FirstEnd, firstEndOf, type Mark, type MarkedPiece, markingOut } from "./markingOut";
 export { type CutBar, type Nesting, nestingProblem, type Solved } from "./nesting";
 export { onScale, type PieceEnd, SAW_SCALES, type SawScale } from "./pieceEnds";

@@ -26,6 +26,7 @@ export function bevelFor(wallMm: number, units: UnitPreference = "mm"): string {
 /** Preparation of every section's ends. @param finish what happens after welding. */
 export function preparations(structure: Structure, finish: Finish, units: UnitPreference = "mm"): Preparation[] {
   const sections = new Map<string, Preparation>();
+  const strip = plainLength(units === "mm" ? STRIP_MM : 25.4, units);
   for (const m of structure.members) {
     if (sections.has(m.section)) continue;
     const t = m.properties.wallMm;
@@ -34,9 +35,11 @@ export function preparations(structure: Structure, finish: Finish, units: UnitPr
       wallMm: t,
       steps: [
         isHollow(m.shape) ? "Deburr inside and out." : "Deburr every edge.",
-        `Strip zinc, primer and scale ${plainLength(units === "mm" ? STRIP_MM : 25.4, units)} back from each joint: their fume is poison and their beads are porous.`,
+        MATERIALS[m.material].rusts
+          ? `Strip zinc, primer and scale ${strip} back from each joint: their fume is poison and their beads are porous.`
+          : `Take paint, glue and oxide ${strip} off, back from each joint, just before it is welded: they make beads porous.`,
         bevelFor(t, units),
-        MATERIALS[m.material].label.startsWith("Mild")
+        MATERIALS[m.material].rusts
           ? "Wipe off oil with a solvent and let it dry before the arc; never a chlorinated one."
           : "Degrease, then brush with a stainless brush kept for this metal only; let solvent dry, never a chlorinated one.",
         ...(finish === "zinc dip" ? ["No paint marks under zinc: mark with chalk or tags."] : []),

@@ -21,6 +21,8 @@ interface Material {
   heatSoftens: boolean;
   /** Whether a magnet holds it. */
   isMagnetic: boolean;
+  /** Whether it rusts when it is bare; only such steel is dipped in zinc. */
+  rusts: boolean;
   /** What a person must know before trusting a prediction; null when there is nothing. */
   caution: string | null;
 }
@@ -42,6 +44,7 @@ export const MATERIALS = {
     conductsWPerMK: 45,
     heatSoftens: false,
     isMagnetic: true,
+    rusts: true,
     caution: null,
   },
   "stainless 304": {
@@ -56,6 +59,7 @@ export const MATERIALS = {
     conductsWPerMK: 16,
     heatSoftens: false,
     isMagnetic: false,
+    rusts: false,
     caution: "Stainless pulls more than mild steel and the factors here were found on mild steel: expect a wide band.",
   },
   "stainless 316": {
@@ -70,6 +74,7 @@ export const MATERIALS = {
     conductsWPerMK: 15,
     heatSoftens: false,
     isMagnetic: false,
+    rusts: false,
     caution: "Stainless pulls more than mild steel and the factors here were found on mild steel: expect a wide band.",
   },
   "aluminium 6061": {
@@ -84,6 +89,7 @@ export const MATERIALS = {
     conductsWPerMK: 167,
     heatSoftens: true,
     isMagnetic: false,
+    rusts: false,
     caution:
       "A heat-treated alloy loses strength beside the weld. Ask the designer before welding anything that carries load.",
   },
@@ -99,6 +105,7 @@ export const MATERIALS = {
     conductsWPerMK: 117,
     heatSoftens: true,
     isMagnetic: false,
+    rusts: false,
     caution:
       "A work-hardened alloy goes back to its soft strength beside the weld. Ask the designer before welding anything that carries load.",
   },

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { drawnPlan, sized, sizesPlan } from "../../../tests/support/plans";
-import { FINISHES } from "../cut";
+import { FINISHES, finishesFor } from "../cut";
 import { STARTERS } from "../frame";
 import { drain } from "../numeric";
 import { builtOf } from "./built";
@@ -58,6 +58,25 @@ describe("finishing", () => {
     ).toMatch(/heat treater/);
     for (const material of ["mild steel", "stainless 304", "aluminium 5083"] as const)
       expect(names(sized(sizesPlan(), { material }))).not.toContain("soft");
+  });
+  it("says of a metal what is true of it: no rust and no zinc where neither is, no heat tint on steel", () => {
+    for (const material of ["stainless 304", "aluminium 5083", "aluminium 6061"] as const) {
+      const plan = sized(sizesPlan(), { material });
+      const { structure } = builtOf(plan);
+      expect(structure && finishesFor(structure)).toEqual(["bare", "paint", "powder"]);
+      for (const finish of FINISHES) {
+        const steps = stepsOf({ ...plan, finish });
+        const words = steps.map((s) => `${s.say} ${s.why} ${s.caution ?? ""}`).join(" ");
+        if (finish !== "zinc dip") expect(words.replace("dust of common steel rusts", "")).not.toMatch(/rust|zinc/i);
+        expect(names({ ...plan, finish })).not.toContain("dip");
+        expect(words.includes("heat tint")).toBe(finish === "bare" && material === "stainless 304");
+      }
+    }
+    const steel = stepsOf({ ...sizesPlan(), finish: "bare" });
+    expect(steel.some((s) => /rust/.test(s.why))).toBe(true);
+    expect(steel.some((s) => /heat tint/.test(s.say))).toBe(false);
+    const baked = stepsOf({ ...sized(sizesPlan(), { material: "aluminium 6061" }), finish: "powder" });
+    expect(baked.find((s) => s.key === "finish/powder")?.caution).toMatch(/takes strength/);
   });
   it("grinds what the drawing says, reads it again, and tells what that moves, less than one more bead would", () => {
     const plan = sized(sizesPlan(), { ground: ["top"], cross: [] });

@@ -1,5 +1,5 @@
-import { holeAdvice } from "../cut";
-import { isHollow, type Structure } from "../frame";
+import { finishesFor, holeAdvice } from "../cut";
+import { isHollow, MATERIALS, type Structure } from "../frame";
 import { plainLength, rangeWords, type UnitPreference } from "../units";
 import type { Plan } from "./planSchema";
 import { FINISH_STEPS, type FinishStepName, type TickId, tickKey } from "./tickId";
@@ -26,6 +26,8 @@ const THIN_MM = 3;
 /** Alloys that are hardened by heat, and are soft beside a weld until they are so again. */
 const HEAT_TREATED = ["aluminium 6061"] as const;
 
+const STAINLESS = ["stainless 304", "stainless 316"] as const;
+
 const TO_BARE = "Whole beads are stronger than ground ones: leave every bead that nothing must lie on.";
 
 /**
@@ -45,13 +47,17 @@ export function finishSteps(plan: Plan, structure: Structure): FinishStep[] {
   const flush = structure.joints.flatMap((j) => j.faces.filter((f) => f.care === "grind flush").map((f) => ({ j, f })));
   const walls = structure.members.map((m) => m.properties.wallMm);
   const treated = structure.members.some((m) => HEAT_TREATED.some((a) => a === m.material));
+  const rusts = structure.members.some((m) => MATERIALS[m.material].rusts);
+  const isStainless = structure.members.some((m) => STAINLESS.some((s) => s === m.material));
   const area = structure.surfaceMm2 / MM2_PER_M2;
 
   put("spatter", {
     say: "Take spatter off",
     why:
       finish === "bare"
-        ? "It cuts hands and holds rust."
+        ? rusts
+          ? "It cuts hands and holds rust."
+          : "It cuts hands and holds dirt."
         : "Nothing that lies on it holds: the coat goes with the first knock.",
     caution: "Chisel or scraper before the grinder; eyes covered.",
     minutes: Math.ceil(MINUTES.perJoint * structure.joints.length),
@@ -81,12 +87,25 @@ export function finishSteps(plan: Plan, structure: Structure): FinishStep[] {
     });
   const holes = holeAdvice(structure, finish);
   const count = holes.reduce((s, h) => s + h.count, 0);
-  if (finish === "zinc dip") zinc(put, { structure, units, count, thin: Math.min(...walls) < THIN_MM });
+  if (finish === "zinc dip" && !finishesFor(structure).includes(finish))
+    put("tank", {
+      say: "Choose another finish: this frame is not to be dipped in zinc",
+      why: "A bath of zinc at 450 °C eats aluminium and may crack stainless steel; it takes on steel that rusts.",
+      minutes: 0,
+    });
+  else if (finish === "zinc dip") zinc(put, { structure, units, count, thin: Math.min(...walls) < THIN_MM });
   else if (count > 0)
     put("vents", {
       say: `Close ${count === 1 ? "the vent" : `${count} vents`} where water would stand, leave a drain at the lowest point`,
       why: "A tube that is shut holds the wet that gets in; one that is open below dries.",
       minutes: Math.ceil(MINUTES.perHole * count),
+    });
+  if (finish === "bare" && isStainless)
+    put("clean", {
+      say: "Take the heat tint off beside every weld: pickling paste, or a stainless brush of its own",
+      why: "Where it is left blue or brown it is stainless no more; dust of common steel rusts on it.",
+      caution: "Pickling paste is acid: face shield, gloves, air, by its sheet; rinse where the water may go.",
+      minutes: Math.ceil(MINUTES.perFace * structure.joints.length),
     });
   if (finish === "paint" || finish === "powder") {
     put("clean", {
@@ -99,13 +118,18 @@ export function finishSteps(plan: Plan, structure: Structure): FinishStep[] {
     put(finish, {
       say:
         finish === "paint"
-          ? "Prime within the day, edges and beads first by brush, then paint"
+          ? `Prime within the day${rusts ? "" : " with what is made for this metal"}, edges and beads first by brush, then paint`
           : "Powder and bake it; threads, feet and earth points masked, one place bare to hang it by",
       why:
         finish === "paint"
-          ? "Bare steel rusts overnight, and a coat is thinnest on edges."
-          : "It is baked at about 200 °C: a frame of steel does not move by that, plastic and grease in it do.",
-      caution: finish === "paint" ? "Mask, air, no flame. Isocyanate paints only with supplied air." : null,
+          ? `${rusts ? "Bare steel rusts overnight" : "A usual primer lets go of it"}, and a coat is thinnest on edges.`
+          : "It is baked at about 200 °C: a frame does not move by that, plastic and grease in it do.",
+      caution:
+        finish === "paint"
+          ? "Mask, air, no flame. Isocyanate paints only with supplied air."
+          : treated
+            ? "That is hotter than the alloy was aged at, and takes strength: ask whoever hardens it for a powder that bakes cooler."
+            : null,
       minutes: Math.ceil(2 * MINUTES.perM2 * area),
       who: finish === "powder" ? "a coater with an oven that it fits into" : null,
     });
@@ -135,7 +159,7 @@ export function finishSteps(plan: Plan, structure: Structure): FinishStep[] {
       minutes: Math.ceil(MINUTES.perHole * plan.drill.length),
     });
   put("stand", {
-    say: "Stand it where it belongs: feet down, level, anchors last",
+    say: "Put it where it belongs; what stands there: feet down, level, anchors last",
     why: "A frame that is pulled down onto an uneven floor by its anchors is bent by them: shim first, then tighten.",
     caution: structure.massKg > 25 ? "It is heavy: two people, or a hoist with slings that are marked for it." : null,
     minutes: 15,

@@ -90,6 +90,7 @@ export {
   fixtureChecks,
   laidWords,
   OWN_ROLE_WORDS,
+  pickList,
   SHELF_WORDS,
   thingWords,
 } from "./layOutWords";

@@ -13,6 +13,7 @@ import { faceWords } from "../plan";
 import { formatLength, formatSmall, MM_PER, physical, type UnitPreference } from "../units";
 import { type LaidElement, type LaidOut, roleOf } from "./layOut";
 import { COMES_FREE_WORDS } from "./placedAs";
+import type { Plan } from "./planSchema";
 
 /** One thing that a fixture is asked, with the answer. */
 export interface FixtureCheck {
@@ -287,6 +288,21 @@ export function pickedWords({ elements, bed, beside }: LaidOut): { count: number
     { count: elements.filter((e) => e.element.kind === "V-block").length, what: "straps or clamps, over the V-blocks" },
     { count: packers, what: "packers, by the list below" },
     { count: taken.filter((t) => t === null).length, what: "places for which nothing is left" },
+  ].filter((p) => p.count > 0);
+}
+
+/** All that is brought to the bed before anything is laid down: from the shelf, and what else it lies on or is held by. */
+export function pickList(
+  { bed, fixture = {} }: Plan,
+  laid: LaidOut,
+  bars: readonly { kind: string }[],
+): { count: number; what: string }[] {
+  const blocks = bars.filter((b) => b.kind === "block").length;
+  return [
+    ...pickedWords(laid),
+    { count: fixture.bearers?.length ?? 0, what: "trestles or bars that it lies on" },
+    { count: bars.length - blocks, what: "bars to tack across" },
+    { count: bed.rests.length, what: "rests, with their shims" },
   ].filter((p) => p.count > 0);
 }
 

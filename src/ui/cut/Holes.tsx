@@ -6,8 +6,8 @@ import {
   DRILL_FOR,
   type Drill,
   drillList,
-  FINISHES,
   type Finish,
+  finishesOffered,
   type HoleAdvice,
   holeAdvice,
   openMembers,
@@ -80,7 +80,7 @@ export function Holes() {
       <Choice
         label="Finish"
         value={finish}
-        options={FINISHES.map((f) => [f, FINISH_WORDS[f]] as const)}
+        options={finishesOffered(structure, finish).map((f) => [f, FINISH_WORDS[f]] as const)}
         onChange={(f) => edit((p) => ({ ...p, finish: f }))}
       />
       <ul className="mt-3 grid max-w-prose gap-2">

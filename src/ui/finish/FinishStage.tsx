@@ -1,6 +1,6 @@
 "use client";
 
-import { FINISHES } from "@/core/cut";
+import { finishesOffered } from "@/core/cut";
 import { finishSteps, STAGE_CAUTIONS } from "@/core/job";
 import { FINISH_WORDS } from "../cut/Holes";
 import { CarriesCaution } from "../job/CarriesCaution";
@@ -40,7 +40,7 @@ export function FinishStage() {
       <Choice
         label="Finish"
         value={job.plan.finish}
-        options={FINISHES.map((f) => [f, FINISH_WORDS[f]] as const)}
+        options={finishesOffered(structure, job.plan.finish).map((f) => [f, FINISH_WORDS[f]] as const)}
         onChange={(finish) => edit((p) => ({ ...p, finish }))}
       />
       <Section

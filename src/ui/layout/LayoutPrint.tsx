@@ -4,7 +4,16 @@ import { useMemo } from "react";
 import { sceneOf } from "@/core/drawing";
 import { type BedKind, measuredFrom } from "@/core/fixture";
 import { FROM_ABOVE } from "@/core/frame";
-import { barsOf, clampCaution, fixtureChecks, laidWords, layOut, PLACED_AS_WORDS, thingWords } from "@/core/job";
+import {
+  barsOf,
+  clampCaution,
+  fixtureChecks,
+  laidWords,
+  layOut,
+  PLACED_AS_WORDS,
+  pickList,
+  thingWords,
+} from "@/core/job";
 import { ALONG_WORDS, barWords } from "@/core/plan";
 import { FrameDrawing } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -57,6 +66,17 @@ export function LayoutPrint() {
               </>
             )}
           </FrameDrawing>
+          <h2 className="text-lg">From the shelf</h2>
+          <ul data-testid="pick-list">
+            {pickList(plan, laid, bars).map(({ count, what }) => (
+              <li key={what} className="flex break-inside-avoid gap-3 border-t border-line py-1">
+                <span aria-hidden="true">☐</span>
+                <span className="fig w-12 shrink-0 text-right">{count}</span>
+                <span className="grow">{what}</span>
+              </li>
+            ))}
+          </ul>
+          <h2 className="text-lg">Stops and clamps</h2>
           <ol data-testid="fixture-sheet">
             {laid.elements.map((e) => (
               <li key={e.element.id} className="flex break-inside-avoid gap-3 border-t border-line py-1">

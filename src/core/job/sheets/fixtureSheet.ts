@@ -6,22 +6,11 @@ import { formatLength, plainLength } from "../../units";
 import type { Evaluation } from "../evaluate";
 import { barsOf } from "../held";
 import type { Job } from "../jobSchema";
-import { type LaidOut, layOut } from "../layOut";
-import { clampCaution, fixtureChecks, laidWords, pickedWords, thingWords } from "../layOutWords";
+import { layOut } from "../layOut";
+import { clampCaution, fixtureChecks, laidWords, pickList, thingWords } from "../layOutWords";
 import { PLACED_AS_WORDS } from "../placedAs";
 import { restWords } from "../words";
 import type { SheetBlock } from "./sheet";
-
-/** What is taken from the shelf, counted. */
-function pickList(laid: LaidOut, bars: readonly { kind: string }[], rests: number, bearers: number): string[][] {
-  const blocks = bars.filter((b) => b.kind === "block").length;
-  return [
-    ...pickedWords(laid),
-    { count: bearers, what: "trestles or bars that it lies on" },
-    { count: bars.length - blocks, what: "bars to tack across" },
-    { count: rests, what: "rests, with their shims" },
-  ].flatMap(({ count, what }) => (count > 0 ? [[String(count), what]] : []));
-}
 
 /** The bed and what stands on it, as a plan, with what is taken from the shelf and where each goes. */
 export function fixtureSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
@@ -80,7 +69,7 @@ export function fixtureSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
         { title: "How many", share: 0.2 },
         { title: "What", share: 0.74 },
       ],
-      rows: pickList(laid, bars, bed.rests.length, bearers.length).map((row) => [{ tick: false }, ...row]),
+      rows: pickList(plan, laid, bars).map(({ count, what }) => [{ tick: false }, String(count), what]),
     },
     { kind: "heading", text: "Stops and clamps" },
     {

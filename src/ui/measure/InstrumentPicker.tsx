@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
 import { type Instrument, type InstrumentKind, readingUncertainty, readsSlopes } from "@/core/instruments";
-import { formatSmall, physical } from "@/core/units";
+import { farLength, formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { SelectField } from "../parts/SelectField";
 
@@ -20,14 +20,20 @@ export function shelfOf(all: readonly Instrument[], kinds?: readonly InstrumentK
   return fitting.length > 0 ? fitting : here;
 }
 
+/** What a scale may be off by over a length is told from so much on, mm. */
+const SCALE_TOLD_MM = 0.05;
+
 /** Choice of the instrument in hand, with what one reading of it is uncertain by. */
 export function InstrumentPicker({
   value,
   kinds,
+  overMm,
   onChange,
 }: {
   value: string;
   kinds?: readonly InstrumentKind[] | undefined;
+  /** About what is read next, mm: over a long side a tape's scale counts for more than its lines. */
+  overMm?: number | null | undefined;
   onChange: (id: string) => void;
 }) {
   const { job, store, units } = useJob("job", "store", "units");
@@ -38,6 +44,11 @@ export function InstrumentPicker({
   const slopes = chosen !== undefined && readsSlopes(chosen.kind);
   const say = (mm: number): string => (slopes ? physical("slope", mm, units) : formatSmall(mm, units, { decimals: 2 }));
   const off = chosen?.foundZeroMm ?? 0;
+  const scaleMm = u && overMm && !slopes ? 2 * u.uScale * Math.abs(overMm) : 0;
+  const shared = [
+    ...(u && u.uZeroMm > 0 ? [`hook or zero ± ${say(2 * u.uZeroMm)}`] : []),
+    ...(scaleMm >= SCALE_TOLD_MM ? [`scale ± ${say(scaleMm)} over ${farLength(overMm ?? 0, units)}`] : []),
+  ];
   return (
     <div>
       <SelectField
@@ -49,7 +60,7 @@ export function InstrumentPicker({
       <p className="mt-1 flex flex-wrap items-center justify-between gap-x-3 text-sm text-soft">
         <span>
           {u
-            ? `One reading: ± ${say(2 * u.uMm)} (95 %)${u.uZeroMm > 0 ? `, hook or zero ± ${say(2 * u.uZeroMm)} shared` : ""}${off !== 0 ? `; ${say(off)} is taken off` : ""}`
+            ? `One reading: ± ${say(2 * u.uMm)} (95 %)${shared.length > 0 ? `, ${shared.join(" and ")} shared` : ""}${off !== 0 ? `; ${say(off)} is taken off` : ""}`
             : ""}
         </span>
         <span className="flex gap-3">

@@ -508,7 +508,12 @@ export function ReadingPad(props: Props) {
       <p className="sr-only">
         {quantities.filter((q) => stand.has(q.key)).length} of {quantities.length} read.
       </p>
-      <InstrumentPicker value={instrument} kinds={quantity?.kinds} onChange={pick} />
+      <InstrumentPicker
+        value={instrument}
+        kinds={quantity?.kinds}
+        overMm={quantity?.slant ? null : quantity?.expected}
+        onChange={pick}
+      />
       {quantity?.ends && inHand?.kind === "spirit level" ? (
         <Fold title="By the bubble" note="divisions, packers">
           <BubbleFields

@@ -46,7 +46,7 @@ test("a tape is tested on the shelf, and what it is found wrong by is taken off 
   const job = await startJob(page, address, "Read with a worn hook");
   await page.goto(`${address}${job}/square`);
   // Over the side that is read next its scale counts, too.
-  await expect(page.getByText(/hook or zero ± .+ and scale ± 0\.23\smm over 1\sm shared/)).toBeVisible();
+  await expect(page.getByText(/hook or zero ±\s.+ and scale ±\s0\.23\smm over 1\sm shared/)).toBeVisible();
   await page.getByLabel("Instrument in hand").selectOption({ label: "Odo's tape" });
   await expect(page.getByText("1.75 mm is taken off")).toBeVisible();
   await read(page, { AB: "1001.75", BC: "601.75", CD: "1001.75", DA: "601.75", AC: "1167.75" });

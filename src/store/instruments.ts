@@ -1,5 +1,5 @@
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from "mysql2/promise";
-import type { Instrument } from "@/core/instruments";
+import { type Instrument, SHELF } from "@/core/instruments";
 import { isoTime } from "./time";
 
 type Db = Pool | PoolConnection;
@@ -10,6 +10,9 @@ const INSTRUMENT_JSON = `JSON_OBJECT('id', i.id, 'name', i.name, 'kind', i.kind,
 
 /** Instruments of a shop, and those that lie on every shelf. */
 const ON_SHELF = "(i.shop_id IS NULL OR i.shop_id = ?)";
+
+/** Those that lie on every shelf, in their order; what a shop put there comes after them. */
+const NTH = new Map(SHELF.map(({ id }, nth) => [id, nth]));
 
 /** @param doc text or value of INSTRUMENT_JSON. @returns the instrument as the core knows it. */
 function instrumentOf(doc: Record<string, unknown>): Instrument {
@@ -48,7 +51,7 @@ export async function addInstruments(
   return added;
 }
 
-/** The whole shelf of a shop, oldest first; what was put away is marked so. */
+/** The whole shelf of a shop: what lies on every one, then its own, oldest first; what was put away is marked so. */
 export async function listInstruments(db: Db, shopId: string): Promise<Instrument[]> {
   const [rows] = await db.execute<RowDataPacket[]>(
     `SELECT ${INSTRUMENT_JSON} AS doc, i.id AS id, ${isoTime("i.added_at")} AS added,
@@ -57,9 +60,10 @@ export async function listInstruments(db: Db, shopId: string): Promise<Instrumen
     [shopId, shopId],
   );
   // Sorted here: there each would be sorted with its document, on disk.
+  const nth = (r: RowDataPacket): number => NTH.get(r.id as string) ?? SHELF.length;
   const place = (r: RowDataPacket): string => `${r.added} ${r.id}`;
   return [...rows]
-    .sort((a, b) => (place(a) < place(b) ? -1 : 1))
+    .sort((a, b) => nth(a) - nth(b) || (place(a) < place(b) ? -1 : 1))
     .map((r) => ({ ...instrumentOf(JSON.parse(r.doc as string)), ...(r.away ? { away: true as const } : {}) }));
 }
 

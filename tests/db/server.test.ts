@@ -243,6 +243,12 @@ describe("instruments", () => {
     });
     expect(await addInstrument({ ...tape, name: " " })).toMatchObject({ status: 422, problems: [{ path: "name" }] });
   });
+  it("lie as every shelf has them, whenever each was put there: the first that fits is the one in hand", async () => {
+    const ids = (await listInstruments()).map((i) => i.id);
+    expect(ids.slice(0, SHELF.length)).toEqual(SHELF.map((i) => i.id));
+    const jobId = await start("Which tape");
+    expect(value(await getJob(jobId)).job.instruments.map((i) => i.id)).toEqual(ids);
+  });
 });
 
 describe("an instrument that was tested", () => {

@@ -37,7 +37,7 @@ export function preparations(structure: Structure, finish: Finish, units: UnitPr
         isHollow(m.shape) ? "Deburr inside and out." : "Deburr every edge.",
         MATERIALS[m.material].rusts
           ? `Strip zinc, primer and scale ${strip} back from each joint: their fume is poison and their beads are porous.`
-          : `Take paint, glue and oxide ${strip} off, back from each joint, just before it is welded: they make beads porous.`,
+          : `Take paint, glue and oxide off, ${strip} back from each joint, just before it is welded: they make beads porous.`,
         bevelFor(t, units),
         MATERIALS[m.material].rusts
           ? "Wipe off oil with a solvent and let it dry before the arc; never a chlorinated one."

@@ -1,5 +1,5 @@
 import { markingOut } from "../cut";
-import { meets, type Structure, type StructureMember, seenAt, type ViewAxes } from "../frame";
+import { meets, type Structure, type StructureMember, seenAt, tubeBeginsMm, type ViewAxes } from "../frame";
 import { add3, degrees, dot3, entry, norm3, scale3, sub3, type Vec2 } from "../numeric";
 import { inScene } from "./scene";
 
@@ -206,7 +206,7 @@ export function fullScale(
     }
     text("joint", placeOn(m, long / 2), m.id);
     // Running distances from the first end of what lands on it, as one marks them out along a tape.
-    const begin = Math.min(...m.begins);
+    const begin = tubeBeginsMm(m);
     const said = moved.find((p) => p.member === m.id)?.marks ?? [];
     (plain.find((p) => p.member === m.id)?.marks ?? []).forEach((mark, i) => {
       if (mark.kind !== "lands") return;

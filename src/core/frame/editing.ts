@@ -7,6 +7,7 @@ import type { EndName } from "./meeting";
 import { followMirrors } from "./mirrorImage";
 import { place, placeMembers } from "./placing";
 import { resolveStructure } from "./resolveStructure";
+import { tubeBeginsMm } from "./structure";
 
 export type Axis = "x" | "y" | "z";
 const AXES: readonly Axis[] = ["x", "y", "z"];
@@ -193,7 +194,7 @@ export function deleteMembers(frame: DrawnFrame, ids: readonly string[], units: 
     };
     return {
       ...m,
-      from: on("from", Math.min(...is.begins) - Math.min(...was.begins)),
+      from: on("from", tubeBeginsMm(is) - tubeBeginsMm(was)),
       to: on("to", Math.max(...was.finishes) - Math.max(...is.finishes)),
     };
   });
@@ -254,7 +255,7 @@ export function centreOn(
   const along = (p: Vec3): number => dot3(sub3(p, on.from), on.axes[0]);
   const places = row.map((m) => (along(place(m.from)) + along(place(m.to))) / 2);
   const middle = (Math.min(...places) + Math.max(...places)) / 2;
-  const wanted = (Math.min(...on.begins) + Math.max(...on.finishes)) / 2;
+  const wanted = (tubeBeginsMm(on) + Math.max(...on.finishes)) / 2;
   return ok(
     moveMembers(
       frame,

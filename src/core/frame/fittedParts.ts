@@ -5,7 +5,7 @@ import { statedPoint } from "./drawnStart";
 import type { PartKind } from "./frameWords";
 import type { EndName } from "./meeting";
 import type { Axes } from "./memberAxes";
-import type { Structure, StructureJoint, StructureMember } from "./structure";
+import { type Structure, type StructureJoint, type StructureMember, tubeBeginsMm } from "./structure";
 
 /** What was pointed at: an end of a member, its middle, or the inside of a joint. */
 export type PartTarget = { member: string; end: EndName | "middle" } | { joint: string };
@@ -33,7 +33,7 @@ function across(m: StructureMember): { middle: readonly [number, number]; size: 
 
 /** Where a member really ends, along its axis from its first end, mm. */
 const endAlong = (m: StructureMember, end: EndName): number =>
-  end === "from" ? Math.min(...m.begins) : Math.max(...m.finishes);
+  end === "from" ? tubeBeginsMm(m) : Math.max(...m.finishes);
 
 /** Which of a member's own axes points up or down most: 1 its width, 2 its height. */
 const upright = (axes: Axes): 1 | 2 => (Math.abs(axes[1][2]) > Math.abs(axes[2][2]) ? 1 : 2);

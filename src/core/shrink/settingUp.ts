@@ -76,7 +76,8 @@ function cornersMoved({ quad }: Structure, { joints }: StructureMechanics, out: 
 /**
  * Finds the corners to set up: nominal less the movement that this very set-up then makes. What lies in the quadrilateral's plane stays
  * in it. The first answer is nominal less what the frame moves by as it is drawn; where that is far, the likely frame is asked again; what
- * is simulated in the end tells whether it stands still, and else what to set up instead. What no quadrilateral places is laid straight by its own movement, once that is known.
+ * is simulated in the end tells whether it stands still, and else what to set up
+ * instead. What no quadrilateral places is laid straight by its own movement, once that is known.
  * @param first is told the run of the frame as it is drawn: set up off nominal it moves alike, but for a hundredth.
  * @throws RangeError when frame or steps have an error.
  */

@@ -140,8 +140,8 @@ export class Carried {
     const c = offset[spring];
     const r = offset[spring + 1] - c;
     for (let d = 0, at = c; d < this.draws; d++, at += n) {
-      this.addHeld(this.condensed.welded[spring], this.moved.subarray(at, at + r), this.base, at);
-      this.addHeld(this.toCome[spring], this.moved.subarray(at, at + r), this.forces, at);
+      this.addHeld(this.condensed.welded[spring], r, this.moved, at, this.base, at);
+      this.addHeld(this.toCome[spring], r, this.moved, at, this.forces, at);
       this.moved.fill(0, at, at + r);
     }
     const gained = this.gained[spring];
@@ -149,12 +149,11 @@ export class Carried {
     this.bringToCome(spring);
   }
 
-  /** into += what a stiffness holds of a movement. */
-  private addHeld(d: Float64Array, moved: Float64Array, into: Float64Array, at: number): void {
-    const r = moved.length;
+  /** into += what a stiffness of r ways holds of a movement, which stands in `moved` from `from` on. */
+  private addHeld(d: Float64Array, r: number, moved: Float64Array, from: number, into: Float64Array, at: number): void {
     for (let i = 0; i < r; i++) {
       let sum = 0;
-      for (let j = 0; j < r; j++) sum += d[i * r + j] * moved[j];
+      for (let j = 0; j < r; j++) sum += d[i * r + j] * moved[from + j];
       into[at + i] = into[at + i] + sum;
     }
   }
@@ -204,7 +203,7 @@ export class Carried {
     const at = draw * n;
     sum.set(forces.subarray(at, at + n));
     for (let k = 0; k < springs.length; k++)
-      this.addHeld(this.toCome[k], moved.subarray(at + offset[k], at + offset[k + 1]), sum, offset[k]);
+      this.addHeld(this.toCome[k], offset[k + 1] - offset[k], moved, at + offset[k], sum, offset[k]);
     rowsTimes(outputs, under(sum, loads.subarray(draw * loadColumns, (draw + 1) * loadColumns)), into);
   }
 }

@@ -87,13 +87,13 @@ export function shareAnew(
   if (!before) return;
   const width = widthOf(holders);
   const [was, is] = [sharesOf(before), sharesOf(after)];
-  const change = is.map((v, i) => v - was[i]);
   for (let d = 0; d * width < state.held.length; d++) {
     const seams = SEAMS * (d * holders + joint);
     for (const { line } of before.lines) {
       let more = 0;
-      for (let k = 0; k < 6; k++) more += change[SHARES * line + k] * through[6 * d + k];
-      for (let at = 0; at < SEAMS; at++) more += change[SHARES * line + 6 + at] * state.pressed[seams + at];
+      const from = SHARES * line;
+      for (let k = 0; k < 6; k++) more += (is[from + k] - was[from + k]) * through[6 * d + k];
+      for (let at = 0, k = from + 6; at < SEAMS; at++, k++) more += (is[k] - was[k]) * state.pressed[seams + at];
       const place = d * width + LINES * joint + line;
       state.held[place] = state.held[place] + more;
     }
@@ -103,8 +103,14 @@ export function shareAnew(
 /** Of a line: of the six ways of the force through its joint, and of what each seam presses with. */
 const SHARES = 6 + SEAMS;
 
+/** Shares of joints seen so far. */
+const OF_JOINT = new WeakMap<JointStiffness, Float64Array>();
+
 /** What each line of a joint holds of them if nothing was locked in: N = -D' F - (W' + D' V) p. */
-function sharesOf({ free, seams }: JointStiffness): Float64Array {
+function sharesOf(joint: JointStiffness): Float64Array {
+  const known = OF_JOINT.get(joint);
+  if (known) return known;
+  const { free, seams } = joint;
   const into = new Float64Array(SHARES * LINES);
   for (let line = 0; line < LINES; line++) {
     const from = SHARES * line;
@@ -115,5 +121,6 @@ function sharesOf({ free, seams }: JointStiffness): Float64Array {
       into[from + 6 + at] = -opens;
     }
   }
+  OF_JOINT.set(joint, into);
   return into;
 }

@@ -337,8 +337,14 @@ export class LowRankRun {
       const warms = this.source(c, push, action.kinkColumn, kink);
       const shared = draws.shared(factors);
       for (let d = 0; d < draws.count; d++) warms.sizes[d] = mm * shared[d] * scatter(d);
-      pushing.push(warms);
-      wishes.push({ spring, free });
+      if (draws.count === 1) {
+        // One draw has one size of each: they are worked through as one push.
+        pushing[0] = inOne(closes, warms);
+        wishes[0] = { spring, closing: { line, mm: closes.sizes[0] }, free: free.map((v) => v * warms.sizes[0]) };
+      } else {
+        pushing.push(warms);
+        wishes.push({ spring, free });
+      }
     }
     this.kinkColumns[spring] = action.kinkColumn;
     this.settle(pushing, wishes);
@@ -611,6 +617,20 @@ export class LowRankRun {
       for (let i = 0; i < r; i++) into[d * r + i] = this.place[d * this.held + from + i];
   }
 }
+
+/** Two pushes on the same spring in one draw, as one of size 1. */
+function inOne(a: Source, b: Source): Source {
+  const [sizeA, sizeB] = [a.sizes[0], b.sizes[0]];
+  return {
+    first: a.first,
+    q: a.q.map((v, i) => sizeA * v + sizeB * b.q[i]),
+    push: null,
+    loads: [...scaled(a.loads, sizeA), ...scaled(b.loads, sizeB)],
+    sizes: ONE,
+  };
+}
+const scaled = (loads: Source["loads"], size: number): (readonly [number, number])[] =>
+  loads.map(([column, by]) => [column, size * by]);
 
 const copied = (attached: Map<number, Attached>): Map<number, Attached> =>
   new Map([...attached].map(([k, v]) => [k, { ...v, reference: v.reference.slice() }]));

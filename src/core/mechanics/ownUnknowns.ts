@@ -1,8 +1,11 @@
 import type { JointStiffness, Seam } from "./loadActions";
 
 /** Line of a 6 x 4 matrix. */
-export const columnOf = (m: Float64Array, line: number): Float64Array =>
-  Float64Array.from({ length: 6 }, (_, i) => m[4 * i + line]);
+export function columnOf(m: Float64Array, line: number): Float64Array {
+  const column = new Float64Array(6);
+  for (let i = 0; i < 6; i++) column[i] = m[4 * i + line];
+  return column;
+}
 
 /** What may change in a step at a joint: its lines, which may yield, then its seams, which may touch. */
 export interface OwnUnknowns {

@@ -196,20 +196,27 @@ export class PackedSymmetric {
       for (let j = 0; j <= c + k; j++) u[k * n + j] = s[row + j];
       for (let j = c + k + 1; j < n; j++) u[k * n + j] = s[j * n + c + k];
     }
-    for (let i = 0; i < 6; i++) {
-      const row = i * n;
-      if (i >= r) {
+    if (r === 6) this.sixOfW();
+    else
+      for (let i = 0; i < 6; i++) {
+        const row = i * n;
         w.fill(0, row, row + n);
-        continue;
+        for (let k = 0; k < (i < r ? r : 0); k++)
+          for (let j = 0; j < n; j++) w[row + j] = w[row + j] + g[i * r + k] * u[k * n + j];
       }
-      for (let j = 0; j < n; j++) {
-        let sum = 0;
-        for (let k = 0; k < r; k++) sum += g[i * r + k] * u[k * n + j];
-        w[row + j] = sum;
-      }
-    }
     if (r === 1) this.lowerOne();
     else this.lowerSix();
+  }
+
+  /** W = G U for six columns: each entry of U is read once for a row of G. */
+  private sixOfW(): void {
+    const { n, g, u, w } = this;
+    const [n1, n2, n3, n4, n5] = [n, 2 * n, 3 * n, 4 * n, 5 * n];
+    for (let i = 0, row = 0; i < 36; i += 6, row += n) {
+      const [g0, g1, g2, g3, g4, g5] = [g[i], g[i + 1], g[i + 2], g[i + 3], g[i + 4], g[i + 5]];
+      for (let j = 0; j < n; j++)
+        w[row + j] = g0 * u[j] + g1 * u[n1 + j] + g2 * u[n2 + j] + g3 * u[n3 + j] + g4 * u[n4 + j] + g5 * u[n5 + j];
+    }
   }
 
   private lowerOne(): void {

@@ -136,10 +136,7 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
         ...run.contactForces().map((c) => ({ id: stops.get(`${c.post}/${c.at}`) ?? "", forceN: c.forceN })),
       ];
       if (run.letGo) released.push(releasedOf(run.letGo, step, steps[step]));
-      for (const [j, joint] of model.joints.entries()) {
-        const lines = joint.faces.kind.lines.filter((_, l) => run.yielded.includes(4 * j + l));
-        if (lines.length > 0) yielded.push({ step, joint: joint.id, lines });
-      }
+      if (run.yielded.length > 0) yielded.push(...yieldedIn(model, run.yielded, step));
       // A step of several actions stands after its last.
       if (plan.stepOf[a + 1] === step) return;
       history[step] = run.outputsOf(0).slice();
@@ -181,6 +178,13 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     tackForces,
   };
 }
+
+/** Joints of which lines yielded in a step. @param yielded four times a joint's place and a line's. */
+const yieldedIn = (model: WeldedModel, yielded: readonly number[], step: number): Yielded[] =>
+  model.joints.flatMap((joint, j) => {
+    const lines = joint.faces.kind.lines.filter((_, l) => yielded.includes(4 * j + l));
+    return lines.length > 0 ? [{ step, joint: joint.id, lines }] : [];
+  });
 
 const NMM_PER_J = 1000;
 

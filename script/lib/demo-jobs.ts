@@ -141,7 +141,7 @@ function withRests(plan: Plan, count: 4 | 6): { plan: Plan; steps: Step[] } {
   const { structure, order } = builtOf(plan);
   const over = structure && footprint(structure);
   if (!over || !order) throw new Error(`The frame of ${plan.name} cannot be built.`);
-  return { plan: { ...plan, bed: { ...plan.bed, rests: restsUnder(over, count) } }, steps: order.steps };
+  return { plan: { ...plan, bed: { ...plan.bed, rests: restsUnder(over, count, plan.units) } }, steps: order.steps };
 }
 
 /** Steps of an order from one to before another. */

@@ -143,7 +143,7 @@ async function acknowledged(page: Page, url: string): Promise<{ keys: number; la
 /** A job whose bed of forty points is read, every one by heights and by steps of a level. @returns its address. */
 async function surveyedJob(address: string): Promise<string> {
   const plan = newPlan("Bench, 40 points", "mm");
-  const rests = restsGrid({ lengthMm: 2100, widthMm: 1200 }, 8, 5);
+  const rests = restsGrid({ lengthMm: 2100, widthMm: 1200 }, 8, 5, "mm");
   const base = () => ({ id: uuid(), at: new Date().toISOString(), origin: "bench" });
   const round = { kind: "round" as const, ...base(), gate: "bed" as const, method: "heights" as const };
   const entries: Entry[] = [round];

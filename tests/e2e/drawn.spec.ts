@@ -5,6 +5,10 @@ import { BENCH, expect, expectAccessible, read, saved, startJob, test } from "./
 async function startShape(page: Page, shape: string, sizes: Record<string, string> = {}): Promise<void> {
   await page.getByRole("button", { name: "Start from a shape" }).click();
   await page.getByRole("combobox", { name: "Shape" }).selectOption(shape);
+  // A shape begins with the sizes of the frame that stands: these are the tests' own.
+  for (const [label, value] of Object.entries({ "Length, AB": "1200", "Width, BC": "800" }))
+    if (!(label in sizes) && (await page.getByRole("textbox", { name: label }).count()) > 0)
+      await page.getByRole("textbox", { name: label }).fill(value);
   for (const [label, value] of Object.entries(sizes)) await page.getByRole("textbox", { name: label }).fill(value);
   await page.getByRole("button", { name: `Start with this: ${shape}` }).click();
   await expect(page.getByTestId("canvas")).toBeVisible();

@@ -133,16 +133,24 @@ test("in inches no stage says a metric unit, but where somebody typed one", asyn
       await unfold(page);
       await settled(page);
       const lines = (await said(page)).map((line) => instruments.reduce((l, name) => l.replaceAll(name, ""), line));
-      // What somebody typed in millimetres is shown as it was typed.
-      const typed = await page
+      const fields = await page
         .locator("main input")
         .evaluateAll((all) => all.map((i) => (i as HTMLInputElement).value));
-      const metric = lines.filter((l) => METRIC.test(l) && l.trim() !== "mm" && !typed.includes(l.trim()));
       expect(
-        metric.filter((l) => !/^[\d.]+ mm$/.test(l.trim())),
+        [...lines, ...fields].filter((l) => METRIC.test(l) && l.trim() !== "mm"),
         `${job}${stage}`,
       ).toEqual([]);
     }
+  // A shape to start from is asked for in inches that a person would say.
+  await page.goto(`${address}${kiln}/frame`);
+  await page.getByRole("button", { name: "Start from a shape" }).click();
+  const shape = page.getByRole("combobox", { name: "Shape" });
+  for (const name of await shape.locator("option").allInnerTexts()) {
+    await shape.selectOption(name);
+    const sizes = await page.getByRole("dialog").locator("input[type=text], input:not([type])").all();
+    expect(sizes.length, name).toBeGreaterThan(1);
+    for (const size of sizes) await expect(size, name).toHaveValue(/^-?\d+(\.5| \d+\/\d+|\/\d+)?$/);
+  }
 });
 
 /** Waits until a page has drawn itself: what it says, and where its drawings say it, stays the same for a while. */

@@ -55,7 +55,7 @@ describe("three rests out of those at hand", () => {
   const under = (structure: Structure, count: 3 | 4 | 6) => {
     const over = footprint(structure);
     if (!over) throw new Error("no footprint");
-    return placed(restsUnder(over, count));
+    return placed(restsUnder(over, count, "mm"));
   };
   const placed = (rests: ReturnType<typeof restsUnder>) => rests.map((r) => ({ id: r.id, x: r.x.mm, y: r.y.mm }));
   it("hold the weight well inside, and the frame hardly sags between them", () => {

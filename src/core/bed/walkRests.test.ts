@@ -9,7 +9,7 @@ const at = (rests: ReturnType<typeof restsUnder>) => rests.map((r) => ({ x: r.x.
 describe("a level stepped from rest to rest", () => {
   it("goes along the sides and back to the first, never across", () => {
     for (const n of [4, 6] as const) {
-      const places = at(restsUnder(over, n));
+      const places = at(restsUnder(over, n, "mm"));
       const steps = walkRests(places);
       expect(steps).toHaveLength(n);
       expect(new Set(steps.map(([, to]) => to)).size).toBe(n);
@@ -20,7 +20,7 @@ describe("a level stepped from rest to rest", () => {
     }
   });
   it("goes to and fro over a grid, each step to the next point", () => {
-    const places = at(restsGrid(over, 4, 3));
+    const places = at(restsGrid(over, 4, 3, "mm"));
     const steps = walkRests(places);
     expect(steps).toHaveLength(11);
     for (const [p, q] of steps) expect(Math.abs(p - q)).toBe(1);

@@ -6,7 +6,7 @@ import { type BedHeights, bedVerdict } from "./bedVerdict";
 const placed = (rests: ReturnType<typeof restsUnder>) => rests.map((r) => ({ id: r.id, x: r.x.mm, y: r.y.mm }));
 
 describe("the next step at the rests", () => {
-  const rests = placed(restsGrid({ lengthMm: 1000, widthMm: 600 }, 2, 2));
+  const rests = placed(restsGrid({ lengthMm: 1000, widthMm: 600 }, 2, 2, "mm"));
   const heights = (z: number[]): BedHeights => ({
     points: rests.map((r) => r.id),
     heightsMm: Object.fromEntries(rests.map((r, i) => [r.id, z[i] as number])),

@@ -5,9 +5,12 @@ import { butted, emptyFrame, member, rectangleMembers } from "./drawnStart";
 import { shapeOf } from "./placing";
 import { sectionSize } from "./sectionOutline";
 
-/** One thing that a starter asks for. Lengths in mm; a count is a whole number; a choice is one of its words. */
+/**
+ * One thing that a starter asks for. Lengths in mm; a count is a whole number; a choice is one of its words. A length that lies along another
+ * one is usually the same share of it.
+ */
 export type StarterField =
-  | { key: string; label: string; kind: "length"; usualMm: number; from: number; to: number }
+  | { key: string; label: string; kind: "length"; usualMm: number; from: number; to: number; along?: string }
   | { key: string; label: string; kind: "count"; usual: number; from: number; to: number }
   | { key: string; label: string; kind: "angle"; usual: number; from: number; to: number }
   | { key: string; label: string; kind: "choice"; words: readonly string[]; usual: string };
@@ -22,10 +25,10 @@ export interface Starter {
   build: (v: StarterValues, section: DrawnSection, units: UnitPreference) => Result<DrawnFrame>;
 }
 
-const len = (key: string, label: string, usualMm: number, from = 60, to = 20_000): StarterField => ({
+const len = (key: string, label: string, usualMm: number, from = 60, to = 20_000) => ({
   key,
   label,
-  kind: "length",
+  kind: "length" as const,
   usualMm,
   from,
   to,
@@ -143,7 +146,7 @@ export const STARTERS: readonly Starter[] = [
     fields: [
       len("length", "Width of the leaf, AB", 1000),
       len("width", "Height of the leaf, BC", 1800),
-      len("rail", "Middle of the rail above the foot", 900),
+      { ...len("rail", "Middle of the rail above the foot", 900), along: "width" },
       choice("hinge", "Hinges at", ["DA", "BC"]),
       choice("brace", "Brace", ["below the rail", "above the rail", "none"]),
     ],
@@ -413,19 +416,31 @@ function usualLength(mm: number, units: UnitPreference): number {
   return 25.4 * (Math.abs(inches) < 6 ? Math.round(2 * inches) / 2 : Math.round(inches));
 }
 
+/** What is usual, the sizes of the frame that were typed already put in. */
+function valuesOf(starter: Starter, units: UnitPreference, typed: Readonly<Record<string, number>>): StarterValues {
+  const lengths = new Map(starter.fields.flatMap((f) => (f.kind === "length" ? [[f.key, f] as const] : [])));
+  return Object.fromEntries(
+    starter.fields.map((f) => {
+      if (f.kind !== "length") return [f.key, f.usual];
+      const whole = f.along === undefined ? undefined : lengths.get(f.along);
+      const share = whole ? (typed[whole.key] ?? whole.usualMm) / whole.usualMm : 1;
+      return [f.key, typed[f.key] ?? usualLength(share * f.usualMm, units)];
+    }),
+  );
+}
+
 /**
- * The values of a starter to begin with: what was typed of the frame already, else what is usual.
+ * The values of a starter to begin with: what was typed of the frame already where that builds something, else what is usual.
  * @param typed length and width, mm.
  */
-export const usualValues = (
+export function usualValues(
   starter: Starter,
   units: UnitPreference = "mm",
   typed: Readonly<Record<string, number>> = {},
-): StarterValues =>
-  Object.fromEntries(
-    starter.fields.map((f) => {
-      if (f.kind !== "length") return [f.key, f.usual];
-      const own = typed[f.key];
-      return [f.key, own !== undefined && own >= f.from && own <= f.to ? own : usualLength(f.usualMm, units)];
-    }),
-  );
+  section?: DrawnSection,
+): StarterValues {
+  const own = valuesOf(starter, units, typed);
+  const builds =
+    starterProblems(starter, own, units).length === 0 && (!section || starter.build(own, section, units).ok);
+  return builds ? own : valuesOf(starter, units, {});
+}

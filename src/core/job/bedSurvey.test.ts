@@ -9,7 +9,7 @@ import { quantityKey } from "./quantityId";
 import { surveyWords } from "./surveyWords";
 
 describe("a bed read in several ways", () => {
-  const rests = restsGrid({ lengthMm: 1000, widthMm: 600 }, 3, 2);
+  const rests = restsGrid({ lengthMm: 1000, widthMm: 600 }, 3, 2, "mm");
   const grid = (p: Plan): Plan => ({ ...p, bed: { ...p.bed, rests } });
   const truth: Record<string, number> = { R1: 0, R2: 0.2, R3: 0.5, R4: 0.3, R5: 0.1, R6: 0.4 };
   const z = (name: string): number => truth[name] as number;
@@ -120,7 +120,7 @@ describe("a bed read in several ways", () => {
     const r = opened("bed");
     const edge = (from: string, what: string, to: string): ReadingEntry =>
       read(r.id, what, "5", { how: { by: "edge", from, to, blocks: [length("5"), length("5")] } }, "straightedge");
-    const nine = restsGrid({ lengthMm: 1000, widthMm: 600 }, 3, 3);
+    const nine = restsGrid({ lengthMm: 1000, widthMm: 600 }, 3, 3, "mm");
     const level = (p: Plan): Plan => ({
       ...p,
       bed: { ...p.bed, rests: nine },

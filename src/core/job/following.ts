@@ -14,5 +14,5 @@ export function following(before: Plan, after: Plan, surveyed: boolean): Plan {
   const { structure } = builtOf(after);
   const over = structure && footprint(structure);
   if (!over) return after;
-  return { ...after, bed: { ...after.bed, rests: restsUnder(over, laid) } };
+  return { ...after, bed: { ...after.bed, rests: restsUnder(over, laid, after.units) } };
 }

@@ -6,7 +6,7 @@ import { type Problem, plainLength, rangeWords } from "../units";
 import { bedKindOf, fixtureWish } from "./fixtureWish";
 import type { Plan } from "./planSchema";
 
-type HeldPlan = Pick<Plan, "held" | "fixture">;
+type HeldPlan = Pick<Plan, "held" | "fixture" | "units">;
 /** A bar as a plan keeps it. */
 export type PlannedBar = NonNullable<NonNullable<Plan["held"]>["bars"]>[number];
 
@@ -137,7 +137,7 @@ export const usuallyLies = (plan: Pick<Plan, "fixture">): Lies =>
   bedKindOf(plan) === "floor" ? "weight" : USUALLY_HELD.lies;
 
 /** What holds a plan's frame while it is welded. */
-export function heldOf(structure: Structure, plan: HeldPlan & Pick<Plan, "units">): Held {
+export function heldOf(structure: Structure, plan: HeldPlan): Held {
   const { held } = plan;
   const carriedAtMm = carriedAt(structure, plan);
   const lies = held?.lies ?? usuallyLies(plan);

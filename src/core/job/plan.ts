@@ -2,7 +2,7 @@ import type { Footprint } from "../bed";
 import { limitProblems } from "../check";
 import { drillProblems, sawTestProblems, stockProblems } from "../cut";
 import type { Rectangle } from "../frame";
-import { length, type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
+import { length, type Problem, plainLength, rangeWords, stated, statedExactly, type UnitPreference } from "../units";
 import { weldProblems } from "../weld";
 import { builtOf, orderProblems } from "./built";
 import { FORMAT } from "./format";
@@ -118,27 +118,34 @@ const RESTS_ALONG = {
  * Rests at the centre of the tubes: two corners and the middle across (3), under the corners (4), or under corners and middles
  * of AB and CD (6).
  */
-export function restsUnder(over: Pick<Footprint, "lengthMm" | "widthMm" | "insetMm">, count: 3 | 4 | 6): Rest[] {
+export function restsUnder(
+  over: Pick<Footprint, "lengthMm" | "widthMm" | "insetMm">,
+  count: 3 | 4 | 6,
+  units: UnitPreference,
+): Rest[] {
   const half = over.insetMm;
   const places = [half, over.widthMm - half].flatMap((y, row) =>
     (RESTS_ALONG[count][row] ?? []).map((share) => ({ x: half + share * (over.lengthMm - 2 * half), y })),
   );
-  const stated = (mm: number) => length(String(+mm.toFixed(3)));
-  return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x), y: stated(p.y) }));
+  return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x, units), y: stated(p.y, units) }));
 }
 
 /** Points over the whole surface under a frame, from corner to corner, row by row: what a survey reads. */
-export function restsGrid(over: Pick<Footprint, "lengthMm" | "widthMm">, along: number, across: number): Rest[] {
-  // As exact as they are laid out: a point a hair off its line would make a survey by straightedge look open.
-  const stated = (mm: number) => length(String(+mm.toFixed(4)));
+export function restsGrid(
+  over: Pick<Footprint, "lengthMm" | "widthMm">,
+  along: number,
+  across: number,
+  units: UnitPreference,
+): Rest[] {
   return Array.from({ length: along * across }, (_, i) => {
     const row = Math.floor(i / along);
     // To and fro, so that one walks round once.
     const column = row % 2 === 0 ? i % along : along - 1 - (i % along);
     return {
       id: `R${i + 1}`,
-      x: stated((column / (along - 1)) * over.lengthMm),
-      y: stated((row / (across - 1)) * over.widthMm),
+      // To the last digit: a point a hair off its line would make a survey by straightedge look open.
+      x: statedExactly((column / (along - 1)) * over.lengthMm, units),
+      y: statedExactly((row / (across - 1)) * over.widthMm, units),
     };
   });
 }
@@ -176,7 +183,7 @@ export function newPlan(name: string, units: UnitPreference): Plan {
     },
     frame: { by: "sizes", sizes },
     bed: {
-      rests: restsUnder(over, 4),
+      rests: restsUnder(over, 4, units),
       laid: 4,
       adjust: "shims",
       mode: "level",

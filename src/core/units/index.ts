@@ -17,7 +17,7 @@ export {
 export { drillWords, wallWords } from "./gauges";
 export { type BareUnit, length, lengthParts, MM_PER, parseLength, readLength } from "./length";
 export { type Length, lengthSchema } from "./lengthSchema";
-export { asKept, asShown, type Kind as PhysicalKind, physical, unitOf } from "./physical";
+export { asKept, asShown, inField, type Kind as PhysicalKind, physical, unitOf } from "./physical";
 export { fail, ok, type Problem, type Result } from "./result";
 export { bareSlope, readSlant, SLANT_UNITS, type Slant, type SlantUnit, slantMmPerM } from "./slant";
 export { slantSchema } from "./slantSchema";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { asKept, asShown, type Kind, physical, unitOf } from "./physical";
+import { asKept, asShown, inField, type Kind, physical, unitOf } from "./physical";
 import { readSlant, slantMmPerM } from "./slant";
 
 const KINDS: readonly Kind[] = ["slope", "speed", "heat", "mass", "area", "warmth", "force"];
@@ -19,6 +19,17 @@ describe("quantities in two systems", () => {
     for (const kind of KINDS)
       for (const units of ["mm", "inch-fraction", "inch-decimal"] as const)
         expect(asKept(kind, asShown(kind, 1.2345, units), units)).toBeCloseTo(1.2345, 12);
+  });
+  it("stand in a field as in words, and as they were typed where that says more", () => {
+    expect(inField("speed", 5, "inch-decimal")).toBe(11.8);
+    expect(inField("slope", 0.45, "inch-fraction")).toBe(5.4);
+    for (const kind of KINDS)
+      for (const typed of [7.25, 12.85, 118.5])
+        expect(
+          Math.abs(inField(kind, asKept(kind, typed, "inch-fraction"), "inch-fraction") / typed - 1),
+          `${kind} ${typed}`,
+        ).toBeLessThan(1.1e-3);
+    expect(inField("speed", asKept("speed", 12.85, "inch-fraction"), "inch-fraction")).toBe(12.85);
   });
   it("carry one unit each, none of them metric in inches", () => {
     for (const kind of KINDS) {

@@ -71,6 +71,16 @@ export const asShown = (kind: Kind, value: number, units: UnitPreference): numbe
 /** @param value as it was typed in the unit that is shown. @returns as it is kept. */
 export const asKept = (kind: Kind, value: number, units: UnitPreference): number => value / shown(kind, units).times;
 
+/** A field shows what words say where that is the same to this share: what was worked out in the other system reads as its own words. */
+const SAME_SHARE = 1e-3;
+
+/** @param value as it is kept. @returns as a field shows it: as everywhere else, with more digits only where they were typed. */
+export function inField(kind: Kind, value: number, units: UnitPreference): number {
+  const whole = asShown(kind, value, units);
+  const usual = +whole.toFixed(shown(kind, units).decimals);
+  return Math.abs(usual - whole) < SAME_SHARE * Math.abs(whole) ? usual : +whole.toPrecision(5);
+}
+
 /** A quantity with its unit: `10.2 kg`, `22.5 lb`. @param decimals of the shown number; usual ones when left out. */
 export function physical(kind: Kind, value: number, units: UnitPreference, decimals?: number, bare = false): string {
   const { unit, decimals: usual } = shown(kind, units);

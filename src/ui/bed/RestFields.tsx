@@ -5,7 +5,7 @@ import { useState } from "react";
 
 import type { Footprint } from "@/core/bed";
 import { type Plan, restsGrid, restsOnBearers, restsUnder } from "@/core/job";
-import { length } from "@/core/units";
+import { stated } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Button } from "../parts/Button";
@@ -35,12 +35,12 @@ export function RestFields({ over }: { over: Footprint }) {
   };
   const lay = (laid: 3 | 4 | 6) => {
     forget("bed.rests.");
-    set({ rests: restsUnder(over, laid), laid, feet: undefined });
+    set({ rests: restsUnder(over, laid, units), laid, feet: undefined });
   };
   const free = Array.from({ length: 99 }, (_, i) => `R${i + 1}`).find((id) => !bed.rests.some((r) => r.id === id));
   const centre = () => ({
-    x: length(String(+(over.lengthMm / 2).toFixed(1))),
-    y: length(String(+(over.widthMm / 2).toFixed(1))),
+    x: stated(over.lengthMm / 2, units),
+    y: stated(over.widthMm / 2, units),
   });
   return (
     <div className="grid gap-4">
@@ -68,7 +68,7 @@ export function RestFields({ over }: { over: Footprint }) {
             // A grid is what is read; feet stand under its corners, unless somebody says otherwise.
             forget("bed.rests.");
             const feet = [0, nx - 1, nx * ny - nx, nx * ny - 1].map((i) => `R${i + 1}`);
-            set({ rests: restsGrid(over, nx, ny), laid: undefined, feet });
+            set({ rests: restsGrid(over, nx, ny, units), laid: undefined, feet });
           }}
         >
           Lay the grid

@@ -369,6 +369,7 @@ function RectangleStage() {
         <StarterDialog
           units={units}
           section={section}
+          typed={{ length: plan.frame.sizes.length.mm, width: plan.frame.sizes.width.mm }}
           onStart={(next) => edit((p) => drawnAs(p, next))}
           onClose={() => setStarting(false)}
         />

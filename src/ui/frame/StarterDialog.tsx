@@ -22,6 +22,8 @@ import { SelectField } from "../parts/SelectField";
 interface Props {
   units: UnitPreference;
   section: DrawnSection;
+  /** Sizes of the frame that stand already, mm: what the shapes begin with. */
+  typed?: Readonly<Record<string, number>>;
   onStart: (frame: DrawnFrame) => void;
   onClose: () => void;
 }
@@ -94,10 +96,10 @@ function Field({
 }
 
 /** Starts a frame from a shape that many people build, with a handful of sizes. */
-export function StarterDialog({ units, section, onStart, onClose }: Props) {
+export function StarterDialog({ units, section, typed, onStart, onClose }: Props) {
   const [starter, setStarter] = useState<Starter>(STARTERS[0] as Starter);
   const [all, setAll] = useState<Record<string, StarterValues>>({});
-  const values = all[starter.name] ?? usualValues(starter);
+  const values = all[starter.name] ?? usualValues(starter, units, typed, section);
   const wrong = starterProblems(starter, values, units).filter((p) => !idle(starter, values, p.key));
   const built = wrong.length === 0 ? starter.build(values, section, units) : null;
   const message = wrong[0]?.message ?? (built && !built.ok ? built.message : null);

@@ -1,7 +1,7 @@
 "use client";
 
 import { type ReactNode, useId, useState } from "react";
-import { asKept, asShown, type PhysicalKind, type UnitPreference, unitOf } from "@/core/units";
+import { asKept, inField, type PhysicalKind, type UnitPreference, unitOf } from "@/core/units";
 import { FieldFrame, FieldMessage, inputClass } from "./Field";
 
 interface Props {
@@ -54,7 +54,7 @@ export function NumberField({
   problem,
   className,
 }: Props) {
-  const shown = (x: number): number => (kind ? +asShown(kind.is, x, kind.units).toPrecision(5) : x);
+  const shown = (x: number): number => (kind ? inField(kind.is, x, kind.units) : x);
   const unit = kind ? unitOf(kind.is, kind.units) : note;
   const hint = kind ? [unit, note].filter((w) => w !== "").join(", ") : note;
   const [value, min, max] = [stored === null ? null : shown(stored), shown(least), shown(most)];

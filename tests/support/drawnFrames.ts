@@ -1,6 +1,6 @@
 import { type DrawnFrame, type DrawnSection, emptyFrame, member, STARTERS, usualValues } from "@/core/frame";
 import type { Vec3 } from "@/core/numeric";
-import { length } from "@/core/units";
+import { length, type UnitPreference } from "@/core/units";
 
 /** Square tube of one size. */
 export const squareTube = (mm = 40, wallMm = 3, id = "S1"): DrawnSection => ({
@@ -13,6 +13,14 @@ export const squareTube = (mm = 40, wallMm = 3, id = "S1"): DrawnSection => ({
   material: "mild steel",
 });
 
+/** Square tube of an inch and a half, as it is sold in inches. */
+export const inchTube: DrawnSection = {
+  ...squareTube(),
+  width: length("1 1/2", "in"),
+  height: length("1 1/2", "in"),
+  wall: length("1/8", "in"),
+};
+
 export const roundTube = (mm: number, wallMm = 3, id = "S1"): DrawnSection => ({
   ...squareTube(mm, wallMm, id),
   shape: "round tube",
@@ -23,10 +31,11 @@ export function started(
   name: string,
   change: Record<string, number | string> = {},
   section = squareTube(),
+  units: UnitPreference = "mm",
 ): DrawnFrame {
   const starter = STARTERS.find((s) => s.name === name);
   if (!starter) throw new Error(`no starter ${name}`);
-  const built = starter.build({ ...usualValues(starter), ...change }, section, "mm");
+  const built = starter.build({ ...usualValues(starter, units), ...change }, section, units);
   if (!built.ok) throw new Error(built.message);
   return built.value;
 }

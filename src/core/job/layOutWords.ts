@@ -190,13 +190,20 @@ export function fixtureChecks(
       ? [
           {
             id: "propped" as const,
-            isGood: true,
-            say: `Neither lies on the bed nor stands on what lies, so it is held by hand or a prop until it is tacked: ${named(propped)}.`,
+            isGood: false,
+            say: `Neither lies on the bed nor stands on what lies, so it is held by hand or a prop until it is tacked: ${named(propped)}.${
+              propped.length > MANY_SHARE * structure.members.length
+                ? " So much in the air is easier built as flat frames, each laid out as a job of its own, which are stood up and joined."
+                : ""
+            }`,
           },
         ]
       : []),
   ];
 }
+
+/** Where more of a frame than this share hangs in the air, it is not laid out in one go (own judgement). */
+const MANY_SHARE = 0.5;
 
 /** A thing of the shelf that stands in for another, or is made fast in a way of its own. */
 const THING_WORDS: Record<ShelfThing, string> = {
@@ -233,10 +240,12 @@ export function laidWords(
   units: UnitPreference,
 ): string {
   const mm = (v: number): string => formatSmall(v, units, { decimals: units === "mm" ? 1 : 0 });
-  // Taped as everything else in the job; what is less than an inch off an edge is set by a rule or a feeler.
-  const taped = (v: number): string =>
-    Math.abs(v) < MM_PER.in ? mm(v) : formatLength(v, units, { denominator: 64 }).text;
-  const high = element.highMm > 0 ? `${mm(element.highMm)} high, ` : "";
+  // Taped as everything else in the job; what is a little off a mark, less than an inch from an edge, is set by a rule or a feeler.
+  const taped = (v: number): string => {
+    const marked = formatLength(v, units, { denominator: 64, trim: Math.abs(v) < SEEN_MM });
+    return Math.abs(v) < MM_PER.in && Math.abs(marked.roundingMm) > SEEN_MM ? mm(v) : marked.text;
+  };
+  const high = element.highMm > 0 ? `${taped(element.highMm)} high, ` : "";
   const play = element.playMm > 0 ? `, ${mm(element.playMm)} off` : "";
   const packed = (packMm: number): string => (packMm > SEEN_MM ? ` with ${mm(packMm)} of packing` : "");
   if (hole) return `hole ${hole.along}, ${hole.across}${packed(hole.packMm)}${play}`;

@@ -10,8 +10,8 @@ export const stated = (mm: number, units: UnitPreference): Length =>
 export const statedExactly = (mm: number, units: UnitPreference): Length =>
   bareUnit(units) === "mm" ? length(String(+mm.toFixed(6) + 0)) : length(String(+(mm / 25.4).toFixed(8) + 0), "in");
 
-/** A length as it was typed, with its unit where a bare number would mean another one here. */
+/** A length as it was typed, with its unit where a bare number would mean another one here: nothing is nothing in either. */
 export function typedText(value: Length, units: UnitPreference): string {
   const bare = !/[a-zµ"']/i.test(value.text);
-  return bare && value.unit !== bareUnit(units) ? `${value.text} ${value.unit}` : value.text;
+  return bare && value.mm !== 0 && value.unit !== bareUnit(units) ? `${value.text} ${value.unit}` : value.text;
 }

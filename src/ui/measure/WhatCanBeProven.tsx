@@ -78,7 +78,11 @@ export function WhatCanBeProven({
   return (
     <>
       {rows.length === 0 ? (
-        <p className="text-soft">This job has no such limit.</p>
+        <p className="text-soft">
+          {corners
+            ? "This job has no such limit."
+            : "Worked out for a frame of four corners in one plane, and this one has none."}
+        </p>
       ) : (
         <ul className="max-w-prose">
           {rows.map((row) => (

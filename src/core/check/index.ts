@@ -1,7 +1,7 @@
 export { type AdjustStep, adjustStep } from "./adjustStep";
 export { type Aim, aimOf } from "./aim";
 export { BED_SHARE, type BedHeights, type BedVerdict, bedVerdict, type RestAdvice } from "./bedVerdict";
-export { chanceWithin, HALF_BAND } from "./chance";
+export { chanceWithin, HALF_BAND, normalBelow } from "./chance";
 export { conformity } from "./conformity";
 export {
   type BentMaterial,

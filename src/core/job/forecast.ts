@@ -1,4 +1,4 @@
-import { chanceWithin, HALF_BAND, type Limit } from "../check";
+import { chanceWithin, type Limit } from "../check";
 import { CORNERS, type Span } from "../geometry";
 import { type OutcomeId, outcomeKey, outcomeWords, predicted } from "../shrink";
 import { cornerAngleDeg, type Measured } from "../square";
@@ -7,6 +7,7 @@ import { bowSize, endsGo } from "./bowLines";
 import type { EvaluationContext } from "./evaluationContext";
 import { type FrameRound, sizeRead } from "./frameRound";
 import { gateReading } from "./gateReading";
+import { afterChange, placeForecast, placesRead } from "./placeForecast";
 import { fullU } from "./rounds";
 
 /** One limit of the job with how the cold frame is likely to stand against it. */
@@ -18,17 +19,6 @@ export interface Forecast {
   chance: number | null;
   /** Where it is worst, in words; empty for the frame as a whole. */
   where: string;
-}
-
-/** What a reading is, and what welding changes it by: both may be off. */
-function after(start: Measured, change: Estimate): Estimate {
-  const value = start.value + change.value;
-  const own = HALF_BAND * start.u;
-  return {
-    value,
-    low: value - Math.hypot(change.value - change.low, own),
-    high: value + Math.hypot(change.high - change.value, own),
-  };
 }
 
 /** What is predicted of a size that is limited. */
@@ -56,7 +46,7 @@ export const gateOf = ({ order, ticked }: EvaluationContext, rounds: readonly Fr
  * @param unwelded rounds of the frame from before its first bead. @returns nothing without a prediction.
  */
 export function forecasts(context: EvaluationContext, unwelded: readonly FrameRound[]): Forecast[] {
-  const { prediction, structure, target, limits, job } = context;
+  const { prediction, structure, target, limits, places, job } = context;
   if (!prediction || !structure) return [];
   const { quad } = structure;
   const setUp = job.plan.aim === "drawing" ? null : target;
@@ -96,13 +86,13 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
         const start = mean
           ? { value: mean.mm, u: fullU(mean) }
           : exactly((limit.mouth ? mouthSetUp(limit) : setUp?.targets[limit.id as "AB"]) ?? limit.nominal);
-        return [worst(limit, [{ cold: e && after(start, e), where: "" }])];
+        return [worst(limit, [{ cold: e && afterChange(start, e), where: "" }])];
       }
       case "diagonal": {
         const known = read?.square?.diagonalDifferenceMm;
         const e = change({ kind: "square" }, known ? gate : null);
         const start = known ?? exactly(setUp?.diagonalDifferenceMm ?? 0);
-        return [worst(limit, [{ cold: e && after(start, e), where: "" }])];
+        return [worst(limit, [{ cold: e && afterChange(start, e), where: "" }])];
       }
       case "corner": {
         if (!quad) return [];
@@ -115,7 +105,7 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
               const e = change({ kind: "angle", corner: c }, known ? gate : null);
               const drawn = cornerAngleDeg(quad.corners, c);
               const angle = known ?? exactly(setUp ? cornerAngleDeg(setUp.corners, c) : drawn);
-              const cold = e && after({ value: angle.value - drawn, u: angle.u }, e);
+              const cold = e && afterChange({ value: angle.value - drawn, u: angle.u }, e);
               return {
                 cold: cold && { value: perDeg * cold.value, low: perDeg * cold.low, high: perDeg * cold.high },
                 where: `corner ${c}`,
@@ -146,6 +136,11 @@ export function forecasts(context: EvaluationContext, unwelded: readonly FrameRo
             eitherWay(limit),
           ),
         ];
+      case "place": {
+        const found = read && places && placesRead(read, places);
+        const told = places && placeForecast(limit, places, prediction, found, gate, job.plan.aim !== "drawing");
+        return [told ? { limit, ...told } : { limit, cold: null, chance: null, where: "" }];
+      }
       default:
         return [{ limit, cold: null, chance: null, where: "" }];
     }

@@ -26,6 +26,10 @@ function remedy(f: Told, locked: boolean): string {
       return locked
         ? "Cut the tacks of one corner, bring it square, and tack it again."
         : "Nudge it square now, while the joints still turn.";
+    case "place":
+      return locked
+        ? `Cut the tacks that hold ${f.where}, bring it where it belongs, and tack it again.`
+        : `Tap ${f.where} to where it belongs now, while the joints still turn.`;
     case "size":
       return `Re-fit or re-cut before any bead holds it: ${limitName(f.limit)}.`;
     default:

@@ -40,7 +40,7 @@ const NOTHING: Prediction = {
 };
 
 /** What any limit may be about. */
-const LIMITED: readonly OutcomeId["kind"][] = ["span", "mouth", "square", "angle", "flat", "twist"];
+const LIMITED: readonly OutcomeId["kind"][] = ["span", "mouth", "square", "angle", "flat", "twist", "place"];
 
 /** Worth of an order by a few draws that all orders share: the sum of the logarithms of the chances of its limits. */
 export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => number {
@@ -82,14 +82,13 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
   );
   // What is set up off nominal ends on nominal, but for a lean that is less than its scatter.
   const isSetOff = ({ kind }: OutcomeId): boolean =>
-    (structure.quad !== null || kind === "mouth") && job.plan.aim === "set-up" && !isRead;
+    (structure.quad !== null || kind === "mouth" || kind === "place") && job.plan.aim === "set-up" && !isRead;
   return (choice) => {
-    const rough = trial.of(stepsOf(choice), since).outcomes.map(({ id, estimate }) => ({
-      id,
-      estimate,
+    const rough = trial.of(stepsOf(choice), since).outcomes.map((told) => ({
+      ...told,
       unit: "mm" as const,
       unsigned: false,
-      nominal: estimate.value,
+      nominal: told.estimate.value,
       wide: null,
       from: {},
     }));
@@ -109,6 +108,7 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
               low: o.estimate.low - o.estimate.value,
               high: o.estimate.high - o.estimate.value,
             },
+            ...(o.draws ? { draws: o.draws.map((v) => v - o.estimate.value) } : {}),
           }
         : o,
     );

@@ -1,5 +1,5 @@
 import { brokenHolds, type OrderChoice, weldWords } from "../plan";
-import { type Drawn, largestSteps, type OutcomeId, type Prediction } from "../shrink";
+import { type Drawn, largestSteps, type OutcomeId, type Prediction, predicted } from "../shrink";
 import type { Estimate } from "../units";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
@@ -16,8 +16,13 @@ const SHAPE: readonly OutcomeId["kind"][] = ["square", "flat", "mouth"];
 const MOST_TOLD = 3;
 
 /** What a limit is about among what is predicted in mm; null where it is of more than one thing. */
-function outcomeOf({ limit }: Forecast): OutcomeId | null {
+function outcomeOf({ limit, where }: Forecast, prediction: Prediction): OutcomeId | null {
   switch (limit.kind) {
+    case "place": {
+      const ways = (["right", "up"] as const).map((way): OutcomeId => ({ kind: "place", place: where, way }));
+      const size = (id: OutcomeId): number => Math.abs(predicted(prediction, id)?.value ?? 0);
+      return ways.reduce((a, b) => (size(b) > size(a) ? b : a));
+    }
     case "size":
       return sizeOutcome(limit);
     case "diagonal":
@@ -42,7 +47,8 @@ const ofDraw = (prediction: Prediction, drawn: readonly Drawn[], d: number): Pre
   prediction.outcomes.map((o, i) => {
     const value = drawn[i]?.draws[d] ?? o.nominal;
     const from = Object.entries(drawn[i]?.from ?? {}).map(([gate, { draws }]) => [gate, exact(draws[d] ?? 0)] as const);
-    return { ...o, estimate: exact(value), from: Object.fromEntries(from) };
+    const { draws: _, drawsFrom: __, ...own } = o;
+    return { ...own, estimate: exact(value), from: Object.fromEntries(from) };
   });
 
 /** Draws between two chances to stop. */
@@ -78,7 +84,7 @@ export function* orderOutlook(
   }
   const limits = told.map((i, k) => ({ forecast: whole[i] as Forecast, chance: (sums[k] ?? 0) / draws }));
   const worst = limits.reduce<(typeof limits)[number] | null>((a, l) => (a && a.chance <= l.chance ? a : l), null);
-  const outcome = worst && outcomeOf(worst.forecast);
+  const outcome = worst && outcomeOf(worst.forecast, prediction);
   const { structure, order } = builtOf(own.plan);
   const time = timeOf(own);
   const bars = new Set((own.plan.held?.bars ?? []).filter((b) => b.kind !== "block").map((b) => b.id));
@@ -90,7 +96,12 @@ export function* orderOutlook(
     turns: turnsOf(own),
     totalS: time?.totalS ?? 0,
     parts: { arcS: time?.arcS ?? 0, waitS: time?.waitS ?? 0, measureS: time?.measureS ?? 0 },
-    worst: worst && { limit: worst.forecast.limit, chance: worst.chance, outside: outsideOf(worst.forecast) },
+    worst: worst && {
+      limit: worst.forecast.limit,
+      chance: worst.chance,
+      outside: outsideOf(worst.forecast),
+      ...(worst.forecast.limit.kind === "place" ? { place: worst.forecast.where } : {}),
+    },
     most: (outcome ? largestSteps(replay, outcome) : [])
       .flatMap(({ step, change }) => {
         const id = order?.steps.find((s) => s.key === step)?.id;

@@ -14,7 +14,7 @@ export function worstWords({ worst, holdN }: OrderOutlook, units: UnitPreference
   const parts = [
     ...(worst
       ? [
-          `Kept most seldom: ${limitName(worst.limit)}, ${chanceWords(worst.chance)}${worst.outside > 0 ? `, nine in ten end at most ${amount(worst.outside, worst.limit.unit, units)} outside` : ", nine in ten within it"}`,
+          `Kept most seldom: ${limitName(worst.limit)}${worst.place ? ` (${worst.place})` : ""}, ${chanceWords(worst.chance)}${worst.outside > 0 ? `, nine in ten end at most ${amount(worst.outside, worst.limit.unit, units)} outside` : ", nine in ten within it"}`,
         ]
       : []),
     ...(holdN >= TOLD_N ? [`clamps hold up to ${physical("force", holdN / 1000, units)} each`] : []),
@@ -25,7 +25,7 @@ export function worstWords({ worst, holdN }: OrderOutlook, units: UnitPreference
 /** The steps of an order that matter most for the limit that it keeps most seldom; an empty text where none does. */
 export function mostWords({ worst, most }: OrderOutlook, units: UnitPreference): string {
   if (!worst || most.length === 0) return "";
-  const about = worst.limit.kind === "flat" ? "the twist of the corners" : limitName(worst.limit);
+  const about = worst.limit.kind === "flat" ? "the twist of the corners" : (worst.place ?? limitName(worst.limit));
   const each = most.map(
     ({ say, by }) => `${say} (${formatSmall(by, units, { decimals: units === "mm" ? 2 : 1, signed: true })})`,
   );

@@ -6,6 +6,7 @@ import { mouthsOf, placesOf } from "../square";
 import { cornerOutcomes } from "./cornerOutcomes";
 import { bow, distanceChange, flatnessOf, type Outcome } from "./outcomes";
 import { type OutputPoint, type Outputs, outputsOf } from "./outputs";
+import { type FollowedPlace, placeOutcomes } from "./placeOutcomes";
 
 const UP: Vec3 = [0, 0, 1];
 /** A member rises by no more than this, sine, when it counts as lying. */
@@ -77,6 +78,22 @@ function endPoint(
   const landing = structure.joints.find((j) => j.kind !== "lap" && j.b === m.id && j.endB === end);
   if (!landing) return own;
   return points.find((p) => p.member === landing.a && p.point === joints.get(landing.id)?.a) ?? own;
+}
+
+/** What a joint's place moves with: the corner that two ends share, or the member that the other lands on. */
+function jointPoint(
+  id: string | undefined,
+  structure: Structure,
+  joints: Joints,
+  corners: readonly OutputPoint[],
+  { points }: Outputs,
+): OutputPoint | undefined {
+  const joint = structure.joints.find((j) => j.id === id);
+  if (!joint) return undefined;
+  const corner = sharedCorners(structure).findIndex((j) => j.id === joint.id);
+  return corner >= 0
+    ? corners[corner]
+    : points.find((p) => p.member === joint.a && p.point === joints.get(joint.id)?.a);
 }
 
 /** Points of a member that are nodes between its ends. */
@@ -167,5 +184,11 @@ export const frameOutcomes =
       const [p, q] = [endOf(from), endOf(to)];
       return p && q ? [distanceChange({ kind: "mouth", from, to }, p, q)] : [];
     });
-    return [...mouths, ...lengths, ...flat, ...bows];
+    const followed = Object.entries(places.nodes).flatMap(([name, at]): FollowedPlace[] => {
+      const point = places.freeEnds[name]
+        ? endOf(name)
+        : jointPoint(places.joints[name], structure, joints, shared, outputs);
+      return point ? [{ name, at, point }] : [];
+    });
+    return [...mouths, ...lengths, ...flat, ...placeOutcomes(followed, places.view), ...bows];
   };

@@ -10,7 +10,7 @@ export { OrderTrial } from "./orderTrial";
 export { type OutcomeId, outcomeKey, outcomeWords } from "./outcomeId";
 export { bow } from "./outcomes";
 export { type OutputPoint, type Outputs, outputsOf } from "./outputs";
-export { lossOf, predicted, type Told } from "./predicted";
+export { drawsOf, lossOf, predicted, type Told } from "./predicted";
 export {
   type Drawn,
   type FramePrediction,
@@ -22,6 +22,6 @@ export {
 } from "./prediction";
 export { KINK_RAD, moreBeads, remedyEffects, type UnitDeed, type UnitEffects } from "./remedyEffects";
 export type { SetUpShape, SetUpTarget } from "./settingUp";
-export { DRAWS, type SimulatedOutcome, type SimulationInput, simulate } from "./simulate";
+export { DRAWS, type SimulatedOutcome, type SimulationInput, simulate, smoothQuantile } from "./simulate";
 export type { SimulationStep } from "./simulationSteps";
 export { toldOutcomes } from "./toldOutcomes";

@@ -102,7 +102,8 @@ export class OrderTrial {
         }
         const mean = all.reduce((s, v) => s + v, 0) / all.length;
         const half = HALF_BAND * Math.sqrt(all.reduce((s, v) => s + (v - mean) ** 2, 0) / all.length);
-        return { id, estimate: { value: mean, low: mean - half, high: mean + half } };
+        const estimate = { value: mean, low: mean - half, high: mean + half };
+        return id.kind === "place" ? { id, estimate, draws: [...all] } : { id, estimate };
       }),
     };
   }

@@ -4,7 +4,15 @@ import type { Prediction } from "./prediction";
 
 /** Outcomes with what is told of them. */
 export interface Told {
-  outcomes: readonly (Pick<Prediction["outcomes"][number], "id" | "estimate"> & { from?: Record<string, Estimate> })[];
+  outcomes: readonly (Pick<Prediction["outcomes"][number], "id" | "estimate" | "draws" | "drawsFrom"> & {
+    from?: Record<string, Estimate>;
+  })[];
+}
+
+/** What an outcome comes to in some draws, by the same gate as its estimate; null where no draws are kept of it. */
+export function drawsOf({ outcomes }: Told, id: OutcomeId, gate: string | null = null): readonly number[] | null {
+  const found = outcomes.find((o) => outcomeKey(o.id) === outcomeKey(id));
+  return (gate === null ? undefined : found?.drawsFrom?.[gate]) ?? found?.draws ?? null;
 }
 
 /**

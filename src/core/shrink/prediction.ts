@@ -18,7 +18,28 @@ import { twistStiffness } from "./twistStiffness";
 export type PredictedOutcome = Pick<SimulatedOutcome, "id" | "unit" | "unsigned" | "nominal" | "estimate" | "wide"> & {
   /** What is still to come from a gate on, by its step's id: for a frame that was read there. */
   from: Record<string, Estimate>;
+  /** Of places, the worst of which is asked about: what it comes to in some draws, mm, and what is still to come from each gate on. */
+  draws?: readonly number[];
+  drawsFrom?: Record<string, readonly number[]>;
 };
+
+/** Figures that are kept of all places in one draw after the other, and draws at least: enough for the band of the worst, few to store. */
+const PLACE_FIGURES = 4800;
+const LEAST_PLACE_DRAWS = 64;
+/** Digits that are kept of them, mm. */
+const PLACE_DIGITS = 3;
+
+/** An outcome as a prediction keeps it. @param count draws that are kept of a place. */
+function keptOutcome({ byStep: _, after: __, draws, from, ...q }: SimulatedOutcome, count: number): PredictedOutcome {
+  const keptDraws = (all: Float64Array): number[] =>
+    Array.from(all.subarray(1, 1 + count), (v) => +v.toFixed(PLACE_DIGITS));
+  const ofGates = <T>(take: (gate: SimulatedOutcome["from"][string]) => T): Record<string, T> =>
+    Object.fromEntries(Object.entries(from).map(([gate, at]) => [gate, take(at)]));
+  const kept = { ...q, from: ofGates(({ estimate }) => estimate) };
+  return q.id.kind === "place"
+    ? { ...kept, draws: keptDraws(draws), drawsFrom: ofGates((at) => keptDraws(at.draws)) }
+    : kept;
+}
 
 /** What welding in one order is expected to do to one frame. */
 export interface Prediction {
@@ -123,13 +144,12 @@ export function* predictFrame(
   const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * wallMm);
   const setUp = shape.toSetUp(simulation);
   const materials = [...new Set(structure.members.map((m) => m.material))];
+  const placed = simulation.outcomes.filter(({ id }) => id.kind === "place").length;
+  const placeDraws = Math.max(LEAST_PLACE_DRAWS, Math.floor(PLACE_FIGURES / Math.max(1, placed)));
   const prediction: Prediction = {
     heatJPerMm: heat,
     closingMm,
-    outcomes: simulation.outcomes.map(({ byStep: _, after: __, draws: ___, from, ...q }) => ({
-      ...q,
-      from: Object.fromEntries(Object.entries(from).map(([gate, { estimate }]) => [gate, estimate])),
-    })),
+    outcomes: simulation.outcomes.map((o) => keptOutcome(o, placeDraws)),
     setUp,
     allowancesMm: allowances(structure, setUp, simulation.outcomes),
     twistNPerMm,

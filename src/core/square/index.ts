@@ -1,3 +1,4 @@
+export { bestFit } from "./bestFit";
 export { type GeneralCheck, generalCheck, type Tap } from "./generalCheck";
 export { halfRule } from "./halfRule";
 export { type Impossible, impossible } from "./impossible";

@@ -189,7 +189,7 @@ export function ReplayForces({ replay, step }: { replay: Replay; step: Step }) {
 
 /** Outcomes of which one asks what moved them: sizes and shape of the whole, not the line of one member. */
 const isAsked = ({ kind }: OutcomeId): boolean =>
-  !["angle", "bow", "lift", "taper length", "taper width"].includes(kind);
+  !["angle", "bow", "lift", "place", "taper length", "taper width"].includes(kind);
 
 /** The outcome that is asked about first: squareness where there is one. */
 const toldFirst = (replay: Replay): OutcomeId =>

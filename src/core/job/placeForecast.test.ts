@@ -1,0 +1,153 @@
+import { describe, expect, it } from "vitest";
+import { comb, drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import { job as jobOf, opened, read } from "../../../tests/support/jobs";
+import { drawnPlan } from "../../../tests/support/plans";
+import type { DrawnFrame } from "../frame";
+import { distance, drain, type Vec2 } from "../numeric";
+import { USUAL_ORDER } from "../plan";
+import { length } from "../units";
+import { tapedPairs } from "./coldSet";
+import type { Entry } from "./entrySchema";
+import { evaluate } from "./evaluate";
+import { gateAdvice } from "./gateAdvice";
+import { orderOutlook } from "./outlookByDraws";
+import type { Plan } from "./planSchema";
+import { predict } from "./predict";
+
+/** Frames without corners: closed and open, standing and lying, round and square tube, hot and thin. */
+const FRAMES: Record<string, DrawnFrame> = {
+  drawbar: started("A-shaped drawbar", {}, squareTube(60, 4)),
+  rack: started("rack", { uprights: 5 }),
+  stand: started("stand", { shelves: 1 }),
+  "rails with a kink": started("rails with a kink"),
+  foot: drawn(
+    {
+      A: [
+        [0, 0, 0],
+        [560, 0, 0],
+      ],
+      B: [
+        [0, 0, 0],
+        [0, 380, 0],
+      ],
+      C: [
+        [560, 0, 0],
+        [560, 380, 0],
+      ],
+    },
+    [squareTube(25, 1.6)],
+  ),
+  hoop: drawn(
+    {
+      X1: [
+        [0, 0, 0],
+        [900, 0, 0],
+      ],
+      P1: [
+        [150, 0, 0],
+        [150, 700, 0],
+      ],
+      P2: [
+        [750, 0, 0],
+        [750, 700, 0],
+      ],
+      TOP: [
+        [150, 700, 0],
+        [750, 700, 0],
+      ],
+    },
+    [roundTube(38, 2)],
+  ),
+};
+const withReach = (plan: Plan, mm: number): Plan => {
+  if (plan.limits.kind !== "own") throw new Error("own limits");
+  const either = { lower: length(String(-mm)), upper: length(String(mm)) };
+  return { ...plan, limits: { ...plan.limits, length: either, width: either } };
+};
+const placeOf = (plan: Plan, entries: Entry[] = []) => {
+  const e = evaluate(
+    jobOf(entries, () => plan),
+    predict(plan)?.prediction ?? null,
+  );
+  const found = e.forecasts.find((f) => f.limit.kind === "place");
+  if (!found) throw new Error("no such limit");
+  return { e, found };
+};
+
+describe("where the places of a frame without corners are likely to end", () => {
+  it("has a chance on any frame, and the one that is read off four hundred other draws, nearly", () => {
+    for (const [name, frame] of Object.entries(FRAMES)) {
+      const first = placeOf(drawnPlan(frame)).found;
+      if (!first.cold) throw new Error(name);
+      // Where the limit cuts through the middle of what may come, and where it is at its edge.
+      for (const mm of [first.cold.value, first.cold.high]) {
+        const plan = withReach(drawnPlan(frame), +mm.toFixed(3));
+        const { found } = placeOf(plan);
+        const outlook = drain(
+          orderOutlook(
+            jobOf([], () => plan),
+            USUAL_ORDER,
+            400,
+          ),
+        );
+        const counted = outlook.limits.find((l) => l.limit.kind === "place")?.chance ?? Number.NaN;
+        expect(
+          outlook.untold.map((l) => l.kind),
+          name,
+        ).not.toContain("place");
+        expect(
+          Math.abs((found.chance ?? Number.NaN) - counted),
+          `${name} at ${mm}: ${found.chance}, ${counted}`,
+        ).toBeLessThan(0.12);
+      }
+      const { low, value, high } = first.cold;
+      expect(low, name).toBeGreaterThanOrEqual(0);
+      expect(value, name).toBeGreaterThan(low);
+      expect(high, name).toBeGreaterThan(value);
+    }
+  });
+  it("is nearer to where it belongs when set up for the weld than as drawn", () => {
+    for (const name of ["drawbar", "rails with a kink", "rack"]) {
+      const plan = drawnPlan(FRAMES[name] as DrawnFrame);
+      const [setUp, asDrawn] = [placeOf(plan), placeOf({ ...plan, aim: "drawing" })].map(
+        ({ found }) => found.cold?.value ?? 0,
+      );
+      expect(setUp, name).toBeLessThan(asDrawn as number);
+    }
+  });
+  it("starts from what was read before welding: what stands off by far is told so, with what to do, and where", () => {
+    const plan = drawnPlan(FRAMES.drawbar as DrawnFrame);
+    const { places } = evaluate(
+      jobOf([], () => plan),
+      null,
+    );
+    if (!places) throw new Error("no places");
+    const taped = (nodes: Record<string, Vec2>): Entry[] => {
+      const r = opened("tacked");
+      return [
+        r,
+        ...tapedPairs(places).map(([p, q]) =>
+          read(r.id, `${p}-${q}`, distance(nodes[p] as Vec2, nodes[q] as Vec2).toFixed(1)),
+        ),
+      ];
+    };
+    const right = placeOf(plan, taped(places.nodes));
+    const [moved] = Object.keys(places.joints);
+    const at = places.nodes[moved as string] as Vec2;
+    const off = placeOf(plan, taped({ ...places.nodes, [moved as string]: { x: at.x + 9, y: at.y } }));
+    expect(right.found.cold?.value).toBeLessThan(2);
+    expect(off.found.cold?.value).toBeGreaterThan(3);
+    expect(off.found.chance).toBeLessThan(0.05);
+    expect(off.found.where).toBe(moved);
+    expect(gateAdvice(off.e.forecasts, [], false)?.say).toBe(
+      `Tap ${moved} to where it belongs now, while the joints still turn.`,
+    );
+    // The tape is not surer than it is: a band that is read is no narrower than its uncertainty.
+    const { cold } = right.found;
+    expect((cold?.high ?? 0) - (cold?.value ?? 0)).toBeGreaterThan(0.2);
+  });
+  it("says a rail that bends away under its teeth hardly ever keeps to its drawing", () => {
+    const { found } = placeOf(drawnPlan(comb(7, 210, 300)));
+    expect(found.chance).toBeLessThan(0.05);
+  });
+});

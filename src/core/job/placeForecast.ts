@@ -1,0 +1,135 @@
+import { HALF_BAND, type Limit, normalBelow } from "../check";
+import { seenAt } from "../frame";
+import { add, scale, type Vec2 } from "../numeric";
+import { drawsOf, type Prediction, predicted, smoothQuantile } from "../shrink";
+import { bestFit, type Measured, type Places } from "../square";
+import type { Estimate } from "../units";
+import type { FrameRound } from "./frameRound";
+
+/** How far a place is off where it belongs, to the right and up as the frame is seen, mm. */
+interface Off {
+  right: Measured;
+  up: Measured;
+}
+
+const exactly = (value: number): Measured => ({ value, u: 0 });
+
+/** How far places are off once the whole is laid over the drawing. */
+const offFrom = (laid: Record<string, Vec2>, drawn: Record<string, Vec2>): Record<string, Vec2> =>
+  Object.fromEntries(Object.entries(bestFit(laid, drawn).moves).map(([name, move]) => [name, scale(move, -1)]));
+
+/** What rounds said of where places lie, worked out once: a forecast is asked for in every draw. */
+const READ = new WeakMap<FrameRound, Record<string, Off> | null>();
+
+/** How far off a round found the places that its readings fix; null where they fix none. */
+export function placesRead(round: FrameRound, { nodes }: Pick<Places, "nodes">): Record<string, Off> | null {
+  const known = READ.get(round);
+  if (known !== undefined) return known;
+  const { fit, bestFit: found } = round.general ?? {};
+  const ofFrame = (all: Record<string, Vec2>) =>
+    Object.fromEntries(Object.entries(all).filter(([name]) => nodes[name]));
+  const made =
+    fit && found
+      ? Object.fromEntries(
+          Object.entries(offFrom(ofFrame(fit.points), nodes)).map(([name, { x, y }]): [string, Off] => {
+            const u = (way: "x" | "y"): number => fit.uOf((p) => offFrom(ofFrame(p), nodes)[name]?.[way] ?? 0);
+            return [name, { right: { value: x, u: u("x") }, up: { value: y, u: u("y") } }];
+          }),
+        )
+      : null;
+  READ.set(round, made);
+  return made;
+}
+
+/** How far off places are laid, so that they end where they belong: as far as tubes can be laid so. */
+function placesLaid(prediction: Prediction, places: Places): Record<string, Off> {
+  const { nodes, joints, view } = places;
+  const laid = Object.fromEntries(
+    Object.entries(nodes).map(([name, at]) => {
+      const off = prediction.setUp.offsetsMm[joints[name] ?? name];
+      return [name, off ? add(at, seenAt(off, view)) : at];
+    }),
+  );
+  return Object.fromEntries(
+    Object.entries(offFrom(laid, nodes)).map(([name, { x, y }]) => [name, { right: exactly(x), up: exactly(y) }]),
+  );
+}
+
+/** What something is, and what welding changes it by: both may be off. */
+export function afterChange(start: Measured, change: Estimate): Estimate {
+  const value = start.value + change.value;
+  const own = HALF_BAND * start.u;
+  return {
+    value,
+    low: value - Math.hypot(change.value - change.low, own),
+    high: value + Math.hypot(change.high - change.value, own),
+  };
+}
+
+/** Draws are smoothed by this share of their scatter, so that the chance does not jump from one to the next. */
+const SMOOTH_SHARE = 0.25;
+const MEDIAN = 0.5;
+const TAIL = 0.05;
+const SURE_MM = 1e-9;
+
+/**
+ * How far the place of a frame without corners that is farthest off ends from where it belongs, with the chance that it stays within the limit:
+ * by draws, in each of which another may be the farthest; where none are kept, by what is likely.
+ * @param read places as they were read last, null where they were not. @param gate step from which on changes count then.
+ * @param isSetUp whether the frame is set up off nominal.
+ */
+export function placeForecast(
+  { upper }: Limit,
+  places: Places,
+  prediction: Prediction,
+  read: Record<string, Off> | null,
+  gate: string | null,
+  isSetUp: boolean,
+): { cold: Estimate; chance: number; where: string } | null {
+  if (upper === null) return null;
+  const since = read ? gate : null;
+  const starts = read ?? (isSetUp ? placesLaid(prediction, places) : {});
+  const ways = Object.keys(places.nodes).flatMap((place) => {
+    const [right, up] = (["right", "up"] as const).map((way) => {
+      const id = { kind: "place", place, way } as const;
+      const start = starts[place]?.[way] ?? exactly(0);
+      const change = predicted(prediction, id, since);
+      return change && { start, change: change.value, draws: drawsOf(prediction, id, since) };
+    });
+    return right && up ? [{ place, right, up }] : [];
+  });
+  const [first] = ways;
+  if (!first) return null;
+  /** The farthest in a draw; in what is likely without one. */
+  const farthest = (draw: number | null) => {
+    const offBy = ({ start, change, draws }: (typeof first)["right"]): number =>
+      start.value + (draw === null ? change : (draws?.[draw] ?? change));
+    return ways
+      .map(({ place, right, up }) => ({ place, mm: Math.hypot(offBy(right), offBy(up)) }))
+      .reduce((a, b) => (b.mm > a.mm ? b : a));
+  };
+  const count = first.right.draws?.length ?? 0;
+  if (count === 0) {
+    const { place, mm } = farthest(null);
+    return { cold: { value: mm, low: mm, high: mm }, chance: mm <= upper ? 1 : 0, where: place };
+  }
+  const drawn = Array.from({ length: count }, (_, d) => farthest(d));
+  const sorted = Float64Array.from(drawn, ({ mm }) => mm).sort();
+  const [low, value, high] = [TAIL, MEDIAN, 1 - TAIL].map((share) => smoothQuantile(sorted, share)) as [
+    number,
+    number,
+    number,
+  ];
+  const times = new Map<string, number>();
+  for (const { place } of drawn) times.set(place, (times.get(place) ?? 0) + 1);
+  const [where] = [...times].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0] as [string, number];
+  const { right, up } = ways.find((w) => w.place === where) as (typeof ways)[number];
+  // What the reading itself may be off by, of the place that is as a rule the farthest.
+  const u = Math.max(right.start.u, up.start.u);
+  const cold = afterChange({ value: 0, u }, { value, low, high });
+  const mean = sorted.reduce((s, mm) => s + mm, 0) / count;
+  const scatter = Math.sqrt(sorted.reduce((s, mm) => s + (mm - mean) ** 2, 0) / count);
+  const smooth = Math.max(SURE_MM, Math.hypot(u, SMOOTH_SHARE * scatter));
+  const chance = sorted.reduce((s, mm) => s + normalBelow((upper - mm) / smooth), 0) / count;
+  return { cold: { ...cold, low: Math.max(0, cold.low) }, chance, where };
+}

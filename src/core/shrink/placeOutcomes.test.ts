@@ -1,0 +1,84 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { drawn, roundTube, started } from "../../../tests/support/drawnFrames";
+import { resolveStructure } from "../frame";
+import { fromStructure } from "../mechanics";
+import type { Vec2 } from "../numeric";
+import { bestFit, placesOf } from "../square";
+import { weldedModel } from "../weld";
+import { frameOutcomes, frameOutputs } from "./frameOutcomes";
+import { outcomeAt } from "./outcomes";
+
+const FRAMES = {
+  drawbar: started("A-shaped drawbar"),
+  rack: started("rack"),
+  stand: started("stand"),
+  rails: started("rails with a kink"),
+  hoop: drawn(
+    {
+      X1: [
+        [0, 0, 0],
+        [900, 0, 0],
+      ],
+      P1: [
+        [150, 0, 0],
+        [150, 700, 0],
+      ],
+      P2: [
+        [750, 0, 0],
+        [750, 700, 0],
+      ],
+      TOP: [
+        [150, 700, 0],
+        [750, 700, 0],
+      ],
+    },
+    [roundTube(38, 2)],
+  ),
+} as const;
+
+describe("where places of a frame without corners end up", () => {
+  it("is what is left of their movement when the whole is laid over the drawing, as the check lays it, on any frame", () => {
+    for (const [name, frame] of Object.entries(FRAMES)) {
+      const { structure } = resolveStructure(frame);
+      expect(structure.quad, name).toBeNull();
+      const mechanics = fromStructure(structure);
+      const model = weldedModel(mechanics.frame);
+      const outputs = frameOutputs(structure, mechanics.joints)(model);
+      const outcomes = frameOutcomes(structure, mechanics.joints)(model, outputs).filter((o) => o.id.kind === "place");
+      const places = placesOf(structure);
+      const names = Object.keys(places.nodes);
+      expect(names.length, name).toBeGreaterThanOrEqual(3);
+      expect(outcomes, name).toHaveLength(2 * names.length);
+      const number = fc.double({ min: -1, max: 1, noNaN: true });
+      fc.assert(
+        fc.property(fc.array(number, { minLength: outputs.rows.length, maxLength: outputs.rows.length }), (moves) => {
+          const out = Float64Array.from(moves, (v) => 1e-3 * v);
+          const told = (place: string, way: "right" | "up"): number => {
+            const found = outcomes.find((o) => o.id.kind === "place" && o.id.place === place && o.id.way === way);
+            return found ? outcomeAt(found, out) : Number.NaN;
+          };
+          // The points that the outcomes follow, found by their own weights: a place moves as its point does.
+          const moved: Record<string, Vec2> = {};
+          for (const n of names) {
+            const at = places.nodes[n] as Vec2;
+            const own = outcomes.filter((o) => o.id.kind === "place" && o.id.place === n);
+            const [x, y] = own.map(({ weights }) => {
+              const { at: rows, value } = weights(out, 0);
+              // The heaviest weight is the place's own.
+              return out[rows[value.indexOf(Math.max(...value))] as number] as number;
+            }) as [number, number];
+            moved[n] = { x: at.x + x, y: at.y + y };
+          }
+          const { moves: left } = bestFit(moved, places.nodes);
+          for (const n of names) {
+            const is = left[n] as Vec2;
+            expect(told(n, "right")).toBeCloseTo(-is.x, 6);
+            expect(told(n, "up")).toBeCloseTo(-is.y, 6);
+          }
+        }),
+        { numRuns: 20 },
+      );
+    }
+  });
+});

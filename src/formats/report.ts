@@ -210,7 +210,7 @@ export function reportText(job: Job): string {
     ...e.losses.flatMap((l) =>
       l.measured
         ? [
-            `${l.side} lost ${formatSmall(l.measured.value, u, { decimals: 2 })} ± ${formatSmall(2 * l.measured.u, u, { decimals: 2 })}, predicted ${band(l.predicted, u)}: ${l.agrees}`,
+            `${l.name} lost ${formatSmall(l.measured.value, u, { decimals: 2 })} ± ${formatSmall(2 * l.measured.u, u, { decimals: 2 })}, predicted ${band(l.predicted, u)}: ${l.agrees}`,
           ]
         : [],
     ),

@@ -11,6 +11,7 @@ import {
   entryProblem,
   evaluate,
   FRAME_COUPONS,
+  following,
   isReadAt,
   type Job,
   type NewEntry,
@@ -132,9 +133,10 @@ export async function createJob(who: Caller, input: unknown): Promise<Outcome<{ 
     const scale = SAW_SCALES.find((s) => s === lastScale);
     const begun = newPlan(name, units);
     const frame = coupon ? { ...couponPlan(coupon, begun), name } : begun;
+    const built = drawn ? { ...frame, frame: { by: "members" as const, sizes: frame.frame.sizes, drawn } } : frame;
     const plan: Plan = {
-      ...frame,
-      ...(drawn ? { frame: { by: "members" as const, sizes: frame.frame.sizes, drawn } } : {}),
+      // Rests lie under the frame that is built, not under the one that a plan begins with.
+      ...following(begun, built, false),
       ...(scale ? { sawScale: scale } : {}),
       ...known,
     };

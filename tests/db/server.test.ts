@@ -1,7 +1,7 @@
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
 import { SHELF, selfTest } from "@/core/instruments";
-import { type Entry, type NewEntry, type Plan, predict, type QuantityId, roundsOf } from "@/core/job";
+import { type Entry, evaluate, type NewEntry, type Plan, predict, type QuantityId, roundsOf } from "@/core/job";
 import { outcomeKey, type PredictedOutcome } from "@/core/shrink";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
@@ -11,6 +11,7 @@ import * as jobs from "@/server/jobs";
 import { done, type Outcome } from "@/server/outcome";
 import { LOCAL } from "@/server/who";
 import { closePool } from "@/store";
+import { inchTube, started } from "../support/drawnFrames";
 import { quantity } from "../support/jobs";
 import { sized } from "../support/plans";
 
@@ -81,6 +82,19 @@ describe("the prediction that a page starts with", () => {
 });
 
 describe("saving a plan", () => {
+  it("of a drawing that was read has its rests under that frame, and by what it is counted from", async () => {
+    for (const name of ["A-shaped drawbar", "two frames stacked"] as const) {
+      const drawn = started(name, {}, inchTube, "inch-fraction");
+      const { id } = value(await createJob({ name, units: "inch-fraction", origin: "test", drawn }));
+      const { job } = value(await getJob(id));
+      const over = evaluate(job, null).footprint;
+      if (!over) throw new Error("no frame");
+      const places = job.plan.bed.rests.map(({ x, y }) => ({ x: x.mm, y: y.mm, unit: x.unit }));
+      expect(Math.max(...places.map((p) => p.x)), name).toBeCloseTo(over.lengthMm - over.insetMm, 1);
+      expect(Math.max(...places.map((p) => p.y)), name).toBeCloseTo(over.widthMm - over.insetMm, 1);
+      expect(places.every((p) => p.unit === "in")).toBe(true);
+    }
+  });
   it("moves the version on, writes what changed into the record, and is one save however often it is sent", async () => {
     const id = await start();
     const plan = { ...(await planOf(id)), name: "Renamed" };

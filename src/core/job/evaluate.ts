@@ -14,7 +14,7 @@ import { type GateAdvice, gateAdvice } from "./gateAdvice";
 import { AT_ANY_GATE, gateReading } from "./gateReading";
 import type { Job } from "./jobSchema";
 import type { Plan } from "./planSchema";
-import { type ShapeChange, type SideLoss, shapeChanges, sideLosses } from "./predictedMeasured";
+import { type Loss, lossesOf, type ShapeChange, shapeChanges } from "./predictedMeasured";
 import type { Round } from "./rounds";
 import type { Stage } from "./stages";
 import { CLOSE, tickKey } from "./tickId";
@@ -55,7 +55,7 @@ export interface Evaluation {
   forecasts: Forecast[];
   /** What the last reading before welding asks for; null where there is none, or nothing is predicted. */
   atGate: GateAdvice | null;
-  losses: SideLoss[];
+  losses: Loss[];
   shapes: ShapeChange[];
   closed: boolean;
   summary: Summary;
@@ -225,7 +225,7 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
         ),
         last.locked,
       ),
-    losses: prediction ? sideLosses(prediction, unwelded, cold, since) : [],
+    losses: prediction ? lossesOf(prediction, unwelded, cold, since, context.places) : [],
     shapes: prediction ? shapeChanges(prediction, unwelded, cold, since) : [],
     closed: ticked.has(tickKey(CLOSE)),
     summary: summaryOf(job),

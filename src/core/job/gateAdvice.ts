@@ -31,7 +31,9 @@ function remedy(f: Told, locked: boolean): string {
         ? `Cut the tacks that hold ${f.where}, bring it where it belongs, and tack it again.`
         : `Tap ${f.where} to where it belongs now, while the joints still turn.`;
     case "size":
-      return `Re-fit or re-cut before any bead holds it: ${limitName(f.limit)}.`;
+      return f.limit.mouth
+        ? `Hold it with a bar across, or spread it first, before any bead: ${limitName(f.limit)}. Lay out compares the ways.`
+        : `Re-fit or re-cut before any bead holds it: ${limitName(f.limit)}.`;
     default:
       return "Change heat, order or holding before the first bead.";
   }

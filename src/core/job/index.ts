@@ -121,7 +121,7 @@ export { type Plan, planSchema, type Rest } from "./planSchema";
 export { PLATES, plateBow, plateBowWords } from "./plateBow";
 export { predict, predicting } from "./predict";
 export { canPredict, frameKey, jointsOf, predictionKey, whyNoPrediction } from "./predictable";
-export type { SideLoss } from "./predictedMeasured";
+export type { Loss } from "./predictedMeasured";
 export { distanceId, quantityKey, quantityWords, spanId, spanOf } from "./quantityId";
 export type { QuantityId } from "./quantitySchema";
 export { meantMm, readingText } from "./readingWords";

@@ -5,12 +5,15 @@ import { drawnPlan } from "../../../tests/support/plans";
 import type { DrawnFrame } from "../frame";
 import { distance, drain, type Vec2 } from "../numeric";
 import { USUAL_ORDER } from "../plan";
+import { predicted } from "../shrink";
+import { mouthsOf } from "../square";
 import { length } from "../units";
 import { tapedPairs } from "./coldSet";
 import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
 import { gateAdvice } from "./gateAdvice";
 import { orderOutlook } from "./outlookByDraws";
+import { wayChange } from "./placeForecast";
 import type { Plan } from "./planSchema";
 import { predict } from "./predict";
 
@@ -145,6 +148,56 @@ describe("where the places of a frame without corners are likely to end", () => 
     // The tape is not surer than it is: a band that is read is no narrower than its uncertainty.
     const { cold } = right.found;
     expect((cold?.high ?? 0) - (cold?.value ?? 0)).toBeGreaterThan(0.2);
+  });
+  it("tells the way between two places as the mouth between two ends is told, and by the same draws", () => {
+    for (const name of ["foot", "rails with a kink"]) {
+      const plan = drawnPlan(FRAMES[name] as DrawnFrame);
+      const prediction = predict(plan)?.prediction;
+      const { places } = evaluate(
+        jobOf([], () => plan),
+        null,
+      );
+      if (!prediction || !places) throw new Error(name);
+      const mouths = mouthsOf(places);
+      for (const [from, to] of mouths) {
+        const mouth = predicted(prediction, { kind: "mouth", from, to });
+        const others = prediction.outcomes.filter((o) => o.id.kind !== "mouth");
+        const way = wayChange({ ...prediction, outcomes: others }, places, from, to, null);
+        expect(way?.value, `${from} to ${to}`).toBeCloseTo(mouth?.value ?? Number.NaN, 6);
+        expect(way?.low).toBeCloseTo(mouth?.low ?? Number.NaN, 2);
+        expect(way?.high).toBeCloseTo(mouth?.high ?? Number.NaN, 2);
+      }
+      expect(mouths.length + Number(name !== "foot")).toBeGreaterThan(0);
+    }
+  });
+  it("is held against what was taped before welding and cold", () => {
+    const plan = drawnPlan(FRAMES.drawbar as DrawnFrame);
+    const prediction = predict(plan)?.prediction;
+    const { places } = evaluate(
+      jobOf([], () => plan),
+      null,
+    );
+    if (!prediction || !places) throw new Error("no prediction");
+    const pairs = tapedPairs(places);
+    const round = (gate: "dry fit" | "cold", mm: (from: string, to: string, drawn: number) => number): Entry[] => {
+      const r = opened(gate);
+      const drawnMm = ([p, q]: [string, string]) => distance(places.nodes[p] as Vec2, places.nodes[q] as Vec2);
+      return [r, ...pairs.map((w) => read(r.id, w.join("-"), mm(...w, drawnMm(w)).toFixed(2), {}, "calliper"))];
+    };
+    const of = (cold: Entry[]) =>
+      evaluate(
+        jobOf([...round("dry fit", (_, __, mm) => mm), ...cold], () => plan),
+        prediction,
+      ).losses;
+    const asPredicted = of(round("cold", (p, q, mm) => mm + (wayChange(prediction, places, p, q, null)?.value ?? 0)));
+    expect(asPredicted.map((l) => l.name)).toEqual(pairs.map(([p, q]) => `${p} to ${q}`));
+    for (const l of asPredicted) {
+      expect(l.measured?.value, l.name).toBeCloseTo(l.predicted.value, 1);
+      expect(["inside the band", "cannot tell"], l.name).toContain(l.agrees);
+    }
+    for (const l of of(round("cold", (_, __, mm) => mm - 9))) expect(l.agrees, l.name).toBe("more than predicted");
+    // Read before alone, there is nothing to hold against it yet.
+    expect(of([]).every((l) => l.measured === null)).toBe(true);
   });
   it("says a rail that bends away under its teeth hardly ever keeps to its drawing", () => {
     const { found } = placeOf(drawnPlan(comb(7, 210, 300)));

@@ -1,6 +1,6 @@
 import { HALF_BAND, type Limit, normalBelow } from "../check";
 import { seenAt } from "../frame";
-import { add, scale, type Vec2 } from "../numeric";
+import { add, norm, scale, sub, type Vec2 } from "../numeric";
 import { drawsOf, type Prediction, predicted, smoothQuantile } from "../shrink";
 import { bestFit, type Measured, type Places } from "../square";
 import type { Estimate } from "../units";
@@ -11,6 +11,12 @@ interface Off {
   right: Measured;
   up: Measured;
 }
+
+/** Draws are smoothed by this share of their scatter, so that the chance does not jump from one to the next. */
+const SMOOTH_SHARE = 0.25;
+const MEDIAN = 0.5;
+const TAIL = 0.05;
+const SURE_MM = 1e-9;
 
 const exactly = (value: number): Measured => ({ value, u: 0 });
 
@@ -55,6 +61,44 @@ function placesLaid(prediction: Prediction, places: Places): Record<string, Off>
   );
 }
 
+/** What the way between two places of a frame changes by from a gate on; null where nothing is predicted of them. */
+export function wayChange(
+  prediction: Prediction,
+  { nodes }: Pick<Places, "nodes">,
+  from: string,
+  to: string,
+  gate: string | null,
+): Estimate | null {
+  const [mouth] = [`${from}-${to}`, `${to}-${from}`].flatMap((ends) => {
+    const [p = "", q = ""] = ends.split("-");
+    return predicted(prediction, { kind: "mouth", from: p, to: q }, gate) ?? [];
+  });
+  if (mouth) return mouth;
+  const [p, q] = [nodes[from], nodes[to]];
+  if (!p || !q) return null;
+  const way = scale(sub(q, p), 1 / Math.max(norm(sub(q, p)), SURE_MM));
+  // By how far each place is off, either way, and in which direction that makes the way longer.
+  const parts = [
+    [from, "right", -way.x],
+    [from, "up", -way.y],
+    [to, "right", way.x],
+    [to, "up", way.y],
+  ] as const;
+  const told = parts.map(([place, side, by]) => {
+    const id = { kind: "place", place, way: side } as const;
+    return { by, change: predicted(prediction, id, gate), draws: drawsOf(prediction, id, gate) };
+  });
+  if (told.some((t) => !t.change)) return null;
+  const value = told.reduce((sum, { by, change }) => sum + by * (change?.value ?? 0), 0);
+  const count = Math.min(...told.map(({ draws }) => draws?.length ?? 0));
+  if (count === 0) return { value, low: value, high: value };
+  const drawn = Float64Array.from({ length: count }, (_, d) =>
+    told.reduce((sum, { by, draws }) => sum + by * (draws?.[d] ?? 0), 0),
+  ).sort();
+  const [low, high] = [smoothQuantile(drawn, TAIL), smoothQuantile(drawn, 1 - TAIL)];
+  return { value, low: Math.min(value, low), high: Math.max(value, high) };
+}
+
 /** What something is, and what welding changes it by: both may be off. */
 export function afterChange(start: Measured, change: Estimate): Estimate {
   const value = start.value + change.value;
@@ -65,12 +109,6 @@ export function afterChange(start: Measured, change: Estimate): Estimate {
     high: value + Math.hypot(change.high - change.value, own),
   };
 }
-
-/** Draws are smoothed by this share of their scatter, so that the chance does not jump from one to the next. */
-const SMOOTH_SHARE = 0.25;
-const MEDIAN = 0.5;
-const TAIL = 0.05;
-const SURE_MM = 1e-9;
 
 /**
  * How far the place of a frame without corners that is farthest off ends from where it belongs, with the chance that it stays within the limit:

@@ -3,7 +3,7 @@ import { job, opened, read } from "../../../tests/support/jobs";
 import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
 import { predict } from "./predict";
-import { shapeChanges, sideLosses } from "./predictedMeasured";
+import { lossesOf, shapeChanges } from "./predictedMeasured";
 
 type Spans = Record<string, string>;
 const before: Spans = { AB: "1000.5", BC: "600.5", CD: "1000.5", DA: "600.5", AC: "1167", BD: "1167" };
@@ -23,8 +23,8 @@ function taped(cold: Spans, instrument?: string) {
 describe("predicted against measured", () => {
   it("takes the cold length from the one before welding, and says more only beyond band and tape together", () => {
     const { prediction, frameRounds, cold } = taped({ ...before, AB: "990.5", BC: "600.4" });
-    const losses = sideLosses(prediction, frameRounds, cold);
-    const ab = losses.find((l) => l.side === "AB");
+    const losses = lossesOf(prediction, frameRounds, cold);
+    const ab = losses.find((l) => l.name === "AB");
     expect(ab?.measured?.value).toBeCloseTo(10, 9);
     expect(ab?.agrees).toBe("more than predicted");
     for (const l of losses) {
@@ -35,11 +35,11 @@ describe("predicted against measured", () => {
   });
   it("leaves out the zero of one tape that read both, and compares nothing that was not read twice", () => {
     const { prediction, frameRounds, cold } = taped(before);
-    const [one] = sideLosses(prediction, frameRounds, cold);
+    const [one] = lossesOf(prediction, frameRounds, cold);
     const first = frameRounds[0]?.means.get("AB");
     expect(one?.measured?.u).toBeCloseTo(Math.SQRT2 * (first?.uMm ?? Number.NaN), 9);
     expect(
-      sideLosses(prediction, frameRounds.slice(0, 1), null).every((l) => l.measured === null && l.agrees === null),
+      lossesOf(prediction, frameRounds.slice(0, 1), null).every((l) => l.measured === null && l.agrees === null),
     ).toBe(true);
   });
   it("has the diagonals' change from the same two rounds, and no twist while no corner's height was read", () => {

@@ -1,14 +1,16 @@
-import { CORNERS, SIDES, type Side } from "../geometry";
+import { CORNERS, SIDES } from "../geometry";
 import { lossOf, type Prediction, predicted } from "../shrink";
-import type { Measured } from "../square";
+import type { Measured, Places } from "../square";
 import type { Estimate } from "../units";
+import { tapedPairs } from "./coldSet";
 import type { FrameRound } from "./frameRound";
-import { quantityKey } from "./quantityId";
+import { wayChange } from "./placeForecast";
+import { distanceId, quantityKey } from "./quantityId";
 import { fullU, uOfHeights } from "./rounds";
 
-/** Predicted against measured for one side. Losses are positive when the side got shorter, mm. */
-export interface SideLoss {
-  side: Side;
+/** Predicted against measured for a length: a side, or the way between two places. Losses are positive when it got shorter, mm. */
+export interface Loss {
+  name: string;
   predicted: Estimate;
   /** From the last round before welding to the last cold one; null until both are read. */
   measured: Measured | null;
@@ -25,23 +27,48 @@ export interface ShapeChange {
   agrees: "inside the band" | "outside the band" | "cannot tell" | null;
 }
 
-/** Loss of each side, predicted and from the last round before welding to the last cold one. */
-export function sideLosses(
+/** A length that is held against its prediction. */
+interface Held {
+  name: string;
+  /** The reading that it is. */
+  key: string;
+  change: (gate: string | null) => Estimate | null;
+}
+
+/** The sides of a frame that has them, else what is taped between its places. */
+function heldLengths(prediction: Prediction, places: Places | null): Held[] {
+  const sides = SIDES.map((span): Held => {
+    return { name: span, key: span, change: (gate) => predicted(prediction, { kind: "span", span }, gate) };
+  });
+  if (!places || sides.some((s) => s.change(null))) return sides;
+  return tapedPairs(places).map(
+    ([from, to]): Held => ({
+      name: `${from} to ${to}`,
+      key: quantityKey(distanceId(from, to)),
+      change: (gate) => wayChange(prediction, places, from, to, gate),
+    }),
+  );
+}
+
+/** Loss of each length, predicted and from the last round before welding in which they were read to the last cold one. */
+export function lossesOf(
   prediction: Prediction,
   rounds: FrameRound[],
   cold: FrameRound | null,
   gateOf: (round: FrameRound) => string | null = () => null,
-): SideLoss[] {
-  const before = [...rounds]
-    .reverse()
-    .find((r) => ["dry fit", "tacked"].includes(r.round.gate) && SIDES.every((s) => r.readings.has(s)));
-  return SIDES.flatMap((side): SideLoss[] => {
-    const change = predicted(prediction, { kind: "span", span: side }, before ? gateOf(before) : null);
+  places: Places | null = null,
+): Loss[] {
+  const lengths = heldLengths(prediction, places);
+  const before = rounds.findLast(
+    (r) => ["dry fit", "tacked"].includes(r.round.gate) && lengths.every((l) => r.readings.has(l.key)),
+  );
+  return lengths.flatMap(({ name, key, change: changeFrom }): Loss[] => {
+    const change = changeFrom(before ? gateOf(before) : null);
     if (!change) return [];
     const expected = lossOf(change);
-    const first = before?.means.get(side);
-    const last = cold?.means.get(side);
-    if (!first || !last) return [{ side, predicted: expected, measured: null, agrees: null }];
+    const first = before?.means.get(key);
+    const last = cold?.means.get(key);
+    if (!first || !last) return [{ name, predicted: expected, measured: null, agrees: null }];
     // One tape for both: its zero and scale error drop out of the difference.
     const one = first.tape !== null && first.tape.id === last.tape?.id;
     const measured = {
@@ -50,7 +77,7 @@ export function sideLosses(
     };
     const off = 2 * measured.u;
     // Clear of the band on either side is told by any tape; one that may be off by the whole loss tells no more than that.
-    const agrees: SideLoss["agrees"] =
+    const agrees: Loss["agrees"] =
       measured.value - off > expected.high
         ? "more than predicted"
         : measured.value + off < expected.low
@@ -58,7 +85,7 @@ export function sideLosses(
           : off <= expected.high && measured.value >= expected.low && measured.value <= expected.high
             ? "inside the band"
             : "cannot tell";
-    return [{ side, predicted: expected, measured, agrees }];
+    return [{ name, predicted: expected, measured, agrees }];
   });
 }
 

@@ -21,6 +21,12 @@ const GRIDS = [
 ] as const;
 type Grid = (typeof GRIDS)[number][0];
 
+/** What a rest's place is counted from: sides of a frame that has them, else the edges of what it covers. */
+const FROM_WORDS = {
+  sides: { x: "from DA", y: "from AB" },
+  box: { x: "from its left", y: "from its near side" },
+} as const;
+
 /** Where the rests stand. They are also the points that a survey reads. */
 export function RestFields({ over }: { over: Footprint }) {
   const { plan, units, edit, field, forget } = usePlanField();
@@ -89,7 +95,7 @@ export function RestFields({ over }: { over: Footprint }) {
                 label={
                   <>
                     <span className="sr-only">{rest.id} </span>
-                    {axis === "x" ? "from DA" : "from AB"}
+                    {FROM_WORDS[over.corners ? "sides" : "box"][axis]}
                   </>
                 }
                 units={units}

@@ -200,8 +200,8 @@ export function CheckStage() {
           title="Predicted against measured"
           aside={
             <span className="text-sm text-soft">
-              loss per side{measured.length > 0 ? " since last read before welding" : ""},{" "}
-              {units === "mm" ? "mm" : "in"}
+              {structure?.quad ? "loss per side" : "loss of each way that is taped"}
+              {measured.length > 0 ? " since last read before welding" : ""}, {units === "mm" ? "mm" : "in"}
             </span>
           }
         >
@@ -214,8 +214,8 @@ export function CheckStage() {
               </WhenSeen>
               <ul className="mt-2 grid gap-1 text-sm">
                 {losses.map((l) => (
-                  <li key={l.side}>
-                    <strong className="fig">{l.side}</strong> predicted{" "}
+                  <li key={l.name}>
+                    <strong className="fig">{l.name}</strong> predicted{" "}
                     <span className="fig text-plum">{bandWords(l.predicted, units)}</span>
                     {l.measured ? (
                       <>

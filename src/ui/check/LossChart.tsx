@@ -1,22 +1,26 @@
 "use client";
 
 import { scaleLinear } from "d3";
-import type { SideLoss } from "@/core/job";
+import type { Loss } from "@/core/job";
 import { formatSmall, type UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
 
 const ROW = 46;
 const LEFT = 34;
+/** Room of a letter of a name, px. */
+const LETTER = 8.6;
 
 /** Predicted band (plum) and what was measured (brass) for each side. */
-export function LossChart({ losses, units }: { losses: readonly SideLoss[]; units: UnitPreference }) {
+export function LossChart({ losses, units }: { losses: readonly Loss[]; units: UnitPreference }) {
   const [ref, width] = useWidth(360);
+  const left = Math.max(LEFT, 6 + LETTER * Math.max(...losses.map((l) => l.name.length)));
   const ends = losses.flatMap((l) => [
     0,
+    l.predicted.low,
     l.predicted.high,
     ...(l.measured ? [l.measured.value - 2 * l.measured.u, l.measured.value + 2 * l.measured.u] : []),
   ]);
-  const x = scaleLinear([Math.min(...ends), Math.max(...ends) * 1.05], [LEFT, width - 10]).nice(4);
+  const x = scaleLinear([Math.min(...ends), Math.max(...ends) * 1.05], [left, width - 10]).nice(4);
   const height = losses.length * ROW + 26;
   const bare = (mm: number) => formatSmall(mm, units, { decimals: 1, bare: true });
   return (
@@ -25,7 +29,7 @@ export function LossChart({ losses, units }: { losses: readonly SideLoss[]; unit
         viewBox={`0 0 ${width} ${height}`}
         width="100%"
         role="img"
-        aria-label={`Predicted and measured loss per side, ${units === "mm" ? "mm" : "in"}: ${losses.map((l) => `${l.side} predicted ${bare(l.predicted.low)} to ${bare(l.predicted.high)}${l.measured ? `, measured ${bare(l.measured.value)}` : ""}`).join("; ")}`}
+        aria-label={`Predicted and measured loss, ${units === "mm" ? "mm" : "in"}: ${losses.map((l) => `${l.name} predicted ${bare(l.predicted.low)} to ${bare(l.predicted.high)}${l.measured ? `, measured ${bare(l.measured.value)}` : ""}`).join("; ")}`}
       >
         {x.ticks(4).map((t) => (
           <g key={t}>
@@ -38,7 +42,7 @@ export function LossChart({ losses, units }: { losses: readonly SideLoss[]; unit
         {losses.map((l, i) => {
           const y = i * ROW + 14;
           return (
-            <g key={l.side}>
+            <g key={l.name}>
               <text
                 x={0}
                 y={y + 6}
@@ -48,7 +52,7 @@ export function LossChart({ losses, units }: { losses: readonly SideLoss[]; unit
                 className="fig"
                 dominantBaseline="central"
               >
-                {l.side}
+                {l.name}
               </text>
               <rect
                 x={x(l.predicted.low)}

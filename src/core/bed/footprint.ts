@@ -1,6 +1,6 @@
-import { bodyPoints, FROM_ABOVE, type Structure, seenAt } from "../frame";
+import { bodyPoints, FROM_ABOVE, type Structure, seenAt, TOLERANCES } from "../frame";
 import { CORNERS, type Corner, hull } from "../geometry";
-import { sub, type Vec2 } from "../numeric";
+import { add3, norm3, scale3, sub, sub3, type Vec2, type Vec3 } from "../numeric";
 
 /** What a frame covers of the bed, seen from above. Lengths in mm; places from the origin. */
 export interface Footprint {
@@ -14,8 +14,23 @@ export interface Footprint {
   /** Outermost places, anticlockwise. */
   hull: Vec2[];
   corners: Record<Corner, Vec2> | null;
+  /** Places on the tubes' lines where one without corners touches the bed. */
+  touches: Vec2[];
   massKg: number;
   centreOfMass: Vec2;
+}
+
+/** Where tubes touch the bed: a lying one at its ends, set in by half its width, and in the middle; a standing one with its foot. */
+function touchesOf({ members, low }: Structure): Vec3[] {
+  const isLow = (z: number): boolean => z - low[2] < TOLERANCES.onBedMm;
+  return members.flatMap(({ from, to, axes, outline, properties }): Vec3[] => {
+    const isLevel = Math.abs(from[2] - to[2]) < TOLERANCES.onBedMm;
+    if (!isLevel) return [from, to].filter((end) => isLow(end[2]));
+    const below = Math.max(...outline.map((p) => -(p.x * axes[1][2] + p.y * axes[2][2])));
+    if (!isLow(from[2] - below)) return [];
+    const inset = scale3(axes[0], Math.min(properties.widthMm, norm3(sub3(to, from))) / 2);
+    return [add3(from, inset), scale3(add3(from, to), 0.5), sub3(to, inset)];
+  });
 }
 
 /** @returns null for a frame without members. */
@@ -36,6 +51,7 @@ export function footprint(structure: Structure): Footprint | null {
     insetMm: Math.min(first.properties.widthMm, size.y / 2) / 2,
     hull: hull(structure.members.flatMap(bodyPoints).map((p) => sub(seenAt(p, FROM_ABOVE), origin))),
     corners: level?.corners ?? null,
+    touches: level ? [] : touchesOf(structure).map((p) => sub(seenAt(p, FROM_ABOVE), origin)),
     massKg: structure.massKg,
     centreOfMass: sub(seenAt(structure.centreOfMass, FROM_ABOVE), origin),
   };

@@ -2,6 +2,7 @@ import type { Footprint } from "../bed";
 import { limitProblems } from "../check";
 import { drillProblems, sawTestProblems, stockProblems } from "../cut";
 import type { Rectangle } from "../frame";
+import { cross, distance, sub, type Vec2 } from "../numeric";
 import { length, type Problem, plainLength, rangeWords, stated, statedExactly, type UnitPreference } from "../units";
 import { weldProblems } from "../weld";
 import { builtOf, orderProblems } from "./built";
@@ -114,19 +115,43 @@ const RESTS_ALONG = {
   ],
 } as const;
 
+/** Places in a row by less than this carry nothing, mm. */
+const ROW_MM = 20;
+
+/** So many of some places or all, each as far from those before it as one lies: none where they lie in one row. */
+function farApart(places: readonly Vec2[], count: number): Vec2[] {
+  const [first] = places;
+  if (!first) return [];
+  const farthestFrom = (chosen: readonly Vec2[]): Vec2 =>
+    places.reduce((best, p) => (nearest(p, chosen) > nearest(best, chosen) + 1e-6 ? p : best), first);
+  const nearest = (p: Vec2, chosen: readonly Vec2[]): number => Math.min(...chosen.map((q) => distance(p, q)));
+  const chosen = [farthestFrom([first])];
+  while (chosen.length < Math.min(count, places.length)) {
+    const next = farthestFrom(chosen);
+    if (nearest(next, chosen) < ROW_MM) break;
+    chosen.push(next);
+  }
+  const [p, q] = chosen;
+  const long = p && q ? distance(p, q) : 0;
+  const across = (r: Vec2): number => (p && q ? Math.abs(cross(sub(q, p), sub(r, p))) / Math.max(long, 1) : 0);
+  return chosen.some((r) => across(r) > ROW_MM) ? chosen : [];
+}
+
 /**
- * Rests at the centre of the tubes: two corners and the middle across (3), under the corners (4), or under corners and middles
+ * Rests of a frame without corners where its tubes lie, as far apart as they reach. Else at the centre of the tubes: two corners and the middle across (3), under the corners (4), or under corners and middles
  * of AB and CD (6).
  */
 export function restsUnder(
-  over: Pick<Footprint, "lengthMm" | "widthMm" | "insetMm">,
+  over: Pick<Footprint, "lengthMm" | "widthMm" | "insetMm"> & Partial<Pick<Footprint, "touches">>,
   count: 3 | 4 | 6,
   units: UnitPreference,
 ): Rest[] {
   const half = over.insetMm;
-  const places = [half, over.widthMm - half].flatMap((y, row) =>
+  const apart = farApart(over.touches ?? [], count);
+  const inCorners = [half, over.widthMm - half].flatMap((y, row) =>
     (RESTS_ALONG[count][row] ?? []).map((share) => ({ x: half + share * (over.lengthMm - 2 * half), y })),
   );
+  const places = apart.length > 0 ? apart : inCorners;
   return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x, units), y: stated(p.y, units) }));
 }
 

@@ -21,6 +21,20 @@ const GRIDS = [
 ] as const;
 type Grid = (typeof GRIDS)[number][0];
 
+/** Where rests are laid at one press. */
+const LAID_WORDS = {
+  corners: {
+    3: "Three: A, B and the middle of CD",
+    4: "Four, under the corners",
+    6: "Six, with the middles of AB and CD",
+  },
+  tubes: {
+    3: "Three, far apart under its tubes",
+    4: "Four, far apart under its tubes",
+    6: "Six, far apart under its tubes",
+  },
+} as const;
+
 /** What a rest's place is counted from: sides of a frame that has them, else the edges of what it covers. */
 const FROM_WORDS = {
   sides: { x: "from DA", y: "from AB" },
@@ -51,9 +65,11 @@ export function RestFields({ over }: { over: Footprint }) {
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => lay(3)}>Three: A, B and the middle of CD</Button>
-        <Button onClick={() => lay(4)}>Four, under the corners</Button>
-        <Button onClick={() => lay(6)}>Six, with the middles of AB and CD</Button>
+        {([3, 4, 6] as const).map((count) => (
+          <Button key={count} onClick={() => lay(count)}>
+            {LAID_WORDS[over.corners ? "corners" : "tubes"][count]}
+          </Button>
+        ))}
         {structure && plan.fixture?.bearers ? (
           <Button onClick={() => place(restsOnBearers(plan, structure, over.origin))}>
             Where it lies on the trestles

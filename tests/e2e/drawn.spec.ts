@@ -9,7 +9,8 @@ async function startShape(page: Page, shape: string, sizes: Record<string, strin
   for (const [label, value] of Object.entries({ "Length, AB": "1200", "Width, BC": "800" }))
     if (!(label in sizes) && (await page.getByRole("textbox", { name: label }).count()) > 0)
       await page.getByRole("textbox", { name: label }).fill(value);
-  for (const [label, value] of Object.entries(sizes)) await page.getByRole("textbox", { name: label }).fill(value);
+  for (const [label, value] of Object.entries(sizes))
+    await page.getByRole("textbox", { name: label }).first().fill(value);
   await page.getByRole("button", { name: `Start with this: ${shape}` }).click();
   await expect(page.getByTestId("canvas")).toBeVisible();
 }
@@ -225,7 +226,7 @@ test("round tube: templates, the card at the saw, paper, CSV, and pieces as cut"
   test.slow();
   const job = await startJob(page, address, "Round");
   await page.goto(`${address}${job}/frame`);
-  await startShape(page, "rack", { Uprights: "3" });
+  await startShape(page, "rack", { Rail: "2000", Uprights: "3" });
   await page.getByRole("button", { name: /^Sections/ }).click();
   await page.getByRole("combobox", { name: "Shape of S1" }).selectOption("round tube");
   await saved(page);

@@ -261,7 +261,7 @@ test("a frame without corners is taped between its places, tapped right, and jud
   // Before anything is read its limit has its chance, and which place it is.
   await page.goto(`${address}/jobs/${id}/weld`);
   const forecast = page.getByRole("listitem").filter({ hasText: "Farthest place from the drawing" });
-  await expect(forecast).toContainText(/nearly sure|\d+ in 100/, { timeout: 60_000 });
+  await expect(forecast).toContainText(/nearly sure|\d+\sin\s100/, { timeout: 60_000 });
   await expect(forecast).toContainText(/[A-Z0-9]+: [Ll]ikely \d\.\d\d\smm, nine in ten/);
   const moved = await tape("square", 7);
   await expect(page.getByTestId("now")).toContainText(`Tap ${moved}:`);

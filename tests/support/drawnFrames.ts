@@ -64,3 +64,49 @@ export const comb = (teeth: number, apartMm: number, toothMm: number, faceMm = 4
     ]),
     [squareTube(faceMm, 3)],
   );
+
+/** Frames without corners: closed and open, standing and lying, round and square tube, thick and thin. */
+export const FREE_FRAMES = {
+  drawbar: started("A-shaped drawbar", {}, squareTube(60, 4)),
+  rack: started("rack", { uprights: 5 }),
+  stand: started("stand", { shelves: 1 }),
+  "rails with a kink": started("rails with a kink"),
+  foot: drawn(
+    {
+      A: [
+        [0, 0, 0],
+        [560, 0, 0],
+      ],
+      B: [
+        [0, 0, 0],
+        [0, 380, 0],
+      ],
+      C: [
+        [560, 0, 0],
+        [560, 380, 0],
+      ],
+    },
+    [squareTube(25, 1.6)],
+  ),
+  hoop: drawn(
+    {
+      X1: [
+        [0, 0, 0],
+        [900, 0, 0],
+      ],
+      P1: [
+        [150, 0, 0],
+        [150, 700, 0],
+      ],
+      P2: [
+        [750, 0, 0],
+        [750, 700, 0],
+      ],
+      TOP: [
+        [150, 700, 0],
+        [750, 700, 0],
+      ],
+    },
+    [roundTube(38, 2)],
+  ),
+} as const satisfies Record<string, DrawnFrame>;

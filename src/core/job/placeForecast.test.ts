@@ -1,8 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { comb, drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import { comb, FREE_FRAMES } from "../../../tests/support/drawnFrames";
 import { job as jobOf, opened, read } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
-import type { DrawnFrame } from "../frame";
 import { distance, drain, type Vec2 } from "../numeric";
 import { USUAL_ORDER } from "../plan";
 import { predicted } from "../shrink";
@@ -17,51 +16,6 @@ import { wayChange } from "./placeForecast";
 import type { Plan } from "./planSchema";
 import { predict } from "./predict";
 
-/** Frames without corners: closed and open, standing and lying, round and square tube, hot and thin. */
-const FRAMES: Record<string, DrawnFrame> = {
-  drawbar: started("A-shaped drawbar", {}, squareTube(60, 4)),
-  rack: started("rack", { uprights: 5 }),
-  stand: started("stand", { shelves: 1 }),
-  "rails with a kink": started("rails with a kink"),
-  foot: drawn(
-    {
-      A: [
-        [0, 0, 0],
-        [560, 0, 0],
-      ],
-      B: [
-        [0, 0, 0],
-        [0, 380, 0],
-      ],
-      C: [
-        [560, 0, 0],
-        [560, 380, 0],
-      ],
-    },
-    [squareTube(25, 1.6)],
-  ),
-  hoop: drawn(
-    {
-      X1: [
-        [0, 0, 0],
-        [900, 0, 0],
-      ],
-      P1: [
-        [150, 0, 0],
-        [150, 700, 0],
-      ],
-      P2: [
-        [750, 0, 0],
-        [750, 700, 0],
-      ],
-      TOP: [
-        [150, 700, 0],
-        [750, 700, 0],
-      ],
-    },
-    [roundTube(38, 2)],
-  ),
-};
 const withReach = (plan: Plan, mm: number): Plan => {
   if (plan.limits.kind !== "own") throw new Error("own limits");
   const either = { lower: length(String(-mm)), upper: length(String(mm)) };
@@ -79,7 +33,7 @@ const placeOf = (plan: Plan, entries: Entry[] = []) => {
 
 describe("where the places of a frame without corners are likely to end", () => {
   it("has a chance on any frame, and the one that is read off four hundred other draws, nearly", () => {
-    for (const [name, frame] of Object.entries(FRAMES)) {
+    for (const [name, frame] of Object.entries(FREE_FRAMES)) {
       const first = placeOf(drawnPlan(frame)).found;
       if (!first.cold) throw new Error(name);
       // Where the limit cuts through the middle of what may come, and where it is at its edge.
@@ -110,8 +64,8 @@ describe("where the places of a frame without corners are likely to end", () => 
     }
   });
   it("is nearer to where it belongs when set up for the weld than as drawn", () => {
-    for (const name of ["drawbar", "rails with a kink", "rack"]) {
-      const plan = drawnPlan(FRAMES[name] as DrawnFrame);
+    for (const name of ["drawbar", "rails with a kink", "rack"] as const) {
+      const plan = drawnPlan(FREE_FRAMES[name]);
       const [setUp, asDrawn] = [placeOf(plan), placeOf({ ...plan, aim: "drawing" })].map(
         ({ found }) => found.cold?.value ?? 0,
       );
@@ -119,7 +73,7 @@ describe("where the places of a frame without corners are likely to end", () => 
     }
   });
   it("starts from what was read before welding: what stands off by far is told so, with what to do, and where", () => {
-    const plan = drawnPlan(FRAMES.drawbar as DrawnFrame);
+    const plan = drawnPlan(FREE_FRAMES.drawbar);
     const { places } = evaluate(
       jobOf([], () => plan),
       null,
@@ -150,8 +104,8 @@ describe("where the places of a frame without corners are likely to end", () => 
     expect((cold?.high ?? 0) - (cold?.value ?? 0)).toBeGreaterThan(0.2);
   });
   it("tells the way between two places as the mouth between two ends is told, and by the same draws", () => {
-    for (const name of ["foot", "rails with a kink"]) {
-      const plan = drawnPlan(FRAMES[name] as DrawnFrame);
+    for (const name of ["foot", "rails with a kink"] as const) {
+      const plan = drawnPlan(FREE_FRAMES[name]);
       const prediction = predict(plan)?.prediction;
       const { places } = evaluate(
         jobOf([], () => plan),
@@ -171,7 +125,7 @@ describe("where the places of a frame without corners are likely to end", () => 
     }
   });
   it("is held against what was taped before welding and cold", () => {
-    const plan = drawnPlan(FRAMES.drawbar as DrawnFrame);
+    const plan = drawnPlan(FREE_FRAMES.drawbar);
     const prediction = predict(plan)?.prediction;
     const { places } = evaluate(
       jobOf([], () => plan),

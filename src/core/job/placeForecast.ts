@@ -1,7 +1,7 @@
 import { HALF_BAND, type Limit, normalBelow } from "../check";
 import { seenAt } from "../frame";
 import { add, norm, scale, sub, type Vec2 } from "../numeric";
-import { drawsOf, type Prediction, predicted, smoothQuantile } from "../shrink";
+import { type PlaceTold, type Prediction, placesTold, predicted, smoothQuantile } from "../shrink";
 import { bestFit, type Measured, type Places } from "../square";
 import type { Estimate } from "../units";
 import type { FrameRound } from "./frameRound";
@@ -77,23 +77,21 @@ export function wayChange(
   const [p, q] = [nodes[from], nodes[to]];
   if (!p || !q) return null;
   const way = scale(sub(q, p), 1 / Math.max(norm(sub(q, p)), SURE_MM));
+  const all = placesTold(prediction, gate);
+  const [first, last] = [all.get(from), all.get(to)];
+  if (!first || !last) return null;
   // By how far each place is off, either way, and in which direction that makes the way longer.
-  const parts = [
-    [from, "right", -way.x],
-    [from, "up", -way.y],
-    [to, "right", way.x],
-    [to, "up", way.y],
-  ] as const;
-  const told = parts.map(([place, side, by]) => {
-    const id = { kind: "place", place, way: side } as const;
-    return { by, change: predicted(prediction, id, gate), draws: drawsOf(prediction, id, gate) };
-  });
-  if (told.some((t) => !t.change)) return null;
-  const value = told.reduce((sum, { by, change }) => sum + by * (change?.value ?? 0), 0);
-  const count = Math.min(...told.map(({ draws }) => draws?.length ?? 0));
+  const told = [
+    { by: -way.x, ...first.right },
+    { by: -way.y, ...first.up },
+    { by: way.x, ...last.right },
+    { by: way.y, ...last.up },
+  ];
+  const value = told.reduce((sum, { by, change }) => sum + by * change.value, 0);
+  const count = Math.min(...told.map(({ draws }) => draws.length));
   if (count === 0) return { value, low: value, high: value };
   const drawn = Float64Array.from({ length: count }, (_, d) =>
-    told.reduce((sum, { by, draws }) => sum + by * (draws?.[d] ?? 0), 0),
+    told.reduce((sum, { by, draws }) => sum + by * (draws[d] ?? 0), 0),
   ).sort();
   const [low, high] = [smoothQuantile(drawn, TAIL), smoothQuantile(drawn, 1 - TAIL)];
   return { value, low: Math.min(value, low), high: Math.max(value, high) };
@@ -125,31 +123,30 @@ export function placeForecast(
   isSetUp: boolean,
 ): { cold: Estimate; chance: number; where: string } | null {
   if (upper === null) return null;
-  const since = read ? gate : null;
+  const told = placesTold(prediction, read ? gate : null);
   const starts = read ?? (isSetUp ? placesLaid(prediction, places) : {});
   const ways = Object.keys(places.nodes).flatMap((place) => {
-    const [right, up] = (["right", "up"] as const).map((way) => {
-      const id = { kind: "place", place, way } as const;
-      const start = starts[place]?.[way] ?? exactly(0);
-      const change = predicted(prediction, id, since);
-      return change && { start, change: change.value, draws: drawsOf(prediction, id, since) };
-    });
-    return right && up ? [{ place, right, up }] : [];
+    const here = told.get(place);
+    const { right, up } = starts[place] ?? { right: exactly(0), up: exactly(0) };
+    // What the reading itself may be off by, whichever way that is more.
+    const u = Math.max(right.u, up.u);
+    return here ? [{ place, u, right: { start: right, ...here.right }, up: { start: up, ...here.up } }] : [];
   });
   const [first] = ways;
   if (!first) return null;
   /** The farthest in a draw; in what is likely without one. */
   const farthest = (draw: number | null) => {
-    const offBy = ({ start, change, draws }: (typeof first)["right"]): number =>
-      start.value + (draw === null ? change : (draws?.[draw] ?? change));
+    const offBy = ({ start, change, draws }: PlaceTold & { start: Measured }): number =>
+      start.value + (draw === null ? change.value : (draws[draw] ?? change.value));
     return ways
-      .map(({ place, right, up }) => ({ place, mm: Math.hypot(offBy(right), offBy(up)) }))
+      .map(({ place, u, right, up }) => ({ place, u, mm: Math.hypot(offBy(right), offBy(up)) }))
       .reduce((a, b) => (b.mm > a.mm ? b : a));
   };
-  const count = first.right.draws?.length ?? 0;
+  const count = first.right.draws.length;
   if (count === 0) {
-    const { place, mm } = farthest(null);
-    return { cold: { value: mm, low: mm, high: mm }, chance: mm <= upper ? 1 : 0, where: place };
+    const { place, u, mm } = farthest(null);
+    const cold = afterChange({ value: 0, u }, { value: mm, low: mm, high: mm });
+    return { cold, chance: normalBelow((upper - mm) / Math.max(SURE_MM, u)), where: place };
   }
   const drawn = Array.from({ length: count }, (_, d) => farthest(d));
   const sorted = Float64Array.from(drawn, ({ mm }) => mm).sort();
@@ -161,9 +158,7 @@ export function placeForecast(
   const times = new Map<string, number>();
   for (const { place } of drawn) times.set(place, (times.get(place) ?? 0) + 1);
   const [where] = [...times].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0] as [string, number];
-  const { right, up } = ways.find((w) => w.place === where) as (typeof ways)[number];
-  // What the reading itself may be off by, of the place that is as a rule the farthest.
-  const u = Math.max(right.start.u, up.start.u);
+  const u = ways.find((w) => w.place === where)?.u ?? 0;
   const cold = afterChange({ value: 0, u }, { value, low, high });
   const mean = sorted.reduce((s, mm) => s + mm, 0) / count;
   const scatter = Math.sqrt(sorted.reduce((s, mm) => s + (mm - mean) ** 2, 0) / count);

@@ -10,7 +10,7 @@ export { OrderTrial } from "./orderTrial";
 export { type OutcomeId, outcomeKey, outcomeWords } from "./outcomeId";
 export { bow } from "./outcomes";
 export { type OutputPoint, type Outputs, outputsOf } from "./outputs";
-export { drawsOf, lossOf, predicted, type Told } from "./predicted";
+export { lossOf, type PlaceTold, placesTold, predicted, type Told } from "./predicted";
 export {
   type Drawn,
   type FramePrediction,

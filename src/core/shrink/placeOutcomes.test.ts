@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, roundTube, started } from "../../../tests/support/drawnFrames";
+import { FREE_FRAMES } from "../../../tests/support/drawnFrames";
 import { resolveStructure } from "../frame";
 import { fromStructure } from "../mechanics";
 import type { Vec2 } from "../numeric";
@@ -9,37 +9,9 @@ import { weldedModel } from "../weld";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
 import { outcomeAt } from "./outcomes";
 
-const FRAMES = {
-  drawbar: started("A-shaped drawbar"),
-  rack: started("rack"),
-  stand: started("stand"),
-  rails: started("rails with a kink"),
-  hoop: drawn(
-    {
-      X1: [
-        [0, 0, 0],
-        [900, 0, 0],
-      ],
-      P1: [
-        [150, 0, 0],
-        [150, 700, 0],
-      ],
-      P2: [
-        [750, 0, 0],
-        [750, 700, 0],
-      ],
-      TOP: [
-        [150, 700, 0],
-        [750, 700, 0],
-      ],
-    },
-    [roundTube(38, 2)],
-  ),
-} as const;
-
 describe("where places of a frame without corners end up", () => {
   it("is what is left of their movement when the whole is laid over the drawing, as the check lays it, on any frame", () => {
-    for (const [name, frame] of Object.entries(FRAMES)) {
+    for (const [name, frame] of Object.entries(FREE_FRAMES)) {
       const { structure } = resolveStructure(frame);
       expect(structure.quad, name).toBeNull();
       const mechanics = fromStructure(structure);

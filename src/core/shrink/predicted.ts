@@ -9,10 +9,26 @@ export interface Told {
   })[];
 }
 
-/** What an outcome comes to in some draws, by the same gate as its estimate; null where no draws are kept of it. */
-export function drawsOf({ outcomes }: Told, id: OutcomeId, gate: string | null = null): readonly number[] | null {
-  const found = outcomes.find((o) => outcomeKey(o.id) === outcomeKey(id));
-  return (gate === null ? undefined : found?.drawsFrom?.[gate]) ?? found?.draws ?? null;
+/** What is told of a place of a frame, one way: what it changes by from a gate on, and that in some draws, where they are kept. */
+export interface PlaceTold {
+  change: Estimate;
+  draws: readonly number[];
+}
+
+/** What is told of the places of a frame without corners from a gate on, by place and way. */
+export function placesTold({ outcomes }: Told, gate: string | null): Map<string, Record<"right" | "up", PlaceTold>> {
+  const told = new Map<string, Record<"right" | "up", PlaceTold>>();
+  const nothing: PlaceTold = { change: { value: 0, low: 0, high: 0 }, draws: [] };
+  for (const { id, estimate, from, draws, drawsFrom } of outcomes) {
+    if (id.kind !== "place") continue;
+    const here = told.get(id.place) ?? { right: nothing, up: nothing };
+    here[id.way] = {
+      change: (gate === null ? undefined : from?.[gate]) ?? estimate,
+      draws: (gate === null ? undefined : drawsFrom?.[gate]) ?? draws ?? [],
+    };
+    told.set(id.place, here);
+  }
+  return told;
 }
 
 /**

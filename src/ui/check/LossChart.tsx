@@ -20,7 +20,7 @@ export function LossChart({ losses, units }: { losses: readonly Loss[]; units: U
     l.predicted.high,
     ...(l.measured ? [l.measured.value - 2 * l.measured.u, l.measured.value + 2 * l.measured.u] : []),
   ]);
-  const x = scaleLinear([Math.min(...ends), Math.max(...ends) * 1.05], [left, width - 10]).nice(4);
+  const x = scaleLinear([Math.min(...ends), Math.max(...ends) * 1.05], [left, width - 16]).nice(4);
   const height = losses.length * ROW + 26;
   const bare = (mm: number) => formatSmall(mm, units, { decimals: 1, bare: true });
   return (

@@ -23,7 +23,7 @@ export type PredictedOutcome = Pick<SimulatedOutcome, "id" | "unit" | "unsigned"
   drawsFrom?: Record<string, readonly number[]>;
 };
 
-/** Figures that are kept of all places in one draw after the other, and draws at least: enough for the band of the worst, few to store. */
+/** Figures that are kept of all places, their gates counted, and draws at least: enough for the band of the worst, few to store. */
 const PLACE_FIGURES = 4800;
 const LEAST_PLACE_DRAWS = 64;
 /** Digits that are kept of them, mm. */
@@ -145,7 +145,7 @@ export function* predictFrame(
   const setUp = shape.toSetUp(simulation);
   const materials = [...new Set(structure.members.map((m) => m.material))];
   const placed = simulation.outcomes.filter(({ id }) => id.kind === "place").length;
-  const placeDraws = Math.max(LEAST_PLACE_DRAWS, Math.floor(PLACE_FIGURES / Math.max(1, placed)));
+  const placeDraws = Math.max(LEAST_PLACE_DRAWS, Math.floor(PLACE_FIGURES / Math.max(1, placed * (1 + gates.length))));
   const prediction: Prediction = {
     heatJPerMm: heat,
     closingMm,

@@ -1,7 +1,7 @@
 import { HALF_BAND, type Limit, normalBelow } from "../check";
 import { seenAt } from "../frame";
-import { add, norm, scale, sub, type Vec2 } from "../numeric";
-import { type PlaceTold, type Prediction, placesTold, predicted, smoothQuantile } from "../shrink";
+import { add, norm, scale, smoothQuantile, sub, type Vec2 } from "../numeric";
+import { type PlaceTold, type Prediction, placesTold, predicted } from "../shrink";
 import { bestFit, type Measured, type Places } from "../square";
 import type { Estimate } from "../units";
 import type { FrameRound } from "./frameRound";

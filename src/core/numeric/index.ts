@@ -15,6 +15,7 @@ export { cholesky, conditionRatio, entry, multiplyColumn, type Rows, solveCholes
 export { optimum, type Row } from "./optimum";
 export { normalDraw, seeded } from "./random";
 export { factorSkyline, type Skyline, type Sparse, skyline, solveSkyline, sparseAdd, sparseDot } from "./skyline";
+export { smoothQuantile } from "./smoothQuantile";
 export { rowsTimes, type SparseRows, sparseRows } from "./sparseRows";
 export { chiSquareTail, normalCdf } from "./tails";
 export { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "./vec3";

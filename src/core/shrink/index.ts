@@ -22,6 +22,6 @@ export {
 } from "./prediction";
 export { KINK_RAD, moreBeads, remedyEffects, type UnitDeed, type UnitEffects } from "./remedyEffects";
 export type { SetUpShape, SetUpTarget } from "./settingUp";
-export { DRAWS, type SimulatedOutcome, type SimulationInput, simulate, smoothQuantile } from "./simulate";
+export { DRAWS, type SimulatedOutcome, type SimulationInput, simulate } from "./simulate";
 export type { SimulationStep } from "./simulationSteps";
 export { toldOutcomes } from "./toldOutcomes";

@@ -1,5 +1,5 @@
 import type { MechanicalFrame } from "../mechanics";
-import { drain, sparseRows } from "../numeric";
+import { drain, smoothQuantile, sparseRows } from "../numeric";
 import { NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel } from "../weld";
 import { drawsOf } from "./draws";
 import { readied } from "./nominalRun";
@@ -8,7 +8,7 @@ import type { OutcomeId } from "./outcomeId";
 import { type Outcome, outcomeAt } from "./outcomes";
 import type { Outputs } from "./outputs";
 import type { Told } from "./predicted";
-import { scatteredOf, smoothQuantile } from "./simulate";
+import { scatteredOf } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
 
 /**

@@ -1,6 +1,6 @@
 import type { FaceLine } from "../frame";
 import { type LetGo, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
-import { partOf } from "../numeric";
+import { partOf, smoothQuantile } from "../numeric";
 import type { Estimate } from "../units";
 import { FACTORS, NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel } from "../weld";
 import { drawsOf, type FrameDraws, type ScatterName } from "./draws";
@@ -276,22 +276,4 @@ function band(sorted: Float64Array, nominal: number, unsigned: boolean): Estimat
   const quantile = (share: number): number => smoothQuantile(sorted, share);
   const value = unsigned ? quantile(0.5) : nominal;
   return { value, low: Math.min(value, quantile(0.05)), high: Math.max(value, quantile(0.95)) };
-}
-
-/**
- * A quantile as the mean of values around its place, weighted by how likely each is to be it: it scatters less than the one value there.
- * Source: after Harrell and Davis (1982, from memory), with a normal weight of their variance for their beta weight.
- */
-export function smoothQuantile(sorted: Float64Array, share: number): number {
-  const n = sorted.length;
-  const place = share * (n + 1) - 1;
-  const spread = 0.6 * Math.sqrt(n * share * (1 - share));
-  let sum = 0;
-  let weights = 0;
-  for (let i = Math.max(0, Math.ceil(place - 4 * spread)); i <= Math.min(n - 1, place + 4 * spread); i++) {
-    const weight = Math.exp(-(((i - place) / spread) ** 2) / 2);
-    sum += weight * sorted[i];
-    weights += weight;
-  }
-  return sum / weights;
 }

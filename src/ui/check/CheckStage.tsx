@@ -242,7 +242,8 @@ export function CheckStage() {
               </ul>
               {measured.length === 0 ? (
                 <p className="mt-2 text-sm text-soft">
-                  Measured loss needs all four sides before welding (dry fit or tacked) and cold, best with one tape.
+                  Measured loss needs {structure?.quad ? "all four sides" : "all of them"} before welding (dry fit or
+                  tacked) and cold, best with one tape.
                 </p>
               ) : null}
             </>

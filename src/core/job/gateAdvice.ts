@@ -32,7 +32,7 @@ function remedy(f: Told, locked: boolean): string {
         : `Tap ${f.where} to where it belongs now, while the joints still turn.`;
     case "size":
       return f.limit.mouth
-        ? `Hold it with a bar across, or spread it first, before any bead: ${limitName(f.limit)}. Lay out compares the ways.`
+        ? `Spread it by what it is likely to close, or compare ways of holding it under Lay out, before any bead: ${limitName(f.limit)}.`
         : `Re-fit or re-cut before any bead holds it: ${limitName(f.limit)}.`;
     default:
       return "Change heat, order or holding before the first bead.";

@@ -1,10 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { FREE_FRAMES, started } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
 import { drain } from "../numeric";
 import { USUAL_ORDER } from "../plan";
 import { length } from "../units";
+import { barProposals } from "./barProposals";
+import { builtOf } from "./built";
 import { chanceWords } from "./forecast";
 import type { Job } from "./jobSchema";
 import { unlikelyAtBest } from "./orderAdvice";
@@ -27,7 +29,16 @@ const plans: [string, Plan][] = [
   ["a rectangle built to the drawing", { ...tight(sizesPlan()), aim: "drawing" }],
   ["a gate in inches", tight(drawnPlan(started("gate leaf"), "inch-fraction"))],
   ["a stand", tight(drawnPlan(started("stand")))],
+  ["an open foot", tight(drawnPlan(FREE_FRAMES.foot))],
 ];
+
+/** The job held by the bars that Lay out offers. */
+function held(job: Job, by: "side" | "block" | "strongbacks"): Job {
+  const { structure } = builtOf(job.plan);
+  if (!structure) throw new Error("no frame");
+  const { sides, blocks, crossed } = barProposals(structure, job.plan.units);
+  return { ...job, plan: { ...job.plan, held: { bars: { side: sides, block: blocks, strongbacks: crossed }[by] } } };
+}
 
 describe("where no order makes it likely", () => {
   it.each(plans)("names the limit that fails and what each change does, by the same draws: %s", (_, plan) => {
@@ -41,12 +52,18 @@ describe("where no order makes it likely", () => {
       const again =
         by === "set-up"
           ? orderOutlook({ ...job, plan: { ...plan, aim: "set-up" } }, USUAL_ORDER)
-          : by === "cut and set"
-            ? orderOutlook(job, { ...USUAL_ORDER, cutAndSet: true })
-            : orderOutlook(job, USUAL_ORDER, undefined, 0.7);
+          : by === "side" || by === "block" || by === "strongbacks"
+            ? orderOutlook(held(job, by), USUAL_ORDER)
+            : by === "cut and set"
+              ? orderOutlook(job, { ...USUAL_ORDER, cutAndSet: true })
+              : orderOutlook(job, USUAL_ORDER, undefined, 0.7);
       expect(drain(again).chance).toBe(chance);
     }
     expect(found.tried.map((t) => t.by)).toContain("heat");
+    // Another way of holding it is among them wherever there is one.
+    const { quad } = builtOf(plan).structure ?? {};
+    expect(found.tried.some((t) => t.by === "strongbacks")).toBe(quad?.view.depth === 2);
+    expect(found.tried.some((t) => t.by === "side")).toBe(outlook.limits.some((l) => l.limit.mouth));
     const words = remedyWords(found, plan.units);
     expect(words).toHaveLength(1 + found.tried.length);
     for (const { chance } of found.tried) {

@@ -5,7 +5,7 @@ import { EQUAL } from "./orderOutlook";
 
 /** What was tried where no order makes it likely, with the chance that every limit is kept then. */
 export interface Remedy {
-  by: "set-up" | "heat" | "cut and set";
+  by: "set-up" | "side" | "block" | "strongbacks" | "heat" | "cut and set";
   chance: number;
 }
 
@@ -20,6 +20,9 @@ export interface Remedies {
 
 const SAID: Record<Remedy["by"], string> = {
   "set-up": "Set up off nominal, by what it is predicted to move",
+  side: "With a side tacked across its open mouth before the first bead, cut off when it is cold",
+  block: "With a block in its open mouth, until it is cold",
+  strongbacks: "With two strongbacks tacked across, crossed, cut off when it is cold",
   heat: "With three tenths less heat in every bead",
   "cut and set": "Cut and set once more when it is tacked",
 };

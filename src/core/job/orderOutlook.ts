@@ -22,7 +22,10 @@ export interface OrderOutlook {
   totalS: number;
   /** Of that, all welders together: arc, cooling, measuring. */
   parts: Pick<Timeline, "arcS" | "waitS" | "measureS">;
-  /** The limit that is kept most seldom, and how far outside of it the band of nine in ten ends, in its unit; which place it is that lies too far off; null where nothing is predicted. */
+  /**
+   * The limit that is kept most seldom, and how far outside of it the band of nine in ten ends, in its unit; the place that lies too far off,
+   * where it is about one. Null where nothing is predicted.
+   */
   worst: { limit: Limit; chance: number; outside: number; place?: string } | null;
   /** The welds that move most of what that limit is about: how much of it is left when cold, mm, along with the sign of the outcome. */
   most: { say: string; by: number }[];

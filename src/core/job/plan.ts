@@ -138,7 +138,8 @@ function farApart(places: readonly Vec2[], count: number): Vec2[] {
 }
 
 /**
- * Rests of a frame without corners where its tubes lie, as far apart as they reach. Else at the centre of the tubes: two corners and the middle across (3), under the corners (4), or under corners and middles
+ * Rests of a frame without corners where its tubes lie, as far apart as they reach. Else at the centre of the tubes: two corners and the
+ * middle across (3), under the corners (4), or under corners and middles
  * of AB and CD (6).
  */
 export function restsUnder(

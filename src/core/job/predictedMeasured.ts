@@ -28,7 +28,7 @@ export interface ShapeChange {
 }
 
 /** A length that is held against its prediction. */
-interface Held {
+interface ComparedLength {
   name: string;
   /** The reading that it is. */
   key: string;
@@ -36,13 +36,13 @@ interface Held {
 }
 
 /** The sides of a frame that has them, else what is taped between its places. */
-function heldLengths(prediction: Prediction, places: Places | null): Held[] {
-  const sides = SIDES.map((span): Held => {
+function comparedLengths(prediction: Prediction, places: Places | null): ComparedLength[] {
+  const sides = SIDES.map((span): ComparedLength => {
     return { name: span, key: span, change: (gate) => predicted(prediction, { kind: "span", span }, gate) };
   });
   if (!places || sides.some((s) => s.change(null))) return sides;
   return tapedPairs(places).map(
-    ([from, to]): Held => ({
+    ([from, to]): ComparedLength => ({
       name: `${from} to ${to}`,
       key: quantityKey(distanceId(from, to)),
       change: (gate) => wayChange(prediction, places, from, to, gate),
@@ -58,7 +58,7 @@ export function lossesOf(
   gateOf: (round: FrameRound) => string | null = () => null,
   places: Places | null = null,
 ): Loss[] {
-  const lengths = heldLengths(prediction, places);
+  const lengths = comparedLengths(prediction, places);
   const before = rounds.findLast(
     (r) => ["dry fit", "tacked"].includes(r.round.gate) && lengths.every((l) => r.readings.has(l.key)),
   );

@@ -37,7 +37,7 @@ export function placeOutcomes(all: readonly FollowedPlace[], view: ViewAxes): Ou
   const middle = meanOf(places);
   const from = places.map(({ at }) => ({ x: at.x - middle.x, y: at.y - middle.y }));
   const size = from.reduce((s, p) => s + p.x ** 2 + p.y ** 2, 0);
-  // A row of places turns with nothing that could be told apart from it; a single one is where it is.
+  // Two places have a distance and no shape.
   if (places.length < 3 || size === 0) return [];
   const right = places.map(({ point }) => point.first + view.right);
   const up = places.map(({ point }) => point.first + view.up);

@@ -55,7 +55,7 @@ export {
 } from "./iso13920";
 export { type Limit, limitName, limitProblems, type Mouth, resolveLimits } from "./limits";
 export { type FlatBy, type Limits, limitsSchema } from "./limitsSchema";
-export { allowedWords, limitSmallWords, limitValueWords } from "./limitWords";
+export { allowedWords, boundWords, limitSmallWords, limitValueWords } from "./limitWords";
 export { type Proof, type Provable, provable, slipsThatShow } from "./provable";
 export { tubeFits } from "./tubeTolerance";
 export { type LimitVerdict, type Overall, overall, verdicts } from "./verdicts";

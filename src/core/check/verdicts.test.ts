@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { conformity } from "./conformity";
 import type { LimitVerdict } from "./verdicts";
-import { overall } from "./verdicts";
+import { overall, verdicts } from "./verdicts";
 
 const limit = {
   id: "flat",
@@ -28,5 +28,16 @@ describe("a frame against all of its limits", () => {
     expect(overall([verdict(0.5), verdict(null)])).toBe("not measured");
     expect(overall([verdict(3), verdict(null)])).toBe("fail");
     expect(overall([])).toBe("not measured");
+  });
+  it("says by how much each is inside or outside, and beside it the very figure that it was held against", () => {
+    for (const units of ["mm", "inch-fraction"] as const)
+      for (const value of [0.5, 1.8, 1.82, 1.9, 1.99, 2.05, 2.18, 2.5]) {
+        const said = verdicts([limit], { sides: {}, square: null, flatMm: { value, u: 0.1 } }, units)[0];
+        const figures = said?.why.match(/(Inside|Outside) by ([\d.]+) \w+, (at least|less than) the ([\d.]+)/);
+        const [, side, by, compared, needed] = figures ?? [];
+        expect(side === "Inside", said?.why).toBe(value <= 2);
+        expect(compared === "at least").toBe(Number(by) >= Number(needed));
+        expect(compared === "at least").toBe(said?.result?.verdict !== "too close to call");
+      }
   });
 });

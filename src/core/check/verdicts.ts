@@ -64,10 +64,11 @@ function reason(limit: Limit, value: Measured, result: Conformity, note: string,
   const band = `Read ${size(value.value)} ± ${small(2 * value.u)} (95 %)${note}; limit ${between}`;
   if (result.acceptanceZoneEmpty)
     return `${band}. These instruments cannot prove this limit: even a perfect frame would be too close to call.`;
-  if (result.verdict === "pass") return `${band}. Inside by ${small(result.margin)}, more than the reading may be off.`;
-  if (result.verdict === "fail")
-    return `${band}. Outside by ${small(-result.margin)}, more than the reading may be off.`;
-  return `${band}. ${result.margin >= 0 ? "Inside" : "Outside"} by ${small(Math.abs(result.margin))}, less than the reading may be off (${small(result.guard)}).`;
+  // What is compared is the guard band, not what the reading may be off by to either side.
+  const needed = `the ${small(result.guard)} that a reading so uncertain has to be clear by (95 % on that side)`;
+  const side = result.margin >= 0 ? "Inside" : "Outside";
+  const compared = result.verdict === "too close to call" ? "less than" : "at least";
+  return `${band}. ${side} by ${small(Math.abs(result.margin))}, ${compared} ${needed}.`;
 }
 
 /**

@@ -21,6 +21,13 @@ describe("two people", () => {
     ]);
     expect(planChanges(plan, plan)).toEqual([]);
   });
+  it("read a number with the unit of the job, as its field shows it", () => {
+    const inches: Plan = { ...plan, units: "inch-decimal" };
+    const after: Plan = { ...inches, weld: { ...inches.weld, travelMmPerS: 6 } };
+    const [change] = planChanges(inches, after);
+    expect(change).toMatchObject({ label: "Travel speed", to: expect.stringMatching(/^14\.\d+ in\/min$/) });
+    expect(planChanges(plan, { ...plan, weld: { ...plan.weld, travelMmPerS: 6 } })[0]?.to).toBe("6 mm/s");
+  });
   it("keep both where they changed different things, and know where they did not", () => {
     const mine = sized(plan, { width: length("650"), length: length("1100") });
     const theirs = { ...sized(plan, { length: length("1200") }), name: "Theirs" };

@@ -1,5 +1,6 @@
 import type { ShopLearned } from "../learn";
 import { type OrderChoice, orderKey, SCHOOL_NAMES } from "../plan";
+import { inField, type PhysicalKind, type UnitPreference, unitOf } from "../units";
 import type { SeamHow } from "../weld";
 import type { Change } from "./entrySchema";
 import { learnedWords } from "./learnedWords";
@@ -48,10 +49,10 @@ const LABELS: Record<string, string> = {
   "limits.straight": "Straightness limit",
   "limits.flatBy": "Flatness is",
   "limits.aim": "Aimed at",
-  "limits.confirmed.lengthMm": "Class figure for the length, mm",
-  "limits.confirmed.widthMm": "Class figure for the width, mm",
-  "limits.confirmed.angleMmPerM": "Class figure for angles, mm/m",
-  "limits.confirmed.flatMm": "Class figure for flatness, mm",
+  "limits.confirmed.lengthMm": "Class figure for the length",
+  "limits.confirmed.widthMm": "Class figure for the width",
+  "limits.confirmed.angleMmPerM": "Class figure for angles",
+  "limits.confirmed.flatMm": "Class figure for flatness",
   "stock.kerf": "Saw cut",
   "stock.grip": "End for the vice",
   "stock.least": "Shortest offcut worth keeping",
@@ -65,7 +66,7 @@ const LABELS: Record<string, string> = {
   "weld.process": "Process",
   "weld.volts": "Volts",
   "weld.amps": "Amps",
-  "weld.travelMmPerS": "Travel speed, mm/s",
+  "weld.travelMmPerS": "Travel speed",
   "weld.tackLength": "Tack length",
   "weld.from": "Settings are",
   "weld.tackProcess": "Tacks by",
@@ -119,6 +120,19 @@ const DRAWN_LABELS: Record<string, string> = {
 
 /** What bars, offcuts and other pieces are called by the letter of their names. */
 const BAR_WORDS: Record<string, string> = { B: "Bar", O: "Offcut", X: "Piece for something else" };
+
+/** What a number is by the unit that ends its name, to be told in the units of the job. */
+const KINDS: readonly [ends: RegExp, kind: PhysicalKind][] = [
+  [/MmPerS$/, "speed"],
+  [/MmPerM$/, "slope"],
+  [/[a-z]Mm$/, "length"],
+];
+
+/** A number of the plan as its field shows it. */
+function numberWords(path: string, value: number, units: UnitPreference): string {
+  const kind = KINDS.find(([ends]) => ends.test(path))?.[1];
+  return kind ? `${inField(kind, value, units)} ${unitOf(kind, units)}` : String(value);
+}
 
 /** Name of a plan field as a person says it. */
 function fieldLabel(path: string): string {
@@ -194,7 +208,7 @@ const seamInShort = ({ lengths, turned, process }: SeamHow): string =>
   ].join(", ");
 
 /** Flattens a plan to its leaves. A length is one leaf; items of lists go by their id, not their place. */
-function leaves(value: unknown, path: string, out: Leaves): Leaves {
+function leaves(value: unknown, path: string, out: Leaves, units: UnitPreference): Leaves {
   if (value === undefined) return out;
   if (value === null) out.set(path, "none");
   else if (path === "learned") out.set(path, learnedWords(value as ShopLearned));
@@ -205,21 +219,22 @@ function leaves(value: unknown, path: string, out: Leaves): Leaves {
   else if (Array.isArray(value))
     value.forEach((item, i) => {
       const id = typeof item === "object" && item !== null && "id" in item ? String(item.id) : String(i);
-      leaves(item, `${path}.${id}`, out);
+      leaves(item, `${path}.${id}`, out, units);
     });
   else if (typeof value === "object") {
     if (isLength(value)) out.set(path, /[a-z"']/i.test(value.text) ? value.text : `${value.text} ${value.unit}`);
     else
       for (const [key, inner] of Object.entries(value))
-        if (key !== "id") leaves(inner, path ? `${path}.${key}` : key, out);
-  } else out.set(path, value === "" ? "empty" : String(value));
+        if (key !== "id") leaves(inner, path ? `${path}.${key}` : key, out, units);
+  } else if (typeof value === "number") out.set(path, numberWords(path, value, units));
+  else out.set(path, value === "" ? "empty" : String(value));
   return out;
 }
 
 /** @returns every leaf that differs, in words. @param before, @param after two plans of one job. */
 export function planChanges(before: Plan, after: Plan): Change[] {
-  const a = leaves(before, "", new Map());
-  const b = leaves(after, "", new Map());
+  const a = leaves(before, "", new Map(), after.units);
+  const b = leaves(after, "", new Map(), after.units);
   const all = [...new Set([...a.keys(), ...b.keys()])]
     .filter((path) => a.get(path) !== b.get(path))
     .map((path) => ({

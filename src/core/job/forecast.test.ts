@@ -33,11 +33,18 @@ describe("how the cold frame is likely to stand against its limits", () => {
           9,
         );
   });
-  it("says inches to thousandths: a limit, what is likely, and its band", () => {
+  it("says inches to thousandths: what is likely, and its band; a limit as exactly as it was stated", () => {
     const { e } = of([], (p) => ({ ...p, units: "inch-fraction" }));
-    const figures = e.forecasts.flatMap((f) => forecastWords(f, "inch-fraction").match(/\d+\.\d+/g) ?? []);
+    const told = e.forecasts.map((f) => forecastWords(f, "inch-fraction").split("; limit"));
+    const figures = told.flatMap(([likely]) => likely?.match(/\d+\.\d+/g) ?? []);
     expect(figures.length).toBeGreaterThan(e.forecasts.length);
     for (const figure of figures) expect(figure).toMatch(/^\d+\.\d{3}$/);
+    e.forecasts.forEach(({ limit, cold }, i) => {
+      const bounds = told[i]?.[1]?.match(/\d+(\.\d+)?/g)?.map((x) => 25.4 * Number(x)) ?? [];
+      const meant = cold ? [limit.lower, limit.upper].filter((x) => x !== null) : [];
+      expect(bounds).toHaveLength(meant.length);
+      for (const [j, x] of meant.entries()) expect(Math.abs(Math.abs(x) - (bounds[j] ?? 0))).toBeLessThan(0.0014);
+    });
   });
   it("puts a side that is set up for the weld on the middle of its limits, and one set up as drawn short of it", () => {
     const setUp = of().find("AB");
@@ -101,7 +108,7 @@ describe("how the cold frame is likely to stand against its limits", () => {
     expect(likelyFailure(of().e.forecasts)).toBeNull();
     const tight = likelyFailure(of([], withLimits({ flat: length("0.1") })).e.forecasts);
     expect(tight?.limit.id).toBe("flat");
-    expect(tight && forecastWords(tight, "mm")).toMatch(/^likely \d\.\d\d mm, nine in ten .*; limit 0\.10 mm$/);
+    expect(tight && forecastWords(tight, "mm")).toMatch(/^likely \d\.\d\d mm, nine in ten .*; limit 0\.1 mm$/);
     expect([chanceWords(0.999), chanceWords(0.42), chanceWords(0)]).toEqual([
       "nearly sure",
       "42 in 100",

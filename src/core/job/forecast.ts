@@ -1,4 +1,4 @@
-import { chanceWithin, type Limit } from "../check";
+import { boundWords, chanceWithin, type Limit } from "../check";
 import { CORNERS, type Span } from "../geometry";
 import { type OutcomeId, outcomeKey, outcomeWords, predicted } from "../shrink";
 import { cornerAngleDeg, type Measured } from "../square";
@@ -168,12 +168,14 @@ export function forecastWords({ limit, cold, where }: Forecast, units: UnitPrefe
   const unit =
     limit.kind === "size" ? "" : limit.unit === "mm/m" ? ` ${unitOf("slope", units)}` : units === "mm" ? " mm" : " in";
   const { lower, upper } = limit;
+  // In the decimals that it is compared with.
+  const bound = (x: number): string => boundWords(limit, x, units === "mm" ? units : "inch-decimal");
   const between =
     lower !== null && upper !== null
-      ? `limit ${size(lower)} to ${size(upper)}${unit}`
+      ? `limit ${bound(lower)} to ${bound(upper)}`
       : upper !== null
-        ? `limit ${size(upper)}${unit}`
-        : `limit at least ${size(lower ?? 0)}${unit}`;
+        ? `limit ${bound(upper)}`
+        : `limit at least ${bound(lower ?? 0)}`;
   return `${where ? `${where}: ` : ""}likely ${size(cold.value)}${unit}, nine in ten ${size(cold.low)} to ${size(cold.high)}${unit}; ${between}`;
 }
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { fixed, formatLength, formatSmall, fraction } from "./format";
+import { fixed, formatLength, formatSmall, fraction, statedLength } from "./format";
 
 describe("fractions", () => {
   it("carries, reduces and keeps the error", () => {
@@ -29,5 +29,14 @@ describe("showing a length", () => {
     expect(formatSmall(1.42, "mm", { signed: true })).toBe("+1.4 mm");
     expect(formatSmall(-1.42, "inch-fraction", { signed: true })).toBe("−0.056 in");
     expect(fixed(-0.001, 1)).toBe("0.0");
+  });
+});
+
+describe("a length that somebody stated", () => {
+  it("is said as exactly as it was, never rounded into another", () => {
+    expect(statedLength(47.9375 * 25.4, "inch-fraction")).toBe("47 15/16 in");
+    expect(statedLength(47.9375 * 25.4, "inch-decimal")).toBe("47.9375 in");
+    expect(statedLength(0.94 * 25.4, "inch-fraction")).toBe("0.94 in");
+    expect(statedLength(1198.5, "mm", true)).toBe("1198.5");
   });
 });

@@ -11,6 +11,7 @@ export {
   plainMm,
   rangeWords,
   roundedLength,
+  statedLength,
   UNIT_PREFERENCES,
   type UnitPreference,
 } from "./format";

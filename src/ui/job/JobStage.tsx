@@ -1,9 +1,19 @@
 "use client";
 
 import { useId } from "react";
-import { aimOf, angleLimit, FLAT_CLASSES, flatLimitMm, LINEAR_CLASSES, type Limits, linearLimitMm } from "@/core/check";
+import {
+  aimOf,
+  angleLimit,
+  boundWords,
+  FLAT_CLASSES,
+  flatLimitMm,
+  LINEAR_CLASSES,
+  type Limit,
+  type Limits,
+  linearLimitMm,
+} from "@/core/check";
 import { CARRIES, type Carries, overallSizeMm, type Plan } from "@/core/job";
-import { formatLength, formatSmall, length, physical, type UnitPreference, unitOf } from "@/core/units";
+import { length, type UnitPreference, unitOf } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { Choice } from "../parts/Choice";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
@@ -280,14 +290,7 @@ function LimitFields() {
 function LimitTable() {
   const { evaluation, units } = useJob("evaluation", "units");
   if (evaluation.limits.length === 0) return <p className="text-soft">No limits: nothing will be judged.</p>;
-  const value = (x: number | null, kind: string, unit: string) =>
-    x === null
-      ? "open"
-      : unit === "mm/m"
-        ? physical("slope", x, units, 1, true)
-        : kind === "size"
-          ? formatLength(x, units, { decimals: 1, bare: true }).text
-          : formatSmall(x, units, { decimals: 1, bare: true });
+  const value = (limit: Limit, x: number | null) => (x === null ? "open" : boundWords(limit, x, units, true));
   return (
     <table className="w-full text-left">
       <thead className="text-sm text-soft">
@@ -302,8 +305,8 @@ function LimitTable() {
         {evaluation.limits.map((l) => (
           <tr key={l.id} className="border-t border-line">
             <td className="py-1.5">{l.label}</td>
-            <td className="fig py-1.5 text-right">{l.nonnegative ? "0" : value(l.lower, l.kind, l.unit)}</td>
-            <td className="fig py-1.5 text-right">{value(l.upper, l.kind, l.unit)}</td>
+            <td className="fig py-1.5 text-right">{l.nonnegative ? "0" : value(l, l.lower)}</td>
+            <td className="fig py-1.5 text-right">{value(l, l.upper)}</td>
             <td className="py-1.5 pl-2 text-sm text-soft">
               {l.unit === "mm/m" ? unitOf("slope", units) : units === "mm" ? "mm" : "in"}
             </td>

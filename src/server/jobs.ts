@@ -116,13 +116,15 @@ const newJobSchema = z.strictObject({
   coupon: z.enum(FRAME_COUPONS).optional(),
   /** A frame that was read from a drawing. */
   drawn: drawnFrameSchema.optional(),
+  /** A plan that was made of another job's: its name and units are those of the new job. */
+  plan: z.preprocess((plan) => (plan === undefined ? plan : upgradePlan(plan)), planSchema.optional()),
 });
 
 /** Starts a job. @param input name, units, origin. @returns its id. */
 export async function createJob(who: Caller, input: unknown): Promise<Outcome<{ id: string }>> {
   const parsed = parse(newJobSchema, input);
   if (!parsed.ok) return parsed;
-  const { name, units, origin, coupon, drawn } = parsed.value;
+  const { name, units, origin, coupon, drawn, plan: made } = parsed.value;
   const at = now();
   const { learned } = await shopState(who);
   // What the shop has learned goes into every plan that begins: it is predicted by what was known then.
@@ -132,11 +134,11 @@ export async function createJob(who: Caller, input: unknown): Promise<Outcome<{ 
     // A shop has one saw: the next job reads its scale as the last one did.
     const scale = SAW_SCALES.find((s) => s === lastScale);
     const begun = newPlan(name, units);
-    const frame = coupon ? { ...couponPlan(coupon, begun), name } : begun;
+    const frame = made ? { ...made, name, units } : coupon ? { ...couponPlan(coupon, begun), name } : begun;
     const built = drawn ? { ...frame, frame: { by: "members" as const, sizes: frame.frame.sizes, drawn } } : frame;
     const plan: Plan = {
       // Rests lie under the frame that is built, not under the one that a plan begins with.
-      ...following(begun, built, false),
+      ...(made ? built : following(begun, built, false)),
       ...(scale ? { sawScale: scale } : {}),
       ...known,
     };

@@ -1,7 +1,16 @@
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
 import { SHELF, selfTest } from "@/core/instruments";
-import { type Entry, evaluate, type NewEntry, type Plan, predict, type QuantityId, roundsOf } from "@/core/job";
+import {
+  type Entry,
+  evaluate,
+  type NewEntry,
+  type Plan,
+  partPlan,
+  predict,
+  type QuantityId,
+  roundsOf,
+} from "@/core/job";
 import { outcomeKey, type PredictedOutcome } from "@/core/shrink";
 import { length } from "@/core/units";
 import { readJobFile, writeJobFile } from "@/formats";
@@ -13,7 +22,7 @@ import { LOCAL } from "@/server/who";
 import { closePool } from "@/store";
 import { inchTube, started } from "../support/drawnFrames";
 import { quantity } from "../support/jobs";
-import { sized } from "../support/plans";
+import { sized, withDrawn } from "../support/plans";
 
 afterAll(closePool);
 
@@ -94,6 +103,24 @@ describe("saving a plan", () => {
       expect(Math.max(...places.map((p) => p.y)), name).toBeCloseTo(over.widthMm - over.insetMm, 1);
       expect(places.every((p) => p.unit === "in")).toBe(true);
     }
+  });
+  it("begins a job with one that was made of another's, under the name and in the units that are asked; nonsense is refused", async () => {
+    const table = withDrawn(await planOf(await start()), started("table base"));
+    const plan = partPlan(table, ["L1", "L2", "AB"], "elsewhere");
+    const { id } = value(await createJob({ name: "Front", units: "mm", origin: "test", plan }));
+    const made = await planOf(id);
+    expect(made).toMatchObject({ name: "Front", units: "mm", frame: { by: "members" }, limits: table.limits });
+    expect(made.frame.by === "members" && made.frame.drawn.members.map((m) => m.id)).toEqual(["AB", "L1", "L2"]);
+    for (const wrong of [
+      {},
+      7,
+      "plan",
+      { ...made, format: 99 },
+      { ...made, bed: { ...made.bed, pitch: length("99") } },
+    ])
+      expect(await createJob({ name: "Wrong", units: "mm", origin: "test", plan: wrong })).toMatchObject({
+        status: 422,
+      });
   });
   it("moves the version on, writes what changed into the record, and is one save however often it is sent", async () => {
     const id = await start();

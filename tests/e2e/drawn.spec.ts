@@ -146,6 +146,57 @@ test("members by keyboard alone: added by numbers, picked, moved, split, taken o
   await saved(page);
 });
 
+test("a stand drawn on its feet is turned as it is welded, and a side of it becomes a flat frame of its own", async ({
+  page,
+  address,
+}) => {
+  const job = await startJob(page, address, "Stand");
+  await page.goto(`${address}${job}/frame`);
+  await startShape(page, "table base", {
+    "Length, AB": "900",
+    "Width, BC": "600",
+    Height: "800",
+  });
+  await expect(now(page)).toContainText("900 mm × 600 mm × 800 mm");
+  await page.getByRole("button", { name: /How it lies on the bed/ }).click();
+  await page.getByRole("button", { name: "Onto its back" }).click();
+  await expect(now(page)).toContainText("900 mm × 800 mm × 600 mm");
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  const turnOver = page.getByRole("button", { name: "Upside down" });
+  const wouldLie = page.getByText(/Turned upside down on the stage Frame, AB, BC, CD, DA would lie on the bed/);
+  await turnOver.click();
+  await expect(now(page)).toContainText("900 mm × 600 mm × 800 mm");
+  await saved(page);
+  await page.goto(`${address}${job}/layout`);
+  await expect(wouldLie.first()).toBeVisible();
+  // So it is turned, and what was in the air lies on the bed.
+  await page.goto(`${address}${job}/frame`);
+  await page.getByRole("button", { name: /How it lies on the bed/ }).click();
+  await turnOver.click();
+  await saved(page);
+  await page.goto(`${address}${job}/layout`);
+  await expect(page.getByRole("heading", { name: /Stops|Elements|clamps/i }).first()).toBeVisible();
+  await expect(wouldLie).toHaveCount(0);
+
+  await page.goto(`${address}${job}/frame`);
+  await page.getByRole("radio", { name: "from the right" }).click();
+  await expect(now(page)).toContainText("11 members");
+  await memberButton(page, "L2").click();
+  for (const id of ["L3", "BC"]) await memberButton(page, id).click({ modifiers: ["Shift"] });
+  await page.getByRole("button", { name: /Left and right, sub-assemblies/ }).click();
+  await page.getByRole("button", { name: "Make a sub-assembly of L2, L3, BC" }).click();
+  await page.getByRole("textbox", { name: "Name of U1" }).fill("right side");
+  await page.getByRole("button", { name: "Lay right side out as a job of its own" }).click();
+  await expect(page).not.toHaveURL(new RegExp(`${job}/`));
+  await expect(now(page)).toContainText("3 members");
+  await expect(now(page)).toContainText("× 40 mm");
+  await expectAccessible(page);
+  await page.goto(page.url().replace("/frame", "/layout"));
+  await expect(page.getByText(/Hangs over the bed/)).toHaveCount(0);
+  await page.goto(`${address}/`);
+  await expect(page.getByRole("link", { name: /Stand, right side/ }).first()).toBeVisible();
+});
+
 test("what cannot be built is said at its place and kept; joints, parts, gaps and pairs answer", async ({
   page,
   address,

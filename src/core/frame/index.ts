@@ -103,7 +103,9 @@ export {
 } from "./structure";
 export { structureProblems } from "./structureProblems";
 export { type Measure, surveyFrom } from "./surveyFrom";
+export { takenOut } from "./takenOut";
 export { TOLERANCES } from "./tolerances";
 export { byAngle, byJog, turnedBy, untilMember } from "./towards";
 export { a500Tolerance, en10219Tolerance } from "./tubeTolerances";
+export { laidFlat, TURN_NAMES, TURNS, type Turned, type TurnName, turnFrame } from "./turning";
 export { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, seenAt, type ViewAxes } from "./viewAxes";

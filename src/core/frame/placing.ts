@@ -6,7 +6,7 @@ import { memberAxes, turnedAxes } from "./memberAxes";
 import { isRound, sectionOutline } from "./sectionOutline";
 import type { Shape } from "./shapes";
 
-const DIRECTION: Record<Direction, Vec3> = {
+export const DIRECTION: Record<Direction, Vec3> = {
   left: [-1, 0, 0],
   right: [1, 0, 0],
   front: [0, -1, 0],

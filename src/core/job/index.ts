@@ -115,6 +115,7 @@ export type { PlanningWish } from "./orderSearching";
 export { orderOutlook } from "./outlookByDraws";
 export { mostWords, worstWords } from "./outlookWords";
 export { handlingWords, paceOf, paceWords } from "./pace";
+export { partPlan } from "./partPlan";
 export { PLACED_AS_WORDS } from "./placedAs";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";
 export { type Plan, planSchema, type Rest } from "./planSchema";
@@ -137,6 +138,7 @@ export { effectWords, runWords, seamFacts, stepEffect } from "./stepEffect";
 export { surveyReadingWords, surveyWords } from "./surveyWords";
 export { tickedInTurn } from "./tickedInTurn";
 export { CLOSE, cutTick, type TickId, tickKey } from "./tickId";
+export { turnedPlan } from "./turnedPlan";
 export { storedEntries, storedPlan, upgradeEntries, upgradePlan } from "./upgrade/upgrade";
 export { cleanSawTest } from "./usualStock";
 export {

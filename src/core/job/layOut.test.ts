@@ -142,12 +142,12 @@ describe("a frame laid out", () => {
       ["fixture.have.risers", "6 risers are wanted here, 4 are there: cut some of scrap tube, in pairs of one height."],
     ]);
     expect(say(base).raised).toMatch(
-      /on two risers each: T1 by 130 mm, T2 by 130 mm, T3 by 130 mm\. Drawn upside down, AB, BC, CD, DA would lie on the bed/,
+      /on two risers each: T1 by 130 mm, T2 by 130 mm, T3 by 130 mm\. Turned upside down on the stage Frame, AB, BC, CD, DA would lie on the bed/,
     );
     expect(say({ ...base, units: "inch-fraction" }).raised).toMatch(/T1 by 5 1\/8 in/);
     const without = say({ ...base, fixture: { without: ["T2 riser 1"] } });
     expect(without.raised).toMatch(
-      /^Hangs over the bed with less than two risers under it: T2 by 130 mm\. Drawn upside down, /,
+      /^Hangs over the bed with less than two risers under it: T2 by 130 mm\. Turned upside down on the stage Frame, /,
     );
     expect(say(plan).raised).toBeUndefined();
   });

@@ -105,7 +105,9 @@ function raisedCheck(structure: Structure, { raised, elements }: Fixture, units:
   if (raised.length === 0) return [];
   const over = lyingTurnedOver(structure).map((m) => m.id);
   const instead =
-    over.length > 0 ? ` Drawn upside down, ${named(over)} would lie on the bed, and the rest be stood on them.` : "";
+    over.length > 0
+      ? ` Turned upside down on the stage Frame, ${named(over)} would lie on the bed, and the rest be stood on them.`
+      : "";
   return [
     {
       id: "raised",
@@ -193,7 +195,7 @@ export function fixtureChecks(
             isGood: false,
             say: `Neither lies on the bed nor stands on what lies, so it is held by hand or a prop until it is tacked: ${named(propped)}.${
               propped.length > MANY_SHARE * structure.members.length
-                ? " So much in the air is easier built as flat frames, each laid out as a job of its own, which are stood up and joined."
+                ? " So much in the air is easier built as flat frames, each laid out as a job of its own (made of a sub-assembly on the stage Frame), which are stood up and joined."
                 : ""
             }`,
           },

@@ -12,10 +12,11 @@ import { FileDrop } from "../files/FileDrop";
 import { STAGE_NAMES, stagePath } from "../job/stages";
 import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
+import { useBeginJob } from "../job/useBeginJob";
 import { Unsent } from "../offline/Unsent";
 import { Button, buttonClass } from "../parts/Button";
 import { DeviceDialog } from "../parts/DeviceDialog";
-import { origin, useDevice } from "../parts/device";
+import { useDevice } from "../parts/device";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
 import { Now, Section } from "../parts/Sheet";
 import { UnitChoice } from "../parts/UnitChoice";
@@ -56,29 +57,17 @@ function Reached({ stage }: { stage: Stage }) {
 }
 
 function NewJob() {
-  const router = useRouter();
   const [name, setName] = useState("");
   const [units, setUnits] = useState<UnitPreference>("mm");
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { begin, wrong, busy } = useBeginJob();
   const id = useId();
-  const start = async (e: FormEvent) => {
+  const start = (e: FormEvent) => {
     e.preventDefault();
-    if (name.trim() === "") return setWrong("Give the job a name.");
-    setBusy(true);
-    setWrong(null);
-    try {
-      const { status, body } = await transport("POST", "/api/jobs", { name: name.trim(), units, origin: origin() });
-      if (status === 200) return router.push(stagePath((body as { id: string }).id, "job"));
-      setWrong((body as { message?: string } | null)?.message ?? "The server did not take it.");
-    } catch {
-      setWrong("The server cannot be reached just now. Try again in a moment.");
-    }
-    setBusy(false);
+    void begin({ name, units }, "job");
   };
   return (
     <Section title="Start a job">
-      <form className="grid gap-4" onSubmit={(e) => void start(e)} noValidate>
+      <form className="grid gap-4" onSubmit={start} noValidate>
         <FieldFrame id={id} label="Name">
           <input
             id={id}

@@ -3,13 +3,13 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { type DrawnFrame, type DrawnSection, PROFILES } from "@/core/frame";
+import { type DrawnSection, PROFILES } from "@/core/frame";
 import { length, type Problem, stated, type UnitPreference } from "@/core/units";
 import type { DrawingHeld, FileHeld, Files } from "@/workers/files";
 import { DrawingPanel } from "../files/DrawingPanel";
 import { OpenedDialog } from "../files/OpenedDialog";
 import { stagePath } from "../job/stages";
-import { transport } from "../job/store/transport";
+import { useBeginJob } from "../job/useBeginJob";
 import { Button } from "../parts/Button";
 import { origin } from "../parts/device";
 import { FieldMessage } from "../parts/Field";
@@ -227,31 +227,11 @@ function TakeDrawing({
   files: () => Files | null;
   onClose: () => void;
 }) {
-  const router = useRouter();
   const isInch = held.unit.unit === "in" || held.unit.unit === "ft";
   const [units, setUnits] = useState<UnitPreference>(isInch ? "inch-fraction" : "mm");
   const [tube, setTube] = useState<string | null>(null);
   const [name, setName] = useState(file.name.replace(/\.[^.]*$/, "").slice(0, 120));
-  const [wrong, setWrong] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const start = async (frame: DrawnFrame) => {
-    if (name.trim() === "") return setWrong("Give the job a name.");
-    setBusy(true);
-    setWrong(null);
-    try {
-      const { status, body } = await transport("POST", "/api/jobs", {
-        name: name.trim(),
-        units,
-        origin: origin(),
-        drawn: frame,
-      });
-      if (status === 200) return router.push(stagePath((body as { id: string }).id, "frame"));
-      setWrong((body as Answer)?.message ?? "The server did not take it.");
-    } catch {
-      setWrong(AWAY);
-    }
-    setBusy(false);
-  };
+  const { begin, wrong, busy } = useBeginJob();
   return (
     <DrawingPanel held={held} files={files} section={sectionOf(tube ?? USUAL_TUBE[units], units)} units={units}>
       {(frame) => (
@@ -267,7 +247,11 @@ function TakeDrawing({
           <UnitChoice value={units} onChange={setUnits} />
           {wrong ? <FieldMessage severity="error">{wrong}</FieldMessage> : null}
           <div className="flex flex-wrap gap-2">
-            <Button look="advise" disabled={!frame || busy} onClick={() => frame && void start(frame)}>
+            <Button
+              look="advise"
+              disabled={!frame || busy}
+              onClick={() => frame && void begin({ name, units, drawn: frame }, "frame")}
+            >
               Start a job with it
             </Button>
             <Button onClick={onClose}>Leave it</Button>

@@ -39,6 +39,7 @@ import { RoomPanel } from "./RoomPanel";
 import { SectionsPanel } from "./SectionsPanel";
 import { SetsPanel } from "./SetsPanel";
 import { SurveyPanel } from "./SurveyPanel";
+import { Turning } from "./Turning";
 import { ViewControls } from "./ViewControls";
 
 const starter = () => import("../StarterDialog");
@@ -346,6 +347,9 @@ export function DrawnStage({ frame }: { frame: DrawnFrame }) {
               ))}
             </div>
             <p className="mt-2 text-sm text-soft">One joint at a time: pick it in the drawing.</p>
+          </Fold>
+          <Fold title="How it lies on the bed">
+            <Turning frame={frame} />
           </Fold>
           <Fold title="Gaps and largest size">
             <RoomPanel frame={frame} structure={structure} units={units} onEdit={set} />

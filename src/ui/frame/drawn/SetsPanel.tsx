@@ -6,6 +6,7 @@ import { physical } from "@/core/units";
 import { useJob } from "../../job/JobProvider";
 import { Button } from "../../parts/Button";
 import { Verdict } from "../../parts/Verdict";
+import { OwnJob } from "./OwnJob";
 
 /** Left and right pairs, and sub-assemblies in the order in which they are joined. */
 export function SetsPanel({
@@ -123,6 +124,7 @@ export function SetsPanel({
                   : ""}
             </p>
             {g.warning ? <p className="text-sm text-close">{g.warning}</p> : null}
+            {g.id && g.members.length > 1 ? <OwnJob name={g.name} members={g.members} /> : null}
           </li>
         ))}
       </ol>

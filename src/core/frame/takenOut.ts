@@ -1,0 +1,54 @@
+import { statedExactly, type UnitPreference } from "../units";
+import type { DrawnFrame, DrawnMember, Point } from "./drawnSchema";
+import { keptJoints } from "./keptJoints";
+import { resolveStructure } from "./resolveStructure";
+
+const AXES = ["x", "y", "z"] as const;
+
+/**
+ * Members of a frame as a frame of its own, where they stand: joints among them are what they are in the whole, ends that land on a
+ * member that is not among them are as long as they are cut there.
+ */
+export function takenOut(frame: DrawnFrame, ids: readonly string[], units: UnitPreference): DrawnFrame {
+  const { structure: was, placed } = resolveStructure(frame);
+  const chosen = new Set(ids);
+  const joints = new Map(was.joints.map((j) => [j.id, j]));
+  const inside = (id: string): boolean => {
+    const j = joints.get(id);
+    return j !== undefined && chosen.has(j.a) && chosen.has(j.b);
+  };
+  const cut = new Map(was.members.map((m) => [m.id, m]));
+  const members = frame.members
+    .filter((m) => chosen.has(m.id))
+    .map((m): DrawnMember => {
+      const [line, whole] = [placed.get(m.id), cut.get(m.id)];
+      const mirror = m.mirror && chosen.has(m.mirror.of) ? m.mirror : null;
+      if (!line || !whole) return { ...m, mirror, flush: null };
+      const end = (which: "from" | "to"): Point => {
+        const { joints: there, at } = whole.ends[which];
+        const isCutOff = there.length > 0 && !there.some(inside);
+        const p = isCutOff ? at : line[which];
+        const typed = m[which];
+        const isAsTyped = AXES.every((a, i) => Math.abs(typed[a].mm - (p[i] as number)) < 1e-6);
+        if (isAsTyped) return typed;
+        return { x: statedExactly(p[0], units), y: statedExactly(p[1], units), z: statedExactly(p[2], units) };
+      };
+      return { ...m, from: end("from"), to: end("to"), offset: null, flush: null, mirror };
+    });
+  const has = (list: readonly string[]): boolean => list.every((id) => chosen.has(id));
+  const used = new Set(members.map((m) => m.section));
+  const apart: DrawnFrame = {
+    ...frame,
+    sections: frame.sections.filter((s) => used.has(s.id)),
+    members,
+    joints: [],
+    parts: frame.parts.filter((p) => p.on !== null && chosen.has(p.on) && (!p.like || chosen.has(p.like))),
+    obstacles: [],
+    floor: null,
+    pairs: frame.pairs.filter((p) => has(p.left) && has(p.right)),
+    groups: [],
+    largest: null,
+    survey: "",
+  };
+  return { ...apart, joints: keptJoints(frame, was, apart) };
+}

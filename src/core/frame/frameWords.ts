@@ -1,4 +1,4 @@
-/** Words that a drawn frame is said in. Apart from the schema, so that a page needs no schema to name them. */
+/** Words that a frame is said in. Apart from the schema, so that a page needs no schema to name them. */
 export const SHAPES = ["tube", "round tube", "angle", "channel", "flat", "bar"] as const;
 export const JOINT_KINDS = ["mitre", "butt", "tee", "lap"] as const;
 export const SEAMS = ["inside", "outside", "up", "down"] as const;
@@ -16,3 +16,6 @@ export type Care = (typeof CARES)[number];
 export type Seam = (typeof SEAMS)[number];
 export type Crown = (typeof CROWNS)[number];
 export type PartKind = (typeof PART_KINDS)[number];
+
+/** How the corners of a rectangle are made; mitred when nobody says. */
+export const CORNER_WAYS = ["mitred", "AB and CD run through", "BC and DA run through"] as const;

@@ -4,9 +4,10 @@ import { rectangle } from "../../../tests/support/plans";
 import { CORNERS } from "../geometry";
 import { length } from "../units";
 import { openEnds } from "./fittedParts";
+import { CORNER_WAYS } from "./frameWords";
 import { fromRectangle } from "./fromRectangle";
 import { rectangleProblems } from "./rectangleProblems";
-import { CORNER_WAYS, type Rectangle } from "./rectangleSchema";
+import type { Rectangle } from "./rectangleSchema";
 import { resolveStructure } from "./resolveStructure";
 import { structureProblems } from "./structureProblems";
 

@@ -4,8 +4,9 @@ import { statedExactly, type UnitPreference } from "../units";
 import type { DrawnFrame, DrawnMember, Point } from "./drawnSchema";
 import { butted, emptyFrame, member } from "./drawnStart";
 import { capOpenEnds } from "./fittedParts";
+import { CORNER_WAYS } from "./frameWords";
 import { groundFaces } from "./groundFaces";
-import { CORNER_WAYS, type Rectangle } from "./rectangleSchema";
+import type { Rectangle } from "./rectangleSchema";
 import { resolveStructure } from "./resolveStructure";
 
 /** A place to the last digit: what follows from sizes that were typed is not rounded on the way. */

@@ -35,6 +35,7 @@ export { addPart, capOpenEnds, copyPart, fitPart, openEnds, type PartTarget } fr
 export {
   CARES,
   type Care,
+  CORNER_WAYS,
   CROWNS,
   DIRECTIONS,
   type Direction,
@@ -76,7 +77,7 @@ export { JOINT_REACH_MM, type NearMiss, nearMisses } from "./nearMisses";
 export { thicknessOf } from "./parts";
 export { directionWord, place, shapeOf } from "./placing";
 export { rectangleProblems } from "./rectangleProblems";
-export { CORNER_WAYS, type Rectangle, rectangleSchema } from "./rectangleSchema";
+export { type Rectangle, rectangleSchema } from "./rectangleSchema";
 export { bodyPoints, middleOf, resolveStructure } from "./resolveStructure";
 export { isHollow, isRound } from "./sectionOutline";
 export { PROFILES, sectionProperties } from "./sections";

@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { lengthSchema } from "../units";
+import { CORNER_WAYS } from "./frameWords";
 import { MATERIAL_NAMES } from "./materials";
 
 const sectionSchema = z.strictObject({
@@ -15,9 +16,6 @@ const crossMemberSchema = z.strictObject({
   /** From the outside of DA (or AB, when it runs along) to the member's centre line. */
   at: lengthSchema,
 });
-
-/** How the corners of a rectangle are made; mitred when nobody says. */
-export const CORNER_WAYS = ["mitred", "AB and CD run through", "BC and DA run through"] as const;
 
 /** One rectangular frame, cross members all running one way. */
 export const rectangleSchema = z.strictObject({

@@ -5,8 +5,9 @@ import { type Coverage, calibration, coverage, type Drift, drift, framesNeeded, 
 import type { ShopCell } from "./cells";
 import { type Hand, handsOf, type OwnTime, ownTimes } from "./hands";
 import { information } from "./learn";
+import { LEARNABLE, type Learnable } from "./learnable";
 import { beliefIn, scatterOf } from "./learnedFactors";
-import { type CouponLesson, type FrameLesson, LEARNABLE, type Learnable, type ShopLearned } from "./lessonSchema";
+import type { CouponLesson, FrameLesson, ShopLearned } from "./lessonSchema";
 import type { LearnedScatter } from "./scatter";
 import { couponAtOneMm, couponTeaching, type ShopState, type Told } from "./shop";
 import { noiseOf, sumOf } from "./teaching";

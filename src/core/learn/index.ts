@@ -23,14 +23,13 @@ export {
 export { cellOf, METALS, type Metal, metalOf, type ShopCell, WALL_CLASSES } from "./cells";
 export { alongAtOneMm, buttAtOneMm, type CouponKind, type CouponResult, couponFactor } from "./couponFactor";
 export { type Belief, believed, expected, information, type Learned, learn, sdsOf } from "./learn";
+export { LEARNABLE, type Learnable } from "./learnable";
 export { beliefIn, learnedFactors, scatterOf, taughtBy } from "./learnedFactors";
 export { lessonProblem } from "./lessonProblem";
 export {
   addedLessonSchema,
   type CouponLesson,
   type FrameLesson,
-  LEARNABLE,
-  type Learnable,
   type Lesson,
   lessonSchema,
   type ShopLearned,

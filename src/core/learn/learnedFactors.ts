@@ -2,7 +2,8 @@ import { cholesky, solveCholesky } from "../numeric";
 import { FACTORS, type ShrinkFactors } from "../weld";
 import type { ShopCell } from "./cells";
 import { type Belief, believed } from "./learn";
-import { BESIDES, FACTOR_PAIRS, type FrameLesson, LEARNABLE, type Learnable, type ShopLearned } from "./lessonSchema";
+import { BESIDES, FACTOR_PAIRS, LEARNABLE, type Learnable } from "./learnable";
+import type { FrameLesson, ShopLearned } from "./lessonSchema";
 import { inCell, incommon } from "./pooled";
 import { logSd, type Scatter, type Teaching } from "./teaching";
 

@@ -3,16 +3,9 @@ import { FACTORS, heatJPerMm } from "../weld";
 import { cellOf, type ShopCell } from "./cells";
 import { alongAtOneMm, buttAtOneMm } from "./couponFactor";
 import { type Belief, learn } from "./learn";
+import { BESIDES, FACTOR_PAIRS, LEARNABLE } from "./learnable";
 import { scatterOf, tableSds, taughtBy } from "./learnedFactors";
-import {
-  BESIDES,
-  type CouponLesson,
-  FACTOR_PAIRS,
-  type FrameLesson,
-  LEARNABLE,
-  type Lesson,
-  type ShopLearned,
-} from "./lessonSchema";
+import type { CouponLesson, FrameLesson, Lesson, ShopLearned } from "./lessonSchema";
 import { forget, inCell, pooledBelief } from "./pooled";
 import { type LearnedScatter, learnScatter } from "./scatter";
 import type { Scatter, Teaching } from "./teaching";

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { ladder } from "../../../tests/support/ladder";
 import { withBars } from "./bars";
 import { type Bar, PUT_ON, TAKEN_OFF } from "./held";
-import { TACK_SCHOOLS, WELD_SCHOOLS } from "./orderSchema";
+import { TACK_SCHOOLS, WELD_SCHOOLS } from "./schoolIds";
 import { chosenOrder, ownChoice } from "./schools";
 import { stepWords } from "./stepWords";
 

@@ -7,9 +7,11 @@ import { drawnPlan } from "../../../tests/support/plans";
 import { builtOf, comparing, type Job, orderAdvice, planProblems, schoolsToLookAt } from "../job";
 import { searching } from "../job/orderSearching";
 import { drain } from "../numeric";
-import { brokenHolds, circleOf, type HeldWeld, HOLD_UNTIL, type Hold, holdOf, holdProblems } from "./holds";
-import { USUAL_ORDER } from "./orderSchema";
+import type { HeldWeld, Hold } from "./holdSchema";
+import { brokenHolds, circleOf, holdOf, holdProblems } from "./holds";
+import { HOLD_UNTIL } from "./holdUntil";
 import { chosenOrder, orderOfWork } from "./schools";
+import { USUAL_ORDER } from "./usualOrder";
 
 const FRAMES = ["ladder", "gate leaf", "A-shaped drawbar", "table base"] as const;
 

@@ -1,29 +1,10 @@
-import * as z from "zod";
-import { FACE_LINES, type Structure } from "../frame";
+import type { Structure } from "../frame";
 import type { Problem } from "../units";
+import type { HeldWeld, Hold } from "./holdSchema";
+import type { HoldUntil } from "./holdUntil";
 import { type Step, stepKey } from "./step";
 import type { StepId } from "./stepSchema";
 import { weldWords } from "./stepWords";
-
-/** A tack or bead that a hold speaks of. */
-const weldRef = z.strictObject({
-  do: z.enum(["tack", "bead"]),
-  joint: z.string().min(1).max(40),
-  line: z.enum(FACE_LINES),
-});
-export const HOLD_UNTIL = ["laid", "touch", "cold", "measured"] as const;
-export type HoldUntil = (typeof HOLD_UNTIL)[number];
-
-/** One weld that must not be laid before another sits, can be touched, is cold, or the frame was measured since. */
-export const holdSchema = z.strictObject({
-  /** Of both welds, as one word. */
-  id: z.string().min(1).max(140),
-  weld: weldRef,
-  after: weldRef,
-  until: z.enum(HOLD_UNTIL),
-});
-export type Hold = z.infer<typeof holdSchema>;
-export type HeldWeld = Hold["weld"];
 
 /** A hold with its id. */
 export const holdOf = (weld: HeldWeld, after: HeldWeld, until: HoldUntil): Hold => ({

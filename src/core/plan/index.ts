@@ -18,35 +18,24 @@ export {
   type TakenOff,
   USUALLY_HELD,
 } from "./held";
+export { type HeldWeld, type Hold, holdSchema } from "./holdSchema";
 export {
   brokenHolds,
   circleOf,
-  type HeldWeld,
-  HOLD_UNTIL,
-  type Hold,
-  type HoldUntil,
   heldBack,
   holdOf,
   holdProblems,
-  holdSchema,
   holdUntilWords,
   holdWords,
 } from "./holds";
+export { HOLD_UNTIL, type HoldUntil } from "./holdUntil";
 export { lengthsOf, type SeamRun, seamRun } from "./laying";
 export { type LaidBy, layEnd, layWelds, type WeldId } from "./layWelds";
 export { likeRun } from "./likeRun";
 export { loadSteps } from "./loadSteps";
-export {
-  type OrderChoice,
-  orderChoiceSchema,
-  type SchoolId,
-  TACK_SCHOOLS,
-  type TackSchoolId,
-  USUAL_ORDER,
-  WELD_SCHOOLS,
-  type WeldSchoolId,
-} from "./orderSchema";
+export { type OrderChoice, orderChoiceSchema } from "./orderSchema";
 export { facesLeft, ownOrderProblems, uprightProblems } from "./ownOrder";
+export { type SchoolId, TACK_SCHOOLS, type TackSchoolId, WELD_SCHOOLS, type WeldSchoolId } from "./schoolIds";
 export {
   canCutAndSet,
   canLieBottomUp,
@@ -89,4 +78,5 @@ export {
   type Welder,
   warmthOf,
 } from "./timeline";
+export { USUAL_ORDER } from "./usualOrder";
 export { allJoints, upWhenFacing, type Workpiece, workpiece } from "./workpiece";

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
 import { resolveStructure, STARTERS } from "../frame";
 import { withMoved } from "./editOrder";
-import { TACK_SCHOOLS, WELD_SCHOOLS } from "./orderSchema";
+import { TACK_SCHOOLS, WELD_SCHOOLS } from "./schoolIds";
 import { chosenOrder, notForFrame, orderOfWork, ownChoice } from "./schools";
 import type { Step } from "./step";
 

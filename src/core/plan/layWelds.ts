@@ -1,4 +1,5 @@
-import { type Hold, isFree } from "./holds";
+import type { Hold } from "./holdSchema";
+import { isFree } from "./holds";
 import type { Up } from "./step";
 import { stepKey } from "./step";
 import type { StepId } from "./stepSchema";

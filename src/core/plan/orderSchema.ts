@@ -1,18 +1,6 @@
 import * as z from "zod";
-import type { Up } from "./step";
+import { TACK_SCHOOLS, WELD_SCHOOLS } from "./schoolIds";
 import { stepIdSchema } from "./stepSchema";
-
-export const TACK_SCHOOLS = ["hinge first", "outside first", "two halves", "all held"] as const;
-export const WELD_SCHOOLS = [
-  "across and around",
-  "strength first",
-  "corners then field",
-  "joint by joint",
-  "skip",
-] as const;
-export type TackSchoolId = (typeof TACK_SCHOOLS)[number];
-export type WeldSchoolId = (typeof WELD_SCHOOLS)[number];
-export type SchoolId = TackSchoolId | WeldSchoolId;
 
 /** Which order a frame is worked in: by a school for each part, or step by step as somebody laid it. */
 export const orderChoiceSchema = z.discriminatedUnion("by", [
@@ -37,12 +25,3 @@ export const orderChoiceSchema = z.discriminatedUnion("by", [
   }),
 ]);
 export type OrderChoice = z.infer<typeof orderChoiceSchema>;
-/** How a frame lies to begin with. */
-export const liesFirst = (bottomUp: true | undefined): Up => (bottomUp ? "bottom" : "top");
-
-/** What is worked in where nobody chose. */
-export const USUAL_ORDER: Extract<OrderChoice, { by: "schools" }> = {
-  by: "schools",
-  tack: "hinge first",
-  weld: "across and around",
-};

@@ -1,11 +1,11 @@
 import type { Structure, StructureFace } from "../frame";
 import type { Problem } from "../units";
-import { liesFirst } from "./orderSchema";
 import { seamPosition } from "./seam";
 import type { LiesOn, Step, Up } from "./step";
 import { stepKey } from "./step";
 import type { StepId } from "./stepSchema";
 import { faceWords, jointWords } from "./stepWords";
+import { liesFirst } from "./usualOrder";
 import { allJoints, upWhenFacing, workpiece } from "./workpiece";
 
 const faceOf = (structure: Structure, id: StepId): StructureFace | null =>

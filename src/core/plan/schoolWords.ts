@@ -1,5 +1,5 @@
-import { type SchoolId, TACK_SCHOOLS } from "./orderSchema";
 import type { Reason } from "./reason";
+import { type SchoolId, TACK_SCHOOLS } from "./schoolIds";
 import type { Order } from "./schools";
 import type { Step } from "./step";
 

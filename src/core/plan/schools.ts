@@ -5,22 +5,17 @@ import { cornersThenField } from "./cornersThenField";
 import { hingeFirst } from "./hingeFirst";
 import { jointByJoint } from "./jointByJoint";
 import { keptReasons } from "./keptReasons";
-import {
-  liesFirst,
-  type OrderChoice,
-  type SchoolId,
-  type TackSchoolId,
-  USUAL_ORDER,
-  type WeldSchoolId,
-} from "./orderSchema";
+import type { OrderChoice } from "./orderSchema";
 import { outsideFirst } from "./outsideFirst";
 import { ownOrder } from "./ownOrder";
+import type { SchoolId, TackSchoolId, WeldSchoolId } from "./schoolIds";
 import { skip } from "./skip";
 import { type LiesOn, type Step, stepKey, turned, type Up } from "./step";
 import type { StepId } from "./stepSchema";
 import { strengthFirst } from "./strengthFirst";
 import { inTurn, stagesOf } from "./subAssemblies";
 import { twoHalves } from "./twoHalves";
+import { liesFirst, USUAL_ORDER } from "./usualOrder";
 import { turnedOver, type Workpiece, workpiece } from "./workpiece";
 
 /** An established order: a pure sorter of steps over the joints of a frame. */

@@ -23,4 +23,5 @@ export { fail, ok, type Problem, type Result } from "./result";
 export { bareSlope, readSlant, SLANT_UNITS, type Slant, type SlantUnit, slantMmPerM } from "./slant";
 export { slantSchema } from "./slantSchema";
 export { stated, statedExactly, typedText } from "./stated";
-export { isVisible, visibleName } from "./visible";
+export { isVisible } from "./visible";
+export { visibleName } from "./visibleName";

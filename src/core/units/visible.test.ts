@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { isVisible, visibleName } from "./visible";
+import { isVisible } from "./visible";
+import { visibleName } from "./visibleName";
 
 describe("a name", () => {
   const schema = visibleName("Give it a name.", 10);

@@ -49,7 +49,8 @@ export {
   unsureHeat,
 } from "./starting";
 export { chordHeat, jointStiffness } from "./stateOfJoint";
-export { BEAD_RESULTS, type BeadOn, beadsOn, provenOn, type TestBead, testBeadSchema } from "./testBead";
+export { BEAD_RESULTS, type BeadOn, beadsOn, provenOn } from "./testBead";
+export { type TestBead, testBeadSchema } from "./testBeadSchema";
 export {
   type JointFactors,
   NOMINAL_JOINTS,

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { BEAD_RESULTS, beadsOn, provenOn, type TestBead, testBeadSchema } from "./testBead";
+import { BEAD_RESULTS, beadsOn, provenOn } from "./testBead";
+import { type TestBead, testBeadSchema } from "./testBeadSchema";
 
 const bead = (change: Partial<TestBead>): TestBead => ({
   id: "00000000-0000-4000-8000-000000000001",

@@ -30,4 +30,5 @@ export {
   wallClass,
   weldRingMoment,
 } from "./plasticSection";
-export { type RemedyId, remedyIdSchema, remedyKey } from "./remedyId";
+export { type RemedyId, remedyIdSchema } from "./remedyId";
+export { remedyKey } from "./remedyKey";

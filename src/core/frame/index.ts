@@ -80,7 +80,7 @@ export { rectangleProblems } from "./rectangleProblems";
 export { type Rectangle, rectangleSchema } from "./rectangleSchema";
 export { bodyPoints, middleOf, resolveStructure } from "./resolveStructure";
 export { isHollow, isRound } from "./sectionOutline";
-export { PROFILES, sectionProperties } from "./sections";
+export { PROFILES, profilesFor, sectionProperties } from "./sections";
 export { sectionWords } from "./sectionWords";
 export { type ShapeProperties, shapeProperties } from "./shapes";
 export { splitForSize } from "./sizeLimit";

@@ -1,3 +1,5 @@
+import { bareUnit, type UnitPreference } from "../units";
+
 /** A hollow section as it stands in the frame, mm. */
 interface SectionSize {
   /** Width seen in plan, square to the member. */
@@ -73,6 +75,12 @@ export const PROFILES: readonly Profile[] = [
   inchProfile("3×2×1/8 in", 3, 2, 3.175),
   inchProfile("4×2×3/16 in", 4, 2, 4.7625),
 ];
+
+/** Common stock, that of the unit that somebody works in first. */
+export const profilesFor = (units: UnitPreference): Profile[] => {
+  const isOther = ({ name }: Profile): boolean => name.endsWith(" in") !== (bareUnit(units) === "in");
+  return [...PROFILES].sort((a, b) => Number(isOther(a)) - Number(isOther(b)));
+};
 
 /** Outside and inside corner radius that EN 10219-2 uses for its section tables, as multiples of the wall. */
 function cornerRadii(wallMm: number): { outside: number; inside: number } {

@@ -1,6 +1,7 @@
 export { combine } from "./combine";
 export { type Instrument, instrumentSchema } from "./instrument";
 export { levelReversal } from "./levelReversal";
+export { isMarkedIn, markedFirst } from "./markedIn";
 export { oddOne } from "./oddOne";
 export { selfTest, type TestReadings } from "./selfTests";
 export { SHELF } from "./shelf";

@@ -36,6 +36,7 @@ describe("a length that somebody stated", () => {
   it("is said as exactly as it was, never rounded into another", () => {
     expect(statedLength(47.9375 * 25.4, "inch-fraction")).toBe("47 15/16 in");
     expect(statedLength(47.9375 * 25.4, "inch-decimal")).toBe("47.9375 in");
+    expect(statedLength((3 / 32) * 25.4, "inch-decimal")).toBe("0.09375 in");
     expect(statedLength(0.94 * 25.4, "inch-fraction")).toBe("0.94 in");
     expect(statedLength(1198.5, "mm", true)).toBe("1198.5");
   });

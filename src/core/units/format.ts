@@ -128,18 +128,21 @@ export function plainLength(mm: number, preference: UnitPreference): string {
     : formatLength(mm, "inch-decimal", { decimals: 1, trim: true }).text;
 }
 
-/** Finer than this nothing is stated in inches: four places. */
-const STATED_PLACES = 2;
+/** Decimals of millimetres (two more of inches) that tell whatever was stated, and those of a sixty-fourth of an inch. */
+const STATED_DECIMALS = 2;
+const SIXTY_FOURTH_DECIMALS = 4;
 
 /**
- * A length that somebody stated, as exactly as it was: the fraction of an inch that it is, or four places; hundredths of a millimetre.
+ * A length that somebody stated, as exactly as it was: the fraction of an inch that it is, in decimals to the last of its digits, else four
+ * places; hundredths of a millimetre.
  * @param mm the length. @param preference the unit. @param bare without its unit.
  */
 export function statedLength(mm: number, preference: UnitPreference, bare = false): string {
   const asFraction = formatLength(mm, "inch-fraction", { denominator: 64, bare });
-  if (preference === "inch-fraction" && Math.abs(asFraction.roundingMm) < 1e-6) return asFraction.text;
-  return formatLength(mm, preference === "mm" ? "mm" : "inch-decimal", { decimals: STATED_PLACES, trim: true, bare })
-    .text;
+  const isFraction = Math.abs(asFraction.roundingMm) < 1e-6;
+  if (preference === "inch-fraction" && isFraction) return asFraction.text;
+  const decimals = preference !== "mm" && isFraction ? SIXTY_FOURTH_DECIMALS : STATED_DECIMALS;
+  return formatLength(mm, preference === "mm" ? "mm" : "inch-decimal", { decimals, trim: true, bare }).text;
 }
 
 /** Leaves to be laid together: `0.5 + 0.1 mm`, in inches as thousandths: `20 + 4 thou`. */

@@ -10,6 +10,7 @@ import {
   MATERIAL_NAMES,
   MATERIALS,
   PROFILES,
+  profilesFor,
   type Rectangle,
 } from "@/core/frame";
 import { formatLength, physical, stated } from "@/core/units";
@@ -46,7 +47,7 @@ function SectionFields() {
       <SelectField
         label="Tube"
         value={known?.name ?? OWN}
-        options={[...PROFILES.map((p) => [p.name, p.name] as const), [OWN, "own size"] as const]}
+        options={[...profilesFor(units).map((p) => [p.name, p.name] as const), [OWN, "own size"] as const]}
         onChange={(name) => {
           const p = PROFILES.find((x) => x.name === name);
           forget("frame.sizes.section.");

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { type DrawnSection, PROFILES } from "@/core/frame";
+import { type DrawnSection, PROFILES, profilesFor } from "@/core/frame";
 import { length, type Problem, stated, type UnitPreference } from "@/core/units";
 import type { DrawingHeld, FileHeld, Files } from "@/workers/files";
 import { DrawingPanel } from "../files/DrawingPanel";
@@ -240,7 +240,7 @@ function TakeDrawing({
             label="Made of"
             hint="It can be changed afterwards, member by member."
             value={tube ?? USUAL_TUBE[units]}
-            options={PROFILES.map((p) => [p.name, p.name] as const)}
+            options={profilesFor(units).map((p) => [p.name, p.name] as const)}
             onChange={setTube}
           />
           <TextField label="Name of the job" value={name} maxLength={120} autoComplete="off" onChange={setName} />

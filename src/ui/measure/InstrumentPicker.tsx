@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
-import { type Instrument, type InstrumentKind, readingUncertainty, readsSlopes } from "@/core/instruments";
+import { type Instrument, type InstrumentKind, markedFirst, readingUncertainty, readsSlopes } from "@/core/instruments";
 import { farLength, formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { SelectField } from "../parts/SelectField";
@@ -38,7 +38,7 @@ export function InstrumentPicker({
 }) {
   const { job, store, units } = useJob("job", "store", "units");
   const [making, setMaking] = useState(false);
-  const shelf = shelfOf(job.instruments, kinds);
+  const shelf = markedFirst(shelfOf(job.instruments, kinds), units);
   const chosen = job.instruments.find((i) => i.id === value);
   const u = chosen ? readingUncertainty(chosen) : null;
   const slopes = chosen !== undefined && readsSlopes(chosen.kind);

@@ -2,17 +2,19 @@
 
 import { useMemo } from "react";
 import { type Proof, type Provable, provable, slipsThatShow } from "@/core/check";
+import { isMarkedIn, markedFirst } from "@/core/instruments";
 import { formatSmall, physical, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 
 const inUnit = (value: number, { limit }: Provable, units: UnitPreference): string =>
   limit.unit === "mm/m" ? physical("slope", value, units) : formatSmall(value, units, { decimals: 2 });
 
-/** Finest first; two of each kind are enough to choose from. */
+/** Those in the unit of the job first, then the finest; two of each kind are enough to choose from. */
 const SHOWN = 2;
 
 function Names({ row, proofs, units }: { row: Provable; proofs: Proof[]; units: UnitPreference }) {
-  const shown = [...proofs].sort((a, b) => a.uncertainty - b.uncertainty).slice(0, SHOWN);
+  const other = ({ instrument }: Proof): number => Number(!isMarkedIn(instrument, units));
+  const shown = [...proofs].sort((a, b) => other(a) - other(b) || a.uncertainty - b.uncertainty).slice(0, SHOWN);
   return <>{shown.map((p) => `${p.instrument.name} (± ${inUnit(p.uncertainty, row, units)})`).join(", ")}</>;
 }
 
@@ -58,6 +60,7 @@ export function WhatCanBeProven({
 }) {
   const { job, evaluation } = useJob("job", "evaluation");
   const { structure, limits } = evaluation;
+  const { units } = job.plan;
   const corners = structure?.quad?.corners ?? null;
   const rows = useMemo(() => {
     if (!corners) return [];
@@ -72,9 +75,13 @@ export function WhatCanBeProven({
   const slips = useMemo(() => {
     if (!corners || !taped) return null;
     const all = job.instruments.flatMap((i) => slipsThatShow(corners, i) ?? []);
-    return all.sort((a, b) => a.diagonalMm - b.diagonalMm)[0] ?? null;
-  }, [corners, taped, job.instruments]);
-  const { units } = job.plan;
+    return (
+      markedFirst(
+        all.sort((a, b) => a.diagonalMm - b.diagonalMm).map((s) => ({ ...s.instrument, slips: s })),
+        units,
+      )[0]?.slips ?? null
+    );
+  }, [corners, taped, job.instruments, units]);
   return (
     <>
       {rows.length === 0 ? (

@@ -8,6 +8,7 @@ import {
   MATERIAL_NAMES,
   MATERIALS,
   PROFILES,
+  profilesFor,
   SHAPES,
   shapeOf,
 } from "@/core/frame";
@@ -76,7 +77,7 @@ export function SectionsPanel({
                 <SelectField
                   label={`Size of ${s.id}`}
                   value={s.profile ?? OWN}
-                  options={[...PROFILES.map((p) => [p.name, p.name] as const), [OWN, OWN] as const]}
+                  options={[...profilesFor(units).map((p) => [p.name, p.name] as const), [OWN, OWN] as const]}
                   onChange={(name) => {
                     const p = PROFILES.find((x) => x.name === name);
                     set(

@@ -153,7 +153,7 @@ export function* predictFrame(
     setUp,
     allowancesMm: allowances(structure, setUp, simulation.outcomes),
     twistNPerMm,
-    reasons: reasonsOf({ wallMm, materials }, heat, closingMm, shape.beyondMm, simulation, units),
+    reasons: reasonsOf({ wallMm, materials }, heat, closingMm, setUp, simulation, units),
   };
   const drawn = simulation.outcomes.map(({ id, draws: all, from }) => ({ id, draws: all, from }));
   return { prediction, replay: replayOf(simulation), drawn };
@@ -218,11 +218,30 @@ function heldReasons(steps: readonly SimulationStep[]): string[] {
   ];
 }
 
+/** Less than this beside the drawing is not worth a word, mm: what a tape is read to. */
+const ASIDE_TOLD_MM = 0.5;
+/** Members that are named for it at most. */
+const ASIDE_NAMED = 4;
+
+/** Which members cannot be laid so that all of them lands on nominal, and by how much the worst place stays off. */
+function asideReasons(asideMm: Record<string, number>, units: UnitPreference): string[] {
+  const told = Object.entries(asideMm)
+    .filter(([, mm]) => mm >= ASIDE_TOLD_MM)
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, ASIDE_NAMED)
+    .map(([member, mm]) => `${member} by up to ${formatSmall(mm, units, { decimals: 1 })}`);
+  return told.length > 0
+    ? [
+        `No straight tube is laid so that every place of it lands on the drawing: what stays off is shared among its places (${told.join(", ")}).`,
+      ]
+    : [];
+}
+
 function reasonsOf(
   { wallMm, materials }: { wallMm: number; materials: readonly MaterialName[] },
   heat: number,
   closingMm: number,
-  beyondMm: number | null,
+  { beyondMm, asideMm = {} }: Pick<SetUpShape, "beyondMm" | "asideMm">,
   simulation: Simulation,
   units: UnitPreference,
 ): string[] {
@@ -241,6 +260,7 @@ function reasonsOf(
           `A corner would move by ${formatSmall(Math.round(beyondMm), units)}: more than this model can say. Check heat, wall and sizes; nothing is set up off nominal.`,
         ]),
     `${physical("heat", heat, units)} on a wall of ${wallWords(wallMm, units)} closes a mitre freely by about ${formatSmall(closingMm, units, { decimals: units === "mm" ? 2 : 1 })} under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
+    ...asideReasons(asideMm, units),
     "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter.",
     ...bandCauses(simulation.outcomes),
     ...heldReasons(simulation.steps),

@@ -1,5 +1,5 @@
 import { describe, expect, it, vi } from "vitest";
-import { squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { drawnPlan, sized } from "../../../tests/support/plans";
 import { newPlan, predict, predicting } from "../job";
 import { drain, norm3 } from "../numeric";
@@ -42,5 +42,83 @@ describe("set-up targets", () => {
     expect(setUp.rounds).toBeGreaterThan(2);
     expect(setUp.leftMm).toBeLessThan(5e-3);
     expect(Math.max(...Object.values(setUp.offsetsMm).map(norm3))).toBeGreaterThan(1);
+  });
+});
+
+describe("a frame without corners, set up off nominal", () => {
+  const sideFrame = drawn({
+    L1: [
+      [0, 0, 0],
+      [0, 900, 0],
+    ],
+    L2: [
+      [760, 0, 0],
+      [760, 900, 0],
+    ],
+    R1: [
+      [20, 860, 0],
+      [740, 860, 0],
+    ],
+    R2: [
+      [20, 250, 0],
+      [740, 250, 0],
+    ],
+  });
+  const aitch = drawn({
+    L1: [
+      [0, 0, 0],
+      [0, 900, 0],
+    ],
+    L2: [
+      [600, 0, 0],
+      [600, 900, 0],
+    ],
+    R1: [
+      [20, 450, 0],
+      [580, 450, 0],
+    ],
+  });
+  it("shares what legs lean in by among their places: rails are cut longer, and every leg stays one straight line", () => {
+    for (const frame of [sideFrame, aitch]) {
+      const prediction = predict(drawnPlan(frame))?.prediction;
+      if (!prediction) throw new Error("no prediction");
+      const { setUp, allowancesMm, reasons } = prediction;
+      const offOf = (name: string): number => setUp.offsetsMm[name]?.[0] ?? Number.NaN;
+      // Both legs lean in, so both are laid out, alike on either side.
+      const rails = Object.keys(setUp.offsetsMm).filter((name) => name.includes("/"));
+      for (const leg of ["L1", "L2"]) {
+        const way = leg === "L1" ? -1 : 1;
+        expect(way * offOf(`${leg}S`), leg).toBeGreaterThan(1);
+        expect(setUp.asideMm?.[leg], leg).toBeGreaterThan(0.5);
+        expect(reasons.join(" ")).toMatch(new RegExp(`shared among its places \\(.*${leg} by up to \\d`));
+        // Along the leg its offsets lie in one line.
+        const at = (name: string): number => {
+          const rail = /R\d/.exec(name)?.[0];
+          const y = frame.members.find((m) => m.id === rail)?.from.y.mm;
+          return y ?? (name.endsWith("S") ? 0 : 900);
+        };
+        const own = [...rails.filter((r) => r.includes(leg)), `${leg}S`, ...(offOf(`${leg}E`) ? [`${leg}E`] : [])];
+        const [a, b, ...others] = own.map((name) => [at(name), offOf(name)] as const);
+        for (const [y, x] of others)
+          if (a && b) expect(x).toBeCloseTo(a[1] + ((y - a[0]) / (b[0] - a[0])) * (b[1] - a[1]), 6);
+      }
+      const added = frame.members.filter((m) => m.id.startsWith("R")).map((m) => allowancesMm[m.id]?.value ?? 0);
+      expect(Math.max(...added)).toBeGreaterThan(0.5);
+    }
+  });
+  it("lands nearer to the drawing than it does with joints on nominal and ends wherever they lean", () => {
+    for (const frame of [sideFrame, aitch]) {
+      const prediction = predict(drawnPlan(frame))?.prediction;
+      if (!prediction) throw new Error("no prediction");
+      const { outcomes, setUp } = prediction;
+      const off = new Map(Object.entries(setUp.offsetsMm).map(([name, by]) => [name.replace("/", ""), by] as const));
+      const rights = outcomes.flatMap(({ id, nominal }) =>
+        id.kind === "place" && id.way === "right" ? [{ by: off.get(id.place)?.[0] ?? Number.NaN, nominal }] : [],
+      );
+      expect(rights.length).toBeGreaterThan(3);
+      const left = rights.map(({ by, nominal }) => Math.abs(by + nominal));
+      const bare = rights.map(({ nominal }) => Math.abs(nominal));
+      expect(Math.max(...left)).toBeLessThan(0.8 * Math.max(...bare));
+    }
   });
 });

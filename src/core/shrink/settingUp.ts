@@ -1,7 +1,7 @@
 import type { Structure } from "../frame";
 import { CORNERS, ends, SPANS, type Span } from "../geometry";
 import { type MechanicalFrame, movedFrame, placedBy, type StructureMechanics } from "../mechanics";
-import { add3, distance, norm3, partOf, scale3, sub3, type Vec2, type Vec3 } from "../numeric";
+import { add3, distance, dot3, norm3, partOf, scale3, squareTo, sub3, type Vec2, type Vec3 } from "../numeric";
 import { cornerAngleDeg, mouthsOf, placesOf } from "../square";
 import type { Estimate } from "../units";
 import { NOMINAL_JOINTS, type ShrinkFactors } from "../weld";
@@ -27,6 +27,8 @@ export interface SetUpShape {
   targets: SetUpTarget[];
   /** How far each joint, and each free end that is measured, is set off its drawn place, mm: by the joint's id, by the place's name. */
   offsetsMm: Record<string, Vec3>;
+  /** What stays at the worst place of a member that no straight line lands on nominal everywhere, mm, by member; left out where all do. */
+  asideMm?: Record<string, number>;
   /** Rounds that it took, and what was left at the end, mm. */
   rounds: number;
   leftMm: number;
@@ -148,33 +150,79 @@ export function* settingUp(
 const joinedIn = (frame: MechanicalFrame): Set<string> =>
   new Set(frame.joints.flatMap((j) => [j.point, j.pointB ?? j.point]));
 
+/** Places that a straight tube can always be laid through. */
+const ALWAYS_STRAIGHT = 2;
+
+/**
+ * By how much the places of a member are laid aside of where each would land on nominal, so that all of them do as well as a straight tube
+ * can: on the line that lies nearest to what they want, in plan, by least squares (closed form). A tube with two places lands on nominal with
+ * both; what welds bend, or what leans beyond the joints that hold it, is shared among its places.
+ * @param places points of its joints and of its free ends that are measured. @param own what each would be moved by alone, mm.
+ * @returns by point, mm; nothing for a member that can be laid straight through them all.
+ */
+function sharedAside(frame: MechanicalFrame, places: readonly string[], own: (p: string) => Vec3): Map<string, Vec3> {
+  const [first, last] = [places[0], places.at(-1)];
+  if (first === undefined || last === undefined || places.length <= ALWAYS_STRAIGHT) return new Map();
+  const way = sub3(frame.points[last], frame.points[first]);
+  const axis = scale3(way, 1 / norm3(way));
+  const wanted = places.map((p) => {
+    const [x, y] = squareTo(own(p), axis);
+    // In plan: by how much it lifts is not laid.
+    return { p, s: dot3(sub3(frame.points[p], frame.points[first]), axis), aside: [x, y, 0] as Vec3 };
+  });
+  const mean = wanted.reduce((sum, { s }) => sum + s, 0) / places.length;
+  const spread = wanted.reduce((sum, { s }) => sum + (s - mean) ** 2, 0);
+  const weighed = (weight: (s: number) => number): Vec3 =>
+    wanted.reduce<Vec3>((sum, { s, aside }) => add3(sum, scale3(aside, weight(s))), STILL);
+  const middle = weighed(() => 1 / places.length);
+  const slope = weighed((s) => (s - mean) / spread);
+  return new Map(wanted.map(({ p, s, aside }) => [p, sub3(add3(middle, scale3(slope, s - mean)), aside)] as const));
+}
+
 /**
  * The frame as it is laid: by the quadrilateral where that places a point, else off by what the point moves by. Tubes are laid
  * straight: a point between the outermost joints of its member stands on the line between those, for what that member bows by cannot
- * be laid, and the free end of a member goes along with the joint that holds it.
+ * be laid; what no straight line meets is shared among the places of a member. The free end of a member goes along with the one joint that
+ * holds it.
  * @param set the frame as the quadrilateral sets it. @param placed points that it places. @param moved what each point moves by, mm.
+ * @param measured points of free ends that are measured.
  */
 function laidStraight(
   frame: MechanicalFrame,
   set: MechanicalFrame,
   placed: ReadonlySet<string>,
   moved: ReadonlyMap<string, Vec3>,
-): MechanicalFrame {
+  measured: ReadonlySet<string>,
+): { laid: MechanicalFrame; asideMm: Record<string, number> } {
   const own = (p: string): Vec3 =>
     placed.has(p) ? sub3(set.points[p], frame.points[p]) : scale3(moved.get(p) ?? STILL, -1);
-  const wish = Object.fromEntries(Object.keys(frame.points).map((p) => [p, own(p)]));
-  const laid = movedFrame(frame, wish);
+  const wish: Record<string, Vec3> = Object.fromEntries(Object.keys(frame.points).map((p) => [p, own(p)]));
   const joined = joinedIn(frame);
-  for (const { points } of frame.members) {
+  const landing = new Set(frame.joints.flatMap((j) => (j.kind !== "lap" && j.pointB ? [j.pointB] : [])));
+  const asideMm: Record<string, number> = {};
+  for (const { id, points } of frame.members) {
+    const held = points.filter((p) => joined.has(p));
+    // What another member places, or what lands on one with its only joint, goes where that goes.
+    if (points.some((p) => placed.has(p)) || (held.length === 1 && landing.has(held[0]))) continue;
+    const aside = sharedAside(
+      frame,
+      points.filter((p) => joined.has(p) || measured.has(p)),
+      own,
+    );
+    for (const [p, by] of aside) wish[p] = add3(wish[p], by);
+    if (aside.size > 0) asideMm[id] = Math.max(...[...aside.values()].map(norm3));
+  }
+  const laid = movedFrame(frame, wish);
+  for (const { id, points } of frame.members) {
     const held = points.filter((p) => joined.has(p));
     const [joint] = held;
-    if (joint === undefined || held.length !== 1) continue;
+    if (joint === undefined || held.length !== 1 || asideMm[id] !== undefined) continue;
     // By the place on the other member: what the joint itself draws in is set off as it is.
     const at = frame.joints.find((j) => j.kind !== "lap" && j.pointB === joint)?.point ?? joint;
     const along = sub3(sub3(laid.points[at], frame.points[at]), own(at));
     for (const p of points) if (p !== joint && !placed.has(p)) wish[p] = add3(own(p), along);
   }
-  return movedFrame(frame, wish);
+  return { laid: movedFrame(frame, wish), asideMm };
 }
 
 function shapeOf(
@@ -194,17 +242,19 @@ function shapeOf(
       point !== null && last ? [[point, [0, 1, 2].map((i) => last[first + i]) as unknown as Vec3] as const] : [],
     ),
   );
-  const laid = how.beyondMm === null ? laidStraight(frame, set, placed, moved) : frame;
-  const joined = joinedIn(frame);
-  const offset = (p: string): Vec3 => sub3(laid.points[p], frame.points[p]);
-  /** How much farther apart two points are laid than drawn, mm. */
-  const apart = (p: string, q: string): number => lengthIn(laid, p, q) - lengthIn(frame, p, q);
   /** The point of a free end. */
   const endOf = (name: string): string | undefined => {
     const { member, end } = places.freeEnds[name] ?? {};
     const own = points.filter((p) => p.member === member);
     return (end === "from" ? own[0] : own.at(-1))?.point ?? undefined;
   };
+  const measured = new Set(Object.keys(places.freeEnds).flatMap((name) => endOf(name) ?? []));
+  const { laid, asideMm } =
+    how.beyondMm === null ? laidStraight(frame, set, placed, moved, measured) : { laid: frame, asideMm: {} };
+  const joined = joinedIn(frame);
+  const offset = (p: string): Vec3 => sub3(laid.points[p], frame.points[p]);
+  /** How much farther apart two points are laid than drawn, mm. */
+  const apart = (p: string, q: string): number => lengthIn(laid, p, q) - lengthIn(frame, p, q);
   const offsetsMm = Object.fromEntries([
     ...structure.joints.flatMap((j) => {
       const at = joints.get(j.id);
@@ -262,6 +312,7 @@ function shapeOf(
       ]),
     ],
     offsetsMm,
+    ...(Object.keys(asideMm).length > 0 ? { asideMm } : {}),
     ...how,
   };
 }

@@ -39,6 +39,18 @@ describe("the cut list of any frame", () => {
       "T3",
     ]);
   });
+  it("cuts to one stop what is wanted about as long, apart what is not; sides across from each other stay alike", () => {
+    const ladder = of(started("ladder", { rungs: 3 }));
+    const added = (by: Record<string, number>) =>
+      Object.fromEntries(
+        ladder.members.map((m) => [m.id, { value: by[m.id] ?? 0, low: by[m.id] ?? 0, high: by[m.id] ?? 0 }]),
+      );
+    const linesWith = (by: Record<string, number>) =>
+      cutList(ladder, added(by)).map((p) => `${p.members.join()} ${p.allowanceMm?.value.toFixed(2)}`);
+    expect(linesWith({ M1: 0.3, M2: 0.4, M3: 0.6 })).toEqual(["AB,CD 0.00", "BC,DA 0.00", "M1,M2,M3 0.43"]);
+    expect(linesWith({ M1: 2.6, M2: -0.5, M3: 2.4 })).toEqual(["AB,CD 0.00", "BC,DA 0.00", "M1,M3 2.50", "M2 -0.50"]);
+    expect(linesWith({ AB: 3, CD: 1 })[0]).toBe("AB,CD 2.00");
+  });
   it("says parallel and opposed, the angle from square, and which edge is long", () => {
     expect(line(started("rectangle"), "AB")).toMatchObject({
       cuts: "opposed",
@@ -99,11 +111,11 @@ describe("the cut list of any frame", () => {
     expect(line(started("table base"), "L1").handed).toBeNull();
   });
   it("allowance is added to every length, and its band is kept", () => {
-    const cut = cutList(of(started("ladder")), { M1: { value: 1, low: 0.5, high: 2 } });
+    const cut = cutList(of(started("ladder")), { M1: { value: 0.4, low: 0.2, high: 0.8 } });
     const rungs = cut.find((p) => p.members.includes("M1"));
     // Four rungs on one line take the mean of what they are to be given.
-    expect(rungs?.allowanceMm).toEqual({ value: 0.25, low: 0.125, high: 0.5 });
-    expect(rungs?.cutLongPointMm).toBeCloseTo((rungs?.longPointMm ?? 0) + 0.25, 9);
+    expect(rungs?.allowanceMm).toEqual({ value: 0.1, low: 0.05, high: 0.2 });
+    expect(rungs?.cutLongPointMm).toBeCloseTo((rungs?.longPointMm ?? 0) + 0.1, 9);
   });
 });
 

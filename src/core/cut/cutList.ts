@@ -169,8 +169,29 @@ function lieOf([a, b]: [PieceEnd, PieceEnd]): CutPiece["cuts"] {
 
 const none: Estimate = { value: 0, low: 0, high: 0 };
 
+/** Pieces whose lengths differ by less are cut to one stop, mm: what a tape is read to (own judgement). */
+const ONE_STOP_MM = 0.5;
+
 /**
- * Cut list of a frame: pieces that can be laid over each other make one line.
+ * Alike pieces in lots that are cut to one stop each: those that are wanted about as long as each other. Sides across from each other stay
+ * together, for equal diagonals prove nothing where they differ.
+ */
+function lots(structure: Structure, alike: readonly StructureMember[], addedTo: (m: StructureMember) => number) {
+  const sides = new Set<string>(Object.values(structure.quad?.sides ?? {}));
+  const across = alike.filter((m) => sides.has(m.id));
+  const mean = across.reduce((sum, m) => sum + addedTo(m), 0) / across.length;
+  const out = across.length > 0 ? [{ mm: mean, members: across }] : [];
+  for (const m of alike.filter((x) => !sides.has(x.id)).sort((a, b) => addedTo(a) - addedTo(b))) {
+    const lot = out.find((l) => Math.abs(addedTo(m) - l.mm) <= ONE_STOP_MM);
+    if (lot) lot.members.push(m);
+    else out.push({ mm: addedTo(m), members: [m] });
+  }
+  const inTurn = out.map(({ members }) => alike.filter((m) => members.includes(m)));
+  return inTurn.sort(([a], [b]) => alike.indexOf(a as StructureMember) - alike.indexOf(b as StructureMember));
+}
+
+/**
+ * Cut list of a frame: pieces that can be laid over each other, and are wanted about as long, make one line.
  * @param structure resolved. @param allowances by member, added to its lengths; null while they are not known.
  * @param aimed how much longer than drawn a member shall be. @param fixed members to which nothing is added: they stand apart.
  * @param scale what angles are counted from.
@@ -190,7 +211,12 @@ export function cutList(
     lines.set(own, [...(lines.get(own) ?? []), m]);
     mirror.set(own, `${signature(m, true)}${fixed.has(m.id) ? " fixed" : ""}`);
   }
-  return [...lines].map(([own, members]): CutPiece => {
+  const lengthAdded = (m: StructureMember): number =>
+    fixed.has(m.id) ? 0 : (allowances?.[m.id]?.value ?? 0) + aimed(m);
+  const parts = [...lines].flatMap(([own, alike]) =>
+    lots(structure, alike, lengthAdded).map((members) => [own, members] as const),
+  );
+  return parts.map(([own, members]): CutPiece => {
     const m = members[0] as StructureMember;
     const detail: [PieceEnd, PieceEnd] = [
       pieceEnd(structure, m, "from", scale, units),

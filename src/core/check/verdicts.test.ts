@@ -33,11 +33,13 @@ describe("a frame against all of its limits", () => {
     for (const units of ["mm", "inch-fraction"] as const)
       for (const value of [0.5, 1.8, 1.82, 1.9, 1.99, 2.05, 2.18, 2.5]) {
         const said = verdicts([limit], { sides: {}, square: null, flatMm: { value, u: 0.1 } }, units)[0];
-        const figures = said?.why.match(/(Inside|Outside) by ([\d.]+) \w+, (at least|less than) the ([\d.]+)/);
+        const figures = said?.why.match(
+          /(Inside|Outside) by ([\d.]+) \w+; a reading so uncertain is (sure from|sure only from) ([\d.]+)/,
+        );
         const [, side, by, compared, needed] = figures ?? [];
         expect(side === "Inside", said?.why).toBe(value <= 2);
-        expect(compared === "at least").toBe(Number(by) >= Number(needed));
-        expect(compared === "at least").toBe(said?.result?.verdict !== "too close to call");
+        expect(compared === "sure from").toBe(Number(by) >= Number(needed));
+        expect(compared === "sure from").toBe(said?.result?.verdict !== "too close to call");
       }
   });
 });

@@ -65,10 +65,9 @@ function reason(limit: Limit, value: Measured, result: Conformity, note: string,
   if (result.acceptanceZoneEmpty)
     return `${band}. These instruments cannot prove this limit: even a perfect frame would be too close to call.`;
   // What is compared is the guard band, not what the reading may be off by to either side.
-  const needed = `the ${small(result.guard)} that a reading so uncertain has to be clear by (95 % on that side)`;
   const side = result.margin >= 0 ? "Inside" : "Outside";
-  const compared = result.verdict === "too close to call" ? "less than" : "at least";
-  return `${band}. ${side} by ${small(Math.abs(result.margin))}, ${compared} ${needed}.`;
+  const sure = result.verdict === "too close to call" ? "sure only from" : "sure from";
+  return `${band}. ${side} by ${small(Math.abs(result.margin))}; a reading so uncertain is ${sure} ${small(result.guard)} on (95 %).`;
 }
 
 /**

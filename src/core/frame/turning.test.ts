@@ -7,6 +7,8 @@ import type { DrawnFrame } from "./drawnSchema";
 import { drawnFrameSchema } from "./drawnSchema";
 import { capOpenEnds, fitPart } from "./fittedParts";
 import { groundFaces } from "./groundFaces";
+import { followMirrors } from "./mirrorImage";
+import { mirrorMembers } from "./mirroring";
 import { bodyPoints, resolveStructure } from "./resolveStructure";
 import { STARTERS } from "./starters";
 import type { Structure } from "./structure";
@@ -151,6 +153,17 @@ describe("a frame turned by quarters", () => {
       }),
       { numRuns: 60 },
     );
+  });
+  it("keeps images in step: followed again after the turn, they are where it put them", () => {
+    const rail = started("rails with a kink", {}, rectangular);
+    const half = { ...rail, members: rail.members.filter((m) => !m.id.startsWith("L")), pairs: [] };
+    const linked = mirrorMembers(half, ["R1", "R2"], "y", 450, true, "mm").frame;
+    for (const name of TURN_NAMES) {
+      const { frame } = turnFrame(linked, TURNS[name], "mm");
+      expectTurned(of(linked), of(followMirrors(frame, "mm")), TURNS[name]);
+      const isLevel = name === "onto its front" || name === "onto its back";
+      expect(frame.members.filter((m) => m.mirror !== null).length, name).toBe(isLevel ? 0 : 2);
+    }
   });
   it("keeps places round in inches, and lays what stood upright on the bed", () => {
     const stand = started("table base", {}, inchTube, "inch-fraction");

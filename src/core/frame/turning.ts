@@ -5,7 +5,7 @@ import { type Direction, FACE_LINES, type FaceLine } from "./frameWords";
 import { byPair, keptJoints } from "./keptJoints";
 import { type Axes, memberAxes, turnedAxes } from "./memberAxes";
 import { thicknessOf } from "./parts";
-import { DIRECTION, directionWord } from "./placing";
+import { DIRECTION, directionWord, place } from "./placing";
 import { resolveStructure } from "./resolveStructure";
 import { isRound } from "./sectionOutline";
 import type { Structure, StructureJoint, StructureMember } from "./structure";
@@ -126,7 +126,6 @@ function turnedMember(m: DrawnMember, was: StructureMember | undefined, move: Mo
   const [seam, crown] = [turnedLook(m.seam, move.turn), turnedLook(m.crown, move.turn)];
   const moved: DrawnMember = { ...m, from, to, seam, crown, flush, mirror: turnedMirror(m.mirror, move) };
   if (!was) return moved;
-  const place = (p: Point): Vec3 => [p.x.mm, p.y.mm, p.z.mm];
   const plain = memberAxes(place(from), place(to), undefined, UP);
   const wide = applied(move.turn, was.axes[1]);
   const full = (Math.atan2(dot3(wide, plain[2]), dot3(wide, plain[1])) * 180) / Math.PI;
@@ -237,8 +236,9 @@ export function turnFrame(frame: DrawnFrame, turn: Turn, units: UnitPreference):
       return found ? [[j.id, turnedLines(j, found, turn)] as const] : [];
     }),
   );
+  const known = byPair(was.joints);
   const lineOf = (between: readonly [string, string], line: FaceLine): FaceLine => {
-    const id = byPair(was.joints).get([...between].sort().join(" "))?.id;
+    const id = known.get([...between].sort().join(" "))?.id;
     return (id && lines.get(id)?.get(line)) || line;
   };
   const axesOf = (p: DrawnPart, all: typeof placed): Axes => (p.like && all.get(p.like)?.axes) || AS_IT_IS;
@@ -271,22 +271,19 @@ function lies({ members, low, high }: Structure): { lyingMm: number; highMm: num
   };
 }
 
-/** Turns that lay one side of a frame down after the other, those first that change least. */
-const LAID: readonly (readonly Turn[])[] = [
-  [],
-  [TURNS["upside down"]],
-  [TURNS["onto its front"]],
-  [TURNS["onto its back"]],
-  [TURNS["onto its left side"]],
-  [TURNS["onto its right side"]],
+/** What lays another side of a frame down, that first which changes least. */
+const ONTO: readonly TurnName[] = [
+  "upside down",
+  "onto its front",
+  "onto its back",
+  "onto its left side",
+  "onto its right side",
 ];
 
 /** A frame laid down on the side on which most of its tube lies on the bed, the long way from left to right. */
 export function laidFlat(frame: DrawnFrame, units: UnitPreference): DrawnFrame {
-  const ways = LAID.map((turns) => turns.reduce((f, turn) => turnFrame(f, turn, units).frame, frame)).map((f) => ({
-    f,
-    ...lies(resolveStructure(f).structure),
-  }));
+  const turned = ONTO.map((name) => turnFrame(frame, TURNS[name], units).frame);
+  const ways = [frame, ...turned].map((f) => ({ f, ...lies(resolveStructure(f).structure) }));
   const best = ways.reduce((a, b) =>
     b.lyingMm > a.lyingMm + 1 || (b.lyingMm > a.lyingMm - 1 && b.highMm < a.highMm - 1) ? b : a,
   );

@@ -110,3 +110,39 @@ export const FREE_FRAMES = {
     [roundTube(38, 2)],
   ),
 } as const satisfies Record<string, DrawnFrame>;
+
+/** Frames whose legs lean in beyond what holds them: two rails with the feet free, and one rail in the middle. */
+export const LEANING_FRAMES = {
+  "side of a stand": drawn({
+    L1: [
+      [0, 0, 0],
+      [0, 900, 0],
+    ],
+    L2: [
+      [760, 0, 0],
+      [760, 900, 0],
+    ],
+    R1: [
+      [20, 860, 0],
+      [740, 860, 0],
+    ],
+    R2: [
+      [20, 250, 0],
+      [740, 250, 0],
+    ],
+  }),
+  "an H": drawn({
+    L1: [
+      [0, 0, 0],
+      [0, 900, 0],
+    ],
+    L2: [
+      [600, 0, 0],
+      [600, 900, 0],
+    ],
+    R1: [
+      [20, 450, 0],
+      [580, 450, 0],
+    ],
+  }),
+} as const satisfies Record<string, DrawnFrame>;

@@ -109,4 +109,4 @@ export { TOLERANCES } from "./tolerances";
 export { byAngle, byJog, turnedBy, untilMember } from "./towards";
 export { a500Tolerance, en10219Tolerance } from "./tubeTolerances";
 export { laidFlat, TURN_NAMES, TURNS, type Turned, type TurnName, turnFrame } from "./turning";
-export { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, seenAt, type ViewAxes } from "./viewAxes";
+export { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, inSpace, seenAt, type ViewAxes } from "./viewAxes";

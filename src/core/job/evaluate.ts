@@ -166,7 +166,12 @@ export function summaryOf(job: Job): Summary {
 export function forecasting(
   job: Job,
   predicted: Prediction,
-): { of: (outcomes: Prediction["outcomes"]) => Forecast[]; isRead: boolean; gate: string | null } {
+): {
+  /** @param setUp how it is set up, where not as predicted. */
+  of: (outcomes: Prediction["outcomes"], setUp?: Partial<Prediction["setUp"]>) => Forecast[];
+  isRead: boolean;
+  gate: string | null;
+} {
   const context = evaluationContext(job, predicted);
   const { places, rounds, prediction } = context;
   const before = beforeFirstBead(job);
@@ -174,7 +179,11 @@ export function forecasting(
     ? rounds.filter((r) => ofFrame(r) && before(r)).map((r) => evaluateFrameRound(context, places, r))
     : [];
   return {
-    of: (outcomes) => forecasts({ ...context, prediction: prediction && { ...prediction, outcomes } }, unwelded),
+    of: (outcomes, setUp = {}) =>
+      forecasts(
+        { ...context, prediction: prediction && { ...prediction, outcomes, setUp: { ...prediction.setUp, ...setUp } } },
+        unwelded,
+      ),
     isRead: lastRead(unwelded) !== null,
     gate: gateOf(context, unwelded, lastRead(unwelded)),
   };

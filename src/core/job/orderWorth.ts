@@ -18,12 +18,14 @@ import {
   type Prediction,
   type SimulationStep,
 } from "../shrink";
+import { placesOf } from "../square";
 import { factorsFor } from "../weld";
 import { builtOf } from "./built";
 import { forecasting } from "./evaluate";
 import { factorsOf } from "./factorsOf";
 import { heldOf } from "./held";
 import type { Job } from "./jobSchema";
+import { laidRoughly } from "./laidRoughly";
 import { schoolChoices, withCut } from "./orderChoices";
 import { weldOf } from "./settings";
 
@@ -80,9 +82,11 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
     ({ kind }) => LIMITED.includes(kind) || straight,
     draws,
   );
+  const isSetUp = job.plan.aim === "set-up" && !isRead;
   // What is set up off nominal ends on nominal, but for a lean that is less than its scatter.
-  const isSetOff = ({ kind }: OutcomeId): boolean =>
-    (structure.quad !== null || kind === "mouth" || kind === "place") && job.plan.aim === "set-up" && !isRead;
+  const isSetOff = structure.quad !== null && isSetUp;
+  // Places of a frame without corners end there as well as straight tubes can be laid so.
+  const places = structure.quad === null && isSetUp ? placesOf(structure) : null;
   return (choice) => {
     const rough = trial.of(stepsOf(choice), since).outcomes.map((told) => ({
       ...told,
@@ -100,7 +104,7 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
       ...(leanNoise({ outcomes: rough }) ? ["square"] : []),
     ]);
     const centred = rough.map((o) =>
-      isSetOff(o.id) && !stays.has(o.id.kind)
+      isSetOff && !stays.has(o.id.kind)
         ? {
             ...o,
             estimate: {
@@ -112,6 +116,9 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
           }
         : o,
     );
-    return of(centred).reduce((sum, f) => sum + (f.chance === null ? 0 : Math.log(Math.max(f.chance, LOST))), 0);
+    return of(centred, places ? laidRoughly(structure, places, rough) : {}).reduce(
+      (sum, f) => sum + (f.chance === null ? 0 : Math.log(Math.max(f.chance, LOST))),
+      0,
+    );
   };
 }

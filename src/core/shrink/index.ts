@@ -22,6 +22,7 @@ export {
 } from "./prediction";
 export { KINK_RAD, moreBeads, remedyEffects, type UnitDeed, type UnitEffects } from "./remedyEffects";
 export type { SetUpShape, SetUpTarget } from "./settingUp";
+export { sharedAside } from "./sharedAside";
 export { DRAWS, type SimulatedOutcome, type SimulationInput, simulate } from "./simulate";
 export type { SimulationStep } from "./simulationSteps";
 export { toldOutcomes } from "./toldOutcomes";

@@ -1,6 +1,7 @@
 import { describe, expect, it, vi } from "vitest";
-import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
+import { LEANING_FRAMES, squareTube, started } from "../../../tests/support/drawnFrames";
 import { drawnPlan, sized } from "../../../tests/support/plans";
+import type { DrawnFrame } from "../frame";
 import { newPlan, predict, predicting } from "../job";
 import { drain, norm3 } from "../numeric";
 import { length } from "../units";
@@ -46,40 +47,8 @@ describe("set-up targets", () => {
 });
 
 describe("a frame without corners, set up off nominal", () => {
-  const sideFrame = drawn({
-    L1: [
-      [0, 0, 0],
-      [0, 900, 0],
-    ],
-    L2: [
-      [760, 0, 0],
-      [760, 900, 0],
-    ],
-    R1: [
-      [20, 860, 0],
-      [740, 860, 0],
-    ],
-    R2: [
-      [20, 250, 0],
-      [740, 250, 0],
-    ],
-  });
-  const aitch = drawn({
-    L1: [
-      [0, 0, 0],
-      [0, 900, 0],
-    ],
-    L2: [
-      [600, 0, 0],
-      [600, 900, 0],
-    ],
-    R1: [
-      [20, 450, 0],
-      [580, 450, 0],
-    ],
-  });
   it("shares what legs lean in by among their places: rails are cut longer, and every leg stays one straight line", () => {
-    for (const frame of [sideFrame, aitch]) {
+    for (const frame of Object.values<DrawnFrame>(LEANING_FRAMES)) {
       const prediction = predict(drawnPlan(frame))?.prediction;
       if (!prediction) throw new Error("no prediction");
       const { setUp, allowancesMm, reasons } = prediction;
@@ -107,7 +76,7 @@ describe("a frame without corners, set up off nominal", () => {
     }
   });
   it("lands nearer to the drawing than it does with joints on nominal and ends wherever they lean", () => {
-    for (const frame of [sideFrame, aitch]) {
+    for (const frame of Object.values<DrawnFrame>(LEANING_FRAMES)) {
       const prediction = predict(drawnPlan(frame))?.prediction;
       if (!prediction) throw new Error("no prediction");
       const { outcomes, setUp } = prediction;

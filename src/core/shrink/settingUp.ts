@@ -8,6 +8,7 @@ import { NOMINAL_JOINTS, type ShrinkFactors } from "../weld";
 import { frameOutputs } from "./frameOutcomes";
 import { type NominalRun, nominalRun } from "./nominalRun";
 import { type OutcomeId, outcomeKey } from "./outcomeId";
+import { sharedAside } from "./sharedAside";
 import type { Simulation } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
 
@@ -150,35 +151,6 @@ export function* settingUp(
 const joinedIn = (frame: MechanicalFrame): Set<string> =>
   new Set(frame.joints.flatMap((j) => [j.point, j.pointB ?? j.point]));
 
-/** Places that a straight tube can always be laid through. */
-const ALWAYS_STRAIGHT = 2;
-
-/**
- * By how much the places of a member are laid aside of where each would land on nominal, so that all of them do as well as a straight tube
- * can: on the line that lies nearest to what they want, in plan, by least squares (closed form). A tube with two places lands on nominal with
- * both; what welds bend, or what leans beyond the joints that hold it, is shared among its places.
- * @param places points of its joints and of its free ends that are measured. @param own what each would be moved by alone, mm.
- * @returns by point, mm; nothing for a member that can be laid straight through them all.
- */
-function sharedAside(frame: MechanicalFrame, places: readonly string[], own: (p: string) => Vec3): Map<string, Vec3> {
-  const [first, last] = [places[0], places.at(-1)];
-  if (first === undefined || last === undefined || places.length <= ALWAYS_STRAIGHT) return new Map();
-  const way = sub3(frame.points[last], frame.points[first]);
-  const axis = scale3(way, 1 / norm3(way));
-  const wanted = places.map((p) => {
-    const [x, y] = squareTo(own(p), axis);
-    // In plan: by how much it lifts is not laid.
-    return { p, s: dot3(sub3(frame.points[p], frame.points[first]), axis), aside: [x, y, 0] as Vec3 };
-  });
-  const mean = wanted.reduce((sum, { s }) => sum + s, 0) / places.length;
-  const spread = wanted.reduce((sum, { s }) => sum + (s - mean) ** 2, 0);
-  const weighed = (weight: (s: number) => number): Vec3 =>
-    wanted.reduce<Vec3>((sum, { s, aside }) => add3(sum, scale3(aside, weight(s))), STILL);
-  const middle = weighed(() => 1 / places.length);
-  const slope = weighed((s) => (s - mean) / spread);
-  return new Map(wanted.map(({ p, s, aside }) => [p, sub3(add3(middle, scale3(slope, s - mean)), aside)] as const));
-}
-
 /**
  * The frame as it is laid: by the quadrilateral where that places a point, else off by what the point moves by. Tubes are laid
  * straight: a point between the outermost joints of its member stands on the line between those, for what that member bows by cannot
@@ -204,13 +176,22 @@ function laidStraight(
     const held = points.filter((p) => joined.has(p));
     // What another member places, or what lands on one with its only joint, goes where that goes.
     if (points.some((p) => placed.has(p)) || (held.length === 1 && landing.has(held[0]))) continue;
-    const aside = sharedAside(
-      frame,
-      points.filter((p) => joined.has(p) || measured.has(p)),
-      own,
+    const places = points.filter((p) => joined.has(p) || measured.has(p));
+    const [first, last] = [places[0], places.at(-1)];
+    if (first === undefined || last === undefined || first === last) continue;
+    const way = sub3(frame.points[last], frame.points[first]);
+    const axis = scale3(way, 1 / norm3(way));
+    const by = sharedAside(
+      places.map((p) => {
+        const [x, y] = squareTo(own(p), axis);
+        // In plan: by how much it lifts is not laid.
+        return { s: dot3(sub3(frame.points[p], frame.points[first]), axis), aside: [x, y, 0] };
+      }),
     );
-    for (const [p, by] of aside) wish[p] = add3(wish[p], by);
-    if (aside.size > 0) asideMm[id] = Math.max(...[...aside.values()].map(norm3));
+    by.forEach((v, i) => {
+      wish[places[i]] = add3(wish[places[i]], v);
+    });
+    if (by.length > 0) asideMm[id] = Math.max(...by.map(norm3));
   }
   const laid = movedFrame(frame, wish);
   for (const { id, points } of frame.members) {

@@ -8,10 +8,10 @@ const securityHeaders = [
   { key: "Referrer-Policy", value: "same-origin" },
   { key: "Cross-Origin-Opener-Policy", value: "same-origin" },
   { key: "Cross-Origin-Resource-Policy", value: "same-origin" },
-  // A bench keeps its screen awake; nothing else of the device is asked for.
+  // A bench keeps its screen awake, and hears a reading that is said; nothing else of the device is asked for.
   {
     key: "Permissions-Policy",
-    value: "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), screen-wake-lock=(self)",
+    value: "camera=(), microphone=(self), geolocation=(), payment=(), usb=(), serial=(), screen-wake-lock=(self)",
   },
   { key: "X-Frame-Options", value: "DENY" },
 ];

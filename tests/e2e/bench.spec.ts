@@ -199,3 +199,48 @@ test("readings are typed by the pad's own keys, stepped on the instrument, on th
   expect(said[0]).toMatch(/^AB\. /);
   expect(said.at(-1)).toMatch(/^BC\. /);
 });
+
+test("a reading is said where the browser hears alone: what is no number is told, what is one stands in its field", async ({
+  page,
+  address,
+}) => {
+  // A browser that understands speech by itself, as far as the page asks it.
+  await page.addInitScript(() => {
+    localStorage.setItem("plumb/device", JSON.stringify({ hears: true }));
+    const toSay = ["banana", "forty-seven and fifteen sixteenths"];
+    class Fake {
+      static available = async (what: { processLocally: boolean }) =>
+        what.processLocally ? "available" : "unavailable";
+      onresult: ((e: unknown) => void) | null = null;
+      onend: (() => void) | null = null;
+      processLocally = false;
+      start() {
+        const transcript = this.processLocally ? toSay.shift() : "sent away";
+        setTimeout(() => {
+          this.onresult?.({ results: [[{ transcript }]] });
+          this.onend?.();
+        }, 50);
+      }
+      abort() {
+        this.onend?.();
+      }
+    }
+    Object.assign(window, { SpeechRecognition: Fake });
+  });
+  const job = await startJob(page, address, "By voice", "inch, fractions");
+  await page.goto(`${address}${job}/square`);
+  const say = page.getByRole("button", { name: "Say it" });
+  const field = page.locator("form input").first();
+  await say.click();
+  await expect(page.getByText("Heard “banana”, and that is no number: say it again, or type it.")).toBeVisible();
+  await expect(field).toHaveValue("");
+  await say.click();
+  await expect(field).toHaveValue("47 15/16");
+  await expect(page.getByText(/47\s15\/16\sin/).first()).toBeVisible();
+  await expectAccessible(page);
+  // One that lost its page over the question is not asked again, and nothing is offered.
+  await page.addInitScript(() => localStorage.setItem("plumb/asking-to-hear", "1"));
+  await page.reload();
+  await expect(page.getByRole("button", { name: /^Keep/ }).first()).toBeVisible();
+  await expect(say).toHaveCount(0);
+});

@@ -22,6 +22,7 @@ export { asKept, asShown, inField, type Kind as PhysicalKind, physical, unitOf }
 export { fail, ok, type Problem, type Result } from "./result";
 export { bareSlope, readSlant, SLANT_UNITS, type Slant, type SlantUnit, slantMmPerM } from "./slant";
 export { slantSchema } from "./slantSchema";
+export { spokenText } from "./spoken";
 export { stated, statedExactly, typedText } from "./stated";
 export { isVisible } from "./visible";
 export { visibleName } from "./visibleName";

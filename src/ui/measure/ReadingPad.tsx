@@ -57,6 +57,9 @@ import type { Rounds } from "./useRounds";
 import { useSaid } from "./useSaid";
 import { useTaken } from "./useTaken";
 
+// What listens comes behind the page, and only some browsers have a use for it.
+const SayIt = dynamic(() => import("./SayIt"), { ssr: false });
+
 export type { Quantity } from "./quantities";
 
 // Only who reads a bubble asks for it.
@@ -179,7 +182,7 @@ export function ReadingPad(props: Props) {
   const { instrument, pick } = useInstrument(round, quantity, quantities, firstInstrument);
   const inHand = shelf.find((i) => i.id === instrument);
   const taken = useTaken(round);
-  const { keypad } = useDevice();
+  const { keypad, hears } = useDevice();
   const isTouch = useTouch();
   const { isHere, come, go } = useHere();
   const step = inHand && quantity && !quantity.slant ? markMm(inHand.resolutionMm, units) : null;
@@ -381,6 +384,7 @@ export function ReadingPad(props: Props) {
             onBlur={go}
             onChange={(e) => type(e.target.value)}
           />
+          {hears ? <SayIt onText={type} onTrouble={setSaid} /> : null}
           {hasKeys && isHere ? (
             <Keypad
               units={units}

@@ -81,6 +81,15 @@ export function DeviceDialog({ open, onClose }: { open: boolean; onClose: () => 
           ]}
         />
         <Choice
+          label="Readings are"
+          value={device.hears ? "said" : "typed"}
+          onChange={(how) => setDevice({ hears: how === "said" })}
+          options={[
+            ["typed", "typed"],
+            ["said", "typed, or said where the browser hears alone"],
+          ]}
+        />
+        <Choice
           label="When a wait is over"
           value={device.rings ? (device.tells && mayTell() ? "tells" : "rings") : "quiet"}
           onChange={async (how) => {

@@ -12,6 +12,8 @@ interface Device {
   hand: "right" | "left";
   /** Says aloud what is read next. */
   speaks: boolean;
+  /** Hears a reading that is said, where the browser understands speech by itself. */
+  hears: boolean;
   /** Rings and shakes when a wait is over. */
   rings: boolean;
   /** Tells it beside the page, too, where the page is not in sight. */
@@ -26,6 +28,7 @@ const FIRST: Device = {
   keypad: "touch",
   hand: "right",
   speaks: false,
+  hears: false,
   rings: true,
   tells: false,
 };

@@ -55,13 +55,13 @@ const ERRORS: Readonly<Record<string, string>> = {
 /**
  * Hears one reading, on the device alone.
  * @param onHeard is given what may have been said, likeliest first. @param onTrouble why nothing was heard.
- * @returns null where the browser cannot do it by itself.
+ * @returns null where the browser cannot do it by itself; undefined until it has said so.
  */
 export function useVoice(
   onHeard: (said: readonly string[]) => void,
   onTrouble: (why: string) => void,
-): { isListening: boolean; listen: () => void; stop: () => void } | null {
-  const [can, setCan] = useState(false);
+): { isListening: boolean; listen: () => void; stop: () => void } | null | undefined {
+  const [can, setCan] = useState<boolean | undefined>(undefined);
   const [isListening, setListening] = useState(false);
   const own = useRef<Recognition | null>(null);
   const told = useRef({ onHeard, onTrouble });
@@ -96,5 +96,5 @@ export function useVoice(
     r.start();
   }, []);
   const stop = useCallback(() => own.current?.abort(), []);
-  return can ? { isListening, listen, stop } : null;
+  return can ? { isListening, listen, stop } : can === false ? null : undefined;
 }

@@ -86,7 +86,7 @@ export function DeviceDialog({ open, onClose }: { open: boolean; onClose: () => 
           onChange={(how) => setDevice({ hears: how === "said" })}
           options={[
             ["typed", "typed"],
-            ["said", "typed, or said where the browser hears alone"],
+            ["said", "typed, or said: heard on this device alone"],
           ]}
         />
         <Choice

@@ -33,7 +33,8 @@ const UNIT_WORDS: Record<string, Unit> = {
   "'": "ft",
 };
 
-const VULGAR: Record<string, string> = {
+/** Fractions that are one sign. */
+export const VULGAR: Readonly<Record<string, string>> = {
   "½": "1/2",
   "¼": "1/4",
   "¾": "3/4",

@@ -1,3 +1,5 @@
+import { VULGAR } from "./length";
+
 /** Numbers as they are said, up to what a tape shows. */
 const ONES = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"] as const;
 const TEENS = [
@@ -54,15 +56,6 @@ const UNITS: Readonly<Record<string, string>> = {
   thousandths: "thou",
   degree: "°",
   degrees: "°",
-};
-const VULGAR: Readonly<Record<string, string>> = {
-  "½": "1/2",
-  "¼": "1/4",
-  "¾": "3/4",
-  "⅛": "1/8",
-  "⅜": "3/8",
-  "⅝": "5/8",
-  "⅞": "7/8",
 };
 
 type Token = { is: "number"; value: number } | { is: "part"; of: number } | { is: "word"; word: string };

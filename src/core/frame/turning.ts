@@ -280,12 +280,12 @@ const ONTO: readonly TurnName[] = [
   "onto its right side",
 ];
 
-/** A frame laid down on the side on which most of its tube lies on the bed, the long way from left to right. */
+/** A frame laid down as flat as it goes, on the side on which most of its tube lies on the bed, the long way from left to right. */
 export function laidFlat(frame: DrawnFrame, units: UnitPreference): DrawnFrame {
   const turned = ONTO.map((name) => turnFrame(frame, TURNS[name], units).frame);
   const ways = [frame, ...turned].map((f) => ({ f, ...lies(resolveStructure(f).structure) }));
   const best = ways.reduce((a, b) =>
-    b.lyingMm > a.lyingMm + 1 || (b.lyingMm > a.lyingMm - 1 && b.highMm < a.highMm - 1) ? b : a,
+    b.highMm < a.highMm - 1 || (b.highMm < a.highMm + 1 && b.lyingMm > a.lyingMm + 1) ? b : a,
   );
   return best.isLong ? best.f : turnFrame(best.f, TURNS["a quarter round"], units).frame;
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { Trash2 } from "lucide-react";
-import { type DrawnFrame, handedness, joiningOrder, type Structure } from "@/core/frame";
+import { type DrawnFrame, flatParts, handedness, joiningOrder, type Structure } from "@/core/frame";
 import { physical } from "@/core/units";
 import { useJob } from "../../job/JobProvider";
 import { Button } from "../../parts/Button";
@@ -22,6 +22,8 @@ export function SetsPanel({
 }) {
   const { units } = useJob("units");
   const order = joiningOrder(structure);
+  // Of a frame that nobody took apart yet.
+  const flat = frame.groups.length === 0 ? flatParts(structure) : [];
   const free = Array.from({ length: 20 }, (_, i) => `U${i + 1}`).find((id) => !frame.groups.some((g) => g.id === id));
   const half = picked.length >= 2 && picked.length % 2 === 0;
   const move = (i: number, by: number) => {
@@ -128,6 +130,14 @@ export function SetsPanel({
           </li>
         ))}
       </ol>
+      {flat.length > 0 ? (
+        <Button
+          className="justify-self-start"
+          onClick={() => onEdit({ ...frame, groups: flat.map((part, i) => ({ id: `U${i + 1}`, ...part })) })}
+        >
+          Make sub-assemblies of what is flat in it: {flat.map((part) => part.name).join(", ")}
+        </Button>
+      ) : null}
       <Button
         className="justify-self-start"
         disabled={picked.length === 0 || !free}

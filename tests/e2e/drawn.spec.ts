@@ -183,8 +183,8 @@ test("a stand drawn on its feet is turned as it is welded, and a side of it beco
   await expect(now(page)).toContainText("11 members");
   // Its flat frames are found; here one side is picked by hand instead.
   await page.getByRole("button", { name: /Left and right, sub-assemblies/ }).click();
-  await page.getByRole("button", { name: "Make sub-assemblies of what is flat in it: front, back" }).click();
-  await expect(page.getByRole("textbox", { name: "Name of U2" })).toHaveValue("back");
+  await page.getByRole("button", { name: "Make sub-assemblies of what is flat in it: left side, right side" }).click();
+  await expect(page.getByRole("textbox", { name: "Name of U2" })).toHaveValue("right side");
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await memberButton(page, "L2").click();
   for (const id of ["L3", "BC"]) await memberButton(page, id).click({ modifiers: ["Shift"] });

@@ -152,6 +152,27 @@ test("a stand drawn on its feet is turned as it is welded, and a side of it beco
 }) => {
   const job = await startJob(page, address, "Stand");
   await page.goto(`${address}${job}/frame`);
+  // What is no length is said at its field and kept there; the dialog stands, and another shape has its own.
+  await page.getByRole("button", { name: "Start from a shape" }).click();
+  const shape = page.getByRole("combobox", { name: "Shape" });
+  await shape.selectOption("stand");
+  const height = page.getByRole("textbox", { name: "Height" });
+  await height.fill("banana");
+  await expect(
+    page
+      .getByRole("dialog")
+      .getByText(/Cannot read "banana"/)
+      .first(),
+  ).toBeVisible();
+  await expect(height).toHaveValue("banana");
+  await expect(page.getByRole("button", { name: "Start with this: stand" })).toBeDisabled();
+  await shape.selectOption("rack");
+  await expect(page.getByRole("button", { name: "Start with this: rack" })).toBeEnabled();
+  await shape.selectOption("stand");
+  await expect(page.getByRole("button", { name: "Start with this: stand" })).toBeDisabled();
+  await height.fill("1400");
+  await expect(page.getByRole("button", { name: "Start with this: stand" })).toBeEnabled();
+  await page.getByRole("button", { name: "Keep what is drawn" }).click();
   await startShape(page, "table base", {
     "Length, AB": "900",
     "Width, BC": "600",

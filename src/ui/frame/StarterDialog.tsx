@@ -51,16 +51,19 @@ function Field({
   units: UnitPreference;
   onChange: (value: number | string) => void;
 }) {
-  const [typed, setTyped] = useState<Length | null>(null);
+  // What cannot be read is kept in its field; beside it stands what was read last.
+  const [last, setLast] = useState<Length | null>(() =>
+    field.kind !== "length" || Number.isNaN(Number(value)) ? null : stated(Number(value), units),
+  );
   switch (field.kind) {
     case "length":
       return (
         <LengthField
           label={field.label}
           units={units}
-          value={typed ?? stated(Number(value), units)}
+          value={last}
           onChange={(v) => {
-            setTyped(v);
+            setLast(v);
             onChange(v ? v.mm : Number.NaN);
           }}
           onUnread={(t) => {

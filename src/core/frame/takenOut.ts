@@ -1,3 +1,4 @@
+import { entry } from "../numeric";
 import { statedExactly, type UnitPreference } from "../units";
 import type { DrawnFrame, DrawnMember, Point } from "./drawnSchema";
 import { keptJoints } from "./keptJoints";
@@ -29,7 +30,7 @@ export function takenOut(frame: DrawnFrame, ids: readonly string[], units: UnitP
         const isCutOff = there.length > 0 && !there.some(inside);
         const p = isCutOff ? at : line[which];
         const typed = m[which];
-        const isAsTyped = AXES.every((a, i) => Math.abs(typed[a].mm - (p[i] as number)) < 1e-6);
+        const isAsTyped = AXES.every((a, i) => Math.abs(typed[a].mm - entry(p, i)) < 1e-6);
         if (isAsTyped) return typed;
         return { x: statedExactly(p[0], units), y: statedExactly(p[1], units), z: statedExactly(p[2], units) };
       };

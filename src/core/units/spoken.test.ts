@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { readLength } from "./length";
+import { readSlant } from "./slant";
 import { spokenText } from "./spoken";
 
 const ONES =
@@ -55,6 +56,9 @@ describe("a reading that is said", () => {
       ["four foot seven and a half", "4 ft 7 1/2"],
       ["3/8 of an inch", "3/8 in"],
       ["half an inch", "1/2 in"],
+      ["half a millimetre", "1/2 mm"],
+      ["an inch", "1 in"],
+      ["zero point five degrees", "0.5°"],
       ["47½", "47 1/2"],
       ["1,203.5 millimetres", "1203.5 mm"],
       ["minus zero point three", "-0.3"],
@@ -63,6 +67,10 @@ describe("a reading that is said", () => {
       ["two point two five", "2.25"],
     ] as const)
       expect(spokenText(said), said).toBe(text);
+  });
+  it("keeps its unit where a bare number means another one", () => {
+    const heard = readSlant(spokenText("zero point five degrees") ?? "", "mm/m");
+    expect(heard.ok && heard.value).toMatchObject({ value: 0.5, slant: "deg" });
   });
   it("takes nothing else for a number, and what it takes can be read", () => {
     for (const said of [

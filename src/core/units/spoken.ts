@@ -144,7 +144,10 @@ function numberText(tokens: readonly Token[]): string | null {
     } else if (t.word === "and") groups.and();
     else if (/^\d+\/\d+$/.test(t.word)) fraction = t.word;
     else if (/^\d+\.\d+$/.test(t.word) && groups.all.length === 0 && point < 0 && tokens.length === 1) return t.word;
-    else if (SCALES[t.word] === undefined || !groups.scale(SCALES[t.word] as number)) return null;
+    else {
+      const by = SCALES[t.word];
+      if (by === undefined || !groups.scale(by)) return null;
+    }
   }
   const whole = groups.whole();
   if (whole === null) return null;
@@ -157,6 +160,12 @@ function numberText(tokens: readonly Token[]): string | null {
   }
   const digits = behind.all.map((g) => g.value).join("");
   return digits === "" ? null : `${whole}.${digits}`;
+}
+
+/** `half of an inch` and `half a millimetre` are a half of one; alone, `an inch` is one. */
+function withoutArticle(words: readonly string[]): string[] {
+  const own = words.filter((w) => w !== "of");
+  return own.length > 1 && /^an?$/.test(own.at(-1) ?? "") ? own.slice(0, -1) : own;
 }
 
 /**
@@ -182,12 +191,9 @@ export function spokenText(said: string): string | null {
     const unit = UNITS[word];
     if (unit === undefined) own.push(word);
     else {
-      // Half of an inch is half an inch.
-      const number = numberText(
-        tokensOf(own.filter((w) => w !== "of").filter((w, i, all) => !(w === "an" && i === all.length - 1))),
-      );
+      const number = numberText(tokensOf(withoutArticle(own)));
       if (number === null) return null;
-      parts.push(unit === "°" ? number : `${number} ${unit}`);
+      parts.push(unit === "°" ? `${number}°` : `${number} ${unit}`);
       own = [];
     }
   }

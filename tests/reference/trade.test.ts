@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Rectangle } from "@/core/frame";
+import { type Rectangle, resolveStructure } from "@/core/frame";
 import { flatness } from "@/core/geometry";
 import { newPlan, predict } from "@/core/job";
 import { drain } from "@/core/numeric";
@@ -13,11 +13,14 @@ import {
   outputsOf,
   type Prediction,
   predicted,
+  type SimulationStep,
   simulate,
 } from "@/core/shrink";
 import { halfRule, squareCheck } from "@/core/square";
 import { fraction, length, parseLength } from "@/core/units";
 import { FACTORS, factorsFor, heatFromFillet, heatJPerMm, type Weld } from "@/core/weld";
+import { drawn, squareTube } from "../support/drawnFrames";
+import { simulationOf, tacksThenBeads } from "../support/ladder";
 import { mitred } from "../support/mitred";
 import { rectangle } from "../support/plans";
 import { bananaRail, caseProgramme } from "./mechanicsCases";
@@ -165,6 +168,59 @@ describe("published rules of bending by welds", () => {
     const ratio = -(rail ?? 0) / blodgett;
     expect(ratio).toBeGreaterThan(0.5);
     expect(ratio).toBeLessThan(2);
+  });
+  it("two tubes held by pieces of seam along them bow as one section bent at each piece: V z / I (beam theory, V by Okerblom, from memory)", () => {
+    const L = 1000;
+    for (const [a, wallA, b, wallB] of [
+      [50, 3, 20, 2],
+      [20, 2, 50, 3],
+      [50, 3, 30, 2],
+      [60, 2, 40, 4],
+    ] as const) {
+      const sections = [squareTube(a, wallA), { ...squareTube(b, wallB), id: "S2" }];
+      const { structure } = resolveStructure(
+        drawn(
+          {
+            RAIL: [
+              [0, 0, a / 2],
+              [L, 0, a / 2],
+            ],
+            BAR: [[0, 0, a + b / 2], [L, 0, a + b / 2], "S2"],
+          },
+          sections,
+        ),
+      );
+      const heat = 200;
+      const { steps } = tacksThenBeads(structure, { mitreTacks: 0, teeTacks: 2, teeBeads: 2 }, heat);
+      const [rail, bar] = structure.members.map((m) => m.properties);
+      if (!rail || !bar) throw new Error("no members");
+      // Middle of both above the face where they touch, and the second moment about it.
+      const middle = (bar.areaMm2 * b - rail.areaMm2 * a) / 2 / (rail.areaMm2 + bar.areaMm2);
+      const i = rail.iyMm4 + rail.areaMm2 * (a / 2 + middle) ** 2 + bar.iyMm4 + bar.areaMm2 * (b / 2 - middle) ** 2;
+      const perMm = ((FACTORS.longitudinal.value * 12e-6) / 3.6e-3) * heat;
+      // On either side a tack of 10 mm at half the heat, then a bead as long as the narrower tube is wide.
+      const kink = (2 * perMm * (Math.min(a, b) + 10 * FACTORS.tackHeat.value) * -middle) / i;
+      const bow = structure.joints.reduce((sum, j) => sum + (kink * Math.min(j.at[0], L - j.at[0])) / 2, 0);
+      const liftOf = (member: string, welds: readonly SimulationStep[]): number => {
+        const { outcomes } = drain(simulate(simulationOf(structure, welds, { draws: 0 })));
+        return outcomes.find((o) => outcomeKey(o.id) === outcomeKey({ kind: "lift", member }))?.nominal ?? Number.NaN;
+      };
+      // The middle goes down where the seams lie above the middle of both. What the fillets close across adds a little.
+      const alone = steps.flatMap((s): SimulationStep[] => {
+        if (s.do !== "bead" && s.do !== "tack") return [s];
+        const { id, joint, line } = s;
+        const volumeMm3 = perMm * (s.do === "tack" ? s.lengthMm * FACTORS.tackHeat.value : Math.min(a, b));
+        const laid = { id, joint, line, closingMm: 0 };
+        return [
+          s.do === "tack" ? { ...laid, do: s.do, lengthMm: s.lengthMm } : { ...laid, do: s.do },
+          { id: `${id}/along`, do: "chord", joint, line, volumeMm3 },
+        ];
+      });
+      for (const member of ["RAIL", "BAR"]) {
+        expect(-liftOf(member, alone) / bow, `${member}, ${b} on ${a}`).toBeCloseTo(1, 2);
+        expect(Math.abs(liftOf(member, steps) + bow), `${member}, ${b} on ${a}`).toBeLessThan(0.03);
+      }
+    }
   });
   it("longitudinal contraction is Okerblom's 0.335 alpha Q / (rho c A) (from memory): the tendon force is about 0.2 kN per J/mm (White; Leggatt, from memory)", () => {
     const strain = (FACTORS.longitudinal.value * 12e-6) / 3.6e-3;

@@ -49,6 +49,13 @@ const drawnJointSchema = z.strictObject({
   kind: z.enum([...JOINT_KINDS, "none"]).nullable(),
   /** Which of the two runs through, for a butt or tee. */
   through: memberNameSchema.nullable(),
+  /** Of two that lie along each other: how many pieces of seam hold them on either side, and how long each is; as is usual when left out. */
+  stitches: z
+    .strictObject({
+      count: z.number().min(1, "Pieces of seam: 1 to 60.").max(60, "Pieces of seam: 1 to 60."),
+      length: lengthSchema,
+    })
+    .optional(),
   faces: z.array(
     z.strictObject({
       line: z.enum(FACE_LINES),

@@ -371,6 +371,7 @@ export function setJoint(
   const next = { ...known, ...what };
   const plain =
     next.kind === null &&
+    !next.stitches &&
     next.through === null &&
     next.faces.every((f) => f.bead && f.leg === null && f.care === "none");
   const others = frame.joints.filter((j) => !same(j));

@@ -1,6 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
+import type { Vec3 } from "../numeric";
+import { length } from "../units";
+import { setJoint } from "./editing";
 import { resolveStructure } from "./resolveStructure";
 import { STARTERS } from "./starters";
 import type { StructureMember } from "./structure";
@@ -51,7 +54,7 @@ describe("joints are found from geometry alone", () => {
       "table base": 18,
       stand: 24,
       rack: 12,
-      "two frames stacked": 16,
+      "two frames stacked": 24,
     };
     for (const s of STARTERS) {
       const frame = started(s.name);
@@ -163,5 +166,57 @@ describe("joints are found from geometry alone", () => {
       }),
     );
     expect(beside.clashes).toMatchObject([{ kind: "overlap" }]);
+  });
+  it("lays pieces of seam along two that lie along each other: named from left to right, whichever was drawn first and from either end", () => {
+    const pieces = (members: Parameters<typeof drawn>[0]) =>
+      of(drawn(members)).joints.map((j) => ({
+        id: j.id.replace(/^\w+\/\w+/, "both"),
+        x: j.at[0],
+        faces: j.faces.map((f) => f.line),
+      }));
+    const rail: [Vec3, Vec3] = [
+      [0, 0, 20],
+      [2000, 0, 20],
+    ];
+    const bar: [Vec3, Vec3] = [
+      [300, 0, 60],
+      [1500, 0, 60],
+    ];
+    const plain = pieces({ RAIL: rail, BAR: bar });
+    // Two widths from the ends of the 1200 that they share, and no more than 400 apart.
+    expect(plain.map((p) => p.x)).toEqual([380, 726.667, 1073.333, 1420].map((x) => expect.closeTo(x, 2)));
+    expect(plain.map((p) => p.id)).toEqual(["both", "both/2", "both/3", "both/4"]);
+    for (const p of plain) expect(p.faces).toEqual(["top", "bottom"]);
+    const turned = pieces({ BAR: [bar[1], bar[0]], RAIL: [rail[1], rail[0]] });
+    expect(turned.map(({ id, x }) => ({ id, x: Math.round(x) }))).toEqual(
+      plain.map(({ id, x }) => ({ id, x: Math.round(x) })),
+    );
+  });
+  it("takes as many pieces along two members as somebody says, and says when they have no room", () => {
+    const frame = drawn({
+      RAIL: [
+        [0, 0, 20],
+        [1000, 0, 20],
+      ],
+      BAR: [
+        [0, 0, 60],
+        [1000, 0, 60],
+      ],
+    });
+    const said = (count: number, mm: string) =>
+      setJoint(frame, "RAIL", "BAR", { stitches: { count, length: length(mm) } });
+    const problems = (f: typeof frame) => structureProblems(f, resolveStructure(f)).map((p) => p.message);
+    expect(of(said(7, "60")).joints.map((j) => j.faces[0]?.lengthMm)).toEqual(Array(7).fill(60));
+    expect(problems(said(7, "60"))).toEqual([]);
+    expect(of(said(1, "900")).joints).toHaveLength(1);
+    expect(problems(said(20, "60"))).toEqual([expect.stringMatching(/lie along each other for 1000 mm: 20 of 60 mm/)]);
+    expect(problems(said(2.5, "60"))).toEqual([expect.stringMatching(/whole number/)]);
+    expect(problems(said(3, "0"))).toEqual([expect.stringMatching(/under 10 mm is a tack/)]);
+    expect(setJoint(said(7, "60"), "BAR", "RAIL", { stitches: undefined }).joints).toEqual([]);
+  });
+  it("finds nothing to lap where a rung ends on a rail under the frame that lies on it", () => {
+    const { structure } = resolveStructure(started("two frames stacked"));
+    const pairs = structure.joints.filter((j) => j.kind === "lap").map((j) => [j.a, j.b].sort().join(" "));
+    expect([...new Set(pairs)].sort()).toEqual(["AB EF", "BC FG", "CD GH", "DA HE"]);
   });
 });

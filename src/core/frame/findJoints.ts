@@ -4,6 +4,7 @@ import type { StructureJointKind } from "./frameWords";
 import { facesOf } from "./jointFaces";
 import { angleOf, contested, habit, type JointCandidate, Landed, legOnRail } from "./jointHabits";
 import { intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
+import { stitched } from "./stitches";
 import type { StructureJoint } from "./structure";
 
 /** Members that meet in a way that no joint can make, and where. */
@@ -23,6 +24,15 @@ function jointName(a: string, b: string): string {
   return `${b}/${a}`;
 }
 
+/** A name that no other joint has: pieces of seam along two members are counted from the second on. */
+function newName({ through, branch, along }: JointCandidate, taken: ReadonlySet<string>): string {
+  const plain = jointName(through.id, branch.id);
+  if (!taken.has(plain)) return plain;
+  const both = `${branch.id}/${through.id}`;
+  if (!along) return both;
+  return `${both}/${along.nth}`;
+}
+
 const nearestOn = (m: Placed, p: Vec3): Vec3 => {
   const s = dot3(sub3(p, m.from), m.axes[0]);
   return add3(m.from, scale3(m.axes[0], s));
@@ -31,15 +41,10 @@ const nearestOn = (m: Placed, p: Vec3): Vec3 => {
 function settle(
   m: Placed,
   n: Placed,
-  met: Exclude<Meeting, { kind: "cross" | "overlap" }>,
+  met: Extract<Meeting, { kind: "tee" | "corner" }>,
   said: DrawnJoint | undefined,
   landed: Landed,
 ): JointCandidate | null {
-  if (met.kind === "lap") {
-    const [through, branch] = said?.through === n.id ? [n, m] : [m, n];
-    const [at, atB] = through === m ? [met.at, met.atN] : [met.atN, met.at];
-    return { kind: "lap", through, branch, endA: null, endB: null, at, atB };
-  }
   if (met.kind === "tee") {
     const [branch, through] = met.branch === "m" ? [m, n] : [n, m];
     return { kind: "tee", through, branch, endA: null, endB: met.end, at: met.at, atB: nearestOn(branch, met.at) };
@@ -53,6 +58,32 @@ function settle(
   const [through, branch] = throughId === n.id ? [n, m] : [m, n];
   const [endA, endB] = through === m ? met.ends : [met.ends[1], met.ends[0]];
   return { kind, through, branch, endA, endB, at: nearestOn(through, met.at), atB: nearestOn(branch, met.at) };
+}
+
+/** Two that lie on each other: where they cross, or at every piece of seam along them. */
+function laps(
+  m: Placed,
+  n: Placed,
+  met: Extract<Meeting, { kind: "lap" }>,
+  said: DrawnJoint | undefined,
+): JointCandidate[] {
+  const isFirst = said?.through !== n.id;
+  const [through, branch] = isFirst ? [m, n] : [n, m];
+  const { alongMm } = met;
+  const own = said?.stitches && { count: said.stitches.count, lengthMm: said.stitches.length.mm };
+  const places = alongMm === null ? [{ ...met, lengthMm: null }] : stitched(m, n, { ...met, alongMm }, own);
+  return places.map(({ at, atN, lengthMm }, i) => ({
+    kind: "lap",
+    through,
+    branch,
+    endA: null,
+    endB: null,
+    at: isFirst ? at : atN,
+    atB: isFirst ? atN : at,
+    ...(lengthMm === null || alongMm === null
+      ? {}
+      : { along: { seamMm: lengthMm, overlapMm: alongMm, pieces: own?.count ?? places.length, nth: i + 1 } }),
+  }));
 }
 
 /** A box round a member, so that most pairs need no closer look. */
@@ -107,12 +138,13 @@ export function findJoints(
   });
   const landed = new Landed();
   const found: { f: JointCandidate; said: DrawnJoint | undefined }[] = [];
-  for (const part of inTurn(withoutCornerLaps(meetings)))
+  for (const part of inTurn(withoutCornerLaps(withoutCutOff(meetings))))
     for (const { m, n, met, said: own } of part) {
-      const f = settle(m, n, met, own, landed);
-      if (!f) continue;
-      landed.take(f);
-      found.push({ f, said: own });
+      const one = met.kind === "lap" ? null : settle(m, n, met, own, landed);
+      for (const f of met.kind === "lap" ? laps(m, n, met, own) : one ? [one] : []) {
+        landed.take(f);
+        found.push({ f, said: own });
+      }
     }
   const order = new Map(members.map((m, i) => [m.id, i]));
   const rank = (f: JointCandidate): [number, number] => {
@@ -124,8 +156,7 @@ export function findJoints(
   const joints = found.map(({ f, said: own }): StructureJoint => {
     const into = f.endA ? intoMember(f.through, f.endA) : f.through.axes[0];
     const other = f.endB ? intoMember(f.branch, f.endB) : f.branch.axes[0];
-    const plain = jointName(f.through.id, f.branch.id);
-    const id = names.has(plain) ? `${f.branch.id}/${f.through.id}` : plain;
+    const id = newName(f, names);
     names.add(id);
     return {
       id,
@@ -138,6 +169,7 @@ export function findJoints(
       endB: f.endB,
       angleDeg: angleOf(into, other),
       faces: facesOf(f, own),
+      ...(f.along ? { along: f.along } : {}),
       said: own !== undefined && (own.kind !== null || own.through !== null),
     };
   });
@@ -162,6 +194,21 @@ function inTurn(meetings: readonly Met[]): [Met[], Met[], Met[]] {
   ];
 }
 
+/** Where a member ends on another one's face, it has nothing that could lie on a third: its line goes on to the middle, it does not. */
+function withoutCutOff(meetings: readonly Met[]): Met[] {
+  const cut = new Map<string, { at: Vec3; on: Placed }[]>();
+  for (const { m, n, met } of meetings) {
+    if (met.kind !== "tee") continue;
+    const [branch, on] = met.branch === "m" ? [m, n] : [n, m];
+    cut.set(branch.id, [...(cut.get(branch.id) ?? []), { at: met.at, on }]);
+  }
+  const isCutOff = (b: Placed, p: Vec3): boolean =>
+    (cut.get(b.id) ?? []).some(({ at, on }) => Math.abs(dot3(sub3(p, at), b.axes[0])) < reach(on, b.axes[0]));
+  return meetings.filter(
+    ({ m, n, met }) => met.kind !== "lap" || met.alongMm !== null || !(isCutOff(m, met.at) || isCutOff(n, met.atN)),
+  );
+}
+
 /** Frames that lie on each other touch along their sides; that their corners cross there too needs no bead of its own. */
 function withoutCornerLaps(meetings: readonly Met[]): Met[] {
   const pairs = (kind: (x: Met) => boolean): Map<string, Set<string>> => {
@@ -174,11 +221,11 @@ function withoutCornerLaps(meetings: readonly Met[]): Met[] {
         out.set(a, (out.get(a) ?? new Set()).add(b));
     return out;
   };
-  const along = pairs((x) => x.met.kind === "lap" && x.met.parallel);
+  const along = pairs((x) => x.met.kind === "lap" && x.met.alongMm !== null);
   const corner = pairs((x) => x.met.kind === "corner");
   const linked = (a: string, b: string): boolean =>
     [...(along.get(a) ?? [])].some((k) => corner.get(k)?.has(b) ?? false);
   return meetings.filter(
-    (x) => !(x.met.kind === "lap" && !x.met.parallel && (linked(x.m.id, x.n.id) || linked(x.n.id, x.m.id))),
+    (x) => !(x.met.kind === "lap" && x.met.alongMm === null && (linked(x.m.id, x.n.id) || linked(x.n.id, x.m.id))),
   );
 }

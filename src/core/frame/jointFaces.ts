@@ -63,6 +63,7 @@ export function facesOf(f: JointCandidate, said: DrawnJoint | undefined): Struct
   const direction = f.kind === "lap" || !f.endB ? unit3(sub3(f.atB, f.at)) : intoMember(b, f.endB);
   const normal = unit3(squareTo(direction, along));
   const e2 = cross3(along, normal);
+  if (f.along) return both(["top", "bottom"], e2, f.along.seamMm);
   if (f.kind === "lap") {
     const [wide, long] = [2 * reach(b, along), 2 * reach(a, e2)];
     return [...both(["plus", "minus"], along, long), ...both(["top", "bottom"], e2, wide)];

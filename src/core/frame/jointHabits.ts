@@ -3,6 +3,7 @@ import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } f
 import type { StructureJointKind } from "./frameWords";
 import { type EndName, endOf, intoMember, type Placed, reach } from "./meeting";
 import { goesRound } from "./mitre";
+import type { PieceAlong } from "./structure";
 import { TOLERANCES } from "./tolerances";
 
 export const UP: Vec3 = [0, 0, 1];
@@ -127,4 +128,5 @@ export interface JointCandidate {
   endB: EndName | null;
   at: Vec3;
   atB: Vec3;
+  along?: PieceAlong;
 }

@@ -18,6 +18,7 @@ function keptJoint(
     between: said?.between ?? [a, b],
     kind,
     through,
+    ...(said?.stitches ? { stitches: said.stitches } : {}),
     faces: said?.faces ?? [],
   });
   if (!was) return said ?? (found ? as("none", null) : null);

@@ -21,8 +21,8 @@ export type Meeting =
   | { kind: "corner"; ends: [EndName, EndName]; at: Vec3 }
   /** `branch` ends on the other, which runs past. */
   | { kind: "tee"; branch: "m" | "n"; end: EndName; at: Vec3 }
-  /** They lie on each other, each running past; `atN` is the same place on the second one's line. */
-  | { kind: "lap"; at: Vec3; atN: Vec3; parallel: boolean }
+  /** They lie on each other, each running past; `atN` is the same place on the second one's line. How far along each other, null where they cross. */
+  | { kind: "lap"; at: Vec3; atN: Vec3; alongMm: number | null }
   /** They run through each other. */
   | { kind: "cross"; at: Vec3 }
   /** They lie in each other lengthwise. */
@@ -93,7 +93,7 @@ function sideBySide(m: Placed, n: Placed): Meeting | null {
   if (gap > SLACK_MM) return null;
   if (gap < -TOUCH_MM) return { kind: "overlap", at: middle };
   const atN: Vec3 = [middle[0] + aside[0], middle[1] + aside[1], middle[2] + aside[2]];
-  return { kind: "lap", at: middle, atN, parallel: true };
+  return { kind: "lap", at: middle, atN, alongMm: high - low };
 }
 
 /**
@@ -125,7 +125,7 @@ export function meeting(m: Placed, n: Placed): Meeting | null {
     x <= far && x <= length / 2 ? "from" : x >= length - far && x > length / 2 ? "to" : null;
   const [endM, endN] = [near(s, m.lengthMm, reachM), near(t, n.lengthMm, reachN)];
   const touching = gap > -TOUCH_MM;
-  if (touching) return { kind: "lap", at: along(m, s), atN: along(n, t), parallel: false };
+  if (touching) return { kind: "lap", at: along(m, s), atN: along(n, t), alongMm: null };
   if (endM && endN) return { kind: "corner", ends: [endM, endN], at: along(m, s) };
   if (endM) return { kind: "tee", branch: "m", end: endM, at: along(n, t) };
   if (endN) return { kind: "tee", branch: "n", end: endN, at: along(m, s) };

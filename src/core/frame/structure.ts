@@ -64,6 +64,15 @@ export interface StructureFace {
   care: Care;
 }
 
+/** A piece of seam on either side of two members that lie along each other. */
+export interface PieceAlong {
+  seamMm: number;
+  /** How far the two lie along each other, how many pieces hold them, and which of these it is, 1 the first. */
+  overlapMm: number;
+  pieces: number;
+  nth: number;
+}
+
 /** Where two members meet. */
 export interface StructureJoint {
   id: string;
@@ -81,6 +90,8 @@ export interface StructureJoint {
   /** Between the two, 0 to 180. */
   angleDeg: number;
   faces: StructureFace[];
+  /** Of two that lie along each other, which have a joint for each piece of seam. */
+  along?: PieceAlong;
   /** Whether a person said what it is. */
   said: boolean;
   /** How it was found when it was fitted, where that is not as planned. */

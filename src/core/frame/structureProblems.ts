@@ -9,7 +9,7 @@ import { JOINT_REACH_MM, nearMisses } from "./nearMisses";
 import { place, shapeOf } from "./placing";
 import { isRound } from "./sectionOutline";
 import { fits } from "./sizeLimit";
-import type { Structure, StructureJoint } from "./structure";
+import type { PieceAlong, Structure, StructureJoint } from "./structure";
 
 const error = (path: string, message: string): Problem => ({ path, message, severity: "error" });
 const warning = (path: string, message: string): Problem => ({ path, message, severity: "warning" });
@@ -19,6 +19,8 @@ const FAR_MM = 30_000;
 const TUBE_MM = { min: 5, max: 400 } as const;
 /** Sizes of a bead on tube; beyond them it is a slip. */
 const BEAD_MM = { min: 1, max: 25 } as const;
+/** A shorter piece of seam is a tack. */
+const PIECE_MM = 10;
 /** Angles between which a mitre can be cut on a saw. */
 const MITRE_DEG = { min: 20, max: 179.5 } as const;
 
@@ -92,6 +94,29 @@ function overhang(j: StructureJoint, placed: ReadonlyMap<string, Placed>): numbe
   return reach(b, e2) + off - reach(a, e2);
 }
 
+/** What is wrong with the pieces of seam along two members; told at the first of them. */
+function piecesAlong(
+  { id, a, b }: StructureJoint,
+  { seamMm, overlapMm, pieces, nth }: PieceAlong,
+  units: UnitPreference,
+): Problem[] {
+  if (nth > 1) return [];
+  const at = `frame.drawn.joints.${id}`;
+  if (!Number.isInteger(pieces)) return [error(at, `${a} and ${b}: pieces of seam are a whole number.`)];
+  if (!(seamMm >= PIECE_MM))
+    return [
+      error(at, `${a} and ${b}: a piece of seam under ${plainLength(PIECE_MM, units)} is a tack. Check the unit.`),
+    ];
+  return pieces * seamMm > overlapMm + 1e-6
+    ? [
+        error(
+          at,
+          `${a} and ${b} lie along each other for ${plainLength(overlapMm, units)}: ${pieces} of ${plainLength(seamMm, units)} have no room there. Take fewer, or shorter ones.`,
+        ),
+      ]
+    : [];
+}
+
 function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>, units: UnitPreference): Problem[] {
   const found: Problem[] = [];
   for (const j of structure.joints) {
@@ -119,6 +144,7 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
           `${j.b} stands out beside ${j.a} by ${plainLength(over, units)}: its edge has nothing to be welded to there. Take a narrower branch, lay it flush, or turn it.`,
         ),
       );
+    if (j.along) found.push(...piecesAlong(j, j.along, units));
     for (const f of j.faces)
       if (f.legMm !== null && !(f.legMm >= BEAD_MM.min && f.legMm <= BEAD_MM.max))
         found.push(

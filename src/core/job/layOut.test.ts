@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { comb, started } from "../../../tests/support/drawnFrames";
+import { comb, drawn, started } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
 import { ALONG_WORDS } from "../plan";
@@ -29,6 +29,45 @@ const say = (plan: Plan): Record<string, string> => {
   const { structure, laid } = laidBy(plan);
   return Object.fromEntries(fixtureChecks(structure, laid, plan.units, null).map((c) => [c.id, c.say]));
 };
+
+describe("what does not lie on the bed itself", () => {
+  it("lies on what does where it runs along it or across two, and hangs where it crosses one alone", () => {
+    const stack = say(drawnPlan(started("two frames stacked", { length: 1310, width: 720 })));
+    expect(stack["laid on"]).toMatch(/clamped until tacked: EF, FG, GH, HE\./);
+    expect(stack.propped).toBeUndefined();
+    const rails = {
+      R1: [
+        [0, 0, 20],
+        [1000, 0, 20],
+      ],
+      R2: [
+        [0, 500, 20],
+        [1000, 500, 20],
+      ],
+      TIE: [
+        [20, 0, 20],
+        [20, 500, 20],
+      ],
+    } satisfies Parameters<typeof drawn>[0];
+    const over = say(
+      drawnPlan(
+        drawn({
+          ...rails,
+          X1: [
+            [400, -50, 60],
+            [400, 550, 60],
+          ],
+          X2: [
+            [700, -50, 60],
+            [700, 200, 60],
+          ],
+        }),
+      ),
+    );
+    expect(over["laid on"]).toMatch(/tacked: X1\./);
+    expect(over.propped).toMatch(/tacked: X2\./);
+  });
+});
 
 describe("a frame laid out", () => {
   const plan = jobOf([]).plan;

@@ -3,6 +3,7 @@ import {
   type BedKind,
   type Fixture,
   type FreeMotion,
+  laidOn,
   lyingTurnedOver,
   type OwnThing,
   type ShelfThing,
@@ -17,7 +18,7 @@ import type { Plan } from "./planSchema";
 
 /** One thing that a fixture is asked, with the answer. */
 export interface FixtureCheck {
-  id: "carried" | "raised" | "located" | "more" | "clamped" | "free" | "reach" | "standing" | "propped";
+  id: "carried" | "raised" | "located" | "more" | "clamped" | "free" | "reach" | "standing" | "laid on" | "propped";
   isGood: boolean;
   say: string;
 }
@@ -133,7 +134,9 @@ export function fixtureChecks(
   const { closures, elements, located, standing, tooMany, trapped, unreached } = fixture;
   const size = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
   const squared = standing.filter((m) => elements.some((e) => e.kind === "square" && e.member === m));
-  const propped = standing.filter((m) => !squared.includes(m));
+  const rest = standing.filter((m) => !squared.includes(m));
+  const on = laidOn(structure, fixture.lying, rest);
+  const propped = rest.filter((m) => !on.includes(m));
   const inV = [...new Set(elements.filter((e) => e.kind === "V-block").map((e) => e.member))];
   const loose = closures.filter((c) => !c.closure.closes);
   const faces = unreached.map(({ joint, line, by }) => {
@@ -185,6 +188,15 @@ export function fixtureChecks(
             id: "standing" as const,
             isGood: true,
             say: `${squared.length === 1 ? "One stands" : `${squared.length} stand`} up, each with a square of its own until it is tacked: ${named(squared)}.`,
+          },
+        ]
+      : []),
+    ...(on.length > 0
+      ? [
+          {
+            id: "laid on" as const,
+            isGood: true,
+            say: `Laid on what lies on the bed, set to it and clamped until tacked: ${named(on)}.`,
           },
         ]
       : []),

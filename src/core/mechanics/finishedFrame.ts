@@ -26,7 +26,7 @@ export function finishedFrame(plan: CompiledLoads, done: number): (step: number)
       sparseAdd(b, row, times * by[i]);
     });
   const weld = (b: Float64Array, { spring, line, joint, closingMm, heat, kinkColumn }: WeldAction): void => {
-    const kinks = kinkColumn < 0 ? [] : loads.slice(kinkColumn, kinkColumn + 6);
+    const kinks = kinkColumn < 0 ? [] : loads.slice(kinkColumn, kinkColumn + joint.kink.length / LINES);
     add(b, springs[spring].rows, columnOf(joint.push, line), closingMm);
     add(b, kinks, columnOf(joint.kink, line % LINES), closingMm);
     if (!heat) return;

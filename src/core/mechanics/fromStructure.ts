@@ -143,6 +143,7 @@ export function fromStructure(structure: Structure, wanted: readonly Station[] =
       b: j.b,
       point: pointA,
       ...(pointB === pointA ? {} : { pointB }),
+      ...(j.along ? { seamMm: j.along.seamMm } : {}),
       ...gapOf(structure, j),
     });
   }

@@ -37,7 +37,7 @@ export interface JointStiffness {
   locked: Float64Array;
   /** How the joint moves per mm of closing of each line if nothing holds it, 6 x 4: D. */
   free: Float64Array;
-  /** Kink of the chord per mm of closing, 6 x 4. */
+  /** Kink of each chord per mm of closing, six ways after each other: 6 x 4 of a branch, 12 x 4 of a lap, whose members both run on. */
   kink: Float64Array;
   /** Lines that hold. */
   lines: readonly HoldingLine[];
@@ -62,12 +62,12 @@ const ONES = Float64Array.of(1);
 /** The nominal frame alone. */
 export const NO_DRAWS: Draws = { count: 1, shared: () => ONES, bead: () => ONES, joint: () => ONES, gap: () => ONES };
 
-/** What heats the chord of a branch, per mm of contraction, six values each. */
+/** What heats the chord of a branch, or both members of a lap, per mm of contraction of the first. */
 export interface ChordHeat {
   /** How far the joint would move if nothing held it, and with what that pushes on it. */
   free: Float64Array;
   push: Float64Array;
-  /** Kink of the chord. */
+  /** Kink of the chord; of a lap's second member after it. */
   kink: Float64Array;
   /** Contraction at nominal factors, mm, and the factors that scale it. */
   mm: number;
@@ -87,7 +87,7 @@ export interface WeldAction {
   /** Free closing at nominal factors, mm, and the factors that scale it. */
   closingMm: number;
   closingFactors: readonly string[];
-  /** First of the six load columns of its chord's kink; -1 without a chord. */
+  /** First of the load columns of its chords' kinks, six each; -1 without a chord. */
   kinkColumn: number;
   heat: ChordHeat | null;
   /** Scatter of what this line does, besides that of every bead: coefficient of variation. */

@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it, vi } from "vitest";
+import { drawn } from "../../../tests/support/drawnFrames";
 import { ladder, tacksThenBeads } from "../../../tests/support/ladder";
+import { resolveStructure } from "../frame";
 import { seeded } from "../numeric";
 import { CompileCache, compileLoads, type SimulationStep } from "../shrink";
 import { drawsOf } from "../shrink/draws";
@@ -48,6 +50,35 @@ describe("a run by updates of low rank", () => {
       { numRuns: 5, seed: 3 },
     );
   }, 600_000);
+  it("does so with seams along two members, and where one crosses over another: both are bent by a bead there", () => {
+    const frame = drawn({
+      RAIL: [
+        [0, 0, 20],
+        [700, 0, 20],
+      ],
+      BAR: [
+        [50, 0, 60],
+        [600, 0, 60],
+      ],
+      OVER: [
+        [660, -200, 60],
+        [660, 250, 60],
+      ],
+    });
+    const { structure } = resolveStructure(frame);
+    const model = weldedModel(fromStructure(structure).frame);
+    const { steps } = tacksThenBeads(structure, { mitreTacks: 2, teeTacks: 2, teeBeads: 4 });
+    const plan = compileLoads(new CompileCache(model, FACTORS), steps);
+    const rows = Array.from({ length: model.freedoms }, (_, i) => ({ at: [i], value: [1] }));
+    const run = new LowRankRun(condense(plan, rows), undefined, true);
+    run.forward(plan, 0, plan.actions.length);
+    const full = plainRun(plan, true).movements.at(-1);
+    const largest = Math.max(...(full ?? []).map(Math.abs));
+    expect(steps.length).toBeGreaterThan(8);
+    run.gather().forEach((v, i) => {
+      expect(Math.abs(v - (full?.[i] ?? Number.NaN)) / largest).toBeLessThan(1e-9);
+    });
+  });
   it("gives each of many draws what it gives a few of them by themselves", () => {
     const structure = ladder(2);
     const model = weldedModel(fromStructure(structure).frame);

@@ -454,7 +454,7 @@ export class LowRankRun {
     this.half.update(offset[spring], offset[spring + 1] - offset[spring], delta);
   }
 
-  /** A mm of closing of a line of a joint as it stands. @param kinkColumn first of its chord's six load columns, or -1. */
+  /** A mm of closing of a line of a joint as it stands. @param kinkColumn first of its chords' load columns, or -1. */
   private closing(spring: number, line: number, kinkColumn: number): Source {
     const joint = this.joints[spring] as JointStiffness;
     return this.source(
@@ -591,7 +591,7 @@ export class LowRankRun {
           const line = holding.lineAt(gained.unknown[q]);
           if (line === null || kinkColumns[spring] < 0) continue;
           const { kink } = this.joints[spring] as JointStiffness;
-          for (let k = 0; k < 6; k++) {
+          for (let k = 0; LINES * k < kink.length; k++) {
             const bends = kink[LINES * k + (line % LINES)];
             const column = kinkColumns[spring] + k;
             if (bends !== 0) loads.set(column, (loads.get(column) ?? 0) + by * bends);

@@ -26,7 +26,7 @@ export type BeamJointKind = "mitre" | "butt" | "tee" | "lap";
 
 /**
  * Where two members meet. Mitre and butt: both end at `point`. Tee: `b` ends on `a`, which runs through or ends there.
- * Lap: `b` crosses over `a`, each at its own point.
+ * Lap: `b` crosses over `a`, each at its own point, or lies beside it and is held by a piece of seam on either side.
  */
 export interface BeamJoint {
   id: string;
@@ -36,6 +36,8 @@ export interface BeamJoint {
   point: string;
   /** Point of `b` when it is another one (a branch beside the chord's axis, a lap). */
   pointB?: string;
+  /** Of a lap of two that lie along each other: how long the pieces of seam are, mm. */
+  seamMm?: number;
   /** How far its seams were found open when it was fitted, mm; without it, what is usual is taken. */
   gapMm?: number;
 }

@@ -2,8 +2,8 @@ import type { JointStiffness, Seam } from "./loadActions";
 
 /** Line of a 6 x 4 matrix. */
 export function columnOf(m: Float64Array, line: number): Float64Array {
-  const column = new Float64Array(6);
-  for (let i = 0; i < 6; i++) column[i] = m[4 * i + line];
+  const column = new Float64Array(m.length / 4);
+  for (let i = 0; i < column.length; i++) column[i] = m[4 * i + line];
   return column;
 }
 

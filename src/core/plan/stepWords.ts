@@ -44,10 +44,12 @@ function sideToward(quad: Quadrilateral, way: Vec2): string | null {
   return found ? quad.sides[found] : null;
 }
 
-/** A joint by the name of its corner, or of its two members. */
+/** A joint by the name of its corner, or of its two members; of two that lie along each other, by its piece of seam. */
 export function jointWords({ quad }: Pick<Structure, "quad">, joint: StructureJoint): string {
   const corner = quad && CORNERS.find((c) => quad.joints[c] === joint.id);
-  return corner ?? (joint.kind === "mitre" ? joint.id : `${joint.b} on ${joint.a}`);
+  const { id, a, b, kind, along } = joint;
+  const piece = along && along.pieces > 1 ? `, piece ${along.nth} of ${along.pieces}` : "";
+  return corner ?? (kind === "mitre" ? id : `${b} on ${a}${piece}`);
 }
 
 /** A face of a joint in words that need no key: "A, inside corner", "M1 on AB, side toward DA". */

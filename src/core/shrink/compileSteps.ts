@@ -9,6 +9,7 @@ import {
 } from "../mechanics";
 import { drain, type Sparse, unit3 } from "../numeric";
 import {
+  type ChordPlace,
   chordHeat,
   type FactorName,
   kinkLoad,
@@ -195,32 +196,53 @@ function weightColumn(model: WeldedModel, nPerMm: Readonly<Record<string, number
   return { at, value: at.map((i) => load[i]) };
 }
 
-/** First of the six load columns that kink a joint's chord, one a way. */
-function kinkColumn(shop: CompileCache, joint: WeldedJoint): number {
-  const column = (way: number): number => shop.load(`kink/${joint.id}/${way}`, () => kinkLoad(shop.model, joint, way));
-  const first = column(0);
-  for (let way = 1; way < 6; way++) column(way);
-  return first;
-}
-
-/** What heat or a contracted volume at a line of a branch does to its chord. */
-function heatOf(
-  joint: WeldedJoint,
-  welds: Float64Array,
+/** What a piece of seam along two members does to both: it shortens them together by so many mm. */
+const heatAlong = (
+  { kinks }: NonNullable<WeldedJoint["along"]>,
   line: number,
   mm: number,
   factors: FactorName[],
+): ChordHeat | null =>
+  mm > 0 ? { free: new Float64Array(6), push: new Float64Array(6), kink: columnOf(kinks, line), mm, factors } : null;
+
+/** First of the load columns that kink a joint's chords, six each, one a way; -1 without a chord. */
+function kinkColumn(shop: CompileCache, { id, chords, nodeA, nodeB }: WeldedJoint): number {
+  const columns = chords.flatMap(({ of, member }) =>
+    [0, 1, 2, 3, 4, 5].map((way) =>
+      shop.load(`kink/${id}/${of}/${way}`, () =>
+        kinkLoad(shop.model, { member, node: of === "a" ? nodeA : nodeB }, way),
+      ),
+    ),
+  );
+  return columns[0] ?? -1;
+}
+
+/**
+ * What heat at a line does to the members that run through, by how much the wall of each contracts there; it scatters as the first does.
+ * @param mm of each chord.
+ */
+function heatOf(
+  chords: readonly ChordPlace[],
+  welds: Float64Array,
+  line: number,
+  mm: readonly number[],
+  factors: FactorName[],
 ): ChordHeat | null {
-  const heat = mm > 0 ? chordHeat(joint, welds) : null;
-  return heat
-    ? {
-        free: columnOf(heat.free, line),
-        push: columnOf(heat.push, line),
-        kink: columnOf(heat.kink, line),
-        mm,
-        factors,
-      }
-    : null;
+  const [first = 0] = mm;
+  if (!(first > 0)) return null;
+  const free = new Float64Array(6);
+  const push = new Float64Array(6);
+  const kink = new Float64Array(6 * chords.length);
+  chords.forEach((chord, k) => {
+    const heat = chordHeat(chord, welds);
+    const share = (mm[k] ?? 0) / first;
+    for (let i = 0; i < 6; i++) {
+      free[i] = free[i] + share * heat.free[4 * i + line];
+      push[i] = push[i] + share * heat.push[4 * i + line];
+      kink[6 * k + i] = share * heat.kink[4 * i + line];
+    }
+  });
+  return { free, push, kink, mm: first, factors };
 }
 
 function weldAction(
@@ -247,11 +269,14 @@ function weldAction(
   const heat = step.do === "chord" ? 0 : (step.heatJPerMm ?? 0);
   const wallMm = joint.faces.yieldPerMm / material.yieldMPa;
   const own: FactorName[] = tack ? ["day", "otherMaterial", "tackHeat"] : ["day", "otherMaterial"];
-  let volumeMm3 = step.do === "chord" ? step.volumeMm3 : 0;
-  if (heat > 0) {
-    const lengthMm = step.do === "tack" ? step.lengthMm : lineLengthMm(joint.faces, line);
-    volumeMm3 = chordVolumeMm3(joint, { line, lengthMm, heatJPerMm: heat, heatShare: tackFactor }, factors, material);
-  }
+  const lengthMm = step.do === "tack" ? step.lengthMm : lineLengthMm(joint.faces, line);
+  const volumes = joint.chords.map((chord) => {
+    const there = chord.lines[line];
+    const seam = { line: there, lengthMm, heatJPerMm: heat, heatShare: tackFactor };
+    const given = step.do === "chord" && chord.of === "a" ? step.volumeMm3 : 0;
+    return heat > 0 ? chordVolumeMm3(chord, seam, factors, material) : given;
+  });
+  const warmed: FactorName[] = step.do === "chord" ? [] : [across ? "transverse" : "longitudinal", ...own];
   const measured = step.do === "chord" ? 0 : step.closingMm;
   const action: WeldAction = {
     kind: "weld",
@@ -267,14 +292,16 @@ function weldAction(
         wallMm,
     closingFactors:
       measured === undefined ? ["transverse", ...(fillet ? (["filletClosing"] as const) : []), ...own] : [],
-    kinkColumn: joint.chord ? kinkColumn(shop, joint) : -1,
-    heat: heatOf(
-      joint,
-      state.welds,
-      line,
-      contractionMm(joint, line, volumeMm3),
-      step.do === "chord" ? [] : [across ? "transverse" : "longitudinal", ...own],
-    ),
+    kinkColumn: kinkColumn(shop, joint),
+    heat: joint.along
+      ? heatAlong(joint.along, line, volumes.reduce((sum, v) => sum + v, 0) / joint.along.areaMm2, warmed)
+      : heatOf(
+          joint.chords,
+          state.welds,
+          line,
+          joint.chords.map((chord, k) => contractionMm(chord, chord.lines[line], volumes[k] ?? 0)),
+          warmed,
+        ),
     lineCv: joint.form.table === "mitre" && step.line === "outside" ? factors.outside.cv : 0,
     unfitted: joint.unfitted.length > 0 ? joint.id : null,
   };

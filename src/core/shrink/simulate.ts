@@ -211,11 +211,14 @@ function releasedOf({ forcesN, movedMm, energyNmm }: LetGo, step: number, by: Si
 
 /** Which joints lie beyond the tables, once per reason. */
 function unfittedNotes(model: WeldedModel): string[] {
-  const by = new Map<string, string[]>();
-  for (const joint of model.joints) for (const why of joint.unfitted) by.set(why, [...(by.get(why) ?? []), joint.id]);
+  const by = new Map<string, WeldedModel["joints"]>();
+  for (const joint of model.joints) for (const why of joint.unfitted) by.set(why, [...(by.get(why) ?? []), joint]);
+  // Pieces of seam along two members are told as one.
+  const named = (joints: WeldedModel["joints"]): string =>
+    [...new Set(joints.map(({ id, along, spec }) => (along ? `${spec.b} on ${spec.a}` : id)))].join(", ");
   return [...by].map(
     ([why, joints]) =>
-      `${joints.length === model.joints.length ? "All joints" : joints.join(", ")}: ${why}, so the nearest entry of the tables is taken and the band is wider.`,
+      `${joints.length === model.joints.length ? "All joints" : named(joints)}: ${why}, so the nearest entry of the tables is taken and the band is wider.`,
   );
 }
 

@@ -40,7 +40,7 @@ export function stepProblems(model: WeldedModel, steps: readonly SimulationStep[
         return;
       }
       if (step.do === "chord") {
-        if (!joint.chord) put(`Step ${i + 1}: ${step.joint} has no member that runs through.`);
+        if (joint.chords.length === 0) put(`Step ${i + 1}: ${step.joint} has no member that runs through.`);
         return;
       }
       const given = step.heatJPerMm ?? step.closingMm;

@@ -122,10 +122,11 @@ function tackedEnd(
     (TACKED as readonly string[]).includes(l) ? tacks.lengthMm : 0,
   ) as unknown as WeldState;
   const { k, welds } = jointStiffness(made, state);
-  const heat = chordHeat(made, welds);
+  const [wall] = made.chords;
+  const heat = wall && chordHeat(wall, welds);
   const contracts = TACKED.map((_, line) => {
     const seam = { line, lengthMm: tacks.lengthMm, heatJPerMm: tacks.heatJPerMm, heatShare: factors.tackHeat.value };
-    return contractionMm(made, line, chordVolumeMm3(made, seam, factors, model.frame.material));
+    return wall ? contractionMm(wall, line, chordVolumeMm3(wall, seam, factors, model.frame.material)) : 0;
   });
   return {
     at: made.at,
@@ -135,8 +136,8 @@ function tackedEnd(
       ? [0, 1, 2, 3, 4, 5].flatMap((way) => {
           // Both tacks: what their walls contract kinks the member toward the bar.
           const mm = contracts.reduce((sum, by, line) => sum + by * heat.kink[4 * way + line], 0);
-          const chordOf = { ...made, id: `strongback/${step.strongback}`, nodeA: node };
-          return mm === 0 ? [] : [{ key: `strongback/${node}/${way}`, load: () => kinkLoad(model, chordOf, way), mm }];
+          const load = () => kinkLoad(model, { member, node }, way);
+          return mm === 0 ? [] : [{ key: `strongback/${node}/${way}`, load, mm }];
         })
       : [],
   };

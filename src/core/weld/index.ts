@@ -23,7 +23,7 @@ export {
   type ProcessName,
   weldProblems,
 } from "./heat";
-export { type LineState, OPEN, type WeldState } from "./jointKind";
+export { type ChordPlace, type LineState, OPEN, type WeldState } from "./jointKind";
 export { lineIndex } from "./jointKinds";
 export { rigidModel } from "./rigidModel";
 export {

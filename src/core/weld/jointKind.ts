@@ -14,6 +14,25 @@ export type JointForm =
   | ({ table: "mitre" } & Omit<MitreForm, "tk" | "strip">)
   | ({ table: "tee" } & Omit<TeeForm, "tk">);
 
+/** A member that runs through a joint, as heat reaches its wall. Lengths in mm. */
+export interface ChordPlace {
+  member: string;
+  /** Which of the joint's two it is. */
+  of: "a" | "b";
+  wallMm: number;
+  branchWallMm: number;
+  branchAcrossMm: number;
+  /** Share of a seam's heat that goes into it. */
+  takes: number;
+  /** Its own axes and table: along it, off its face, across it. */
+  normal: Vec3;
+  e1: Vec3;
+  e2: Vec3;
+  form: Extract<JointForm, { table: "tee" }>;
+  /** Which of its own lines lies at each of the joint's. */
+  lines: readonly [number, number, number, number];
+}
+
 /** Where a joint lies, which way its lines run, and what its constants are per. Lengths in mm. */
 export interface JointPlace {
   at: Vec3;
@@ -36,8 +55,10 @@ export interface JointPlace {
   angleDeg: number;
   /** What its table asks for besides its tacks. */
   form: JointForm;
-  /** The member that runs through: how heat reaches it. Null for corners. */
-  chord: { member: string; wallMm: number; branchWallMm: number; branchAcrossMm: number } | null;
+  /** Of a piece of seam along two members: the area of both, and how it kinks each per mm that it shortens them, 12 x 4 by line. */
+  along: { areaMm2: number; kinks: Float64Array } | null;
+  /** The members that run through: none at a corner, one at a tee, both at a lap. */
+  chords: readonly ChordPlace[];
 }
 
 /** Two members and their points at a joint, to be looked at for what cannot be. */

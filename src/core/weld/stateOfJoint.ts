@@ -1,13 +1,20 @@
 import type { JointStiffness, Seam } from "../mechanics";
 import { cross3, dot3, matMul, symmetricEigen, symmetrise, type Vec3 } from "../numeric";
 import { contactStiffness, type Faces, lineLengthMm } from "./faces";
-import type { JointForm, WeldState } from "./jointKind";
+import type { ChordPlace, JointForm, JointPlace, WeldState } from "./jointKind";
 import { chordContraction, type JointState, mitreState, type SeamState, seamsOf, stripOf, teeState } from "./tables";
 
-/** A joint of the frame with what its table asks for. */
-interface TabledJoint {
-  faces: Faces;
+/** What a table is asked by, and the axes that it answers in. */
+interface TabledForm {
+  faces: Pick<Faces, "normal" | "e1" | "e2">;
   form: JointForm;
+}
+
+/** A joint of the frame with what its table asks for. */
+interface TabledJoint extends TabledForm {
+  faces: Faces;
+  chords: readonly ChordPlace[];
+  along: JointPlace["along"];
   /** Multiplies the table's stiffness (scatter). */
   stiffness: number;
   /** How far its seams are open when it is fitted, mm; null where they are taken not to touch. */
@@ -15,13 +22,13 @@ interface TabledJoint {
 }
 
 /** The table's axes in the frame's: for a mitre inside, normal and what is square to both; for a tee along, out, across. */
-function tableAxes({ faces, form }: TabledJoint): [Vec3, Vec3, Vec3] {
+function tableAxes({ faces, form }: TabledForm): [Vec3, Vec3, Vec3] {
   const { e1, e2, normal } = faces;
   return [e1, normal, form.table === "mitre" ? cross3(e1, normal) : e2];
 }
 
 /** Line of the table for each of the joint's lines. A mitre's table names outside first, then the faces by its own axis. */
-function tableLines({ faces, form }: TabledJoint): readonly number[] {
+function tableLines({ faces, form }: TabledForm): readonly number[] {
   if (form.table === "tee") return [0, 1, 2, 3];
   const up = dot3(cross3(faces.e1, faces.normal), faces.e2) > 0;
   return up ? [1, 0, 2, 3] : [1, 0, 3, 2];
@@ -72,7 +79,7 @@ function teeInState(code: string, form: JointForm & { table: "tee" }, tk: number
 }
 
 /** A joint by its table, in the table's own axes. */
-function tabled(joint: TabledJoint, state: WeldState): TabledState {
+function tabled(joint: TabledForm, state: WeldState): TabledState {
   const { form } = joint;
   const lines = tableLines(joint);
   const code = [0, 1, 2, 3].map((at) => digit(state[lines.indexOf(at)] ?? 0)).join("");
@@ -112,7 +119,7 @@ function turnedMatrix(axes: readonly Vec3[], k: Float64Array): Float64Array {
 }
 
 /** A table's four columns, six values each, in the frame's axes and in the order of the joint's lines. */
-function turnedColumns(joint: TabledJoint, m: Float64Array): Float64Array {
+function turnedColumns(joint: TabledForm, m: Float64Array): Float64Array {
   const axes = tableAxes(joint);
   const out = new Float64Array(24);
   tableLines(joint).forEach((at, line) => {
@@ -161,6 +168,25 @@ function seamsIn(joint: TabledJoint, table: TabledState): Seam[] {
 }
 
 /**
+ * How the closing of each line kinks the members that run through, six ways of each after those of the one before. Along a seam that runs on
+ * between two members it bends neither.
+ */
+function kinksOf({ chords, along }: TabledJoint, state: WeldState): Float64Array {
+  const kinks = new Float64Array(24 * Math.max(1, chords.length));
+  if (along) return kinks;
+  chords.forEach((chord, k) => {
+    const own = { faces: chord, form: chord.form };
+    const there = state.map((_, at) => state[chord.lines.indexOf(at)] ?? 0) as unknown as WeldState;
+    kinks.set(atLines(chord, turnedColumns(own, tabled(own, there).c)), 24 * k);
+  });
+  return kinks;
+}
+
+/** Columns of a chord's own lines, in the order of the joint's. */
+const atLines = ({ lines }: ChordPlace, m: Float64Array): Float64Array =>
+  m.map((_, i) => m[i - (i % 4) + (lines[i % 4] ?? 0)] ?? 0);
+
+/**
  * Stiffness of a joint in one state of its welds, in the frame's axes.
  * @returns what it adds to the frame, what a mm of closing of each line pushes and locks in, and how it kinks a chord.
  */
@@ -187,7 +213,7 @@ export function jointStiffness(joint: TabledJoint, state: WeldState): JointStiff
     push,
     locked,
     free: d,
-    kink: turnedColumns(joint, table.c),
+    kink: kinksOf(joint, state),
     seams: seamsIn(joint, table),
     lines: state.flatMap((s, line) =>
       s === 0
@@ -198,20 +224,21 @@ export function jointStiffness(joint: TabledJoint, state: WeldState): JointStiff
 }
 
 /**
- * What a contraction of the chord's own wall at each line does, per mm of it: free movement of the joint, push on it in its state, kink.
- * @returns 6 x 4 each; null for a joint without a chord.
+ * What a contraction of a chord's own wall at each of the joint's lines does, per mm of it: free movement of the joint, second member
+ * against first, push on it in its state, kink of the chord.
+ * @returns 6 x 4 each.
  */
 export function chordHeat(
-  joint: TabledJoint,
+  chord: ChordPlace,
   welds: Float64Array,
-): { free: Float64Array; push: Float64Array; kink: Float64Array } | null {
-  const { form } = joint;
-  if (form.table !== "tee") return null;
-  const { d, c } = chordContraction({ ...form, tk: 0.2 });
-  const free = turnedColumns(joint, d);
+): { free: Float64Array; push: Float64Array; kink: Float64Array } {
+  const own = { faces: chord, form: chord.form };
+  const { d, c } = chordContraction({ ...chord.form, tk: 0.2 });
+  const sign = chord.of === "a" ? 1 : -1;
+  const free = atLines(chord, turnedColumns(own, d)).map((v) => sign * v);
   return {
     free,
     push: matMul(welds, free, 6, 6, 4, new Float64Array(24)),
-    kink: turnedColumns(joint, c),
+    kink: atLines(chord, turnedColumns(own, c)),
   };
 }

@@ -26,12 +26,13 @@ export interface JointFactors {
  */
 export const NOMINAL_JOINTS: JointFactors = { joint: 1, fitup: 3e-4, gapMm: FACTORS.gap.value };
 
-/** A joint that is welded: its faces, its table, what runs through, and why its entry is the nearest one; empty within. */
+/** A joint that is welded: its faces, its table, what runs through it, and why its entry is the nearest one; empty within. */
 interface WeldJoint extends MadeJoint {
   faces: Faces;
   form: JointForm;
   stiffness: number;
-  chord: JointPlace["chord"];
+  chords: JointPlace["chords"];
+  along: JointPlace["along"];
   unfitted: string[];
 }
 export type WeldedModel = MechanicalModel<WeldJoint>;
@@ -75,7 +76,8 @@ export function weldedModel(frame: MechanicalFrame, factors: JointFactors = NOMI
       faces,
       form: place.form,
       stiffness: factors.joint,
-      chord: place.chord,
+      chords: place.chords,
+      along: place.along,
       unfitted: kind.unfitted(input.a.section, input.b.section, place),
     };
   });

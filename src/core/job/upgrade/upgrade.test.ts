@@ -21,6 +21,9 @@ interface First {
   };
 }
 
+/** Joints that the first format took for some: a rung that ends on a rail never touched the frame that lies on it. */
+const GONE = ["EF/M1", "GH/M1"];
+
 describe("job files of the first format", () => {
   it("are there: rectangles, drawn frames, inch and mm", () => expect(FILES.length).toBeGreaterThanOrEqual(10));
   for (const name of FILES) {
@@ -45,10 +48,15 @@ describe("job files of the first format", () => {
       const e = evaluate(job, null);
       expect(e.problems.filter((p) => p.severity === "error")).toEqual([]);
       for (const r of e.bedRounds) expect(r.orphaned).toEqual([]);
-      // Ticks of a tack or a bead stand at a joint and a face that there are.
-      const faces = new Set(e.structure?.joints.flatMap((j) => j.faces.map((f) => `${j.id}/${f.line}`)));
+      // Ticks of a tack or a bead stand at a joint and a face that there are; two that lie along each other had faces across once.
+      const faces = new Set(
+        e.structure?.joints.flatMap((j) => [
+          ...j.faces.map((f) => `${j.id}/${f.line}`),
+          ...(j.along ? [`${j.id}/plus`, `${j.id}/minus`] : []),
+        ]),
+      );
       for (const t of job.entries)
-        if (t.kind === "tick" && (t.step.do === "tack" || t.step.do === "bead"))
+        if (t.kind === "tick" && (t.step.do === "tack" || t.step.do === "bead") && !GONE.includes(t.step.joint))
           expect(faces.has(`${t.step.joint}/${t.step.line}`), `${t.step.joint}/${t.step.line}`).toBe(true);
       // Written by today's version it comes back the same.
       expect(readJobFile(writeJobFile(job))).toEqual({ ok: true, job });

@@ -1,13 +1,13 @@
 import { extentAlong, type JointInput } from "../../mechanics";
-import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3 } from "../../numeric";
-import type { JointPlace } from "../jointKind";
+import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../../numeric";
+import type { ChordPlace, JointPlace } from "../jointKind";
+import { alongSeam } from "./alongSeam";
 import { angleBetween, into, lineAt } from "./shared";
 
-/**
- * The second member lands on a face of the first: it ends there (tee), or lies over it and runs on (lap).
- * A tee's branch ends on the chord's face, so its node goes there along the branch.
- */
-export function branchPlace({ frame, a, b, nodeA, nodeB, nodes }: JointInput, lap: boolean): JointPlace {
+/** Where a branch stands, its chord not yet looked at as what heat reaches. */
+type Standing = Omit<JointPlace, "chords" | "along" | "form"> & { form: ChordPlace["form"]; acrossMm: number };
+
+function standing({ frame, spec, a, b, nodeA, nodeB, nodes }: JointInput, lap: boolean): Standing {
   const along = a.axes[0];
   const pA = nodes[nodeA].at;
   const pB = nodes[nodeB].at;
@@ -20,31 +20,79 @@ export function branchPlace({ frame, a, b, nodeA, nodeB, nodes }: JointInput, la
   const onFace = add3(pB, scale3(direction, (depth / 2 - dot3(sub3(pB, pA), normal)) / slope));
   const t = b.section.wallMm;
   const acrossBranch = lap ? cross3(normal, b.axes[0]) : squareTo(along, direction);
-  const width = extentAlong(b.section, b.axes, unit3(norm3(acrossBranch) > 1e-9 ? acrossBranch : b.axes[1]));
-  const height = lap ? chordWidth : extentAlong(b.section, b.axes, e2);
-  const tc = a.section.wallMm;
+  const girth = extentAlong(b.section, b.axes, unit3(norm3(acrossBranch) > 1e-9 ? acrossBranch : b.axes[1]));
+  // Of two that lie along each other the seams run by the edges of the narrower.
+  const beside = spec.seamMm !== undefined;
+  const width = spec.seamMm ?? girth;
+  const height = beside ? Math.min(girth, chordWidth) : lap ? chordWidth : extentAlong(b.section, b.axes, e2);
   return {
     at: lap ? add3(pA, scale3(normal, depth / 2)) : onFace,
     ...(lap ? {} : { nodeBAt: onFace }),
     normal,
     e1: along,
     e2,
-    half1Mm: lineAt(width, t) / (lap ? 1 : slope),
+    half1Mm: beside ? width / 2 : lineAt(width, t) / (lap ? 1 : slope),
     half2Mm: lineAt(height, t),
-    widthMm: width,
+    widthMm: beside ? girth : width,
     wallMm: t,
-    beta: lap ? 1 : height / chordWidth,
+    beta: lap && !beside ? 1 : height / chordWidth,
     angleDeg: angleBetween(lap ? b.axes[0] : direction, along),
     form: {
       table: "tee",
       bMm: chordWidth,
-      tMm: tc,
+      tMm: a.section.wallMm,
       branchWallMm: t,
       eMPa: frame.material.eMPa,
-      beta: lap ? 1 : height / chordWidth,
+      beta: lap && !beside ? 1 : height / chordWidth,
       wh: depth / chordWidth,
       bx: width / (lap ? 1 : slope) / height,
     },
-    chord: { member: a.id, wallMm: tc, branchWallMm: t, branchAcrossMm: height },
+    acrossMm: height,
   };
+}
+
+const chordOf = (
+  of: "a" | "b",
+  member: string,
+  { normal, e1, e2, form, acrossMm }: Standing,
+  rest: Pick<ChordPlace, "takes" | "lines">,
+): ChordPlace => ({
+  of,
+  member,
+  normal,
+  e1,
+  e2,
+  form,
+  wallMm: form.tMm,
+  branchWallMm: form.branchWallMm,
+  branchAcrossMm: acrossMm,
+  ...rest,
+});
+
+/** Which line of the one lies where each line of the other does. */
+function linesOf(own: Standing, other: Standing): ChordPlace["lines"] {
+  const same = Math.abs(dot3(own.e1, other.e1)) >= Math.abs(dot3(own.e1, other.e2));
+  const pair = (at: Vec3, first: number): [number, number] => {
+    const [way, from] = same === (first === 0) ? [other.e1, 0] : [other.e2, 2];
+    return dot3(at, way) > 0 ? [from, from + 1] : [from + 1, from];
+  };
+  return [...pair(own.e1, 0), ...pair(own.e2, 2)];
+}
+
+/**
+ * The second member lands on a face of the first: it ends there (tee), lies over it and runs on, or lies along it (lap).
+ * A tee's branch ends on the chord's face, so its node goes there along the branch. Of a tee two walls of the chord and one of the branch
+ * take a seam's heat; of a lap two of either, and both members are chords.
+ */
+export function branchPlace(input: JointInput, lap: boolean): JointPlace {
+  const { a, b, nodeA, nodeB } = input;
+  const own = standing(input, lap);
+  const { acrossMm: _, ...place } = own;
+  const [tA, tB] = [a.section.wallMm, b.section.wallMm];
+  const first = (takes: number): ChordPlace => chordOf("a", a.id, own, { takes, lines: [0, 1, 2, 3] });
+  if (!lap) return { ...place, along: null, chords: [first((2 * tA) / (tB + 2 * tA))] };
+  const other = standing({ ...input, a: b, b: a, nodeA: nodeB, nodeB: nodeA }, true);
+  const second = chordOf("b", b.id, other, { takes: tB / (tA + tB), lines: linesOf(own, other) });
+  const along = input.spec.seamMm === undefined ? null : alongSeam(input, own);
+  return { ...place, along, chords: [first(tA / (tA + tB)), second] };
 }

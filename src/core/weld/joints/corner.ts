@@ -45,7 +45,8 @@ export function cornerPlace({ frame, a, b, nodeA, nodeB, nodes, up }: JointInput
       hw: height / width,
       angleDeg,
     },
-    chord: null,
+    along: null,
+    chords: [],
   };
 }
 

@@ -26,7 +26,7 @@ export const LAP: JointKind = {
   fillet: true,
   unfitted: (a, b, place) => [
     ...(Math.sin((place.angleDeg * Math.PI) / 180) < ALONG_SINE
-      ? ["two members side by side, whose seams run along both: they are taken as a tee, for want of anything better"]
+      ? ["a seam along two members side by side, taken as those along a short tee"]
       : ["a lap is taken as a tee", ...untabledSlope(place.angleDeg)]),
     ...untabledSections(a, b, place.form),
   ],

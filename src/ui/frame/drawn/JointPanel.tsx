@@ -10,13 +10,64 @@ import {
   type StructureJoint,
   setJoint,
 } from "@/core/frame";
-import { formatSmall, type Problem, type UnitPreference } from "@/core/units";
+import { formatSmall, type Problem, stated, type UnitPreference } from "@/core/units";
 import { FieldMessage } from "../../parts/Field";
 import { LengthField } from "../../parts/LengthField";
+import { NumberField } from "../../parts/NumberField";
 import { SelectField } from "../../parts/SelectField";
 import { Tick } from "../../parts/Tick";
 
 type Kind = NonNullable<DrawnJoint["kind"]> | "found";
+
+const MEET: Record<StructureJoint["kind"], (j: StructureJoint) => string> = {
+  mitre: ({ a, b }) => `${a} and ${b} meet`,
+  butt: ({ a, b }) => `${b} ends on ${a}`,
+  tee: ({ a, b }) => `${b} ends on ${a}`,
+  lap: ({ a, b }) => `${b} lies over ${a}`,
+};
+
+/** Pieces of seam on either side of two members that lie along each other; empty: as is usual. */
+function PiecesAlong({
+  j,
+  along,
+  said,
+  units,
+  onChange,
+}: {
+  j: StructureJoint;
+  along: NonNullable<StructureJoint["along"]>;
+  said: DrawnJoint["stitches"];
+  units: UnitPreference;
+  onChange: (stitches: DrawnJoint["stitches"]) => void;
+}) {
+  const usual = stated(along.seamMm, units);
+  return (
+    <>
+      <p className="text-sm">
+        {j.b} lies along {j.a} for <span className="fig">{formatSmall(along.overlapMm, units, { decimals: 0 })}</span>,
+        held by <span className="fig">{along.pieces}</span> pieces of seam on either side. What is set here counts for
+        all of them.
+      </p>
+      <div className="grid grid-cols-2 items-end gap-2">
+        <NumberField
+          label="Pieces"
+          unit="empty: as usual"
+          min={1}
+          max={60}
+          value={said?.count ?? null}
+          optional
+          onChange={(count) => onChange(count === null ? undefined : { count, length: said?.length ?? usual })}
+        />
+        <LengthField
+          label="Length of a piece"
+          units={units}
+          value={said?.length ?? usual}
+          onChange={(length) => length && onChange({ count: said?.count ?? along.pieces, length })}
+        />
+      </div>
+    </>
+  );
+}
 
 /** What one joint is, which of its faces get a bead, and which must stay clear or be ground flush. */
 export function JointPanel({
@@ -102,10 +153,19 @@ function OneJoint({
             {p.message}
           </FieldMessage>
         ))}
-      <p className="text-sm">
-        {j.kind === "mitre" ? `${j.a} and ${j.b} meet` : `${j.b} ends on ${j.a}`} at{" "}
-        <span className="fig">{j.angleDeg.toFixed(1)}°</span>.
-      </p>
+      {j.along ? (
+        <PiecesAlong
+          j={j}
+          along={j.along}
+          said={said?.stitches}
+          units={units}
+          onChange={(stitches) => set({ stitches })}
+        />
+      ) : (
+        <p className="text-sm">
+          {MEET[j.kind](j)} at <span className="fig">{j.angleDeg.toFixed(1)}°</span>.
+        </p>
+      )}
       <div className="grid grid-cols-2 gap-2">
         <SelectField<Kind>
           label="Made as"

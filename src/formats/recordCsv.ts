@@ -1,5 +1,5 @@
 import { type Evaluation, type Job, recordLines } from "@/core/job";
-import { stepWords } from "@/core/plan";
+import { stepsInWords } from "@/core/plan";
 import { csv } from "./csv";
 
 /** Everything that was recorded of a job, an entry a row, in the words of its log. */
@@ -23,9 +23,12 @@ export const orderCsv = (
   csv(
     ["step", "do", "face up", "why", "done"],
     structure
-      ? steps.map((s, i) => {
-          const { say, why } = stepWords(structure, s, job.plan.units);
-          return [i + 1, say, s.up, why ?? "", ticked.has(s.key) ? "yes" : ""];
-        })
+      ? [...stepsInWords(structure, steps, job.plan.units).values()].map(({ say, why }, i) => [
+          i + 1,
+          say,
+          steps[i]?.up ?? "",
+          why ?? "",
+          ticked.has(steps[i]?.key ?? "") ? "yes" : "",
+        ])
       : [],
   );

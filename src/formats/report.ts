@@ -25,7 +25,7 @@ import {
   tapWords,
   whyNoPrediction,
 } from "@/core/job";
-import { orderWords, stepWords } from "@/core/plan";
+import { orderWords, type StepWords, stepsInWords } from "@/core/plan";
 import { fixed, formatLength, formatSmall, physical, type UnitPreference } from "@/core/units";
 
 /** A job with its prediction: what the screens show once it is worked out. */
@@ -111,9 +111,13 @@ function frameLines(round: FrameRound, u: UnitPreference): string[] {
   ];
 }
 
+const stepWordsOf = ({ structure, steps }: ReturnType<typeof whole>, job: Job): Map<string, StepWords> =>
+  structure ? stepsInWords(structure, steps, job.plan.units) : new Map();
+
 /** The report as data: what `--json` prints. Same core, same numbers as the screens. */
 export function reportData(job: Job) {
   const e = whole(job);
+  const words = stepWordsOf(e, job);
   return {
     job: { id: job.id, name: job.plan.name, version: job.version },
     problems: e.problems,
@@ -161,7 +165,7 @@ export function reportData(job: Job) {
     steps: e.structure
       ? e.steps.map((s) => ({
           ...s,
-          ...stepWords(e.structure as Structure, s, job.plan.units),
+          ...words.get(s.key),
           done: e.ticked.has(s.key),
         }))
       : [],
@@ -177,6 +181,7 @@ export function reportText(job: Job): string {
   const e = whole(job);
   const u = job.plan.units;
   const { plan } = job;
+  const words = stepWordsOf(e, job);
   const caution = CARRIES_CAUTION[plan.carries];
   const lines = [
     plan.name,
@@ -199,10 +204,7 @@ export function reportText(job: Job): string {
     ...head("Square"),
     ...(e.frameRounds.length > 0 ? e.frameRounds.flatMap((r) => frameLines(r, u)) : ["Not measured."]),
     ...head(e.order ? `Order: ${orderWords(e.order)}` : "Order"),
-    ...e.steps.map(
-      (s, i) =>
-        `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${e.structure ? stepWords(e.structure, s, job.plan.units).say : s.key}`,
-    ),
+    ...e.steps.map((s, i) => `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${words.get(s.key)?.say ?? s.key}`),
     ...head("Check"),
     ...(e.cold
       ? e.cold.verdicts.map((v) => `${v.limit.label}: ${v.result?.verdict ?? "not measured"}; ${v.why}`)

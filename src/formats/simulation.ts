@@ -8,7 +8,7 @@ import {
   predictedDecimals,
   whyNoPrediction,
 } from "@/core/job";
-import { stepWords } from "@/core/plan";
+import { stepsInWords } from "@/core/plan";
 import {
   type FramePrediction,
   type OutcomeId,
@@ -60,6 +60,7 @@ function stepRows(job: Job, found: FramePrediction): StepRow[] {
   const { structure, order } = builtOf(job.plan);
   if (!structure || !order) return [];
   const keys = new Set(told(found).map(outcomeKey));
+  const words = stepsInWords(structure, order.steps, job.plan.units);
   let before = -1;
   return order.steps.map((step) => {
     const { key } = step;
@@ -72,7 +73,7 @@ function stepRows(job: Job, found: FramePrediction): StepRow[] {
     before = row;
     return {
       key,
-      say: stepWords(structure, step, job.plan.units).say,
+      say: words.get(key)?.say ?? key,
       row,
       change,
       clampForcesN: replay.clampForces[row] ?? [],

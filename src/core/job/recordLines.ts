@@ -1,5 +1,5 @@
 import type { Structure } from "../frame";
-import { type Step, stepIdWords, stepWords } from "../plan";
+import { type Step, type StepWords, stepIdWords, stepsInWords } from "../plan";
 import { bareUnit } from "../units";
 import type { Entry } from "./entrySchema";
 import { finishSteps } from "./finishSteps";
@@ -22,14 +22,14 @@ export interface RecordLine {
 export function recordLines(job: Job, structure: Structure | null, steps: readonly Step[]): RecordLine[] {
   const rounds = new Map(roundsOf(job.entries).map((r) => [r.round.id, r]));
   const instruments = new Map(job.instruments.map((i) => [i.id, i.name]));
-  const ofOrder = new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s, job.plan.units).say]) : []);
+  const ofOrder = structure ? stepsInWords(structure, steps, job.plan.units) : new Map<string, StepWords>();
   const finishing = new Map(structure ? finishSteps(job.plan, structure).map((s) => [s.key, s.say]) : []);
   const tickWords = (id: TickId): string =>
     id.do === "cut"
       ? `cut ${id.member}`
       : id.do === "finish"
         ? (finishing.get(tickKey(id)) ?? id.step)
-        : (ofOrder.get(tickKey(id)) ?? (id.do === "close" ? "closed" : stepIdWords(id)));
+        : (ofOrder.get(tickKey(id))?.say ?? (id.do === "close" ? "closed" : stepIdWords(id)));
   const line = (entry: Entry): RecordLine => {
     switch (entry.kind) {
       case "round": {

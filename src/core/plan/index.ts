@@ -60,6 +60,7 @@ export {
   jointWords,
   type StepWords,
   stepIdWords,
+  stepsInWords,
   stepWords,
   weldWords,
 } from "./stepWords";

@@ -4,7 +4,8 @@ import { ladder } from "../../../tests/support/ladder";
 import { resolveStructure, STARTERS } from "../frame";
 import { orderOfWork } from "./schools";
 import { seamCaution } from "./seamCaution";
-import { stepIdWords, stepWords } from "./stepWords";
+import type { Step } from "./step";
+import { stepIdWords, stepsInWords, stepWords } from "./stepWords";
 
 describe("steps in words", () => {
   it("name corners and sides of a frame that has them", () => {
@@ -37,6 +38,27 @@ describe("steps in words", () => {
     const flip = orderOfWork(structure).steps.findLast((s) => s.id.do === "flip");
     if (!flip) throw new Error("no flip");
     expect(stepWords(structure, flip).caution).toMatch(/^\d+ kg: plan the lift/);
+  });
+  it("say of sub-assemblies which is turned over and how heavy it is: by itself while it is not joined, the whole when it is", () => {
+    const { structure } = resolveStructure(started("two frames stacked", { length: 1400, width: 900 }));
+    const flips = (steps: readonly Step[]): string[] => {
+      const words = stepsInWords(structure, steps);
+      return steps.filter((s) => s.id.do === "flip").map((s) => words.get(s.key)?.say ?? "");
+    };
+    const kg = (members: readonly string[]): number =>
+      Math.round(structure.members.filter((m) => members.includes(m.id)).reduce((sum, m) => sum + m.massKg, 0));
+    const [lower, upper] = structure.groups.map((g) => kg(g.members));
+    const said = flips(orderOfWork(structure).steps);
+    expect(said.length).toBeGreaterThanOrEqual(4);
+    for (const say of said)
+      expect(say).toMatch(
+        new RegExp(`turn (lower frame over.* \\(${lower}\\s|upper frame over.* \\(${upper}\\s)`, "i"),
+      );
+    expect(said.some((s) => s.includes("upper"))).toBe(true);
+    const together = flips(orderOfWork({ ...structure, groups: [] }).steps);
+    for (const say of together)
+      expect(say).toMatch(new RegExp(`turn the frame over.* \\(${Math.round(structure.massKg)}\\s`, "i"));
+    expect(together.length).toBeGreaterThan(0);
   });
   it("on three rests clamp nothing between them, in any step", () => {
     for (const { name } of STARTERS) {

@@ -13,6 +13,7 @@ import type { Bar } from "./held";
 import type { Reason } from "./reason";
 import type { Step } from "./step";
 import type { StepId } from "./stepSchema";
+import { type TurnedOver, theFrame, turnedOverIn } from "./turnedOver";
 
 /** A step as it is said: what to do, why it stands there, and what to watch; null where nothing is. */
 export interface StepWords {
@@ -193,11 +194,26 @@ export function barWords(structure: Structure, bar: Bar, on: boolean, units: Uni
 
 const VENT = "Vent any closed tube before welding: trapped gas blows out through the last bead.";
 
-/** One step in words. @param structure that it is done on. */
-export function stepWords(structure: Structure, step: Step, units: UnitPreference = "mm"): StepWords {
+/** Every step of an order in words, by its key. @param steps the whole order: what a turn turns over hangs on what was worked before. */
+export function stepsInWords(
+  structure: Structure,
+  steps: readonly Step[],
+  units: UnitPreference = "mm",
+): Map<string, StepWords> {
+  const turns = turnedOverIn(structure, steps);
+  return new Map(steps.map((s) => [s.key, stepWords(structure, s, units, turns.get(s.key))]));
+}
+
+/** One step in words. @param structure that it is done on. @param over what it turns over, where it does. */
+export function stepWords(
+  structure: Structure,
+  step: Step,
+  units: UnitPreference = "mm",
+  over: TurnedOver = theFrame(structure),
+): StepWords {
   const ring = structure.quad !== null;
-  const weight = physical("mass", structure.massKg, units, 0);
-  const heavy = structure.massKg > ONE_PERSON_KG;
+  const weight = physical("mass", over.massKg, units, 0);
+  const heavy = over.massKg > ONE_PERSON_KG;
   const why = reasonWords(step.why);
   const plain = (say: string, caution: string | null = null): StepWords => ({ say, why, caution });
   const { id } = step;
@@ -231,8 +247,8 @@ export function stepWords(structure: Structure, step: Step, units: UnitPreferenc
     case "flip":
       return plain(
         step.part === "tack"
-          ? `Release, turn the frame over (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`
-          : `Turn the frame over, ${step.up} up (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`,
+          ? `Release, turn ${over.what} over (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`
+          : `Turn ${over.what} over, ${step.up} up (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`,
         heavy
           ? `${weight}: plan the lift, two people or a hoist.`
           : step.part === "tack"

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { type Step, type StepWords, stepWords } from "@/core/plan";
+import { type Step, type StepWords, stepsInWords } from "@/core/plan";
 import { useJob } from "../job/JobProvider";
 
 /** Words of every step of the order, by its key. */
@@ -7,7 +7,7 @@ export function useStepWords(): (step: Step) => StepWords {
   const { evaluation, units } = useJob("evaluation", "units");
   const { structure, steps } = evaluation;
   const words = useMemo(
-    () => new Map(structure ? steps.map((s) => [s.key, stepWords(structure, s, units)] as const) : []),
+    () => (structure ? stepsInWords(structure, steps, units) : new Map<string, StepWords>()),
     [structure, steps, units],
   );
   return (step) => words.get(step.key) ?? { say: step.key, why: "", caution: null };

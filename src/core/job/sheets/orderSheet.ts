@@ -1,4 +1,4 @@
-import { orderWords, seamCaution, stepWords, timeWords } from "../../plan";
+import { orderWords, seamCaution, stepsInWords, timeWords } from "../../plan";
 import { STAGE_CAUTIONS } from "../cautions";
 import type { Evaluation } from "../evaluate";
 import type { Job } from "../jobSchema";
@@ -12,6 +12,7 @@ export function orderSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
   const { structure, order, steps, ticked } = evaluation;
   if (!structure || !order) return [{ kind: "text", text: "The frame has errors: there is no order yet." }];
   const time = timeOf(job);
+  const words = stepsInWords(structure, steps, units);
   const cautions = [...new Set(steps.flatMap((s) => seamCaution(structure, s, units) ?? []))];
   return [
     {
@@ -29,7 +30,7 @@ export function orderSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
       ],
       rows: steps.map((s, i) => {
         const before = steps[i - 1]?.up ?? "top";
-        const { say } = stepWords(structure, s, units);
+        const say = words.get(s.key)?.say ?? s.key;
         return [
           { tick: ticked.has(s.key) },
           String(i + 1),

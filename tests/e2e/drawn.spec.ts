@@ -310,7 +310,7 @@ test("round tube: templates, the card at the saw, paper, CSV, and pieces as cut"
   await expect(page.getByRole("heading", { name: "Templates for ends that a saw does not cut" })).toBeVisible();
   await expect(page.getByRole("img", { name: /^Template for U1/ })).toBeVisible();
   const card = page.getByTestId("saw-card");
-  await expect(card).toContainText("R1, R2");
+  await expect(card).toContainText("RAIL, TOP");
   await card.getByRole("button", { name: "Cut, next piece" }).click();
   await expect(card).toContainText("U1, U2, U3");
   await expect(card).toContainText("cope to a round of 40 mm at 90°");
@@ -324,8 +324,8 @@ test("round tube: templates, the card at the saw, paper, CSV, and pieces as cut"
   await expect(card).not.toContainText("✓ cut");
   await expect(card).toContainText("Lay it in with seam inside, crown outward.");
   await expect(page.getByTestId("buy")).toContainText("Buy 2 × 6000 mm", { timeout: 300_000 });
-  await read(page, { R1: "2000.5", R2: "2003" });
-  await expect(page.getByRole("list", { name: "Pieces compared" })).toContainText("R2 is");
+  await read(page, { RAIL: "2000.5", TOP: "2003" });
+  await expect(page.getByRole("list", { name: "Pieces compared" })).toContainText("TOP is");
   await expectAccessible(page);
   const csv = await page.request.get(`${address}/api${job}/cut`);
   expect(csv.status()).toBe(200);

@@ -190,14 +190,14 @@ export const STARTERS: readonly Starter[] = [
       const [a, b] = [mid - wide / 2 + w / 2, mid + wide / 2 - w / 2];
       const [c, d] = [mid - narrow / 2 + w / 2, mid + narrow / 2 - w / 2];
       const rails = [
-        member("R1", [0, a, z], [L, a, z], s.id, units),
-        member("R2", [L, a, z], [L + run, c, z + rise], s.id, units),
-        otherHand("L1", [0, b, z], [L, b, z], s, units),
-        otherHand("L2", [L, b, z], [L + run, d, z + rise], s, units),
+        member("RH1", [0, a, z], [L, a, z], s.id, units),
+        member("RH2", [L, a, z], [L + run, c, z + rise], s.id, units),
+        otherHand("LH1", [0, b, z], [L, b, z], s, units),
+        otherHand("LH2", [L, b, z], [L + run, d, z + rise], s, units),
       ];
       const across = at.value.map((x, i) => member(`M${i + 1}`, [x, a, z], [x, b, z], s.id, units));
       const head = member(`M${across.length + 1}`, [L + run, c, z + rise], [L + run, d, z + rise], s.id, units);
-      return free(s, [...rails, ...across, head], { pairs: [{ left: ["L1", "L2"], right: ["R1", "R2"] }] });
+      return free(s, [...rails, ...across, head], { pairs: [{ left: ["LH1", "LH2"], right: ["RH1", "RH2"] }] });
     },
   },
   {
@@ -229,8 +229,8 @@ export const STARTERS: readonly Starter[] = [
         [
           member("B1", [w / 2, 0, z], [w / 2, W, z], s.id, units),
           member("N1", [reach - nose, y, z], [reach, y, z], s.id, units),
-          member("R1", foot(-1), tip, s.id, units),
-          otherHand("L1", foot(1), tip, s, units),
+          member("RH", foot(-1), tip, s.id, units),
+          otherHand("LH", foot(1), tip, s, units),
           member("M1", on(-1, stay), on(1, stay), s.id, units),
           ...(v.supports === "none"
             ? []
@@ -240,7 +240,7 @@ export const STARTERS: readonly Starter[] = [
               ]),
         ],
         {
-          pairs: [{ left: ["L1"], right: ["R1"] }, ...(v.supports === "none" ? [] : [{ left: ["X2"], right: ["X1"] }])],
+          pairs: [{ left: ["LH"], right: ["RH"] }, ...(v.supports === "none" ? [] : [{ left: ["X2"], right: ["X1"] }])],
         },
       );
     },
@@ -344,8 +344,8 @@ export const STARTERS: readonly Starter[] = [
         return member(`U${i + 1}`, [x, 0, h / 2], [x, 0, v.top === "yes" ? H - h / 2 : H], s.id, units);
       });
       return free(s, [
-        member("R1", [0, 0, h / 2], [L, 0, h / 2], s.id, units),
-        ...(v.top === "yes" ? [member("R2", [0, 0, H - h / 2], [L, 0, H - h / 2], s.id, units)] : []),
+        member("RAIL", [0, 0, h / 2], [L, 0, h / 2], s.id, units),
+        ...(v.top === "yes" ? [member("TOP", [0, 0, H - h / 2], [L, 0, H - h / 2], s.id, units)] : []),
         ...uprights,
       ]);
     },

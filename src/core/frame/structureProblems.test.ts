@@ -82,17 +82,37 @@ describe("what is wrong is said at its place, with what would put it right", () 
     const made = setJoint(sharp, "P", "Q", { kind: "mitre" });
     says(made, `frame.drawn.joints.${of(made).joints[0]?.id}`, /no mitre can be cut at 13°.*Make it a butt/);
   });
+  it("a member that is called as rests are", () => {
+    const of = (id: string) =>
+      drawn({
+        [id]: [
+          [0, 0, 20],
+          [1000, 0, 20],
+        ],
+        M1: [
+          [500, 0, 20],
+          [500, 600, 20],
+        ],
+      });
+    says(of("R1"), "frame.drawn.members.R1", /rest on the bed is called R1, too/);
+    says(of("R42"), "frame.drawn.members.R42", /rest on the bed/);
+    for (const id of ["RAIL", "R", "R100", "RH1"])
+      expect(
+        structureProblems(of(id), resolveStructure(of(id))).map((p) => p.message),
+        id,
+      ).toEqual([]);
+  });
   it("a branch wider than what it lands on", () => {
-    const round = drawn({ R1: [[0, 0, 20], [1000, 0, 20], "S1"], M1: [[500, 0, 20], [500, 600, 20], "S2"] }, [
+    const round = drawn({ C1: [[0, 0, 20], [1000, 0, 20], "S1"], M1: [[500, 0, 20], [500, 600, 20], "S2"] }, [
       roundTube(40, 3, "S1"),
       roundTube(60, 3, "S2"),
     ]);
-    says(round, "frame.drawn.joints.M1/R1", /wider than the round tube R1.*smaller branch/);
-    const flat = drawn({ R1: [[0, 0, 20], [1000, 0, 20], "S1"], M1: [[500, 0, 20], [500, 600, 20], "S2"] }, [
+    says(round, "frame.drawn.joints.M1/C1", /wider than the round tube C1.*smaller branch/);
+    const flat = drawn({ C1: [[0, 0, 20], [1000, 0, 20], "S1"], M1: [[500, 0, 20], [500, 600, 20], "S2"] }, [
       squareTube(40, 3, "S1"),
       squareTube(60, 3, "S2"),
     ]);
-    says(flat, "frame.drawn.joints.M1/R1", /stands out beside R1 by 10 mm/);
+    says(flat, "frame.drawn.joints.M1/C1", /stands out beside C1 by 10 mm/);
     expect(problems(flat).every((p) => p.severity === "warning")).toBe(true);
   });
   it("a section that is none, a joint without a bead, names that are gone", () => {

@@ -14,6 +14,8 @@ import type { PieceAlong, Structure, StructureJoint } from "./structure";
 const error = (path: string, message: string): Problem => ({ path, message, severity: "error" });
 const warning = (path: string, message: string): Problem => ({ path, message, severity: "warning" });
 
+/** What rests of the bed are called. */
+const REST_NAME = /^R[1-9]\d?$/;
 /** Largest coordinate taken: beyond it is a typing slip, mm. */
 const FAR_MM = 30_000;
 const TUBE_MM = { min: 5, max: 400 } as const;
@@ -64,6 +66,13 @@ function memberProblems(frame: DrawnFrame): Problem[] {
     const at = `frame.drawn.members.${m.id}`;
     if (seen.has(m.id)) found.push(error(at, `Two members are called ${m.id}. Give one another name.`));
     seen.add(m.id);
+    if (REST_NAME.test(m.id))
+      found.push(
+        warning(
+          at,
+          `A rest on the bed is called ${m.id}, too. Give the member another name, so that no reading is mistaken.`,
+        ),
+      );
     if (!frame.sections.some((s) => s.id === m.section))
       found.push(error(at, `${m.id} is made of ${m.section}, which is not among the sections.`));
     const d = sub3(place(m.to), place(m.from));

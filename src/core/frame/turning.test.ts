@@ -156,8 +156,8 @@ describe("a frame turned by quarters", () => {
   });
   it("keeps images in step: followed again after the turn, they are where it put them", () => {
     const rail = started("rails with a kink", {}, rectangular);
-    const half = { ...rail, members: rail.members.filter((m) => !m.id.startsWith("L")), pairs: [] };
-    const linked = mirrorMembers(half, ["R1", "R2"], "y", 450, true, "mm").frame;
+    const half = { ...rail, members: rail.members.filter((m) => !m.id.startsWith("LH")), pairs: [] };
+    const linked = mirrorMembers(half, ["RH1", "RH2"], "y", 450, true, "mm").frame;
     for (const name of TURN_NAMES) {
       const { frame } = turnFrame(linked, TURNS[name], "mm");
       expectTurned(of(linked), of(followMirrors(frame, "mm")), TURNS[name]);

@@ -130,6 +130,6 @@ describe("the prediction of any frame", () => {
   it("of what is one's mirror image is mirrored too: left and right arms of a drawbar lose alike", () => {
     const plan = drawnPlan(started("A-shaped drawbar"));
     const found = predict(plan)?.prediction;
-    expect(lossOfMember(found, "L1")).toBeCloseTo(lossOfMember(found, "R1") ?? 0, 1);
+    expect(lossOfMember(found, "LH")).toBeCloseTo(lossOfMember(found, "RH") ?? 0, 1);
   });
 });

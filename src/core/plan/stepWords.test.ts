@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
 import { resolveStructure, STARTERS } from "../frame";
 import { orderOfWork } from "./schools";
@@ -59,6 +59,42 @@ describe("steps in words", () => {
     for (const say of together)
       expect(say).toMatch(new RegExp(`turn the frame over.* \\(${Math.round(structure.massKg)}\\s`, "i"));
     expect(together.length).toBeGreaterThan(0);
+  });
+  it("say of what is set on a ring that it is measured, not the ring; of the cold frame that it is measured whole", () => {
+    const deck = started("rectangle", { length: 1700, width: 900 }, squareTube(50, 3));
+    const bar = drawn(
+      {
+        T1: [
+          [1675, 450, 25],
+          [2500, 450, 25],
+        ],
+        T2: [
+          [2300, 250, 25],
+          [2300, 650, 25],
+        ],
+      },
+      deck.sections,
+    );
+    const { structure } = resolveStructure({
+      ...deck,
+      members: [...deck.members, ...bar.members],
+      groups: [
+        { id: "U1", name: "deck", members: deck.members.map((m) => m.id) },
+        { id: "U2", name: "bar", members: ["T1", "T2"] },
+      ],
+    });
+    const { steps } = orderOfWork(structure);
+    const words = stepsInWords(structure, steps);
+    const cold = steps.findIndex((s) => s.why.kind === "sub-assembly cold");
+    expect(cold).toBeGreaterThan(10);
+    const say = (from: number, to?: number): string[] =>
+      steps.slice(from, to).flatMap((s) => (s.joint === null ? [words.get(s.key)?.say ?? ""] : []));
+    expect(say(0, cold).join("; ")).toMatch(
+      /four sides and both diagonals, dry.*close the error.*all four corners can be touched/,
+    );
+    const later = say(cold + 1);
+    expect(later.slice(0, -1).join("; ")).not.toMatch(/four|close the error/);
+    expect(later.at(-1)).toMatch(/^Measure cold: four sides and both diagonals/);
   });
   it("on three rests clamp nothing between them, in any step", () => {
     for (const { name } of STARTERS) {

@@ -10,10 +10,10 @@ import { CORNERS, ends, SIDES } from "../geometry";
 import { dot, norm3, sub, sub3, unit, type Vec2 } from "../numeric";
 import { physical, plainLength, type UnitPreference } from "../units";
 import type { Bar } from "./held";
+import { type PartOfStep, partsOfSteps, wholeFrame } from "./partOfStep";
 import type { Reason } from "./reason";
 import type { Step } from "./step";
 import type { StepId } from "./stepSchema";
-import { type TurnedOver, theFrame, turnedOverIn } from "./turnedOver";
 
 /** A step as it is said: what to do, why it stands there, and what to watch; null where nothing is. */
 export interface StepWords {
@@ -154,8 +154,8 @@ const measureWords = (step: Step, ring: boolean): string => {
   if (step.id.do === "measure" && step.id.cut)
     return "Measure, all tacked; cut the tacks that hold it off, set it square and flat, and tack it again";
   if (step.closes && step.why.kind === "halves before joining") return "Measure each half and set it to its angle";
-  if (step.closes || step.why.kind === "close while it turns")
-    return "Measure across and close the error while the joints still turn";
+  if (step.closes) return "Measure across and close the error while the joints still turn";
+  if (step.why.kind === "close while it turns") return "Measure across while the joints still turn";
   if (step.gate === "tacked") return "Measure again, all tacked";
   if (step.gate === "cold") return `Measure cold: ${what}${ring ? ", four corner heights" : ", heights"}`;
   return `Measure ${what}, dry`;
@@ -194,26 +194,25 @@ export function barWords(structure: Structure, bar: Bar, on: boolean, units: Uni
 
 const VENT = "Vent any closed tube before welding: trapped gas blows out through the last bead.";
 
-/** Every step of an order in words, by its key. @param steps the whole order: what a turn turns over hangs on what was worked before. */
+/** Every step of an order in words, by its key. @param steps the whole order: what a step is about hangs on what is worked before and after it. */
 export function stepsInWords(
   structure: Structure,
   steps: readonly Step[],
   units: UnitPreference = "mm",
 ): Map<string, StepWords> {
-  const turns = turnedOverIn(structure, steps);
-  return new Map(steps.map((s) => [s.key, stepWords(structure, s, units, turns.get(s.key))]));
+  const parts = partsOfSteps(structure, steps);
+  return new Map(steps.map((s) => [s.key, stepWords(structure, s, units, parts.get(s.key))]));
 }
 
-/** One step in words. @param structure that it is done on. @param over what it turns over, where it does. */
+/** One step in words. @param structure that it is done on. @param part of it that the step is about. */
 export function stepWords(
   structure: Structure,
   step: Step,
   units: UnitPreference = "mm",
-  over: TurnedOver = theFrame(structure),
+  { what, massKg, ring }: PartOfStep = wholeFrame(structure),
 ): StepWords {
-  const ring = structure.quad !== null;
-  const weight = physical("mass", over.massKg, units, 0);
-  const heavy = over.massKg > ONE_PERSON_KG;
+  const weight = physical("mass", massKg, units, 0);
+  const heavy = massKg > ONE_PERSON_KG;
   const why = reasonWords(step.why);
   const plain = (say: string, caution: string | null = null): StepWords => ({ say, why, caution });
   const { id } = step;
@@ -247,8 +246,8 @@ export function stepWords(
     case "flip":
       return plain(
         step.part === "tack"
-          ? `Release, turn ${over.what} over (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`
-          : `Turn ${over.what} over, ${step.up} up (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`,
+          ? `Release, turn ${what} over (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`
+          : `Turn ${what} over, ${step.up} up (${weight}), ${three ? "lay it on its three rests" : "clamp again"}`,
         heavy
           ? `${weight}: plan the lift, two people or a hoist.`
           : step.part === "tack"

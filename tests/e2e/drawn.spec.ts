@@ -352,3 +352,31 @@ test("on a phone the drawn frame is no wider than the glass", async ({ page, add
     expect(wide, stage).toBeLessThanOrEqual(0);
   }
 });
+
+test("one frame on another is held by pieces of seam: how many and how long is said once for both, and worked in that order", async ({
+  page,
+  address,
+}) => {
+  test.slow();
+  const job = await startJob(page, address, "Stacked");
+  await page.goto(`${address}${job}/frame`);
+  await startShape(page, "two frames stacked", { Length: "1370", Width: "780" });
+  await page.getByRole("button", { name: /^Joint \d+ found/ }).click();
+  await page.getByRole("combobox", { name: /^Joint/ }).selectOption("EF/AB");
+  await expect(page.getByText(/EF lies along AB for/)).toContainText(/held by \d pieces of seam on either side/);
+  const pieces = page.getByRole("textbox", { name: /^Pieces/ });
+  await pieces.fill("40");
+  await expect(page.getByText(/40 of .* have no room there\. Take fewer, or shorter ones\./).first()).toBeVisible();
+  await pieces.fill("2.5");
+  await expect(page.getByText(/pieces of seam are a whole number/).first()).toBeVisible();
+  await pieces.fill("3");
+  await page.getByRole("textbox", { name: "Length of a piece" }).fill("80");
+  await expect(page.getByText(/EF lies along AB for/)).toContainText("held by 3 pieces");
+  await expect(page.getByText(/Bead on the front/)).toContainText(/80\smm/);
+  await expectAccessible(page);
+  await saved(page);
+  await page.goto(`${address}${job}/weld?step=${encodeURIComponent("tack/EF/AB/3/top")}`);
+  await expect(page.getByRole("img", { name: /Where to work: Tack EF on AB, piece 3 of 3, side toward/ })).toBeVisible();
+  await page.goto(`${address}${job}/layout`);
+  await expect(page.getByText(/Laid on what lies on the bed.*: EF, FG, GH, HE\./)).toBeVisible({ timeout: 60_000 });
+});

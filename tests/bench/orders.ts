@@ -4,7 +4,7 @@ import { type Job, newPlan, orderOutlook } from "@/core/job";
 import { schoolChoices } from "@/core/job/orderChoices";
 import { likeliestRoughly } from "@/core/job/orderPlanning";
 import { searching } from "@/core/job/orderSearching";
-import { worthBy } from "@/core/job/orderWorth";
+import { worthsOf } from "@/core/job/orderWorth";
 import { drain, seeded } from "@/core/numeric";
 import { type OrderChoice, orderWords, USUAL_ORDER } from "@/core/plan";
 import { length } from "@/core/units";
@@ -40,8 +40,8 @@ const ladderJob = (rungs: number, length_: number, width: number, face = 40, wal
 function searched(job: Job, trials: number, seconds: number) {
   let start = performance.now();
   const at = (): number => (performance.now() - start) / 1000;
-  const rough = worthBy(job, ROUGH_DRAWS);
-  const worth = worthBy(job);
+  const by = worthsOf(job);
+  const [rough, worth] = [by(ROUGH_DRAWS), by()];
   let firstS = 0;
   const first = (choice: OrderChoice): number => {
     const value = rough(choice);

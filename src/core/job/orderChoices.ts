@@ -47,8 +47,23 @@ export function withCut(job: Job, choice: OrderChoice, cut: boolean): OrderChoic
   return isKept && (!cut || canCutAndSet(structure, choice)) ? other : null;
 }
 
-/** What is done already: beads in the order in which they were ticked, and whether tacking began. */
-function doneOf(job: Job): { beads: WeldId[]; isTacked: boolean } {
+interface Done {
+  /** Beads in the order in which they were ticked. */
+  beads: WeldId[];
+  /** Whether tacking began. */
+  isTacked: boolean;
+}
+/** A comparison asks it for each of its orders. */
+const DONE = new WeakMap<Job, Done>();
+
+/** What is done already. */
+function doneOf(job: Job): Done {
+  const known = DONE.get(job) ?? foundDone(job);
+  DONE.set(job, known);
+  return known;
+}
+
+function foundDone(job: Job): Done {
   const { ticked } = evaluationContext(job, null);
   const beads = new Map(
     job.entries.flatMap((e) => (e.kind === "tick" && e.step.do === "bead" ? [[stepKey(e.step), e.step] as const] : [])),

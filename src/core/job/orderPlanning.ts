@@ -5,7 +5,7 @@ import { schoolChoices } from "./orderChoices";
 import { EQUAL, type OrderOutlook } from "./orderOutlook";
 import { begunFrom, cutToLookAt, ranked } from "./orderRanking";
 import { type PlanningWish, searching, type Tried, type Worth } from "./orderSearching";
-import { worthBy } from "./orderWorth";
+import { worthBy, worthsOf } from "./orderWorth";
 import { orderOutlook } from "./outlookByDraws";
 
 /** Pairs of schools whose chance is worked out: all of them, but of a frame with sub-assemblies the likelier half. */
@@ -69,7 +69,8 @@ export function* likeliestRoughly(job: Job, rough: Worth, worth: Worth): Generat
 export function* suitedOutlook(job: Job, draws?: number): Generator<number, OrderOutlook> {
   const current = job.plan.order ?? USUAL_ORDER;
   const planned = yield* orderOutlook(job, current, draws);
-  const choice = yield* likeliestRoughly(job, worthBy(job, ROUGH_DRAWS), worthBy(job));
+  const by = worthsOf(job);
+  const choice = yield* likeliestRoughly(job, by(ROUGH_DRAWS), by());
   if (!choice || orderKey(choice) === orderKey(current) || planned.chance === null) return planned;
   const suited = yield* orderOutlook(job, choice, draws);
   return (suited.chance ?? 0) - planned.chance >= EQUAL ? suited : planned;
@@ -86,8 +87,8 @@ export function* betterToLookAt(
   tell: Tell,
 ): Generator<number, OrderChoice[]> {
   if (wish.trials === 0) return [];
-  const rough = worthBy(job, ROUGH_DRAWS);
-  const worth = worthBy(job);
+  const by = worthsOf(job);
+  const [rough, worth] = [by(ROUGH_DRAWS), by()];
   const start = outlooks.length > 0 ? begunFrom(job, outlooks)?.choice : yield* likeliestRoughly(job, rough, worth);
   if (!start) return [];
   let tried = 0;

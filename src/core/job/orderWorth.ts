@@ -13,10 +13,11 @@ import {
   frameOutcomes,
   frameOutputs,
   leanNoise,
-  OrderTrial,
+  type OrderTrial,
   type OutcomeId,
   type Prediction,
   type SimulationStep,
+  TriedFrame,
 } from "../shrink";
 import { placesOf } from "../square";
 import { factorsFor } from "../weld";
@@ -44,8 +45,11 @@ const NOTHING: Prediction = {
 /** What any limit may be about. */
 const LIMITED: readonly OutcomeId["kind"][] = ["span", "mouth", "square", "angle", "flat", "twist", "place"];
 
-/** Worth of an order by a few draws that all orders share: the sum of the logarithms of the chances of its limits. */
-export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => number {
+/**
+ * Worth of an order by a few draws that all orders share: the sum of the logarithms of the chances of its limits. The frame is made ready
+ * once, however many draws are asked for afterwards.
+ */
+export function worthsOf(job: Job): (draws?: number) => (choice: OrderChoice) => number {
   const { structure, on } = builtOf(job.plan);
   if (!structure) throw new RangeError("The frame has errors.");
   const held = heldOf(structure, job.plan);
@@ -72,7 +76,7 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
   // What was read is known: from there on all orders are compared.
   const since = gate !== null && laterGates(builtOf(job.plan).order?.steps ?? []).includes(gate) ? gate : null;
   const straight = of([]).some((f) => f.limit.kind === "straight");
-  const trial = new OrderTrial(
+  const frame = new TriedFrame(
     mechanics.frame,
     stepsOf(USUAL_ORDER),
     [...schoolChoices(job).flatMap((c) => [c, withCut(job, c, true) ?? c]), everyTack].flatMap(stepsOf),
@@ -80,14 +84,13 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
     frameOutputs(structure, mechanics.joints),
     frameOutcomes(structure, mechanics.joints),
     ({ kind }) => LIMITED.includes(kind) || straight,
-    draws,
   );
   const isSetUp = job.plan.aim === "set-up" && !isRead;
   // What is set up off nominal ends on nominal, but for a lean that is less than its scatter.
   const isSetOff = structure.quad !== null && isSetUp;
   // Places of a frame without corners end there as well as straight tubes can be laid so.
   const places = structure.quad === null && isSetUp ? placesOf(structure) : null;
-  return (choice) => {
+  const worthOf = (trial: OrderTrial, choice: OrderChoice): number => {
     const rough = trial.of(stepsOf(choice), since).outcomes.map((told) => ({
       ...told,
       unit: "mm" as const,
@@ -121,4 +124,11 @@ export function worthBy(job: Job, draws?: number): (choice: OrderChoice) => numb
       0,
     );
   };
+  return (draws) => {
+    const trial = frame.by(draws);
+    return (choice) => worthOf(trial, choice);
+  };
 }
+
+/** Worth by so many draws; as many as are usual for the frame when left out. */
+export const worthBy = (job: Job, draws?: number): ((choice: OrderChoice) => number) => worthsOf(job)(draws);

@@ -6,7 +6,7 @@ export { type GapStiffness, gapStiffness } from "./gapStiffness";
 export { largestSteps, replayed } from "./largestSteps";
 export type { LikelyValue } from "./nominalRun";
 export { OrderSearch } from "./orderSearch";
-export { OrderTrial } from "./orderTrial";
+export { type OrderTrial, TriedFrame } from "./orderTrial";
 export { type OutcomeId, outcomeKey, outcomeWords } from "./outcomeId";
 export { bow } from "./outcomes";
 export { type OutputPoint, type Outputs, outputsOf } from "./outputs";

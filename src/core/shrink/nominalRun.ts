@@ -20,7 +20,7 @@ export interface NominalRun {
 export type LikelyValue = Pick<SimulatedOutcome, "id" | "unit" | "nominal">;
 
 /** A frame that is ready to be worked through in an order. */
-interface Ready {
+export interface Ready {
   model: WeldedModel;
   cache: CompileCache;
   plan: CompiledSteps;

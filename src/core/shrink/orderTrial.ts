@@ -2,7 +2,7 @@ import type { MechanicalFrame } from "../mechanics";
 import { drain, smoothQuantile, sparseRows } from "../numeric";
 import { NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel } from "../weld";
 import { drawsOf } from "./draws";
-import { readied } from "./nominalRun";
+import { type Ready, readied } from "./nominalRun";
 import { OrderSearch } from "./orderSearch";
 import type { OutcomeId } from "./outcomeId";
 import { type Outcome, outcomeAt } from "./outcomes";
@@ -22,18 +22,10 @@ const SEED = 71_003;
 /** Half of a band that nine in ten lie in, in standard deviations. */
 const HALF_BAND = 1.645;
 
-/**
- * What many orders of one frame come to, each from the same few draws, so that two orders differ by their order alone; what they share
- * at their start is worked out once. Bands are fitted (a normal's for what has a sign). For ranking: whoever searches among orders finds
- * those that these draws favour, so the chance that a person reads comes from draws that no search has seen.
- */
-export class OrderTrial {
-  private readonly search: OrderSearch;
+/** A frame made ready for its orders to be tried: whatever its trials by more or fewer draws have in common. */
+export class TriedFrame {
+  private readonly ready: Pick<Ready, "model" | "cache" | "condensed" | "outputs">;
   private readonly outcomes: Outcome[];
-  private readonly places: readonly number[];
-  /** Outputs of one draw, as outcomes know them. */
-  private readonly one: Float64Array;
-  private readonly count: number;
 
   /**
    * @param steps every joint that any order works at, in some order without errors. @param others steps besides, that orders use.
@@ -42,24 +34,49 @@ export class OrderTrial {
    */
   constructor(
     frame: MechanicalFrame,
-    steps: readonly SimulationStep[],
-    others: readonly SimulationStep[],
-    factors: ShrinkFactors,
+    private readonly steps: readonly SimulationStep[],
+    private readonly others: readonly SimulationStep[],
+    private readonly factors: ShrinkFactors,
     outputsOf: (model: WeldedModel) => Outputs,
     outcomesOf: (model: WeldedModel, outputs: Outputs) => Outcome[],
     wanted: (id: OutcomeId) => boolean,
-    count?: number,
   ) {
     const joints = { ...NOMINAL_JOINTS, gapMm: factors.gap.value };
-    const { model, outputs, cache, condensed } = drain(readied(frame, steps, factors, joints, outputsOf, "drawn"));
-    this.outcomes = outcomesOf(model, outputs).filter((q) => wanted(q.id));
-    this.places = [...new Set(this.outcomes.flatMap((q) => q.uses))].sort((a, b) => a - b);
-    this.one = new Float64Array(outputs.rows.length);
-    this.count =
-      count ?? Math.min(MOST_DRAWS, Math.max(LEAST_DRAWS, Math.round(DRAWS_BY_JOINTS / model.joints.length)));
-    const draws = drawsOf(factors, this.count + 1, SEED, scatteredOf(model, [...steps, ...others]), true);
-    const asked = sparseRows(this.places.map((o) => outputs.rows[o]));
-    this.search = new OrderSearch(cache, { ...condensed, outputs: asked }, draws);
+    this.ready = drain(readied(frame, steps, factors, joints, outputsOf, "drawn"));
+    this.outcomes = outcomesOf(this.ready.model, this.ready.outputs).filter((q) => wanted(q.id));
+  }
+
+  /** A trial of its orders. @param count draws; as many as are usual for its size when left out. */
+  by(count?: number): OrderTrial {
+    const { model, cache, condensed, outputs } = this.ready;
+    const usual = Math.min(MOST_DRAWS, Math.max(LEAST_DRAWS, Math.round(DRAWS_BY_JOINTS / model.joints.length)));
+    const many = count ?? usual;
+    const draws = drawsOf(this.factors, many + 1, SEED, scatteredOf(model, [...this.steps, ...this.others]), true);
+    const places = [...new Set(this.outcomes.flatMap((q) => q.uses))].sort((a, b) => a - b);
+    const asked = sparseRows(places.map((o) => outputs.rows[o]));
+    const search = new OrderSearch(cache, { ...condensed, outputs: asked }, draws);
+    return new OrderTrial(search, this.outcomes, places, outputs.rows.length, many);
+  }
+}
+
+/**
+ * What many orders of one frame come to, each from the same few draws, so that two orders differ by their order alone; what they share
+ * at their start is worked out once. Bands are fitted (a normal's for what has a sign). For ranking: whoever searches among orders finds
+ * those that these draws favour, so the chance that a person reads comes from draws that no search has seen.
+ */
+export class OrderTrial {
+  /** Outputs of one draw, as outcomes know them. */
+  private readonly one: Float64Array;
+
+  /** @param places of the outputs that are asked about, among so many. @param count draws, the nominal frame besides. */
+  constructor(
+    private readonly search: OrderSearch,
+    private readonly outcomes: readonly Outcome[],
+    private readonly places: readonly number[],
+    outputs: number,
+    private readonly count: number,
+  ) {
+    this.one = new Float64Array(outputs);
   }
 
   /** Outcomes of every draw, from outputs as the search gives them. */

@@ -223,6 +223,17 @@ export function jointStiffness(joint: TabledJoint, state: WeldState): JointStiff
   };
 }
 
+/** Contractions read so far, by form. Bounded; what is read anew is the same. */
+const CONTRACTED = new Map<string, ReturnType<typeof chordContraction>>();
+
+function contractionOf(form: ChordPlace["form"]): ReturnType<typeof chordContraction> {
+  const key = Object.values(form).join();
+  const known = CONTRACTED.get(key) ?? chordContraction({ ...form, tk: 0.2 });
+  if (CONTRACTED.size >= KNOWN_MOST) CONTRACTED.clear();
+  CONTRACTED.set(key, known);
+  return known;
+}
+
 /**
  * What a contraction of a chord's own wall at each of the joint's lines does, per mm of it: free movement of the joint, second member
  * against first, push on it in its state, kink of the chord.
@@ -233,7 +244,7 @@ export function chordHeat(
   welds: Float64Array,
 ): { free: Float64Array; push: Float64Array; kink: Float64Array } {
   const own = { faces: chord, form: chord.form };
-  const { d, c } = chordContraction({ ...chord.form, tk: 0.2 });
+  const { d, c } = contractionOf(chord.form);
   const sign = chord.of === "a" ? 1 : -1;
   const free = atLines(chord, turnedColumns(own, d)).map((v) => sign * v);
   return {

@@ -1,6 +1,6 @@
 import { OrderBuilder } from "./orderBuilder";
 import type { Step } from "./step";
-import { hingeFace, layDown, lockFace } from "./tacking";
+import { belowReason, hingeFace, layDown, lockFace } from "./tacking";
 import { allJoints, type Workpiece } from "./workpiece";
 
 /**
@@ -19,7 +19,7 @@ export function allHeld(work: Workpiece): Step[] {
   }
   const below = all.filter((w) => w.down);
   if (below.length > 0) order.turn("bottom", { kind: "below wants a tack" });
-  for (const w of below) order.weld("tack", w, w.down, { kind: "opposes above" });
+  for (const w of below) order.weld("tack", w, w.down, belowReason(w));
   order.measure("tacked", 1, { kind: "what it took" });
   return order.steps;
 }

@@ -1,6 +1,6 @@
 import { OrderBuilder } from "./orderBuilder";
 import type { Step } from "./step";
-import { hingeFace, hingesOf, layDown, lockFace, pullsAgainst, tackBelow, tackBetween } from "./tacking";
+import { hingeFace, hingesOf, insideReason, layDown, lockFace, tackBelow, tackBetween } from "./tacking";
 import type { Workpiece } from "./workpiece";
 
 /**
@@ -13,7 +13,7 @@ export function hingeFirst(work: Workpiece): Step[] {
   const { hinges, put } = hingesOf(work);
   layDown(order, work);
   hinges.forEach((w, i) => {
-    order.weld("tack", w, hingeFace(w), pullsAgainst(hinges[i - 1], "joint still turns"));
+    order.weld("tack", w, hingeFace(w), insideReason(hinges, i, work));
   });
   order.measure("tacked", 1, { kind: "close while it turns" }, true);
   for (const w of hinges) order.weld("tack", w, lockFace(w), { kind: "locks" });

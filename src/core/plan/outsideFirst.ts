@@ -1,6 +1,6 @@
 import { OrderBuilder } from "./orderBuilder";
 import type { Step } from "./step";
-import { hingeFace, hingesOf, layDown, lockFace, pullsAgainst, tackBelow, tackBetween } from "./tacking";
+import { hingeFace, hingeReason, hingesOf, layDown, lockFace, tackBelow, tackBetween } from "./tacking";
 import type { Workpiece } from "./workpiece";
 
 /**
@@ -11,13 +11,11 @@ export function outsideFirst(work: Workpiece): Step[] {
   const order = new OrderBuilder("tack", "top", work.on);
   const { hinges, put } = hingesOf(work);
   layDown(order, work);
-  hinges.forEach((w, i) => {
-    order.weld("tack", w, lockFace(w) ?? hingeFace(w), pullsAgainst(hinges[i - 1], "outside holds"));
-  });
+  for (const w of hinges) order.weld("tack", w, lockFace(w) ?? hingeFace(w), hingeReason(w, "outside holds"));
   order.measure("tacked", 1, { kind: "close while it turns" }, true);
   for (const w of hinges) order.weld("tack", w, w.up, { kind: "top and bottom soon" });
   tackBetween(order, put);
-  tackBelow(order, work);
+  tackBelow(order, work, true);
   for (const w of hinges) order.weld("tack", w, hingeFace(w), { kind: "inside tacked last" });
   order.measure("tacked", 2, { kind: "last cheap moment" });
   return order.steps;

@@ -5,16 +5,19 @@ export type Reason =
   | { kind: "bed holds flat"; stands: boolean }
   | { kind: "error costs a nudge" }
   | { kind: "joint still turns" }
-  | { kind: "pulls against"; joint: string }
+  | { kind: "pulls alike"; joint: string }
+  | { kind: "pulls against"; joints: readonly string[] }
+  | { kind: "ends before middle" }
   | { kind: "close while it turns" }
   | { kind: "cut and set" }
   | { kind: "locks" }
   | { kind: "holds against lifting" }
   | { kind: "corners are locked" }
   | { kind: "opposes the other side" }
+  | { kind: "both sides hold" }
   | { kind: "below wants a tack" }
   | { kind: "back on its bottom" }
-  | { kind: "opposes above" }
+  | { kind: "every side holds" }
   | { kind: "last cheap moment" }
   | { kind: "outside first" }
   | { kind: "across from"; joint: string }

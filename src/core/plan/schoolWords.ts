@@ -55,7 +55,7 @@ const SAYS: Record<SchoolId, readonly Clause[]> = {
   ],
   "across and around": [
     ["outside first", "outside seams first"],
-    ["across from", "always across from the last"],
+    ["across from", "in pairs across from each other"],
     ["face all round", "one face all round"],
     ["second takes back", "then the other"],
     ["inside last", "the insides last"],
@@ -77,7 +77,7 @@ const SAYS: Record<SchoolId, readonly Clause[]> = {
   ],
   "all held": [
     ["all faces at once", "everything clamped, each joint tacked on every face that can be reached"],
-    ["opposes above", "then from below"],
+    ["every side holds", "then from below"],
   ],
   "strength first": [
     ["carries", "the fillets that carry first"],

@@ -82,26 +82,35 @@ export function weldWords(
   return `${what} at ${j && f ? faceWords(structure, j, f) : `${joint}, ${line}`}`;
 }
 
-const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => string } = {
+/** What a joint is called where a reason speaks of it. */
+type Naming = (joint: string) => string;
+
+const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>, name: Naming) => string } = {
   "bed holds flat": ({ stands }) =>
     stands
       ? "The bed gives the flat; what stands up wants a square and a clamp of its own until it is tacked."
       : "The bed gives the flat; a clamp opposite each stop keeps the corner where it was measured.",
   "error costs a nudge": () => "An error found now costs a nudge. After the beads it costs a cut.",
   "joint still turns": () => "One tack lets the joint hinge, so that the frame can still be squared.",
-  "pulls against": ({ joint }) => `Opposite or next across, so that its pull works against the tack at ${joint}.`,
+  "pulls alike": ({ joint }, name) =>
+    `Across from ${name(joint)}: it pulls the frame out of square the same way. The other two pull it back.`,
+  "pulls against": ({ joints }, name) =>
+    `It pulls the frame out of square the other way, against ${joints.map(name).join(" and ")}.`,
+  "ends before middle": () =>
+    "The ends of what lies along it first, then inward: it lies straight before its middle is held.",
   "close while it turns": () =>
     "Each tack pulled toward its side. On one tack a joint still turns; after the next it does not.",
   locks: () => "Locks the joint against its first tack: the two pulls oppose.",
   "holds against lifting": () => "Holds the corner against lifting when the first face is welded.",
   "corners are locked": () => "The corners are locked, so it sets no shape of its own.",
-  "opposes the other side": () => "Opposes the other side of the same joint.",
+  "opposes the other side": () => "Across from the other side of the same joint: the two pull against each other.",
+  "both sides hold": () => "The other side of the same joint: with both tacked it turns no more.",
   "below wants a tack": () => "Faces that looked down want a tack before any bead, or the first beads lift them.",
   "back on its bottom": () => "The next part is set on from above.",
-  "opposes above": () => "Opposes the tack above; now every side holds.",
+  "every side holds": () => "The last of its sides: with it the joint holds all round before the first bead.",
   "last cheap moment": () => "Last moment to cut a tack and put it right cheaply: accept, nudge, or cut and re-fit.",
   "outside first": () => "The school begins outside: the seams there make the corners stiff for the others.",
-  "across from": ({ joint }) => `Across from ${joint}: no end of the frame collects all the heat.`,
+  "across from": ({ joint }, name) => `Across from ${name(joint)}: no end of the frame collects all the heat.`,
   "hot reads long": () => "A hot side reads long, and the next bead pulls more on hot steel.",
   "face all round": () => "One face all round before the turn: equal lifts at all corners fit together.",
   "second takes back": () => "The other face pulls the other way: it takes back part of what the first lifted.",
@@ -147,7 +156,8 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>) => str
 };
 
 /** A reason as it is said. */
-const reasonWords = (reason: Reason): string => (REASONS[reason.kind] as (r: Reason) => string)(reason);
+const reasonWords = (reason: Reason, name: Naming): string =>
+  (REASONS[reason.kind] as (r: Reason, name: Naming) => string)(reason, name);
 
 const measureWords = (step: Step, ring: boolean): string => {
   const what = ring ? "four sides and both diagonals" : "distances between its places";
@@ -213,7 +223,10 @@ export function stepWords(
 ): StepWords {
   const weight = physical("mass", massKg, units, 0);
   const heavy = massKg > ONE_PERSON_KG;
-  const why = reasonWords(step.why);
+  const why = reasonWords(step.why, (id) => {
+    const named = structure.joints.find((j) => j.id === id);
+    return named ? jointWords(structure, named) : id;
+  });
   const plain = (say: string, caution: string | null = null): StepWords => ({ say, why, caution });
   const { id } = step;
   const three = step.on === "three rests";

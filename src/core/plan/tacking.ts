@@ -1,5 +1,6 @@
 import type { StructureFace } from "../frame";
 import type { OrderBuilder } from "./orderBuilder";
+import type { Reason } from "./reason";
 import { allJoints, type JointWork, type Workpiece } from "./workpiece";
 
 /** The face that lets a joint still turn: the inside of a corner, else the first that can be reached. */
@@ -24,19 +25,38 @@ export function layDown(order: OrderBuilder, { structure }: Workpiece): void {
 export function tackBetween(order: OrderBuilder, put: readonly JointWork[]): void {
   for (const w of put) {
     order.weld("tack", w, hingeFace(w), { kind: "corners are locked" });
-    order.weld("tack", w, lockFace(w), { kind: "opposes the other side" });
+    order.weld("tack", w, lockFace(w), { kind: "both sides hold" });
     if (w.corner) order.weld("tack", w, w.up, { kind: "holds against lifting" });
   }
 }
 
-/** Turns the frame and tacks what looked down: corners, and what can be reached from below alone, whatever kind it is. */
-export function tackBelow(order: OrderBuilder, work: Workpiece): void {
+/**
+ * Turns the frame and tacks what looked down: corners, and what can be reached from below alone, whatever kind it is.
+ * @param left whether a side of the corners is left to the end.
+ */
+export function tackBelow(order: OrderBuilder, work: Workpiece, left = false): void {
   const all = allJoints(work);
   const below = [...all.filter((w) => w.corner && w.down), ...all.filter((w) => w.down && !hingeFace(w))];
   if (below.length > 0) order.turn("bottom", { kind: "below wants a tack" });
-  for (const w of below) order.weld("tack", w, w.down, { kind: "opposes above" });
+  for (const w of below) order.weld("tack", w, w.down, left ? { kind: "below wants a tack" } : belowReason(w));
 }
 
-/** Why a joint is tacked when it is: the first of a row by itself, every other against the one before. */
-export const pullsAgainst = (before: JointWork | undefined, first: "joint still turns" | "outside holds") =>
-  before ? ({ kind: "pulls against", joint: before.joint.id } as const) : ({ kind: first } as const);
+/** Why a face that looked down is tacked: the last of a joint's, or the first of what can be reached from below alone. */
+export const belowReason = (w: JointWork): Reason =>
+  w.corner || hingeFace(w) ? { kind: "every side holds" } : { kind: "below wants a tack" };
+
+/** Why a joint is held by one tack when it is: pieces of seam along a member come from its ends inward. */
+export const hingeReason = ({ joint }: JointWork, reason: "joint still turns" | "outside holds"): Reason =>
+  joint.along ? { kind: "ends before middle" } : { kind: reason };
+
+/**
+ * The same for tacks inside the corners of a ring, which come in pairs across: two across a diagonal pull the frame out of square alike, the
+ * other two against them.
+ */
+export function insideReason(hinges: readonly JointWork[], i: number, { ring }: Workpiece): Reason {
+  const [a, across] = hinges.slice(0, 2).map((w) => w.joint.id);
+  const w = hinges[i];
+  if (!w || !ring || i === 0 || a === undefined || across === undefined)
+    return w ? hingeReason(w, "joint still turns") : { kind: "joint still turns" };
+  return i === 1 ? { kind: "pulls alike", joint: a } : { kind: "pulls against", joints: [a, across] };
+}

@@ -76,6 +76,10 @@ function workOf(structure: Structure, joint: StructureJoint, corner: boolean): J
 
 const isCorner = (j: StructureJoint): boolean => j.kind === "mitre";
 
+/** The first, the last, the second, the one before the last: what lies along another is straight before its middle is held. */
+const fromEnds = <T>(row: readonly T[]): T[] =>
+  row.map((_, i) => row[i % 2 === 0 ? i / 2 : row.length - (i + 1) / 2] as T);
+
 /** Branch members from the ends inward, in turn from either end; the joints of every second one from its far end. */
 function jumping(structure: Structure, joints: readonly StructureJoint[]): StructureJoint[] {
   const start = (id: string): number => {
@@ -91,6 +95,7 @@ function jumping(structure: Structure, joints: readonly StructureJoint[]): Struc
   }
   return order.flatMap((name, i) => {
     const own = joints.filter((j) => j.b === name).sort((a, b) => diagonalPlace(a.at) - diagonalPlace(b.at));
+    if (own.every((j) => j.along)) return fromEnds(own);
     return i % 2 === 0 ? own : own.reverse();
   });
 }

@@ -7,8 +7,9 @@ export interface Stitches {
   lengthMm: number;
 }
 
-/** Usual pieces are as long as the narrower member is wide, their middles so far apart at most, mm (own judgement; shops say 300 to 500). */
+/** Usual pieces are as long as the narrower member is wide, their middles so far apart at most, mm; on a long member farther, so that there are no more than so many (own judgement; shops say 300 to 600). */
 const APART_MM = 400;
+const MOST = 9;
 /** An overlap shorter than so many pieces is held by one in its middle. */
 const SHORT = 3;
 /** The outer pieces stand so many widths of the wider member from the ends of the overlap: clear of the corners there. */
@@ -37,7 +38,7 @@ export function stitched(
   const [narrower, wider] = widthsOf(m, n, met);
   const lengthMm = said?.lengthMm ?? Math.min(narrower, alongMm);
   const between = alongMm - 2 * Math.max(lengthMm / 2, Math.min(SET_IN_WIDTHS * wider, alongMm / 4));
-  const usual = alongMm < SHORT * lengthMm ? 1 : 1 + Math.max(1, Math.ceil(between / APART_MM - 1e-9));
+  const usual = alongMm < SHORT * lengthMm ? 1 : Math.min(MOST, 1 + Math.max(1, Math.ceil(between / APART_MM - 1e-9)));
   const count = Math.max(1, Math.round(said?.count ?? usual));
   const u = m.axes[0];
   const main = [0, 1, 2].find((i) => Math.abs(u[i] ?? 0) > 0.5) ?? 0;

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { drawn, squareTube } from "../../../tests/support/drawnFrames";
 import { built, ladder, simulationOf, tacksThenBeads } from "../../../tests/support/ladder";
-import { rectangleProblems } from "../frame";
+import { rectangleProblems, resolveStructure, setJoint } from "../frame";
 import { SIDES } from "../geometry";
 import { newPlan, predict, predicting } from "../job";
 import { fromStructure, plainRun } from "../mechanics";
@@ -100,6 +101,45 @@ describe("a simulation", () => {
         ),
       ).nominal;
     expect(run(400)).toBeCloseTo(2 * run(200), 9);
+  });
+  it("bends two tubes that cross away from each other alike, whichever of them is said to run through", () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(30, 40, 60),
+        fc.constantFrom(2, 3, 4),
+        fc.integer({ min: 300, max: 900 }),
+        (face, wall, arm) => {
+          const drawnTwo = drawn(
+            {
+              LOW: [
+                [-arm, 0, face / 2],
+                [arm, 0, face / 2],
+              ],
+              HIGH: [
+                [0, -arm, 1.5 * face],
+                [0, arm, 1.5 * face],
+              ],
+            },
+            [squareTube(face, wall)],
+          );
+          const lifts = ["LOW", "HIGH"].map((through) => {
+            const { structure } = resolveStructure(setJoint(drawnTwo, "LOW", "HIGH", { through }));
+            expect(structure.joints).toMatchObject([{ a: through, kind: "lap" }]);
+            const welds = tacksThenBeads(structure, { mitreTacks: 0, teeTacks: 4, teeBeads: 4 }, 300).steps;
+            const of = drain(simulate(simulationOf(structure, welds, { draws: 0 })));
+            return ["LOW", "HIGH"].map((m) => quantity(outcomeKey({ kind: "lift", member: m }), of).nominal);
+          });
+          for (const [low = 0, high = 0] of lifts) {
+            // Seams above the one and below the other: its middle goes down, the other's up.
+            expect(low).toBeLessThan(0);
+            expect(-high / low).toBeGreaterThan(0.85);
+            expect(-high / low).toBeLessThan(1.15);
+          }
+          expect((lifts[0]?.[0] ?? 0) / (lifts[1]?.[0] ?? 1)).toBeCloseTo(1, 0);
+        },
+      ),
+      { numRuns: 12 },
+    );
   });
   it("says which joints lie beyond the tables, and is less sure of them", () => {
     const deep = (depth: string) => drain(simulate(simulationOf(ladder(1, { size: "50", wall: "3", depth }), steps)));

@@ -10,7 +10,7 @@ import {
   type StructureJoint,
   setJoint,
 } from "@/core/frame";
-import { formatSmall, type Problem, stated, type UnitPreference } from "@/core/units";
+import { formatSmall, type Problem, stated, statedLength, type UnitPreference } from "@/core/units";
 import { FieldMessage } from "../../parts/Field";
 import { LengthField } from "../../parts/LengthField";
 import { NumberField } from "../../parts/NumberField";
@@ -44,14 +44,14 @@ function PiecesAlong({
   return (
     <>
       <p className="text-sm">
-        {j.b} lies along {j.a} for <span className="fig">{formatSmall(along.overlapMm, units, { decimals: 0 })}</span>,
-        held by <span className="fig">{along.pieces}</span> pieces of seam on either side. What is set here counts for
-        all of them.
+        {j.b} lies along {j.a} for <span className="fig">{statedLength(along.overlapMm, units)}</span>, held by{" "}
+        <span className="fig">{along.pieces}</span> pieces of seam on either side. What is set here counts for all of
+        them.
       </p>
       <div className="grid grid-cols-2 items-end gap-2">
         <NumberField
-          label="Pieces"
-          unit="empty: as usual"
+          label="Pieces (empty: as usual)"
+          unit=""
           min={1}
           max={60}
           value={said?.count ?? null}

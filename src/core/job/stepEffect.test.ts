@@ -14,7 +14,7 @@ const plans: [string, Plan][] = [
   ["mitred", sizesPlan()],
   ["thick, long", sizesPlan({ length: length("3600"), width: length("700") })],
   ["inch", sizesPlan({}, "inch-fraction")],
-  ...["gate leaf", "rails with a kink", "A-shaped drawbar", "stand"].map((name): [string, Plan] => [
+  ...["gate leaf", "rails with a kink", "A-shaped drawbar", "stand", "table base"].map((name): [string, Plan] => [
     name,
     drawnPlan(started(name)),
   ]),
@@ -29,29 +29,41 @@ describe("what a step does to the frame", () => {
     const points = namedPoints(structure, replay.points);
     const placeOf = (name: string) => points.find((p) => p.name === name);
     const drawn = [...CORNERS, ...structure.joints.map((j) => j.id), ...structure.members.map((m) => m.id)];
+    const free = new Set(
+      structure.members.flatMap((m) => (m.ends.from.joints.length * m.ends.to.joints.length === 0 ? [m.id] : [])),
+    );
+    const held = new Set<string>();
     let told = 0;
     for (const step of order.steps.filter((s) => s.joint !== null)) {
+      const joint = structure.joints.find((j) => j.id === step.joint);
+      for (const id of joint ? [joint.a, joint.b] : []) held.add(id);
       const effect = stepEffect(structure, replay, step.key, step.up);
       const row = replay.ids.indexOf(step.key);
       const change = (first: number, i: number): number =>
         (replay.history[replay.ids.lastIndexOf(step.key)]?.[first + i] ?? 0) -
         (row > 0 ? (replay.history[row - 1]?.[first + i] ?? 0) : 0);
-      const most = Math.max(...points.map((p) => Math.hypot(change(p.first, 0), change(p.first, 1))));
-      expect(effect?.slides === null).toBe(most <= TOLD_MM);
+      const along = (p: { first: number }): number => Math.hypot(change(p.first, 0), change(p.first, 1));
+      const off = (p: { first: number }): number => Math.abs(change(p.first, 2));
+      // Whatever is held and named; of a frame with corners these and what hangs free come first.
+      const there = points.filter((p) => p.member === null || held.has(p.member));
+      const first = there.filter((p) => !structure.quad || p.member === null || free.has(p.member));
+      if (!effect?.slides && !effect?.lifts)
+        for (const p of there) expect(Math.max(along(p), off(p)), `${step.key} ${p.name}`).toBeLessThanOrEqual(TOLD_MM);
       if (effect?.slides) {
         told++;
         const { at, mm, other, away } = effect.slides;
-        expect(mm).toBeCloseTo(most, 9);
         const [p, q] = [placeOf(at), placeOf(other)];
         if (!p || !q) throw new Error("no such place");
+        expect(mm).toBeCloseTo(along(p), 9);
+        for (const f of first)
+          if (!free.has(f.member ?? "") || f.name.includes("free end")) expect(along(f)).toBeLessThanOrEqual(mm + 1e-9);
         const nearer = (q.at[0] - p.at[0]) * change(p.first, 0) + (q.at[1] - p.at[1]) * change(p.first, 1);
         expect(nearer < 0).toBe(away);
       }
-      const highest = Math.max(...points.map((p) => Math.abs(change(p.first, 2))));
-      expect(effect?.lifts === null).toBe(highest <= TOLD_MM);
       if (effect?.lifts) {
         const p = placeOf(effect.lifts.at);
-        expect(effect.lifts.mm * (step.up === "top" ? 1 : -1)).toBeCloseTo(change(p?.first ?? -1, 2), 9);
+        if (!p) throw new Error("no such place");
+        expect(effect.lifts.mm * (step.up === "top" ? 1 : -1)).toBeCloseTo(change(p.first, 2), 9);
       }
       const said = effect ? effectWords(effect, plan.units) : "";
       expect(said).toMatch(
@@ -65,6 +77,28 @@ describe("what a step does to the frame", () => {
       expect(facts).toMatch(/ long.*(flat|horizontal|vertical)(, from .* to .*)?: .* V, \d+ A, /);
     }
     expect(told).toBeGreaterThan(0);
+  });
+
+  it("says how a leg leans on a frame with corners, and of no leg that nothing holds yet", () => {
+    const plan = drawnPlan(started("table base"));
+    const { order, structure } = builtOf(plan);
+    const found = predict(plan);
+    if (!found || !order || !structure) throw new Error("no prediction");
+    const legs = ["L1", "L2", "L3", "L4"];
+    const seen = new Set<string>();
+    const leaning = new Set<string>();
+    for (const step of order.steps.filter((s) => s.id.do === "tack")) {
+      const joint = structure.joints.find((j) => j.id === step.joint);
+      seen.add(joint?.b ?? "");
+      const effect = stepEffect(structure, found.replay, step.key, step.up);
+      const said = effect ? effectWords(effect, "mm") : "";
+      for (const leg of legs)
+        if (said.includes(`free end of ${leg}`)) {
+          expect(seen, `${step.key}: ${said}`).toContain(leg);
+          leaning.add(leg);
+        }
+    }
+    expect([...leaning].sort()).toEqual(legs);
   });
 
   it("is nothing for a step that is not in the replay", () => {

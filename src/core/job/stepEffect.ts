@@ -19,6 +19,8 @@ export interface StepEffect {
 /** A joint stands for a place of its members that is no farther from it than so many of their widths. */
 const NEAR_WIDTHS = 2;
 
+const FREE_END = "the free end of ";
+
 /** A place in words: a corner by its name, else a member at another, or its free end. */
 function nameOf({ joints, members }: Structure, p: OutputPoint): string {
   if (p.member === null) return p.id;
@@ -30,15 +32,24 @@ function nameOf({ joints, members }: Structure, p: OutputPoint): string {
   // A quarter of the surface by length: the width of square tube, the mean of both of another.
   return nearest && far(nearest.at) <= (NEAR_WIDTHS * wide) / long / 4
     ? `${p.member} at ${nearest.a === p.member ? nearest.b : nearest.a}`
-    : `the free end of ${p.member}`;
+    : `${FREE_END}${p.member}`;
 }
 
-/** Places with a name, each once: outside corners of a frame that has them, else ends and set-down points of members. */
-export function namedPoints(structure: Structure, points: readonly OutputPoint[]): (OutputPoint & { name: string })[] {
-  const corners = points.filter((p) => p.member === null);
-  const named = corners.length > 0 ? corners : points.filter((p) => p.point !== null);
-  const all = named.map((p) => ({ ...p, name: nameOf(structure, p) }));
+type Named = OutputPoint & { name: string };
+
+/** Places with a name, each once: outside corners, ends and set-down points of members. */
+export function namedPoints(structure: Structure, points: readonly OutputPoint[]): Named[] {
+  const all = points
+    .filter((p) => p.member === null || p.point !== null)
+    .map((p) => ({ ...p, name: nameOf(structure, p) }));
   return all.filter((p, i) => all.findIndex((q) => q.name === p.name) === i);
+}
+
+/** Members that a tack or bead holds by the end of some steps; what nothing holds yet goes nowhere by itself. */
+function heldBy({ joints }: Structure, steps: readonly string[]): Set<string> {
+  const isWorked = (id: string): boolean =>
+    steps.some((s) => s.startsWith(`tack/${id}/`) || s.startsWith(`bead/${id}/`));
+  return new Set(joints.filter((j) => isWorked(j.id)).flatMap((j) => [j.a, j.b]));
 }
 
 /**
@@ -54,7 +65,14 @@ export function stepEffect(structure: Structure, replay: Replay, key: string, up
     const by = (i: number): number => (after[p.first + i] ?? 0) - (before?.[p.first + i] ?? 0);
     return [by(0), by(1), by(2)];
   };
-  const places = namedPoints(structure, replay.points).map((p) => ({ p, by: moved(p) }));
+  const held = heldBy(structure, replay.ids.slice(0, last + 1));
+  const all = namedPoints(structure, replay.points)
+    .filter((p) => p.member === null || held.has(p.member))
+    .map((p) => ({ p, by: moved(p) }));
+  // Of a frame with corners these are told, and what hangs free; where none of them moves, what does.
+  const corners = all.filter(({ p }) => p.member === null || p.name.startsWith(FREE_END));
+  const isTold = ({ by }: Moved): boolean => Math.hypot(by[0], by[1]) > TOLD_MM || Math.abs(by[2]) > TOLD_MM;
+  const places = structure.quad && corners.some(isTold) ? corners : all;
   const farthest = places.reduce<(typeof places)[number] | null>(
     (a, b) => (Math.hypot(b.by[0], b.by[1]) > (a ? Math.hypot(a.by[0], a.by[1]) : TOLD_MM) ? b : a),
     null,
@@ -69,7 +87,7 @@ export function stepEffect(structure: Structure, replay: Replay, key: string, up
   };
 }
 
-type Moved = { p: OutputPoint & { name: string }; by: Vec3 };
+type Moved = { p: Named; by: Vec3 };
 
 /** How far a place slides, and which other place lies most nearly in line with that. */
 function along({ p, by }: Moved, places: readonly Moved[]): { mm: number; other: string; away: boolean } {

@@ -18,7 +18,7 @@ export function hingeFirst(work: Workpiece): Step[] {
   order.measure("tacked", 1, { kind: "close while it turns" }, true);
   for (const w of hinges) order.weld("tack", w, lockFace(w), { kind: "locks" });
   for (const w of work.corners) order.weld("tack", w, w.up, { kind: "holds against lifting" });
-  tackBetween(order, put);
+  tackBetween(order, work, put);
   tackBelow(order, work);
   order.measure("tacked", 2, { kind: "last cheap moment" });
   return order.steps;

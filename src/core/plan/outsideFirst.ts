@@ -14,7 +14,7 @@ export function outsideFirst(work: Workpiece): Step[] {
   for (const w of hinges) order.weld("tack", w, lockFace(w) ?? hingeFace(w), hingeReason(w, "outside holds"));
   order.measure("tacked", 1, { kind: "close while it turns" }, true);
   for (const w of hinges) order.weld("tack", w, w.up, { kind: "top and bottom soon" });
-  tackBetween(order, put);
+  tackBetween(order, work, put);
   tackBelow(order, work, true);
   for (const w of hinges) order.weld("tack", w, hingeFace(w), { kind: "inside tacked last" });
   order.measure("tacked", 2, { kind: "last cheap moment" });

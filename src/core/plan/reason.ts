@@ -13,6 +13,7 @@ export type Reason =
   | { kind: "locks" }
   | { kind: "holds against lifting" }
   | { kind: "corners are locked" }
+  | { kind: "far end is free" }
   | { kind: "opposes the other side" }
   | { kind: "both sides hold" }
   | { kind: "below wants a tack" }

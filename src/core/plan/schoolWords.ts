@@ -52,6 +52,7 @@ const SAYS: Record<SchoolId, readonly Clause[]> = {
     ["close while it turns", "measure and close the error"],
     ["locks", "lock on the opposite side"],
     ["corners are locked", "then what is put between"],
+    ["far end is free", "then what hangs free"],
   ],
   "across and around": [
     ["outside first", "outside seams first"],
@@ -67,6 +68,7 @@ const SAYS: Record<SchoolId, readonly Clause[]> = {
     ["top and bottom soon", "top and bottom in quick succession"],
     ["inside tacked last", "the insides last"],
     ["corners are locked", "then what is put between"],
+    ["far end is free", "then what hangs free"],
   ],
   "two halves": [
     ["half by itself", "two L shapes, each on one tack"],
@@ -74,6 +76,7 @@ const SAYS: Record<SchoolId, readonly Clause[]> = {
     ["locks", "tacked round"],
     ["joins the halves", "then joined at the other corners"],
     ["corners are locked", "then what is put between"],
+    ["far end is free", "then what hangs free"],
   ],
   "all held": [
     ["all faces at once", "everything clamped, each joint tacked on every face that can be reached"],

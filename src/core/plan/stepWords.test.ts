@@ -96,6 +96,20 @@ describe("steps in words", () => {
     expect(later.slice(0, -1).join("; ")).not.toMatch(/four|close the error/);
     expect(later.at(-1)).toMatch(/^Measure cold: four sides and both diagonals/);
   });
+  it("never say of what hangs free that it sets no shape: a leg leans, a rung between two rails does not", () => {
+    const kinds = new Set<string>();
+    for (const { name } of STARTERS) {
+      const { structure } = resolveStructure(started(name));
+      for (const { why, joint, id } of orderOfWork(structure).steps) {
+        if (id.do !== "tack" || (why.kind !== "corners are locked" && why.kind !== "far end is free")) continue;
+        const branch = structure.members.find((m) => m.id === structure.joints.find((j) => j.id === joint)?.b);
+        const free = branch && [branch.ends.from, branch.ends.to].some((e) => e.joints.length === 0);
+        expect(why.kind, `${name} ${joint}`).toBe(free ? "far end is free" : "corners are locked");
+        kinds.add(why.kind);
+      }
+    }
+    expect([...kinds].sort()).toEqual(["corners are locked", "far end is free"]);
+  });
   it("on three rests clamp nothing between them, in any step", () => {
     for (const { name } of STARTERS) {
       const { structure } = resolveStructure(started(name));

@@ -102,6 +102,7 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>, name: 
     "Each tack pulled toward its side. On one tack a joint still turns; after the next it does not.",
   locks: () => "Locks the joint against its first tack: the two pulls oppose.",
   "holds against lifting": () => "Holds the corner against lifting when the first face is welded.",
+  "far end is free": () => "Its far end is free and leans the way this tack pulls: look along it before the next one.",
   "corners are locked": () => "The corners are locked, so it sets no shape of its own.",
   "opposes the other side": () => "Across from the other side of the same joint: the two pull against each other.",
   "both sides hold": () => "The other side of the same joint: with both tacked it turns no more.",

@@ -21,10 +21,16 @@ export function layDown(order: OrderBuilder, { structure }: Workpiece): void {
   order.measure("dry fit", 1, { kind: "error costs a nudge" });
 }
 
-/** Tacks what is put into a ring that holds. */
-export function tackBetween(order: OrderBuilder, put: readonly JointWork[]): void {
+/** Whether a branch has an end at which nothing is joined: a leg, an arm. */
+const hangsFree = ({ structure }: Workpiece, { joint }: JointWork): boolean => {
+  const ends = structure.members.find((m) => m.id === joint.b)?.ends;
+  return ends !== undefined && (ends.from.joints.length === 0 || ends.to.joints.length === 0);
+};
+
+/** Tacks what is put into a ring that holds, or onto it. */
+export function tackBetween(order: OrderBuilder, work: Workpiece, put: readonly JointWork[]): void {
   for (const w of put) {
-    order.weld("tack", w, hingeFace(w), { kind: "corners are locked" });
+    order.weld("tack", w, hingeFace(w), { kind: hangsFree(work, w) ? "far end is free" : "corners are locked" });
     order.weld("tack", w, lockFace(w), { kind: "both sides hold" });
     if (w.corner) order.weld("tack", w, w.up, { kind: "holds against lifting" });
   }

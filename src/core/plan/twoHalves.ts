@@ -21,7 +21,7 @@ export function twoHalves(work: Workpiece): Step[] {
   for (const w of joining) order.weld("tack", w, lockFace(w), { kind: "locks" });
   for (const w of joining) order.weld("tack", w, w.up, { kind: "holds against lifting" });
   order.measure("tacked", 1, { kind: "joined" });
-  tackBetween(order, work.branches);
+  tackBetween(order, work, work.branches);
   tackBelow(order, work);
   order.measure("tacked", 2, { kind: "last cheap moment" });
   return order.steps;

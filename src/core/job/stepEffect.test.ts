@@ -71,7 +71,10 @@ describe("what a step does to the frame", () => {
       );
       // Places by the names that the drawing has: corners, joints, members; no node of the mechanics.
       for (const name of [effect?.slides?.at, effect?.slides?.other, effect?.lifts?.at])
-        for (const part of name?.replace("the free end of ", "").split(" at ") ?? []) expect(drawn).toContain(part);
+        if (name?.startsWith("the free end of ")) expect(free, said).toContain(name.replace("the free end of ", ""));
+      for (const name of [effect?.slides?.at, effect?.slides?.other, effect?.lifts?.at])
+        for (const part of name?.replace("the free end of ", "").split(/ at | near /) ?? [])
+          expect(drawn).toContain(part);
       expect(said).toMatch(plan.units === "mm" ? /\d mm/ : /\d (in|thou)/);
       const facts = seamFacts(structure, weldOf(plan), step, plan.units) ?? "";
       expect(facts).toMatch(/ long.*(flat|horizontal|vertical)(, from .* to .*)?: .* V, \d+ A, /);

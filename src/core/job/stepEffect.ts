@@ -21,18 +21,20 @@ const NEAR_WIDTHS = 2;
 
 const FREE_END = "the free end of ";
 
-/** A place in words: a corner by its name, else a member at another, or its free end. */
+/** A place in words: a corner by its name, else a member at another or near it, or its free end. */
 function nameOf({ joints, members }: Structure, p: OutputPoint): string {
   if (p.member === null) return p.id;
   const own = joints.filter((j) => j.a === p.member || j.b === p.member);
   const far = (at: Vec3): number => norm3(sub3(at, p.at));
   const nearest = own.reduce<(typeof own)[number] | null>((a, j) => (a && far(a.at) <= far(j.at) ? a : j), null);
-  const wide = members.find((m) => m.id === p.member)?.surfaceMm2 ?? 0;
-  const long = members.find((m) => m.id === p.member)?.longMm ?? 1;
+  const member = members.find((m) => m.id === p.member);
   // A quarter of the surface by length: the width of square tube, the mean of both of another.
-  return nearest && far(nearest.at) <= (NEAR_WIDTHS * wide) / long / 4
-    ? `${p.member} at ${nearest.a === p.member ? nearest.b : nearest.a}`
-    : `${FREE_END}${p.member}`;
+  const nearMm = member ? (NEAR_WIDTHS * member.surfaceMm2) / member.longMm / 4 : 0;
+  const isNear = (at: Vec3): boolean => far(at) <= nearMm;
+  const other = nearest && (nearest.a === p.member ? nearest.b : nearest.a);
+  if (nearest && isNear(nearest.at)) return `${p.member} at ${other}`;
+  const isFree = (["from", "to"] as const).some((end) => member?.ends[end].joints.length === 0 && isNear(member[end]));
+  return isFree || other === null ? `${FREE_END}${p.member}` : `${p.member} near ${other}`;
 }
 
 type Named = OutputPoint & { name: string };

@@ -1,5 +1,5 @@
 import { type Evaluation, type Job, recordLines } from "@/core/job";
-import { stepsInWords } from "@/core/plan";
+import { type StepWords, stepsInWords } from "@/core/plan";
 import { csv } from "./csv";
 
 /** Everything that was recorded of a job, an entry a row, in the words of its log. */
@@ -19,16 +19,13 @@ export const recordCsv = (job: Job, { structure, steps }: Pick<Evaluation, "stru
 export const orderCsv = (
   job: Job,
   { structure, steps, ticked }: Pick<Evaluation, "structure" | "steps" | "ticked">,
-): string =>
-  csv(
+): string => {
+  const words = structure ? stepsInWords(structure, steps, job.plan.units) : new Map<string, StepWords>();
+  return csv(
     ["step", "do", "face up", "why", "done"],
-    structure
-      ? [...stepsInWords(structure, steps, job.plan.units).values()].map(({ say, why }, i) => [
-          i + 1,
-          say,
-          steps[i]?.up ?? "",
-          why ?? "",
-          ticked.has(steps[i]?.key ?? "") ? "yes" : "",
-        ])
-      : [],
+    steps.flatMap((s, i) => {
+      const told = words.get(s.key);
+      return told ? [[i + 1, told.say, s.up, told.why, ticked.has(s.key) ? "yes" : ""]] : [];
+    }),
   );
+};

@@ -1,6 +1,6 @@
 import type { Structure } from "../frame";
 import { norm3, sub3, type Vec3 } from "../numeric";
-import { lengthsOf, type Step, seamKind, seamPosition, seamRun, type Up } from "../plan";
+import { lengthsOf, type Step, seamKind, seamPosition, seamRun } from "../plan";
 import type { OutputPoint, Replay } from "../shrink";
 import { fixed, formatSmall, physical, plainLength, type UnitPreference } from "../units";
 import { PROCESSES, processOf, seamShare, settingsBy, type Weld } from "../weld";
@@ -19,11 +19,14 @@ export interface StepEffect {
 /** A joint stands for a place of its members that is no farther from it than so many of their widths. */
 const NEAR_WIDTHS = 2;
 
-const FREE_END = "the free end of ";
+/** A point as it is told: a corner by its name, else a member at another or near it, or its free end. */
+interface Named {
+  name: string;
+  isFree: boolean;
+}
 
-/** A place in words: a corner by its name, else a member at another or near it, or its free end. */
-function nameOf({ joints, members }: Structure, p: OutputPoint): string {
-  if (p.member === null) return p.id;
+function nameOf({ joints, members }: Structure, p: OutputPoint): Named {
+  if (p.member === null) return { name: p.id, isFree: false };
   const own = joints.filter((j) => j.a === p.member || j.b === p.member);
   const far = (at: Vec3): number => norm3(sub3(at, p.at));
   const nearest = own.reduce<(typeof own)[number] | null>((a, j) => (a && far(a.at) <= far(j.at) ? a : j), null);
@@ -31,34 +34,36 @@ function nameOf({ joints, members }: Structure, p: OutputPoint): string {
   // A quarter of the surface by length: the width of square tube, the mean of both of another.
   const nearMm = member ? (NEAR_WIDTHS * member.surfaceMm2) / member.longMm / 4 : 0;
   const isNear = (at: Vec3): boolean => far(at) <= nearMm;
-  const other = nearest && (nearest.a === p.member ? nearest.b : nearest.a);
-  if (nearest && isNear(nearest.at)) return `${p.member} at ${other}`;
-  const isFree = (["from", "to"] as const).some((end) => member?.ends[end].joints.length === 0 && isNear(member[end]));
-  return isFree || other === null ? `${FREE_END}${p.member}` : `${p.member} near ${other}`;
+  const isAtFreeEnd = (["from", "to"] as const).some(
+    (end) => member?.ends[end].joints.length === 0 && isNear(member[end]),
+  );
+  const isAtJoint = nearest !== null && isNear(nearest.at);
+  if (nearest === null || (isAtFreeEnd && !isAtJoint)) return { name: `the free end of ${p.member}`, isFree: true };
+  const other = nearest.a === p.member ? nearest.b : nearest.a;
+  return { name: `${p.member} ${isAtJoint ? "at" : "near"} ${other}`, isFree: false };
 }
 
-type Named = OutputPoint & { name: string };
+/** Places with a name: outside corners, ends and set-down points of members. Two that lie together, or both free ends of a member, have one. */
+export const namedPoints = (structure: Structure, points: readonly OutputPoint[]): (OutputPoint & Named)[] =>
+  points.filter((p) => p.member === null || p.point !== null).map((p) => ({ ...p, ...nameOf(structure, p) }));
 
-/** Places with a name, each once: outside corners, ends and set-down points of members. */
-export function namedPoints(structure: Structure, points: readonly OutputPoint[]): Named[] {
-  const all = points
-    .filter((p) => p.member === null || p.point !== null)
-    .map((p) => ({ ...p, name: nameOf(structure, p) }));
-  return all.filter((p, i) => all.findIndex((q) => q.name === p.name) === i);
-}
-
-/** Members that a tack or bead holds by the end of some steps; what nothing holds yet goes nowhere by itself. */
-function heldBy({ joints }: Structure, steps: readonly string[]): Set<string> {
-  const isWorked = (id: string): boolean =>
-    steps.some((s) => s.startsWith(`tack/${id}/`) || s.startsWith(`bead/${id}/`));
-  return new Set(joints.filter((j) => isWorked(j.id)).flatMap((j) => [j.a, j.b]));
+/** Members that a tack or bead holds when a step is done; what nothing holds yet goes nowhere by itself. */
+function heldAfter({ joints }: Structure, steps: readonly Step[], key: string): Set<string> {
+  const done = new Set(steps.slice(0, steps.findIndex((s) => s.key === key) + 1).map((s) => s.joint));
+  return new Set(joints.filter((j) => done.has(j.id)).flatMap((j) => [j.a, j.b]));
 }
 
 /**
- * What a step moves, by the nominal frame before and after it.
- * @param up which face lies up meanwhile: what lifts then sinks on the drawing. @returns null for a step that is not in the replay.
+ * What a step moves, by the nominal frame before and after it. Which face lies up meanwhile tells what lifts: it sinks on the drawing of a frame
+ * that lies on its other side.
+ * @param steps the order that it stands in. @returns null for a step that is not in the replay.
  */
-export function stepEffect(structure: Structure, replay: Replay, key: string, up: Up): StepEffect | null {
+export function stepEffect(
+  structure: Structure,
+  replay: Replay,
+  steps: readonly Step[],
+  { key, up }: Pick<Step, "key" | "up">,
+): StepEffect | null {
   const [first, last] = [replay.ids.indexOf(key), replay.ids.lastIndexOf(key)];
   const after = replay.history[last];
   if (!after) return null;
@@ -67,12 +72,12 @@ export function stepEffect(structure: Structure, replay: Replay, key: string, up
     const by = (i: number): number => (after[p.first + i] ?? 0) - (before?.[p.first + i] ?? 0);
     return [by(0), by(1), by(2)];
   };
-  const held = heldBy(structure, replay.ids.slice(0, last + 1));
+  const held = heldAfter(structure, steps, key);
   const all = namedPoints(structure, replay.points)
     .filter((p) => p.member === null || held.has(p.member))
     .map((p) => ({ p, by: moved(p) }));
   // Of a frame with corners these are told, and what hangs free; where none of them moves, what does.
-  const corners = all.filter(({ p }) => p.member === null || p.name.startsWith(FREE_END));
+  const corners = all.filter(({ p }) => p.member === null || p.isFree);
   const isTold = ({ by }: Moved): boolean => Math.hypot(by[0], by[1]) > TOLD_MM || Math.abs(by[2]) > TOLD_MM;
   const places = structure.quad && corners.some(isTold) ? corners : all;
   const farthest = places.reduce<(typeof places)[number] | null>(
@@ -89,7 +94,7 @@ export function stepEffect(structure: Structure, replay: Replay, key: string, up
   };
 }
 
-type Moved = { p: Named; by: Vec3 };
+type Moved = { p: OutputPoint & Named; by: Vec3 };
 
 /** How far a place slides, and which other place lies most nearly in line with that. */
 function along({ p, by }: Moved, places: readonly Moved[]): { mm: number; other: string; away: boolean } {
@@ -98,7 +103,7 @@ function along({ p, by }: Moved, places: readonly Moved[]): { mm: number; other:
   for (const { p: q } of places) {
     const [x, y] = [q.at[0] - p.at[0], q.at[1] - p.at[1]];
     const far = Math.hypot(x, y);
-    if (far === 0) continue;
+    if (far === 0 || q.name === p.name) continue;
     const cos = (x * by[0] + y * by[1]) / (far * mm);
     if (Math.abs(cos) > Math.abs(best.cos)) best = { other: q.name, cos };
   }

@@ -13,7 +13,7 @@ export function hingeFirst(work: Workpiece): Step[] {
   const { hinges, put } = hingesOf(work);
   layDown(order, work);
   hinges.forEach((w, i) => {
-    order.weld("tack", w, hingeFace(w), insideReason(hinges, i, work));
+    order.weld("tack", w, hingeFace(w), insideReason(w, i, work));
   });
   order.measure("tacked", 1, { kind: "close while it turns" }, true);
   for (const w of hinges) order.weld("tack", w, lockFace(w), { kind: "locks" });

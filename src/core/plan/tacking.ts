@@ -59,10 +59,8 @@ export const hingeReason = ({ joint }: JointWork, reason: "joint still turns" | 
  * The same for tacks inside the corners of a ring, which come in pairs across: two across a diagonal pull the frame out of square alike, the
  * other two against them.
  */
-export function insideReason(hinges: readonly JointWork[], i: number, { ring }: Workpiece): Reason {
-  const [a, across] = hinges.slice(0, 2).map((w) => w.joint.id);
-  const w = hinges[i];
-  if (!w || !ring || i === 0 || a === undefined || across === undefined)
-    return w ? hingeReason(w, "joint still turns") : { kind: "joint still turns" };
+export function insideReason(w: JointWork, i: number, { ring, corners }: Workpiece): Reason {
+  const [a, across] = corners.map((c) => c.joint.id);
+  if (!ring || i === 0 || a === undefined || across === undefined) return hingeReason(w, "joint still turns");
   return i === 1 ? { kind: "pulls alike", joint: a } : { kind: "pulls against", joints: [a, across] };
 }

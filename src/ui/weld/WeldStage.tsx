@@ -122,9 +122,9 @@ function AtSeam({ step }: { step: Step }) {
 /** What a tack or bead will do to the frame. */
 function DoesToFrame({ step }: { step: Step }) {
   const { evaluation, predicted, units } = useJob("evaluation", "predicted", "units");
-  const { structure } = evaluation;
+  const { structure, steps } = evaluation;
   if (!structure || step.joint === null) return null;
-  const effect = predicted.replay && stepEffect(structure, predicted.replay, step.key, step.up);
+  const effect = predicted.replay && stepEffect(structure, predicted.replay, steps, step);
   const isComing = predicted.state.status === "working";
   if (!effect && !isComing) return null;
   return (

@@ -16,7 +16,6 @@ const letters = localFont({
 });
 
 export const metadata: Metadata = {
-  title: { default: "Mellow Plumb", template: "%s · Mellow Plumb" },
   description: "Flat frames from tube: set up, square, tack and weld, so that the cold frame is within its limits.",
 };
 export const viewport: Viewport = { width: "device-width", initialScale: 1, themeColor: "#e9e5dc" };

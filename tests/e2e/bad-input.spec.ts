@@ -11,7 +11,7 @@ test("what cannot be right is said at its field and kept", async ({ page, addres
   await expect(page.getByText("Give the job a name.")).toBeVisible();
   const markup = '<img src=x onerror="alert(1)"> & "Söhne"';
   const job = await startJob(page, address, markup);
-  await expect(page).toHaveTitle(`${markup} · Mellow Plumb`);
+  await expect(page).toHaveTitle(`Job · ${markup} · Mellow Plumb`);
   await page.getByLabel("Name", { exact: true }).fill("");
   await expect(page.getByText("Give the job a name. Until then it keeps the name it had.")).toBeVisible();
 

@@ -311,3 +311,31 @@ test("what is pressed at a weld stays where it is while the forecast comes in", 
   await expect(page.getByTestId("does-to-frame")).toContainText(/It (moves|lifts|lowers)/);
   expect(await tops()).toEqual(before);
 });
+
+test("a page has its title at every moment, and the one of its stage and job", async ({ page, address }) => {
+  await startJob(page, address, "Named gate");
+  await expect(page).toHaveTitle("Job · Named gate · Mellow Plumb");
+  // A slow yard: what a page asks for comes late, so that whatever comes beside it comes apart.
+  await page.route("**/*", async (route) => {
+    if ("rsc" in route.request().headers()) await new Promise((done) => setTimeout(done, 400));
+    await route.continue();
+  });
+  await page.evaluate(() => {
+    const titles = new Set<string>();
+    Object.assign(window, { titles });
+    setInterval(() => titles.add(document.title), 2);
+    new MutationObserver(() => titles.add(document.title)).observe(document, { subtree: true, childList: true });
+  });
+  for (const stage of ["Cut", "Bed", "Log", "Job"]) {
+    await page.getByRole("navigation", { name: "Stages" }).getByRole("link", { name: stage }).click();
+    await expect(page).toHaveTitle(`${stage} · Named gate · Mellow Plumb`);
+  }
+  await page.getByLabel("Name", { exact: true }).fill("Gate by the barn");
+  await expect(page).toHaveTitle("Job · Gate by the barn · Mellow Plumb");
+  await saved(page);
+  await page.getByRole("link", { name: "all jobs" }).click();
+  await expect(page).toHaveTitle("Mellow Plumb");
+  const seen = await page.evaluate(() => [...(window as unknown as { titles: Set<string> }).titles]);
+  expect(seen.length).toBeGreaterThan(5);
+  expect(seen.filter((title) => !title.endsWith("Mellow Plumb"))).toEqual([]);
+});

@@ -1,10 +1,13 @@
-import type { Metadata } from "next";
 import { connection } from "next/server";
+import { Title } from "@/ui/parts/Title";
 import { Join } from "@/ui/people/Join";
-
-export const metadata: Metadata = { title: "Come in" };
 
 export default async function Page() {
   await connection();
-  return <Join />;
+  return (
+    <>
+      <Title of="Come in" />
+      <Join />
+    </>
+  );
 }

@@ -1,10 +1,13 @@
-import type { Metadata } from "next";
 import { listInstruments } from "@/server/instruments";
 import { visitor } from "@/server/page";
+import { Title } from "@/ui/parts/Title";
 import { Shelf } from "@/ui/shelf/Shelf";
 
-export const metadata: Metadata = { title: "Shelf of instruments" };
-
 export default async function Page() {
-  return <Shelf instruments={await listInstruments(await visitor())} />;
+  return (
+    <>
+      <Title of="Shelf of instruments" />
+      <Shelf instruments={await listInstruments(await visitor())} />
+    </>
+  );
 }

@@ -1,12 +1,15 @@
-import type { Metadata } from "next";
 import { connection } from "next/server";
+import { Title } from "@/ui/parts/Title";
 import { SignIn } from "@/ui/people/SignIn";
-
-export const metadata: Metadata = { title: "Sign in" };
 
 type Props = { searchParams: Promise<Record<string, string | string[] | undefined>> };
 
 export default async function Page({ searchParams }: Props) {
   await connection();
-  return <SignIn to={String((await searchParams).to ?? "/")} />;
+  return (
+    <>
+      <Title of="Sign in" />
+      <SignIn to={String((await searchParams).to ?? "/")} />
+    </>
+  );
 }

@@ -7,6 +7,7 @@ import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { STAGES } from "@/core/job";
 import { useDevice } from "../parts/device";
+import { Title } from "../parts/Title";
 import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { AlsoHere } from "./AlsoHere";
@@ -112,6 +113,7 @@ export function JobShell({ children }: { children: ReactNode }) {
 
   return (
     <div className="mx-auto max-w-[1320px] px-4 pb-16">
+      <Title of={`${STAGE_NAMES[stageOf(pathname)]} · ${job.plan.name}`} />
       <header className="flex flex-wrap items-center justify-between gap-x-1 py-1 md:gap-x-6 md:py-3">
         <div className="flex min-w-0 items-center gap-x-1 max-md:flex-1 md:gap-x-4">
           <Link

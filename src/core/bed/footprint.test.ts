@@ -1,13 +1,14 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
 import { rectangle } from "../../../tests/support/plans";
 import { resolveStructure, STARTERS } from "../frame";
-import { hull } from "../geometry";
+import { hull, nearestOnStretch } from "../geometry";
 import { restsUnder } from "../job";
-import { cross, distance, sub, type Vec2 } from "../numeric";
+import { cross, distance, sub, type Vec2, type Vec3 } from "../numeric";
 import { length } from "../units";
-import { footprint } from "./footprint";
+import { footprint, hasSidesAlong } from "./footprint";
 
 /** Whether a place lies within the outermost of some. */
 const inHull = (p: Vec2, of: readonly Vec2[]): boolean => {
@@ -39,6 +40,31 @@ describe("what lies over the bed", () => {
         expect(carried || count === 3, `${name} on ${count}`).toBe(true);
       }
     }
+  });
+  it("of four sides that lean is carried by rests under their corners, in the middle of the tubes", () => {
+    const slant = fc.integer({ min: -250, max: 250 });
+    fc.assert(
+      fc.property(slant, slant, fc.integer({ min: 0, max: 150 }), fc.constantFrom(30, 40, 60), (d, c, up, mm) => {
+        const [A, B, C, D]: Vec3[] = [
+          [0, 0, 0],
+          [1200, 0, 0],
+          [1200 + c, 700 + up, 0],
+          [d, 700, 0],
+        ];
+        const sides = { AB: [A, B], BC: [B, C], CD: [C, D], DA: [D, A] } as Record<string, [Vec3, Vec3]>;
+        const { structure } = resolveStructure(drawn(sides, [squareTube(mm, 3)]));
+        const over = footprint(structure);
+        if (!over?.corners) throw new Error("no corners");
+        const lines = Object.values(sides).map((side) => side.map(([x, y]) => sub({ x, y }, over.origin)));
+        for (const count of [3, 4, 6] as const)
+          for (const { x, y } of restsUnder(over, count, "mm"))
+            expect(
+              Math.min(...lines.map(([p, q]) => nearestOnStretch({ x: x.mm, y: y.mm }, p as Vec2, q as Vec2).offMm)),
+            ).toBeLessThan(1);
+        expect(hasSidesAlong(over)).toBe(d === 0);
+      }),
+      { numRuns: 40 },
+    );
   });
   it("of any frame holds its weight, and carries all of it", () => {
     for (const { name } of STARTERS) {

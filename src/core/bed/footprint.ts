@@ -33,6 +33,13 @@ function touchesOf({ members, low }: Structure): Vec3[] {
   });
 }
 
+/** Whether AB and DA run along the axes that places are counted on, from A: else a place is no distance from either. */
+export function hasSidesAlong({ corners }: Pick<Footprint, "corners">): boolean {
+  if (!corners) return false;
+  const { A, B, D } = corners;
+  return [A.x, A.y, B.y, D.x].every((off) => Math.abs(off) < TOLERANCES.onBedMm);
+}
+
 /** @returns null for a frame without members. */
 export function footprint(structure: Structure): Footprint | null {
   const { quad } = structure;

@@ -1,4 +1,4 @@
-export { type Footprint, footprint } from "./footprint";
+export { type Footprint, footprint, hasSidesAlong } from "./footprint";
 export { type Lying, lying, type OnThree, onThreeRests, type RestPlace } from "./lying";
 export { risersOver } from "./risers";
 export { GRAVITY_N_PER_KG } from "./sagOnRests";

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { type DrawnFrame, resolveStructure, type Structure } from "../frame";
+import type { Vec3 } from "../numeric";
 import { length } from "../units";
 import { drillList, drillProblems, pilotMm } from "./drill";
 import type { Drill } from "./drillSchema";
@@ -47,5 +48,14 @@ describe("drilling and preparing", () => {
     expect(bevelFor(8)).toMatch(/37°/);
     for (const p of preparations(of(started("rectangle")), "paint"))
       expect(p.steps.join(" ")).toMatch(/Strip zinc.*never a chlorinated/);
+    // What two sections need alike is said once.
+    const rail = [
+      [0, 0, 0],
+      [900, 0, 0],
+    ] as [Vec3, Vec3];
+    const post = (x: number, section: string): [Vec3, Vec3, string] => [[x, 0, 0], [x, 500, 0], section];
+    const sections = [squareTube(60, 3), squareTube(40, 3, "S2"), squareTube(40, 5, "S3")];
+    const frame = drawn({ RAIL: rail, P: post(200, "S2"), Q: post(600, "S3") }, sections);
+    expect(preparations(of(frame), "paint").map((p) => p.sections)).toEqual([["S1", "S2"], ["S3"]]);
   });
 });

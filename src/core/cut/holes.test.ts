@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
-import { type DrawnFrame, resolveStructure, type Structure } from "../frame";
+import { closedVolumes, type DrawnFrame, resolveStructure, type Structure } from "../frame";
 import { length } from "../units";
-import { closedVolumes, dipHoleMm, holeAdvice, openMembers } from "./holes";
+import { dipHoleMm, holeAdvice, openMembers } from "./holes";
 
 describe("closed volumes and their holes", () => {
   it("the mitred sides are one ring, every cross member one of its own, and all tube is in one of them", () => {

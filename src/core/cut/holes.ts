@@ -1,5 +1,4 @@
-import { isHollow, MATERIALS, type Structure, type StructureMember } from "../frame";
-import { Groups } from "../numeric";
+import { type ClosedVolume, closedVolumes, isHollow, MATERIALS, type Structure, type StructureMember } from "../frame";
 
 /** What happens to the frame after welding. */
 export const FINISHES = ["bare", "paint", "powder", "zinc dip"] as const;
@@ -11,14 +10,6 @@ export const finishesFor = ({ members }: Pick<Structure, "members">): Finish[] =
 /** Finishes to choose from: those that it takes, and what was chosen already. */
 export const finishesOffered = (structure: Pick<Structure, "members">, chosen: Finish): Finish[] =>
   FINISHES.filter((f) => f === chosen || finishesFor(structure).includes(f));
-
-/** Tubes that make one closed space once everything is beaded. */
-interface ClosedVolume {
-  members: string[];
-  /** Length of tube in it, mm. */
-  lengthMm: number;
-  why: string;
-}
 
 /** Where one hole is drilled. */
 interface HolePlace {
@@ -62,31 +53,6 @@ const DIP_HOLE_MM = [
 /** @param largeMm larger side of the tube. @returns mm; beyond the table a quarter of the side. */
 export const dipHoleMm = (largeMm: number): number =>
   DIP_HOLE_MM.find(([up]) => largeMm <= up)?.[1] ?? Math.ceil(largeMm / 4);
-
-/**
- * Closed volumes of a welded frame: hollow members that open into each other at mitres make one; one whose ends both land
- * on walls, or carry caps, is closed by itself. A volume with an open end is none.
- */
-export function closedVolumes(structure: Structure): ClosedVolume[] {
-  const hollow = structure.members.filter((m) => isHollow(m.shape));
-  const groups = new Groups(hollow.map((m) => m.id));
-  const open = new Set<string>();
-  for (const m of hollow)
-    for (const end of ["from", "to"] as const) {
-      const h = m.ends[end].hollow;
-      if (h === "open") open.add(m.id);
-      else if (typeof h === "object" && groups.has(h.into)) groups.join(m.id, h.into);
-    }
-  const sets = new Map<string, StructureMember[]>();
-  for (const m of hollow) sets.set(groups.of(m.id), [...(sets.get(groups.of(m.id)) ?? []), m]);
-  return [...sets.values()]
-    .filter((set) => !set.some((m) => open.has(m.id)))
-    .map((set) => ({
-      members: set.map((m) => m.id),
-      lengthMm: set.reduce((s, m) => s + m.centreMm, 0),
-      why: set.length > 1 ? "the mitres open into each other: one space" : "closed at both ends by what it lands on",
-    }));
-}
 
 /** Hollow members that still breathe through an open end. */
 export function openMembers(structure: Structure): string[] {

@@ -354,7 +354,10 @@ export function spaceEqually(
   return ok(out);
 }
 
-/** Lays what a person says of a joint over what was found. Nothing said any more: the entry goes. */
+/**
+ * Lays what a person says of a joint over what was found. Nothing said any more: the entry goes.
+ * @param what of its faces those that are said to be otherwise than found.
+ */
 export function setJoint(
   frame: DrawnFrame,
   a: string,
@@ -369,11 +372,7 @@ export function setJoint(
     faces: [],
   };
   const next = { ...known, ...what };
-  const plain =
-    next.kind === null &&
-    !next.stitches &&
-    next.through === null &&
-    next.faces.every((f) => f.bead && f.leg === null && f.care === "none");
+  const plain = next.kind === null && !next.stitches && next.through === null && next.faces.length === 0;
   const others = frame.joints.filter((j) => !same(j));
   return { ...frame, joints: plain ? others : [...others, next] };
 }

@@ -21,7 +21,7 @@ function mitrePlane(m: Placed, n: Placed, j: StructureJoint, gapMm: number): Cut
 }
 
 /** The face that a branch ends on. @returns the cutter of the branch's end. */
-function landing(through: Placed, branch: Placed, j: StructureJoint, gapMm: number): Cutter {
+export function landing(through: Placed, branch: Placed, j: StructureJoint, gapMm: number): Cutter {
   const into = intoMember(branch, j.endB as EndName);
   if (through.round)
     return { kind: "cylinder", axis: through.axes[0], point: j.at, radiusMm: reach(through, through.axes[1]) + gapMm };

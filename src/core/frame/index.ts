@@ -1,5 +1,6 @@
 export { beside } from "./beside";
 export { clearances } from "./clearance";
+export { type ClosedVolume, closedVolumes } from "./closedVolumes";
 export { type Cutter, meets } from "./cutter";
 export {
   type DrawnFrame,

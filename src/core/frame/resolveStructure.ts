@@ -3,6 +3,7 @@ import { type Cutter, meets } from "./cutter";
 import type { DrawnFrame, DrawnMember, DrawnSection } from "./drawnSchema";
 import { type Cuts, cutsOf, distinct } from "./endCuts";
 import { type Clash, findJoints } from "./findJoints";
+import { landedFaces } from "./landedFaces";
 import { MATERIALS, type MaterialName } from "./materials";
 import type { EndName, Placed } from "./meeting";
 import { resolvePart } from "./parts";
@@ -11,7 +12,7 @@ import { quadrilateralOf } from "./quadrilateral";
 import { isHollow, outerPerimeterMm } from "./sectionOutline";
 import { sectionProperties } from "./sections";
 import { type Shape, type ShapeProperties, shapeProperties } from "./shapes";
-import type { MemberEnd, Structure, StructureMember } from "./structure";
+import type { MemberEnd, Structure, StructureJoint, StructureMember } from "./structure";
 
 /** Middle of an outline by area. */
 function centroid(outline: readonly Vec2[]): Vec2 {
@@ -193,7 +194,7 @@ export function resolveStructure(frame: DrawnFrame): {
   placed: Map<string, Placed>;
 } {
   const placed = placeMembers(frame);
-  const { joints, clashes } = findJoints([...placed.values()], frame.joints);
+  const { joints: found, clashes } = findJoints([...placed.values()], frame.joints);
   const stock = new Map(frame.sections.map((s) => [s.id, stockOf(s)]));
   const hollow = new Set(
     frame.members.flatMap((m) => {
@@ -201,12 +202,13 @@ export function resolveStructure(frame: DrawnFrame): {
       return s && isHollow(s.shape) ? [m.id] : [];
     }),
   );
-  const cuts = cutsOf(placed, joints, frame.gap.mm, hollow);
+  const cuts = cutsOf(placed, found, frame.gap.mm, hollow);
   const capped = cappedEnds(frame, placed);
   const members = frame.members.flatMap((said) => {
     const [m, s] = [placed.get(said.id), stock.get(said.section)];
     return m && s ? [resolveMember(s, said, m, cuts, capped)] : [];
   });
+  const joints = withLandedFaces(frame, found, members, placed);
   const parts = frame.parts.map((p) => resolvePart(p, p.like ? placed.get(p.like)?.axes : undefined));
   const all = [...members, ...parts];
   const massKg = all.reduce((s, m) => s + m.massKg, 0);
@@ -239,6 +241,30 @@ export function resolveStructure(frame: DrawnFrame): {
     clashes,
     placed,
   };
+}
+
+/** Joints with the faces that are there to be welded. */
+function withLandedFaces(
+  frame: DrawnFrame,
+  joints: readonly StructureJoint[],
+  members: readonly StructureMember[],
+  placed: ReadonlyMap<string, Placed>,
+): StructureJoint[] {
+  const byId = new Map(members.map((m) => [m.id, m]));
+  const beside = new Map<string, Set<string>>(members.map((m) => [m.id, new Set()]));
+  for (const { a, b } of joints) {
+    beside.get(a)?.add(b);
+    beside.get(b)?.add(a);
+  }
+  return joints.map((j) => {
+    // A sub-assembly is welded before anything else stands on it.
+    const own = frame.groups.find((g) => g.members.includes(j.a) && g.members.includes(j.b))?.members;
+    const near = [...new Set([...(beside.get(j.a) ?? []), ...(beside.get(j.b) ?? [])])].flatMap((id) =>
+      id === j.a || id === j.b || (own && !own.includes(id)) ? [] : (byId.get(id) ?? []),
+    );
+    const said = frame.joints.find((x) => x.between.includes(j.a) && x.between.includes(j.b));
+    return { ...j, faces: landedFaces(j, byId, placed, near, frame.gap.mm, said) };
+  });
 }
 
 /** Corners of a member's body: the outline at its first end, then at its second. */

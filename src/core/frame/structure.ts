@@ -62,6 +62,8 @@ export interface StructureFace {
   /** Null: as the wall. */
   legMm: number | null;
   care: Care;
+  /** Member that stands on it, or fits into it: no torch comes there once that is on. */
+  under?: string;
 }
 
 /** A piece of seam on either side of two members that lie along each other. */

@@ -6,7 +6,7 @@ export const STAGE_CAUTIONS = {
     "Grinder guard on, disc rated for its speed, eyes and ears covered. Zinc and primer are poison in an arc: nothing is welded to a coat.",
   cut: "Guards on, disc rated for the saw, eyes and ears covered. Deburr: the tape reads the burr.",
   bed: "Rests and feet carry the frame while you work under it: no fingers beneath a raised corner.",
-  weld: "Helmet, gloves, ventilation, fire watch. Strip zinc and primer back from the joint. Never use chlorinated cleaner near an arc: it makes poison gas. Let solvent dry first. Vent closed tube.",
+  weld: "Helmet, gloves, ventilation, fire watch. Strip zinc and primer back from the joint. Never use chlorinated cleaner near an arc: it makes poison gas. Let solvent dry first.",
 } as const;
 
 const LOUD =

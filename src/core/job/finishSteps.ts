@@ -77,7 +77,7 @@ export function finishSteps(plan: Plan, structure: Structure): FinishStep[] {
       minutes: 8,
     });
   }
-  const left = structure.joints.flatMap((j) => j.faces).length - flush.length;
+  const left = structure.joints.flatMap((j) => j.faces.filter((f) => f.bead)).length - flush.length;
   if (left > 0)
     put("leave", {
       say:

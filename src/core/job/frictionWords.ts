@@ -22,9 +22,10 @@ export function frictionWords(structure: Structure, told: Told, units: UnitPrefe
   const { id, from, to, properties, material } = most.member;
   const bar = { eaN: MATERIALS[material].eMPa * properties.areaMm2, lengthMm: norm3(sub3(to, from)) };
   const { sticks, frictionN, slipMm } = heldByPads(bar, most.mm, CLAMP_N);
-  const size = (mm: number): string => formatSmall(mm, units, { decimals: units === "mm" ? 3 : 1 });
-  const goes = `${id} is likely to draw together by ${size(most.mm)}`;
+  // The loss in the decimals that it has everywhere; what pads hold is often a hundredth of it.
+  const size = (mm: number, decimals: number): string => formatSmall(mm, units, { decimals });
+  const goes = `${id} is likely to draw together by ${size(most.mm, units === "mm" ? 2 : 1)}`;
   return sticks
     ? `Friction under clamps is not counted. ${goes}; two clamps of ${shortForce(CLAMP_N, units)} that do not slide would hold all of that back with ${shortForce(frictionN, units)}: let them slide, or look again when they are off.`
-    : `Friction under clamps is not counted: ${goes}, and two clamps of ${shortForce(CLAMP_N, units)} hold ${size(most.mm + slipMm)} of that back before they slide.`;
+    : `Friction under clamps is not counted: ${goes}, and two clamps of ${shortForce(CLAMP_N, units)} hold ${size(most.mm + slipMm, units === "mm" ? 3 : 1)} of that back before they slide.`;
 }

@@ -8,6 +8,7 @@ import {
   holeFor,
   type InHole,
   type InSlot,
+  isFromCorner,
   measuredFrom,
   proposeFixture,
   type SetOff,
@@ -125,7 +126,7 @@ export function layOut(plan: Plan, structure: Structure, prediction: Prediction 
     return {
       element,
       from,
-      isFromA: structure.quad !== null,
+      isFromA: isFromCorner(structure),
       fromEdges: at && hasEdges ? { x: from.x + at.x.mm, y: from.y + at.y.mm } : null,
       hole:
         bed === "holes" && holes && isPinned

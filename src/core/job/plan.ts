@@ -2,7 +2,8 @@ import type { Footprint } from "../bed";
 import { limitProblems } from "../check";
 import { drillProblems, sawTestProblems, stockProblems } from "../cut";
 import type { Rectangle } from "../frame";
-import { cross, distance, sub, type Vec2 } from "../numeric";
+import { CORNERS, type Corner, lineCrossing } from "../geometry";
+import { add, cross, distance, scale, sub, unit, type Vec2 } from "../numeric";
 import { length, type Problem, plainLength, rangeWords, stated, statedExactly, type UnitPreference } from "../units";
 import { weldProblems } from "../weld";
 import { builtOf, orderProblems } from "./built";
@@ -137,20 +138,36 @@ function farApart(places: readonly Vec2[], count: number): Vec2[] {
   return chosen.some((r) => across(r) > ROW_MM) ? chosen : [];
 }
 
+/** Corners of the same sides set in by so much: where the middles of tubes cross, however a corner leans. */
+function setIn(corners: Record<Corner, Vec2>, byMm: number): Record<Corner, Vec2> {
+  const way = cross(sub(corners.B, corners.A), sub(corners.D, corners.A)) < 0 ? -1 : 1;
+  const inner = (corner: Corner, i: number): Vec2 => {
+    const here = corners[corner];
+    const [before, after] = [CORNERS.at(i - 1), CORNERS[(i + 1) % CORNERS.length]] as [Corner, Corner];
+    const [u, v] = [unit(sub(here, corners[before])), unit(sub(corners[after], here))];
+    // Where the letters go round to the left, inward lies to the left.
+    const [p, q] = [u, v].map((w) => add(here, scale({ x: -w.y, y: w.x }, way * byMm))) as [Vec2, Vec2];
+    return lineCrossing(p, u, q, v) ?? p;
+  };
+  return Object.fromEntries(CORNERS.map((c, i) => [c, inner(c, i)])) as Record<Corner, Vec2>;
+}
+
 /**
  * Rests of a frame without corners where its tubes lie, as far apart as they reach. Else at the centre of the tubes: two corners and the
  * middle across (3), under the corners (4), or under corners and middles
  * of AB and CD (6).
  */
 export function restsUnder(
-  over: Pick<Footprint, "lengthMm" | "widthMm" | "insetMm"> & Partial<Pick<Footprint, "touches">>,
+  over: Pick<Footprint, "lengthMm" | "widthMm" | "insetMm"> & Partial<Pick<Footprint, "touches" | "corners">>,
   count: 3 | 4 | 6,
   units: UnitPreference,
 ): Rest[] {
-  const half = over.insetMm;
   const apart = farApart(over.touches ?? [], count);
-  const inCorners = [half, over.widthMm - half].flatMap((y, row) =>
-    (RESTS_ALONG[count][row] ?? []).map((share) => ({ x: half + share * (over.lengthMm - 2 * half), y })),
+  const { lengthMm: x, widthMm: y } = over;
+  const box = { A: { x: 0, y: 0 }, B: { x, y: 0 }, C: { x, y }, D: { x: 0, y } };
+  const on = setIn(over.corners ?? box, over.insetMm);
+  const inCorners = [[on.A, on.B] as const, [on.D, on.C] as const].flatMap(([from, to], row) =>
+    (RESTS_ALONG[count][row] ?? []).map((share) => add(from, scale(sub(to, from), share))),
   );
   const places = apart.length > 0 ? apart : inCorners;
   return places.map((p, i) => ({ id: `R${i + 1}`, x: stated(p.x, units), y: stated(p.y, units) }));

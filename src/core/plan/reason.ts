@@ -16,6 +16,7 @@ export type Reason =
   | { kind: "far end is free" }
   | { kind: "opposes the other side" }
   | { kind: "both sides hold" }
+  | { kind: "one tack turns" }
   | { kind: "below wants a tack" }
   | { kind: "back on its bottom" }
   | { kind: "every side holds" }

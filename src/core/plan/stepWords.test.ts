@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
-import { resolveStructure, STARTERS } from "../frame";
+import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
 import { orderOfWork } from "./schools";
 import { seamCaution } from "./seamCaution";
 import type { Step } from "./step";
@@ -32,6 +32,46 @@ describe("steps in words", () => {
       }
       expect(new Set(said.map((w) => w.say)).size, name).toBe(said.length);
     }
+  });
+  it("speak of vents where a tube is shut all round, and of none where all breathe", () => {
+    const first = (frame: DrawnFrame): string | null => {
+      const { structure } = resolveStructure(frame);
+      const hold = orderOfWork(structure).steps.find((s) => s.id.do === "hold");
+      if (!hold) throw new Error("nothing holds it");
+      return stepWords(structure, hold).caution;
+    };
+    expect(first(started("rectangle"))).toMatch(/^Vent any closed tube/);
+    const tee = drawn({
+      BEAM: [
+        [0, 0, 0],
+        [900, 0, 0],
+      ],
+      POST: [
+        [450, 0, 0],
+        [450, 600, 0],
+      ],
+    });
+    expect(first(tee)).toBeNull();
+  });
+  it("tack a leg on all its walls, and a branch that is covered on one side on its top too", () => {
+    const tacked = (name: string, change = {}): string[] => {
+      const { structure } = resolveStructure(started(name, change));
+      return orderOfWork(structure).steps.flatMap(({ id }) => (id.do === "tack" ? [`${id.joint} ${id.line}`] : []));
+    };
+    const table = tacked("table base");
+    for (const leg of ["L1", "L2", "L3", "L4"])
+      expect(
+        table.filter((t) => t.startsWith(`${leg}/`)),
+        leg,
+      ).toHaveLength(4);
+    const gate = tacked("gate leaf");
+    // The rail: two sides at the hinge stile, and where the brace comes up under it, its upper side and its top.
+    expect(gate.filter((t) => t.startsWith("M1/DA"))).toHaveLength(2);
+    expect(gate.filter((t) => t.startsWith("M1/BC"))).toEqual(["M1/BC plus", "M1/BC top"]);
+    // The brace's ends: a wall on each of the two that they stand on.
+    expect(gate.filter((t) => t.startsWith("X1/"))).toHaveLength(4);
+    // The corner that the brace stands in turns about its outside.
+    expect(gate.slice(0, 4)).toEqual(["A outside", "C inside", "B inside", "D inside"]);
   });
   it("ask for more hands where the frame is heavy, and say how heavy", () => {
     const structure = ladder(12, { size: "80", wall: "5", depth: "" });

@@ -1,4 +1,5 @@
 import {
+  closedVolumes,
   type Quadrilateral,
   type Structure,
   type StructureFace,
@@ -105,6 +106,7 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>, name: 
   "far end is free": () => "Its far end is free and leans the way this tack pulls: look along it before the next one.",
   "corners are locked": () => "The corners are locked, so it sets no shape of its own.",
   "opposes the other side": () => "Across from the other side of the same joint: the two pull against each other.",
+  "one tack turns": () => "The next side of the same joint that can be reached: about one tack alone it turns.",
   "both sides hold": () => "The other side of the same joint: with both tacked it turns no more.",
   "below wants a tack": () => "Faces that looked down want a tack before any bead, or the first beads lift them.",
   "back on its bottom": () => "The next part is set on from above.",
@@ -203,7 +205,11 @@ export function barWords(structure: Structure, bar: Bar, on: boolean, units: Uni
       };
 }
 
-const VENT = "Vent any closed tube before welding: trapped gas blows out through the last bead.";
+/** Where a tube is shut all round in the end. */
+const ventWords = (structure: Structure): string | null =>
+  closedVolumes(structure).length > 0
+    ? "Vent any closed tube before welding: trapped gas blows out through the last bead."
+    : null;
 
 /** Every step of an order in words, by its key. @param steps the whole order: what a step is about hangs on what is worked before and after it. */
 export function stepsInWords(
@@ -237,13 +243,13 @@ export function stepWords(
         return {
           say: "Lay it on its three rests; clamp it only straight over them",
           why: "Three never rock, whatever the floor. A clamp between them bends the frame to where it pulls.",
-          caution: VENT,
+          caution: ventWords(structure),
         };
       return plain(
         step.why.kind === "bed holds flat" && step.why.stands
           ? "Clamp what lies on the bed, joints free to be reached; hold what stands up square to it"
           : "Clamp what lies on the bed, joints free to be reached",
-        VENT,
+        ventWords(structure),
       );
     case "tack":
     case "bead": {

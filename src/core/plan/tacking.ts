@@ -27,11 +27,22 @@ const hangsFree = ({ structure }: Workpiece, { joint }: JointWork): boolean => {
   return ends !== undefined && (ends.from.joints.length === 0 || ends.to.joints.length === 0);
 };
 
+/**
+ * A second side to tack of a branch that has none across from its first: what fits into a corner stands there with two walls that meet, and
+ * where another member covers one side its top is left. An end that stands on several is held by the tacks of all of them.
+ */
+function nextFace({ structure }: Workpiece, { joint, first, second, more, up }: JointWork): StructureFace | null {
+  if (!first || second) return null;
+  const standsOn = structure.joints.filter((j) => j.b === joint.b && j.endB === joint.endB && j.kind !== "lap");
+  return more[0] ?? (standsOn.length === 1 ? up : null);
+}
+
 /** Tacks what is put into a ring that holds, or onto it. */
 export function tackBetween(order: OrderBuilder, work: Workpiece, put: readonly JointWork[]): void {
   for (const w of put) {
     order.weld("tack", w, hingeFace(w), { kind: hangsFree(work, w) ? "far end is free" : "corners are locked" });
     order.weld("tack", w, lockFace(w), { kind: "both sides hold" });
+    order.weld("tack", w, nextFace(work, w), { kind: "one tack turns" });
     if (w.corner) order.weld("tack", w, w.up, { kind: "holds against lifting" });
   }
 }

@@ -10,7 +10,7 @@ import { outcomeKey } from "./outcomeId";
 import type { OutputPoint } from "./outputs";
 import { lossOf } from "./predicted";
 import { type SetUpShape, settingUp } from "./settingUp";
-import { DRAWS, type SimulatedOutcome, type Simulation, simulate, type Yielded } from "./simulate";
+import { DRAWS, type SeamWall, type SimulatedOutcome, type Simulation, simulate, type Yielded } from "./simulate";
 import type { SimulationStep } from "./simulationSteps";
 import { twistStiffness } from "./twistStiffness";
 
@@ -44,7 +44,7 @@ function keptOutcome({ byStep: _, after: __, draws, from, ...q }: SimulatedOutco
 /** What welding in one order is expected to do to one frame. */
 export interface Prediction {
   heatJPerMm: number;
-  /** Free closing of one fully beaded mitre line, mm. */
+  /** Free closing of one fully beaded line of the frame's mitres, else of what joints it has, mm. */
   closingMm: number;
   outcomes: PredictedOutcome[];
   setUp: SetUpShape;
@@ -140,8 +140,11 @@ export function* predictFrame(
     simulation = yield* simulated(shape.frame);
   }
   const twistNPerMm = yield* partOf(twistStiffness(structure, mechanics, own), 0.95, 0.05);
-  const wallMm = Math.min(...structure.members.map((m) => m.properties.wallMm));
-  const closingMm = (own.transverse.value * material.alphaPerK * heat) / (material.heatJPerMm3K * wallMm);
+  const seam = toldSeam(simulation.walls);
+  const fillet = seam?.fillet ? own.filletClosing.value : 1;
+  const closingMm = seam
+    ? (own.transverse.value * fillet * material.alphaPerK * heat) / (material.heatJPerMm3K * seam.wallMm)
+    : 0;
   const setUp = shape.toSetUp(simulation);
   const materials = [...new Set(structure.members.map((m) => m.material))];
   const placed = simulation.outcomes.filter(({ id }) => id.kind === "place").length;
@@ -153,7 +156,7 @@ export function* predictFrame(
     setUp,
     allowancesMm: allowances(structure, setUp, simulation.outcomes),
     twistNPerMm,
-    reasons: reasonsOf({ wallMm, materials }, heat, closingMm, setUp, simulation, units),
+    reasons: reasonsOf({ seam, materials }, heat, closingMm, setUp, simulation, units),
   };
   const drawn = simulation.outcomes.map(({ id, draws: all, from }) => ({ id, draws: all, from }));
   return { prediction, replay: replayOf(simulation), drawn };
@@ -194,6 +197,16 @@ const replayOf = (simulation: Simulation): Replay => ({
   lines: simulation.steps.map((s) => ("line" in s ? s.line : null)),
   yielded: simulation.yielded,
 });
+
+/** The joint that a free closing is told of: a mitre where there is one, else the kind that there is most of; of these the thinnest wall. */
+function toldSeam(walls: readonly SeamWall[]): SeamWall | null {
+  const count = (kind: SeamWall["kind"]): number => walls.filter((w) => w.kind === kind).length;
+  const rank = ({ kind }: SeamWall): number => (kind === "mitre" ? Number.POSITIVE_INFINITY : count(kind));
+  return walls.reduce<SeamWall | null>((best, w) => {
+    const more = best ? rank(w) - rank(best) : 1;
+    return more > 0 || (w.kind === best?.kind && w.wallMm < best.wallMm) ? w : best;
+  }, null);
+}
 
 /** A push is along the bed when it is this near to level. */
 const LEVEL = 0.5;
@@ -238,7 +251,7 @@ function asideReasons(asideMm: Record<string, number>, units: UnitPreference): s
 }
 
 function reasonsOf(
-  { wallMm, materials }: { wallMm: number; materials: readonly MaterialName[] },
+  { seam, materials }: { seam: SeamWall | null; materials: readonly MaterialName[] },
   heat: number,
   closingMm: number,
   { beyondMm, asideMm = {} }: Pick<SetUpShape, "beyondMm" | "asideMm">,
@@ -259,7 +272,11 @@ function reasonsOf(
       : [
           `A corner would move by ${formatSmall(Math.round(beyondMm), units)}: more than this model can say. Check heat, wall and sizes; nothing is set up off nominal.`,
         ]),
-    `${physical("heat", heat, units)} on a wall of ${wallWords(wallMm, units)} closes a mitre freely by about ${formatSmall(closingMm, units, { decimals: units === "mm" ? 2 : 1 })} under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
+    ...(seam
+      ? [
+          `${physical("heat", heat, units)} on a wall of ${wallWords(seam.wallMm, units)} closes a ${seam.kind} freely by about ${formatSmall(closingMm, units, { decimals: units === "mm" ? 2 : 1 })} under each bead; how much of it the frame lets through depends on what holds by then, so every step is worked through in order.`,
+        ]
+      : []),
     ...asideReasons(asideMm, units),
     "Bands hold about nine frames in ten: the same order on frames whose heat, fit and beads scatter.",
     ...bandCauses(simulation.outcomes),

@@ -34,8 +34,9 @@ describe("set-up targets", () => {
     expect(setUp?.rounds).toBeGreaterThan(2);
     expect(setUp?.leftMm).toBeLessThan(5e-3);
   });
-  it("stand still before bands are worked out where corners go far: draws of a gate leaf are worked through once", () => {
-    const plan = drawnPlan(started("gate leaf", {}, squareTube(25, 2)));
+  it("stand still before bands are worked out where corners go far: draws of a hot gate leaf are worked through once", () => {
+    const cold = drawnPlan(started("gate leaf", {}, squareTube(25, 2)));
+    const plan = { ...cold, weld: { ...cold.weld, volts: 24, amps: 200, travelMmPerS: 3, from: "machine" as const } };
     const moved = vi.spyOn(simulating, "simulate");
     const { setUp } = drain(predicting(plan, { draws: 2 })).prediction;
     expect(moved).toHaveBeenCalledTimes(1);

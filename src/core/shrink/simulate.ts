@@ -1,5 +1,5 @@
 import type { FaceLine } from "../frame";
-import { type LetGo, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
+import { type BeamJointKind, type LetGo, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
 import { partOf, smoothQuantile } from "../numeric";
 import type { Estimate } from "../units";
 import { FACTORS, NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel } from "../weld";
@@ -73,8 +73,17 @@ export interface Released {
   energyJ: number;
 }
 
+/** A joint as its beads find it. */
+export interface SeamWall {
+  kind: BeamJointKind;
+  fillet: boolean;
+  wallMm: number;
+}
+
 export interface Simulation {
   steps: readonly SimulationStep[];
+  /** Of every joint. */
+  walls: SeamWall[];
   points: OutputPoint[];
   /** Movement of every point after each step, nominal frame: x, y, z in mm. */
   history: Float64Array[];
@@ -168,6 +177,11 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
     outcomes.push(yield* simulatedOutcome(q, samples, m, draws, history, steps, atGates));
   return {
     steps,
+    walls: model.joints.map(({ faces: { kind, yieldPerMm } }) => ({
+      kind: kind.name,
+      fillet: kind.fillet,
+      wallMm: yieldPerMm / model.frame.material.yieldMPa,
+    })),
     points: outputs.points,
     history,
     outcomes,

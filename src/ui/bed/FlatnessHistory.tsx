@@ -28,6 +28,8 @@ export default function FlatnessHistory({
       points={points}
       currentId={currentId}
       inside={allowedMm === null ? null : [0, allowedMm]}
+      kind="length"
+      units={units}
       words={(x) => formatSmall(x, units, { decimals: 2, bare: true })}
       label="Out of flat by round"
     />

@@ -3,6 +3,7 @@
 import { extent, line, scaleLinear } from "d3";
 import { formatLength, formatSmall, type UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
+import { niceShown, shownTicks } from "../parts/shownTicks";
 import { YTicks } from "../parts/YTicks";
 import type { MapPoint } from "./ContourMap";
 
@@ -30,7 +31,9 @@ export function ProfileChart({
   const z = points.map((p, i) => p.z - first.z - ((last.z - first.z) * (along[i] ?? 0)) / far);
   const [low, high] = extent(z.flatMap((v, i) => [v - 2 * (uMm[i] ?? 0), v + 2 * (uMm[i] ?? 0)])) as [number, number];
   const x = scaleLinear([0, far], [LEFT, width - 18]);
-  const y = scaleLinear([Math.min(low, -0.02), Math.max(high, 0.02)], [HEIGHT - 30, 12]).nice(4);
+  const domain = niceShown([Math.min(low, -0.02), Math.max(high, 0.02)], 4, "length", units);
+  const y = scaleLinear(domain, [HEIGHT - 30, 12]);
+  const ticks = shownTicks(domain, 4, "length", units);
   const small = (mm: number): string => formatSmall(mm, units, { decimals: 2, bare: true, signed: true });
   return (
     <div ref={ref}>
@@ -40,7 +43,7 @@ export function ProfileChart({
         role="img"
         aria-label={`Profile from ${first.id} to ${last.id}: ${points.map((p, i) => `${p.id} ${small(z[i] ?? 0)}`).join(", ")}`}
       >
-        {y.ticks(4).map((t) => (
+        {ticks.map((t) => (
           <line
             key={t}
             x1={LEFT}
@@ -50,7 +53,7 @@ export function ProfileChart({
             stroke={t === 0 ? "var(--line-strong)" : "var(--line)"}
           />
         ))}
-        <YTicks ticks={y.ticks(4)} y={y} x={LEFT - 6} words={small} />
+        <YTicks ticks={ticks} y={y} x={LEFT - 6} words={small} />
         <path
           d={
             line<number>(

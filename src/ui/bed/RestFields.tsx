@@ -3,7 +3,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 
-import type { Footprint } from "@/core/bed";
+import { type Footprint, hasSidesAlong } from "@/core/bed";
 import { type Plan, restsGrid, restsOnBearers, restsUnder } from "@/core/job";
 import { stated } from "@/core/units";
 import { useJob } from "../job/JobProvider";
@@ -111,7 +111,7 @@ export function RestFields({ over }: { over: Footprint }) {
                 label={
                   <>
                     <span className="sr-only">{rest.id} </span>
-                    {FROM_WORDS[over.corners ? "sides" : "box"][axis]}
+                    {FROM_WORDS[hasSidesAlong(over) ? "sides" : "box"][axis]}
                   </>
                 }
                 units={units}

@@ -4,6 +4,7 @@ import { scaleLinear } from "d3";
 import type { Loss } from "@/core/job";
 import { formatSmall, type UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
+import { niceShown, shownTicks } from "../parts/shownTicks";
 
 const ROW = 46;
 const LEFT = 34;
@@ -20,7 +21,8 @@ export function LossChart({ losses, units }: { losses: readonly Loss[]; units: U
     l.predicted.high,
     ...(l.measured ? [l.measured.value - 2 * l.measured.u, l.measured.value + 2 * l.measured.u] : []),
   ]);
-  const x = scaleLinear([Math.min(...ends), Math.max(...ends) * 1.05], [left, width - 16]).nice(4);
+  const domain = niceShown([Math.min(...ends), Math.max(...ends) * 1.05], 4, "length", units);
+  const x = scaleLinear(domain, [left, width - 16]);
   const height = losses.length * ROW + 26;
   const bare = (mm: number) => formatSmall(mm, units, { decimals: 1, bare: true });
   return (
@@ -31,7 +33,7 @@ export function LossChart({ losses, units }: { losses: readonly Loss[]; units: U
         role="img"
         aria-label={`Predicted and measured loss, ${units === "mm" ? "mm" : "in"}: ${losses.map((l) => `${l.name} predicted ${bare(l.predicted.low)} to ${bare(l.predicted.high)}${l.measured ? `, measured ${bare(l.measured.value)}` : ""}`).join("; ")}`}
       >
-        {x.ticks(4).map((t) => (
+        {shownTicks(domain, 4, "length", units).map((t) => (
           <g key={t}>
             <line x1={x(t)} x2={x(t)} y1={0} y2={height - 22} stroke={t === 0 ? "var(--line-strong)" : "var(--line)"} />
             <text x={x(t)} y={height - 8} textAnchor="middle" fontSize={12} fill="var(--ink-soft)" className="fig">

@@ -75,6 +75,7 @@ export function Holes() {
   const advice = holeAdvice(structure, finish);
   const total = advice.reduce((s, a) => s + a.count, 0);
   const open = openMembers(structure);
+  const ends = preparations(structure, finish, units);
   return (
     <Section title="Holes" aside={<span className="text-sm text-soft">{total} to drill before the last beads</span>}>
       <Choice
@@ -111,9 +112,9 @@ export function Holes() {
       <DrillList />
       <h3 className="mt-4 font-semibold">Every end, before it is fitted</h3>
       <ul className="mt-1 grid max-w-prose gap-1 text-sm">
-        {preparations(structure, finish, units).map((p) => (
+        {ends.map((p) => (
           <li key={p.sections.join()}>
-            {preparations.length > 1 ? `${p.sections.join(", ")}: ` : ""}
+            {ends.length > 1 ? `${p.sections.join(", ")}: ` : ""}
             {p.steps.join(" ")}
           </li>
         ))}

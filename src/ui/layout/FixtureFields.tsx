@@ -32,7 +32,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 export function FixtureFields({ isRing }: { isRing: boolean }) {
   const { plan, units, edit, field, forget } = usePlanField();
   const { evaluation } = useJob("evaluation");
-  const zeroWords = evaluation.structure?.quad ? "Corner A" : "Lower left of the frame";
+  const zeroWords = evaluation.footprint?.corners ? "Corner A" : "Lower left of the frame";
   const fixture: FixturePlan = plan.fixture ?? {};
   const set = (change: Partial<FixturePlan>) => edit((p) => withFixture(p, change));
   const { holes, slots, at, bed, have } = fixture;

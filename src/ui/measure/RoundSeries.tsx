@@ -1,7 +1,9 @@
 "use client";
 
 import { scaleLinear } from "d3";
+import type { PhysicalKind, UnitPreference } from "@/core/units";
 import { useWidth } from "../drawing/useWidth";
+import { shownTicks } from "../parts/shownTicks";
 import { YTicks } from "../parts/YTicks";
 
 const HEIGHT = 150;
@@ -23,6 +25,8 @@ export function RoundSeries({
   points,
   currentId,
   inside,
+  kind,
+  units,
   words,
   label,
 }: {
@@ -30,6 +34,8 @@ export function RoundSeries({
   currentId: string | null;
   /** From, to; null without a limit. From nought: the number has no sign. */
   inside: readonly [number, number] | null;
+  kind: PhysicalKind;
+  units: UnitPreference;
   words: (x: number) => string;
   label: string;
 }) {
@@ -58,7 +64,7 @@ export function RoundSeries({
           />
         ) : null}
         <line x1={LEFT} x2={width} y1={y(0)} y2={y(0)} stroke="var(--line-strong)" />
-        <YTicks ticks={y.ticks(4)} y={y} x={LEFT - 6} words={words} />
+        <YTicks ticks={shownTicks([low, reach], 4, kind, units)} y={y} x={LEFT - 6} words={words} />
         <path
           d={`M${points.map((p, i) => `${x(i)} ${y(p.value)}`).join("L")}`}
           fill="none"

@@ -24,6 +24,8 @@ export function RoundsChart({
       points={points}
       currentId={currentId}
       inside={limitMmPerM === null ? null : [-limitMmPerM, limitMmPerM]}
+      kind="slope"
+      units={units}
       words={(x) => physical("slope", x, units, undefined, true)}
       label={`Out of square by round, ${unitOf("slope", units)}`}
     />

@@ -48,11 +48,17 @@ describe("job files of the first format", () => {
       const e = evaluate(job, null);
       expect(e.problems.filter((p) => p.severity === "error")).toEqual([]);
       for (const r of e.bedRounds) expect(r.orphaned).toEqual([]);
-      // Ticks of a tack or a bead stand at a joint and a face that there are; two that lie along each other had faces across once.
+      // Ticks of a tack or a bead stand at a joint and a face that there are. Two that lie along each other had faces across once, and what
+      // fits into a corner of others had all its faces on each of them.
+      const cornered = new Set(
+        e.structure?.members.flatMap(({ id, ends }) =>
+          [ends.from, ends.to].some((end) => end.joints.length > 1) ? [id] : [],
+        ),
+      );
       const faces = new Set(
         e.structure?.joints.flatMap((j) => [
           ...j.faces.map((f) => `${j.id}/${f.line}`),
-          ...(j.along ? [`${j.id}/plus`, `${j.id}/minus`] : []),
+          ...(j.along || cornered.has(j.b) ? ["plus", "minus", "top", "bottom"].map((line) => `${j.id}/${line}`) : []),
         ]),
       );
       for (const t of job.entries)

@@ -136,13 +136,10 @@ function OneJoint({
   const set = (what: Partial<Omit<DrawnJoint, "between">>) => onEdit(setJoint(frame, j.a, j.b, what));
   const face = (f: StructureFace, what: Partial<DrawnJoint["faces"][number]>) => {
     const faces = said?.faces ?? [];
-    const known = faces.find((x) => x.line === f.line) ?? {
-      line: f.line,
-      bead: true,
-      leg: null,
-      care: "none" as const,
-    };
-    set({ faces: [...faces.filter((x) => x.line !== f.line), { ...known, ...what }] });
+    const found = { line: f.line, bead: f.under === undefined, leg: null, care: "none" as const };
+    const next = { ...(faces.find((x) => x.line === f.line) ?? found), ...what };
+    const isFound = next.bead === found.bead && next.leg === null && next.care === "none";
+    set({ faces: [...faces.filter((x) => x.line !== f.line), ...(isFound ? [] : [next])] });
   };
   return (
     <>
@@ -210,6 +207,12 @@ function OneJoint({
               options={CARES.map((c) => [c, c === "none" ? "as welded" : c] as const)}
               onChange={(care) => face(f, { care, ...(care === "keep clear" ? { bead: false } : {}) })}
             />
+            {f.under ? (
+              <p className="col-span-2 text-sm text-soft">
+                {f.under} covers it: no torch comes there once that is on
+                {f.bead ? ", so lay it before." : ". Without a bead, unless you lay it before."}
+              </p>
+            ) : null}
             {f.bead ? (
               <LengthField
                 label={`Bead size, ${f.words}`}

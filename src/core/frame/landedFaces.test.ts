@@ -1,0 +1,138 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawnPlan } from "../../../tests/support/plans";
+import { builtOf } from "../job/built";
+import { norm3, sub3 } from "../numeric";
+import { length } from "../units";
+import type { DrawnFrame } from "./drawnSchema";
+import { setJoint } from "./editing";
+import { bodyPoints, resolveStructure } from "./resolveStructure";
+import type { Structure, StructureFace, StructureMember } from "./structure";
+
+const structureOf = (frame: DrawnFrame): Structure => resolveStructure(frame).structure;
+const faceOf = (s: Structure, joint: string, line: StructureFace["line"]): StructureFace | undefined =>
+  s.joints.find((j) => j.id === joint)?.faces.find((f) => f.line === line);
+const wordsOf = (s: Structure, joint: string): string[] =>
+  (s.joints.find((j) => j.id === joint)?.faces ?? []).map((f) => f.words).sort();
+
+/** Length of the line along which an end is cut, all round, mm. */
+function roundEndMm(m: StructureMember, end: "from" | "to"): number {
+  const points = bodyPoints(m);
+  const n = points.length / 2;
+  const ring = end === "from" ? points.slice(0, n) : points.slice(n);
+  return ring.reduce((sum, p, i) => sum + norm3(sub3(p, ring[(i + 1) % n] ?? p)), 0);
+}
+
+/** Ends that fit into a corner of others, with the seams of all their joints together. */
+const cornered = ({ members, joints }: Structure) =>
+  members.flatMap((m) =>
+    (["from", "to"] as const).flatMap((end) => {
+      const own = joints.filter((j) => j.b === m.id && j.endB === end && j.kind !== "lap" && j.kind !== "mitre");
+      return own.length > 1 ? [{ end: `${m.id} ${end}`, m, at: end, faces: own.flatMap((j) => j.faces) }] : [];
+    }),
+  );
+
+const tubes = fc.record({ mm: fc.integer({ min: 20, max: 60 }), wall: fc.constantFrom(1.6, 2, 3) });
+const gates = fc
+  .record({
+    tube: tubes,
+    length: fc.integer({ min: 700, max: 1600 }),
+    width: fc.integer({ min: 900, max: 2200 }),
+    rail: fc.integer({ min: 350, max: 550 }),
+    brace: fc.constantFrom("below the rail", "above the rail"),
+    hinge: fc.constantFrom("DA", "BC"),
+  })
+  .map(({ tube, ...change }) => started("gate leaf", change, squareTube(tube.mm, tube.wall)));
+const tables = tubes.map(({ mm, wall }) => started("table base", {}, squareTube(mm, wall)));
+
+describe("an end that fits into a corner of others", () => {
+  it("is welded once all round, whatever stands in the corner with it", () => {
+    fc.assert(
+      fc.property(fc.oneof(gates, tables), (frame) => {
+        const ends = cornered(structureOf(frame));
+        expect(ends.length).toBeGreaterThan(0);
+        for (const { end, m, at, faces } of ends) {
+          const seams = faces.reduce((sum, f) => sum + f.lengthMm, 0);
+          expect(seams / roundEndMm(m, at), end).toBeCloseTo(1, 1);
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+  it("of a brace stands on either with the wall that looks away from the corner; a leg with two walls on each side of a mitre", () => {
+    const gate = structureOf(started("gate leaf"));
+    // Up from the hinge side's foot: its lower wall on the foot rail, its upper on the stile.
+    expect(wordsOf(gate, "X1/AB")).toEqual(["right side", "top", "underside"]);
+    expect(wordsOf(gate, "X1/DA")).toEqual(["back", "top", "underside"]);
+    const table = structureOf(started("table base"));
+    for (const leg of ["L1", "L2", "L3", "L4"]) {
+      const walls = table.joints.flatMap((j) => (j.b === leg ? j.faces.map((f) => f.words) : []));
+      expect(walls.sort(), leg).toEqual(["back", "front", "left side", "right side"]);
+    }
+  });
+  it("shares a wall where the corner runs through it, by length", () => {
+    // Rails of 60 and 40: the mitre runs from (-20, -30) to (20, 30), and cuts 4 mm off the leg's walls at y = 12 and y = -12.
+    const legged = drawn(
+      {
+        P: [
+          [0, 0, 0],
+          [800, 0, 0],
+        ],
+        Q: [[0, 0, 0], [0, 600, 0], "S3"],
+        LEG: [[0, 0, 0], [0, 0, -300], "S2"],
+      },
+      [squareTube(60, 3), squareTube(24, 2, "S2"), { ...squareTube(40, 3, "S3"), height: length("60") }],
+    );
+    const mitred = setJoint(legged, "P", "Q", { kind: "mitre" });
+    const frame = ["P", "Q"].reduce((f, rail) => setJoint(f, rail, "LEG", { kind: "butt", through: rail }), mitred);
+    const lengths = (rail: string): number[] =>
+      structureOf(frame)
+        .joints.flatMap((j) => (j.a === rail && j.b === "LEG" ? j.faces.map((f) => Math.round(f.lengthMm)) : []))
+        .sort((a, b) => a - b);
+    expect(lengths("P")).toEqual([4, 20, 24]);
+    expect(lengths("Q")).toEqual([4, 20, 24]);
+  });
+});
+
+describe("a seam that another member covers", () => {
+  it("gets no bead, unless somebody says so", () => {
+    const frame = started("gate leaf");
+    const gate = structureOf(frame);
+    expect(faceOf(gate, "A", "inside")).toMatchObject({ under: "X1", bead: false });
+    expect(faceOf(gate, "C", "inside")).not.toHaveProperty("under");
+    expect(faceOf(gate, "C", "inside")).toMatchObject({ bead: true });
+    // The brace's head lies under the rail.
+    expect(gate.joints.find((j) => j.id === "M1/BC")?.faces.filter((f) => f.under === "X1")).toHaveLength(1);
+    const said = setJoint(frame, "AB", "DA", { faces: [{ line: "inside", bead: true, leg: null, care: "none" }] });
+    expect(faceOf(structureOf(said), "A", "inside")).toMatchObject({ under: "X1", bead: true });
+    const cleared = setJoint(said, "AB", "DA", { faces: [] });
+    expect(cleared.joints).toEqual(frame.joints);
+  });
+  it("is one under a leg, and none under a frame that comes on when this one is done", () => {
+    const table = structureOf(started("table base"));
+    for (const c of ["A", "B", "C", "D"]) expect(faceOf(table, c, "top")?.under, c).toMatch(/^L\d$/);
+    const stack = started("two frames stacked");
+    expect(stack.groups.length).toBe(2);
+    expect(
+      structureOf(stack)
+        .joints.flatMap((j) => j.faces)
+        .filter((f) => f.under),
+    ).toEqual([]);
+    const together = structureOf({ ...stack, groups: [] });
+    for (const c of ["A", "B", "C", "D"]) expect(faceOf(together, c, "top")?.under, c).toBeDefined();
+  });
+  it("is in no order of work, and every seam that can be seen is in it once", () => {
+    fc.assert(
+      fc.property(fc.oneof(gates, tables), (frame) => {
+        const { structure, order } = builtOf(drawnPlan(frame));
+        const beads = (order?.steps ?? []).flatMap(({ id }) => (id.do === "bead" ? [`${id.joint} ${id.line}`] : []));
+        const seen = (structure?.joints ?? []).flatMap((j) =>
+          j.faces.flatMap((f) => (f.under ? [] : [`${j.id} ${f.line}`])),
+        );
+        expect([...beads].sort()).toEqual(seen.sort());
+      }),
+      { numRuns: 10 },
+    );
+  });
+});

@@ -1,6 +1,7 @@
 import type { Quadrilateral } from "../frame";
 import { ends, SIDES, type Side } from "../geometry";
 import { distance } from "../numeric";
+import { leansAsDrawn } from "../square";
 import { type Problem, plainLength, type UnitPreference } from "../units";
 import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
 import type { Deviation, FlatBy, Limits } from "./limitsSchema";
@@ -197,11 +198,18 @@ export function resolveLimits(
     if (Number.isFinite(reach) && reach > 0)
       upTo("place", "Farthest place from the drawing", reach, `${source.length}, of its lengths`, "mm", false);
   }
+  const leans = quad !== null && leansAsDrawn(quad.corners);
   if (square && quad)
     out.push({
       id: "square",
       kind: square.byCorner ? "corner" : "diagonal",
-      label: square.byCorner ? "Worst corner from square" : "Diagonals apart",
+      label: square.byCorner
+        ? leans
+          ? "Worst corner from the drawing"
+          : "Worst corner from square"
+        : leans
+          ? "Diagonals apart, beyond the drawing"
+          : "Diagonals apart",
       unit: square.byCorner ? "mm/m" : "mm",
       nominal: 0,
       lower: -square.upper,

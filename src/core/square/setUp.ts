@@ -1,12 +1,13 @@
 import { CORNERS, type Corner, ends, SPANS, type Span } from "../geometry";
 import { add, distance, type Vec2 } from "../numeric";
-import { type Quad, squareDifferenceMm2 } from "./shape";
+import { diagonalsApartMm, type Quad, squareDifferenceMm2 } from "./shape";
 
 /** What to set up so that the frame ends where it should. */
 export interface SetUp {
   corners: Quad;
   /** Target of each side and diagonal, mm. */
   targets: Record<Span, number>;
+  /** AC less BD beyond what it shall be in the end: nought where a frame that leans as drawn is set up as drawn. */
   diagonalDifferenceMm: number;
   /** Target for the slide. */
   squareDifferenceMm2: number;
@@ -27,7 +28,7 @@ export function setUp(final: Quad, offsets: Record<Corner, Vec2>): SetUp {
   return {
     corners,
     targets,
-    diagonalDifferenceMm: targets.AC - targets.BD,
+    diagonalDifferenceMm: diagonalsApartMm(corners) - diagonalsApartMm(final),
     squareDifferenceMm2: squareDifferenceMm2(corners),
   };
 }

@@ -3,6 +3,7 @@ import { distance } from "../numeric";
 import { adjustNetwork, type NetworkFit, type Reading, type Tape } from "./network";
 import {
   cornerAngleDeg,
+  diagonalsApartMm,
   type Quad,
   type Rack,
   rack,
@@ -132,8 +133,8 @@ export function squareCheck(
           tapes,
         });
   const bySides = fit.readings.some((r) => given.some((g) => g.id === r.id));
-  const apart = (of: Quad): number => distance(of.A, of.C) - distance(of.B, of.D);
-  const diagonalDifferenceMm = AC && BD ? { value: AC.mm - BD.mm - apart(drawn), u: Math.hypot(AC.uMm, BD.uMm) } : null;
+  const diagonalDifferenceMm =
+    AC && BD ? { value: AC.mm - BD.mm - diagonalsApartMm(drawn), u: Math.hypot(AC.uMm, BD.uMm) } : null;
   const drawnDeg = Object.fromEntries(CORNERS.map((c) => [c, cornerAngleDeg(drawn, c)])) as Record<Corner, number>;
   if (fit.status === "undetermined")
     return {
@@ -157,7 +158,7 @@ export function squareCheck(
   const departure = (f: (q: Quad) => number): Measured => measured((of) => f(of) - f(drawn));
   const moves = slides(q, targetMm2);
   // The nudge works on the fitted shape, so the habit beside it does too.
-  const difference = apart(q);
+  const difference = diagonalsApartMm(q);
   const targetDifference = targetMm2 / (distance(drawn.A, drawn.C) + distance(drawn.B, drawn.D));
   const nudges = SIDES.map((side): Nudge => {
     const [p, r] = ends(side);

@@ -2,28 +2,28 @@
 
 import { CORNERS } from "@/core/geometry";
 import { type FrameRound, misreadWords, plusMinus } from "@/core/job";
-import type { Measured } from "@/core/square";
+import { leansAsDrawn, type Measured } from "@/core/square";
 import { fixed, formatLength, formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Section } from "../parts/Sheet";
 
-const lean = ({ value, u }: Measured): string =>
+const lean = ({ value, u }: Measured, leans: boolean): string =>
   Math.abs(value) <= 2 * u
     ? "no more than the tape can tell"
-    : value > 0
-      ? "AC is the long diagonal"
-      : "BD is the long diagonal";
+    : `${value > 0 ? "AC" : "BD"} is ${leans ? "longer against the other than drawn" : "the long diagonal"}`;
 
 /** The fitted rectangle: shear and the two tapers apart, corner angles, whether a tape was misread. */
 export function Shape({ round }: { round: FrameRound }) {
-  const { units } = useJob("units");
+  const { units, evaluation } = useJob("units", "evaluation");
   const s = round.square;
   if (!s?.angleDeg || !s.shearMmPerM || !s.taperLengthMm || !s.taperWidthMm) return null;
+  const quad = evaluation.structure?.quad;
+  const leans = quad ? leansAsDrawn(quad.corners) : false;
   const rows: [string, string, string][] = [
     [
       "Out of square (shear)",
       `${physical("slope", s.shearMmPerM.value, units, undefined, true)} ± ${physical("slope", 2 * s.shearMmPerM.u, units)}`,
-      lean(s.shearMmPerM),
+      lean(s.shearMmPerM, leans),
     ],
     [
       "Taper of the length, AB − CD",
@@ -38,9 +38,11 @@ export function Shape({ round }: { round: FrameRound }) {
     ...(s.diagonalDifferenceMm
       ? [
           [
-            "Diagonals, AC − BD",
+            leans ? "AC − BD, beyond the drawing" : "Diagonals, AC − BD",
             plusMinus(s.diagonalDifferenceMm.value, s.diagonalDifferenceMm.u, units, true),
-            "alone it proves only that the mid-lines cross square",
+            leans
+              ? "alone it proves only that the mid-lines cross as drawn"
+              : "alone it proves only that the mid-lines cross square",
           ] as [string, string, string],
         ]
       : []),

@@ -210,7 +210,9 @@ function OneJoint({
             {f.under ? (
               <p className="col-span-2 text-sm text-soft">
                 {f.under} covers it: no torch comes there once that is on
-                {f.bead ? ", so lay it before." : ". Without a bead, unless you lay it before."}
+                {f.bead
+                  ? `. Move it before ${f.under} in the order of work.`
+                  : ", so it gets no bead unless you say so."}
               </p>
             ) : null}
             {f.bead ? (

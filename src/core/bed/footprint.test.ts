@@ -45,7 +45,7 @@ describe("what lies over the bed", () => {
     const slant = fc.integer({ min: -250, max: 250 });
     fc.assert(
       fc.property(slant, slant, fc.integer({ min: 0, max: 150 }), fc.constantFrom(30, 40, 60), (d, c, up, mm) => {
-        const [A, B, C, D]: Vec3[] = [
+        const [A, B, C, D]: [Vec3, Vec3, Vec3, Vec3] = [
           [0, 0, 0],
           [1200, 0, 0],
           [1200 + c, 700 + up, 0],

@@ -62,7 +62,7 @@ describe("how the cold frame is likely to stand against its limits", () => {
     const side = fc.integer({ min: -300, max: 300 });
     fc.assert(
       fc.property(side, side, (d, c) => {
-        const [A, B, C, D]: Vec3[] = [
+        const [A, B, C, D]: [Vec3, Vec3, Vec3, Vec3] = [
           [0, 0, 0],
           [1200, 0, 0],
           [1200 + c, 700, 0],

@@ -10,8 +10,9 @@ export function groundFaces(frame: DrawnFrame, looking: readonly ("top" | "botto
   let out = frame;
   for (const joint of resolveStructure(frame).structure.joints) {
     const lines = joint.faces
-      .filter((f) => f.bead)
-      .filter(({ toward }) => looking.includes(toward[2] > 0 ? "top" : "bottom") && Math.abs(toward[2]) > UPRIGHT)
+      .filter(
+        ({ bead, toward: [, , z] }) => bead && looking.includes(z > 0 ? "top" : "bottom") && Math.abs(z) > UPRIGHT,
+      )
       .map((f) => f.line);
     const said = frame.joints.find((j) => j.between.includes(joint.a) && j.between.includes(joint.b))?.faces ?? [];
     const ground = lines.map((line) => ({

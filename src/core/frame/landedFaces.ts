@@ -6,8 +6,9 @@ import { type EndName, intoMember, type Placed, reach } from "./meeting";
 import { mitreReaches } from "./mitre";
 import type { StructureFace, StructureJoint, StructureMember } from "./structure";
 
-/** Places that are looked at along each wall of an end. */
+/** Places that are looked at along a seam; round an end so many for each of four walls, however many it has. */
 const PLACES = 24;
+const ROUND_END = 4 * PLACES;
 /** How near a place must be to a plane to lie on it, mm. */
 const ON_PLANE_MM = 0.1;
 /** How far from a seam, off both of its members, a torch must find air, mm: about the leg of a bead. */
@@ -45,6 +46,18 @@ function isInBody(m: StructureMember, p: Vec3): boolean {
   return isIn && isWithinEnds(m, p);
 }
 
+/** Half of a section's diagonal, mm. */
+const halfDiagonalMm = ({ outline }: Pick<StructureMember, "outline">): number =>
+  Math.max(...outline.map(({ x, y }) => Math.hypot(x, y)));
+
+/** Whether a member comes so near to a place that it may cover what lies within a reach of it. */
+function comesNear(m: StructureMember, p: Vec3, reachMm: number): boolean {
+  const { from, to } = m.ends;
+  const way = sub3(to.at, from.at);
+  const share = Math.min(1, Math.max(0, dot3(sub3(p, from.at), way) / dot3(way, way)));
+  return norm3(sub3(p, add3(from.at, scale3(way, share)))) < reachMm + 2 * halfDiagonalMm(m);
+}
+
 /** Sum of an outline's turns: above nought when it goes round to the left. */
 const windsLeft = (outline: readonly Vec2[]): boolean =>
   outline.reduce((sum, p, i) => {
@@ -57,6 +70,7 @@ function wallsAt(m: StructureMember, end: EndName): { wayMm: number; out: Vec3; 
   const [x, y, z] = m.axes;
   const cut = end === "from" ? m.begins : m.finishes;
   const turn = windsLeft(m.outline) ? 1 : -1;
+  const each = Math.max(1, Math.round(ROUND_END / m.outline.length));
   const corner = (i: number): Vec3 => {
     const p = m.outline[i] as Vec2;
     return add3(m.from, add3(scale3(x, entry(cut, i)), add3(scale3(y, p.x), scale3(z, p.y))));
@@ -67,7 +81,7 @@ function wallsAt(m: StructureMember, end: EndName): { wayMm: number; out: Vec3; 
     const wayMm = Math.hypot(q.x - p.x, q.y - p.y);
     const out = add3(scale3(y, (turn * (q.y - p.y)) / wayMm), scale3(z, (turn * (p.x - q.x)) / wayMm));
     const [from, way] = [corner(i), sub3(corner(next), corner(i))];
-    const places = Array.from({ length: PLACES }, (_, k) => add3(from, scale3(way, (k + 0.5) / PLACES)));
+    const places = Array.from({ length: each }, (_, k) => add3(from, scale3(way, (k + 0.5) / each)));
     return { wayMm, out, places };
   });
 }
@@ -138,19 +152,26 @@ export function landedFaces(
   const [through, branch] = [placed.get(j.a), placed.get(j.b)];
   if (!a || !b || !through || !branch || j.kind === "lap" || !j.endB) return j.faces;
   const isCorner = j.faces.some((f) => f.line === "inside");
+  const reachMm = Math.max(...j.faces.map((f) => f.lengthMm)) + halfDiagonalMm(a) + CLEAR_MM;
+  const about = near.filter((m) => comesNear(m, j.at, reachMm));
+  const isAmidst = [a.ends.from, a.ends.to].every(({ at }) => norm3(sub3(at, j.at)) > reachMm);
+  // Nothing else comes near: a corner of two, or a branch on the middle of a tube.
+  if (about.length === 0 && (isCorner || (isAmidst && b.ends[j.endB].cutters.length === 1))) return j.faces;
   const on = isCorner ? null : landing(through, branch, j, gapMm);
   const seams =
     on?.kind === "plane" ? landedSeams(j, a, b, on) : j.kind === "mitre" ? mitreSeams(j, through, branch) : [];
   const there = seams.filter(({ share }) => share >= LEAST_SHARE);
   // What stands on nothing of the other's face is drawn past it: nothing is known of its seams.
   if (there.length === 0) return j.faces;
-  return there.map(({ face, share, seam }) => {
+  const faces = there.map(({ face, share, seam }): StructureFace => {
     const lengthMm = face.lengthMm * Math.min(1, share);
-    const over = near.find(
+    const over = about.find(
       (m) => seam.filter(({ at, clear }) => isInBody(m, add3(at, clear))).length > (1 - LEAST_BARE) * seam.length,
     );
     if (!over) return { ...face, lengthMm };
     const bead = said?.faces.find((f) => f.line === face.line)?.bead ?? false;
     return { ...face, lengthMm, bead, under: over.id };
   });
+  // A joint that is covered all round is welded before all the same.
+  return faces.some((f) => f.bead) ? faces : faces.map((f, i) => ({ ...f, bead: there[i]?.face.bead ?? true }));
 }

@@ -55,7 +55,7 @@ function comesNear(m: StructureMember, p: Vec3, reachMm: number): boolean {
   const { from, to } = m.ends;
   const way = sub3(to.at, from.at);
   const share = Math.min(1, Math.max(0, dot3(sub3(p, from.at), way) / dot3(way, way)));
-  return norm3(sub3(p, add3(from.at, scale3(way, share)))) < reachMm + 2 * halfDiagonalMm(m);
+  return norm3(sub3(p, add3(from.at, scale3(way, share)))) < reachMm + halfDiagonalMm(m);
 }
 
 /** Sum of an outline's turns: above nought when it goes round to the left. */
@@ -152,7 +152,7 @@ export function landedFaces(
   const [through, branch] = [placed.get(j.a), placed.get(j.b)];
   if (!a || !b || !through || !branch || j.kind === "lap" || !j.endB) return j.faces;
   const isCorner = j.faces.some((f) => f.line === "inside");
-  const reachMm = Math.max(...j.faces.map((f) => f.lengthMm)) + halfDiagonalMm(a) + CLEAR_MM;
+  const reachMm = Math.max(...j.faces.map((f) => f.lengthMm)) / 2 + halfDiagonalMm(a) + CLEAR_MM;
   const about = near.filter((m) => comesNear(m, j.at, reachMm));
   const isAmidst = [a.ends.from, a.ends.to].every(({ at }) => norm3(sub3(at, j.at)) > reachMm);
   // Nothing else comes near: a corner of two, or a branch on the middle of a tube.

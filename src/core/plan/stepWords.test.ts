@@ -73,6 +73,24 @@ describe("steps in words", () => {
     // The corner that the brace stands in turns about its outside.
     expect(gate.slice(0, 4)).toEqual(["A outside", "C inside", "B inside", "D inside"]);
   });
+  it("count the outside of a corner whose inside is covered among the outsides, and say nothing of insides there", () => {
+    for (const brace of ["below the rail", "above the rail"] as const)
+      for (const weld of ["across and around", "strength first"] as const) {
+        const { structure } = resolveStructure(started("gate leaf", { brace }));
+        const { steps } = orderOfWork(structure, "surface", "hinge first", weld);
+        const at = (line: string): number[] =>
+          steps.flatMap(({ id }, i) => (id.do === "bead" && /^[ABCD]$/.test(id.joint) && id.line === line ? [i] : []));
+        const [outside, inside] = [at("outside"), at("inside")];
+        expect(outside).toHaveLength(4);
+        expect(inside).toHaveLength(3);
+        // All outsides in a row, whichever side of the insides the school puts them.
+        expect(Math.max(...outside) - Math.min(...outside), `${brace} ${weld}`).toBeLessThan(6);
+        for (const { id, why } of steps) {
+          if (why.kind === "inside last") expect(id).toMatchObject({ line: "inside" });
+          expect(["pulls alike", "pulls against"]).not.toContain(why.kind);
+        }
+      }
+  });
   it("ask for more hands where the frame is heavy, and say how heavy", () => {
     const structure = ladder(12, { size: "80", wall: "5", depth: "" });
     const flip = orderOfWork(structure).steps.findLast((s) => s.id.do === "flip");

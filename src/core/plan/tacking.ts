@@ -72,6 +72,8 @@ export const hingeReason = ({ joint }: JointWork, reason: "joint still turns" | 
  */
 export function insideReason(w: JointWork, i: number, { ring, corners }: Workpiece): Reason {
   const [a, across] = corners.map((c) => c.joint.id);
-  if (!ring || i === 0 || a === undefined || across === undefined) return hingeReason(w, "joint still turns");
+  // Outside ones bear it out only now and then: where the inside of one is covered, it is said of none.
+  if (!ring || i === 0 || corners.some((c) => !c.first) || a === undefined || across === undefined)
+    return hingeReason(w, "joint still turns");
   return i === 1 ? { kind: "pulls alike", joint: a } : { kind: "pulls against", joints: [a, across] };
 }

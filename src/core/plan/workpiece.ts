@@ -61,8 +61,13 @@ function workOf(structure: Structure, joint: StructureJoint, corner: boolean): J
       : corner
         ? -dot3(f.toward, sub3(middle, joint.at))
         : diagonalPlace(f.toward);
-  const [first, opposite, ...rest] = [...level].sort((a, b) => worth(a) - worth(b));
-  const second = first ? ([opposite, ...rest].find((f) => f && dot3(f.toward, first.toward) < -UPRIGHT) ?? null) : null;
+  const sorted = [...level].sort((a, b) => worth(a) - worth(b));
+  // A corner whose inside is covered has its outside alone.
+  const isOutside = (f: StructureFace): boolean => f.line === "outside" || (f.line !== "inside" && worth(f) > 0);
+  const outside = corner && sorted.every(isOutside) ? sorted[0] : undefined;
+  const first = outside ? undefined : sorted[0];
+  const second =
+    outside ?? (first && sorted.find((f) => f !== first && dot3(f.toward, first.toward) < -UPRIGHT)) ?? null;
   return {
     joint,
     corner,

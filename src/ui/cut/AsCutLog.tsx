@@ -95,7 +95,9 @@ export function AsCutLog() {
           {current && current.asCut.pieces.length > 0 ? (
             <Words round={current} />
           ) : (
-            <p className="text-soft">Nothing measured yet. Opposite sides are compared as soon as both are read.</p>
+            <p className="text-soft">
+              Nothing measured yet.{structure.quad ? " Opposite sides are compared as soon as both are read." : ""}
+            </p>
           )}
         </div>
         <div className="max-xl:order-first">

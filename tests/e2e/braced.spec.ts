@@ -31,6 +31,7 @@ test("a brace in a corner: seams that are there, one that it covers, diagonals t
   await saved(page);
   await page.goto(`${gate}/weld`);
   await expect(order.getByText("Weld A, inside corner")).toBeVisible();
+  await expect(page.getByText(/No torch comes there any more by then: A, inside corner, under X1\./)).toBeVisible();
 
   // Four sides that lean: their diagonals differ by 397 mm as drawn, and nothing fails for that.
   const leaning = await made(

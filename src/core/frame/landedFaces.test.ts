@@ -2,8 +2,9 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { drawnPlan } from "../../../tests/support/plans";
-import { builtOf } from "../job/built";
+import { builtOf, orderProblems } from "../job/built";
 import { norm3, sub3 } from "../numeric";
+import { type OrderChoice, type StepId, USUAL_ORDER } from "../plan";
 import { length } from "../units";
 import type { DrawnFrame } from "./drawnSchema";
 import { setJoint } from "./editing";
@@ -121,6 +122,22 @@ describe("a seam that another member covers", () => {
     ).toEqual([]);
     const together = structureOf({ ...stack, groups: [] });
     for (const c of ["A", "B", "C", "D"]) expect(faceOf(together, c, "top")?.under, c).toBeDefined();
+  });
+  it("that is to have a bead all the same is named where it comes when it is covered already", () => {
+    const frame = started("gate leaf");
+    const said = setJoint(frame, "AB", "DA", { faces: [{ line: "inside", bead: true, leg: null, care: "none" }] });
+    const plan = drawnPlan(said);
+    expect(orderProblems(drawnPlan(frame))).toEqual([]);
+    expect(orderProblems(plan).map((p) => p.message)).toEqual([
+      "No torch comes there any more by then: A, inside corner, under X1. Lay them before what covers them is tacked, or give them no bead.",
+    ]);
+    // Laid before the brace comes, nothing is wrong with it.
+    const ids = builtOf(plan).order?.steps.map((s) => s.id) ?? [];
+    const isInside = (id: StepId): boolean => id.do === "bead" && id.joint === "A" && id.line === "inside";
+    const brace = ids.findIndex((id) => id.do === "tack" && id.joint.startsWith("X1/"));
+    const steps = [...ids.slice(0, brace), ...ids.filter(isInside), ...ids.slice(brace).filter((id) => !isInside(id))];
+    const own: OrderChoice = { ...USUAL_ORDER, by: "own", steps };
+    expect(orderProblems({ ...plan, order: own }).filter((p) => /No torch/.test(p.message))).toEqual([]);
   });
   it("is in no order of work, and every seam that can be seen is in it once", () => {
     fc.assert(

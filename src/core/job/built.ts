@@ -11,6 +11,7 @@ import {
 } from "../frame";
 import {
   chosenOrder,
+  coveredProblems,
   holdProblems,
   type LiesOn,
   type Order,
@@ -128,6 +129,7 @@ export function orderProblems(plan: Worked): Problem[] {
     ...(order && order.by !== "schools"
       ? ownOrderProblems(structure, order.steps, { ...hands, bottomUp: order.bottomUp })
       : []),
+    ...coveredProblems(structure, laid.steps),
     ...(hands.noUpright ? uprightProblems(structure, laid.steps) : []),
     ...holdProblems(structure, laid.steps, holds),
   ];

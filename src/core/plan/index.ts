@@ -34,7 +34,7 @@ export { type LaidBy, layEnd, layWelds, type WeldId } from "./layWelds";
 export { likeRun } from "./likeRun";
 export { loadSteps } from "./loadSteps";
 export { type OrderChoice, orderChoiceSchema } from "./orderSchema";
-export { facesLeft, ownOrderProblems, uprightProblems } from "./ownOrder";
+export { coveredProblems, facesLeft, ownOrderProblems, uprightProblems } from "./ownOrder";
 export { type SchoolId, TACK_SCHOOLS, type TackSchoolId, WELD_SCHOOLS, type WeldSchoolId } from "./schoolIds";
 export {
   canCutAndSet,

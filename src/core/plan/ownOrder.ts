@@ -161,3 +161,27 @@ export function ownOrderProblems(
   }
   return found;
 }
+
+/** Welds that another member covers by the time they are laid, named. */
+export function coveredProblems(structure: Structure, steps: readonly Step[]): Problem[] {
+  const isWeld = ({ id }: Step): boolean => id.do === "tack" || id.do === "bead";
+  const late = steps.flatMap((s, i) => {
+    const joint = structure.joints.find((j) => j.id === s.joint);
+    const face = joint?.faces.find((f) => f.line === s.line);
+    if (!joint || !face?.under || !isWeld(s)) return [];
+    const isOn = steps.slice(0, i).some((before) => {
+      const there = structure.joints.find((j) => j.id === before.joint);
+      return isWeld(before) && (there?.a === face.under || there?.b === face.under);
+    });
+    return isOn ? [`${faceWords(structure, joint, face)}, under ${face.under}`] : [];
+  });
+  return late.length === 0
+    ? []
+    : [
+        {
+          path: "order",
+          message: `No torch comes there any more by then: ${named(late)}. Lay them before what covers them is tacked, or give them no bead.`,
+          severity: "warning",
+        },
+      ];
+}

@@ -103,7 +103,7 @@ function quadCheck(i: Inputs) {
       D_along_AB: check.rack.dAlongMm,
       D_away_from_AB: check.rack.dAwayMm,
     },
-    diagonal_after_rack_mm: check.rack?.diagonalMm,
+    diagonal_after_rack_mm: check.rack?.diagonalsMm.AC,
     half_difference_rule_mm: check.nudges[0]?.habitMm,
     shape: check.shape,
   };

@@ -145,6 +145,7 @@ export {
   addedWords,
   bandWords,
   cutToWords,
+  diagonalsThenWords,
   type Hold,
   heldWords,
   lockedWords,

@@ -4,7 +4,7 @@ import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
 import type { FrameRound } from "./frameRound";
 import { predict } from "./predict";
-import { addedWords, bandWords, cutToWords, heldWords, lockedWords } from "./words";
+import { addedWords, bandWords, cutToWords, diagonalsThenWords, heldWords, lockedWords } from "./words";
 
 describe("what a piece is cut to, in words", () => {
   const j = job([]);
@@ -24,6 +24,13 @@ describe("what a piece is cut to, in words", () => {
     expect(addedWords(known, "mm")).toBe(bandWords(known.allowanceMm, "mm"));
     expect(cutToWords(known, "mm", true)).toMatch(/^1000\.\d mm$/);
     expect(addedWords({ ...known, fixed: true }, "mm")).toBe("must not move");
+  });
+});
+
+describe("what a frame reads when it is racked", () => {
+  it("is one figure where it is square then, and two where it leans as drawn", () => {
+    expect(diagonalsThenWords({ AC: 1166.19, BD: 1166.2 }, "mm")).toBe("both diagonals then read 1166.2 mm");
+    expect(diagonalsThenWords({ AC: 1252.1, BD: 1650.3 }, "mm")).toBe("AC then reads 1252.1 mm, BD 1650.3 mm");
   });
 });
 

@@ -17,6 +17,12 @@ import type { FrameRound } from "./frameRound";
 import type { MisreadHelp } from "./misreadHelp";
 import type { Plan } from "./planSchema";
 
+/** What the diagonals read when it is racked to its target. */
+export function diagonalsThenWords({ AC, BD }: Record<"AC" | "BD", number>, units: UnitPreference): string {
+  const [ac, bd] = [AC, BD].map((mm) => formatLength(mm, units, { decimals: 1 }).text);
+  return ac === bd ? `both diagonals then read ${ac}` : `AC then reads ${ac}, BD ${bd}`;
+}
+
 /** Decimals of a millimetre that a prediction is told with: hundredths of a mm, or thousandths of an inch. */
 export const predictedDecimals = (u: UnitPreference): number => (u === "mm" ? 2 : 1);
 
@@ -124,14 +130,12 @@ export function heldWords(round: Nudged, hold: Hold, targetMm2: number, u: UnitP
         say: "It cannot be racked that far.",
         why: "A hinged frame turns its corners only so far: cut a tack, or let a side slide.",
       };
-    const { cAlongMm, dAlongMm, diagonalMm } = square.rack;
+    const { cAlongMm, dAlongMm, diagonalsMm } = square.rack;
     const toD = cAlongMm < 0;
     return {
       act: "slide",
       say: `Hold AB. Push corner ${toD ? "C toward D" : "D toward C"} by ${formatSmall(Math.abs(cAlongMm), u, { decimals: 1 })}.`,
-      why: `The tacks hinge: D moves along by ${formatSmall(Math.abs(dAlongMm), u, { decimals: 1 })} too${
-        targetMm2 === 0 ? `, and both diagonals then read ${formatLength(diagonalMm, u, { decimals: 1 }).text}` : ""
-      }.`,
+      why: `The tacks hinge: D moves along by ${formatSmall(Math.abs(dAlongMm), u, { decimals: 1 })} too, and ${diagonalsThenWords(diagonalsMm, u)}.`,
     };
   }
   const { A, B, C, D } = square.corners;

@@ -49,8 +49,8 @@ describe("the shape of a quadrilateral", () => {
           C: move(one.C, found.cAlongMm, found.cAwayMm),
           D: move(one.D, found.dAlongMm, found.dAwayMm),
         };
-        expect(distance(after.A, after.C)).toBeCloseTo(found.diagonalMm, 3);
-        expect(distance(after.B, after.D)).toBeCloseTo(found.diagonalMm, 3);
+        expect(distance(after.A, after.C)).toBeCloseTo(found.diagonalsMm.AC, 3);
+        expect(distance(after.B, after.D)).toBeCloseTo(found.diagonalsMm.BD, 3);
         expect(distance(after.B, after.C)).toBeCloseTo(distance(one.B, one.C), 3);
         expect(distance(after.C, after.D)).toBeCloseTo(distance(one.C, one.D), 3);
       }

@@ -71,8 +71,8 @@ export interface Rack {
   cAwayMm: number;
   dAlongMm: number;
   dAwayMm: number;
-  /** Both diagonals read this afterwards when the target is square. */
-  diagonalMm: number;
+  /** What the diagonals read afterwards. */
+  diagonalsMm: Record<"AC" | "BD", number>;
 }
 
 /**
@@ -120,6 +120,6 @@ export function rack(q: Quad, targetMm2 = 0): Rack | null {
     cAwayMm: dot(moveC, y),
     dAlongMm: dot(moveD, x),
     dAwayMm: dot(moveD, y),
-    diagonalMm: lengthOf(end, "A", "C"),
+    diagonalsMm: { AC: lengthOf(end, "A", "C"), BD: lengthOf(end, "B", "D") },
   };
 }

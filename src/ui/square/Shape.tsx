@@ -1,9 +1,9 @@
 "use client";
 
 import { CORNERS } from "@/core/geometry";
-import { type FrameRound, misreadWords, plusMinus } from "@/core/job";
+import { diagonalsThenWords, type FrameRound, misreadWords, plusMinus } from "@/core/job";
 import { leansAsDrawn, type Measured } from "@/core/square";
-import { fixed, formatLength, formatSmall, physical } from "@/core/units";
+import { fixed, formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Section } from "../parts/Sheet";
 
@@ -104,8 +104,7 @@ export function OtherWays({ round }: { round: FrameRound }) {
             : round.square.rack.cAlongMm < 0
               ? "toward D"
               : "away from D"}
-          , both diagonals then read{" "}
-          <span className="fig">{formatLength(round.square.rack.diagonalMm, units).text}</span>.
+          ; {diagonalsThenWords(round.square.rack.diagonalsMm, units)}.
         </p>
       ) : null}
     </Section>

@@ -1,7 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { drawn, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
-import { asCut, bestPairs } from "./asCut";
+import { resolveStructure } from "../frame";
+import type { Vec3 } from "../numeric";
+import { asCut, bestPairs, matchWords } from "./asCut";
 import { cutList } from "./cutList";
 
 const list = (rungs: number) => cutList(ladder(rungs));
@@ -19,6 +22,22 @@ describe("pieces as cut", () => {
     expect(found.pairs[0]?.skewMmPerM).toBeCloseTo(600 / short, 9);
     expect(found.pairs[1]?.word).toBe("match");
     expect(found.missing).toEqual(["M1"]);
+  });
+  it("asks beforehand for what is drawn alike to match, and speaks of equal diagonals where they are drawn equal", () => {
+    const words = (C: Vec3, D: Vec3): string | null => {
+      const [A, B]: [Vec3, Vec3] = [
+        [0, 0, 0],
+        [900, 0, 0],
+      ];
+      return matchWords(resolveStructure(drawn({ AB: [A, B], BC: [B, C], CD: [C, D], DA: [D, A] })).structure, "mm");
+    };
+    expect(words([900, 600, 0], [0, 600, 0])).toBe(
+      "Opposite sides must match within 0.5 mm, or equal diagonals prove nothing.",
+    );
+    expect(words([760, 600, 0], [-140, 600, 0])).toBe("Opposite sides must match within 0.5 mm.");
+    expect(words([760, 600, 0], [140, 600, 0])).toBe("BC and DA must match within 0.5 mm.");
+    expect(words([760, 640, 0], [60, 600, 0])).toBeNull();
+    expect(matchWords(resolveStructure(started("rack")).structure, "mm")).toBeNull();
   });
   it("does not claim what the instrument cannot tell", () => {
     const cut = list(0);

@@ -1,4 +1,5 @@
-import { type Quadrilateral, TOLERANCES } from "../frame";
+import { type Quadrilateral, type Structure, TOLERANCES } from "../frame";
+import { formatSmall, type UnitPreference } from "../units";
 import type { CutPiece } from "./cutList";
 
 /** A piece as it was measured, long point to long point, mm. */
@@ -45,8 +46,33 @@ export interface AsCut {
 
 /** Opposite sides may differ by this (common practice, no source): more, and equal diagonals prove nothing. */
 const PAIR_MM = 0.5;
+/** Squares of diagonals that differ by less, mm2, are of equal ones. */
+const EQUAL_MM2 = 100;
 /** 95 % one-sided, as for limits. */
 const GUARD = 1.645;
+
+/** Sides across from each other that are drawn alike, two and two: these shall match. */
+export function alikeSides({ quad, members }: Pick<Structure, "quad" | "members">): [string, string][] {
+  if (!quad) return [];
+  const { AB, BC, CD, DA } = quad.sides;
+  const long = new Map(members.map((m) => [m.id, m.longMm]));
+  const across: [string, string][] = [
+    [AB, CD],
+    [BC, DA],
+  ];
+  return across.filter(([a, b]) => Math.abs((long.get(a) ?? 0) - (long.get(b) ?? 0)) <= TOLERANCES.samePieceMm);
+}
+
+/** What must match before the first cut, in a sentence; null where nothing lies across from its like. */
+export function matchWords(structure: Pick<Structure, "quad" | "members">, units: UnitPreference): string | null {
+  const pairs = alikeSides(structure);
+  const within = `must match within ${formatSmall(PAIR_MM, units)}`;
+  const [pair] = pairs;
+  if (!pair || !structure.quad) return null;
+  if (pairs.length < 2) return `${pair.join(" and ")} ${within}.`;
+  const isSquare = Math.abs(structure.quad.squareDifferenceMm2) < EQUAL_MM2;
+  return `Opposite sides ${within}${isSquare ? ", or equal diagonals prove nothing" : ""}.`;
+}
 
 function wordOf(byMm: number, uMm: number): PairWord {
   if (byMm > PAIR_MM + GUARD * uMm) return "do not match";

@@ -1,6 +1,6 @@
 "use client";
 
-import type { PairCheck } from "@/core/cut";
+import { alikeSides, type PairCheck } from "@/core/cut";
 import { type CutRound, plusMinus } from "@/core/job";
 import { fixed, formatSmall } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
@@ -96,7 +96,8 @@ export function AsCutLog() {
             <Words round={current} />
           ) : (
             <p className="text-soft">
-              Nothing measured yet.{structure.quad ? " Opposite sides are compared as soon as both are read." : ""}
+              Nothing measured yet.
+              {alikeSides(structure).length > 0 ? " Opposite sides are compared as soon as both are read." : ""}
             </p>
           )}
         </div>

@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
-import { templatesOf } from "@/core/cut";
+import { matchWords, templatesOf } from "@/core/cut";
 import {
   addedWords,
   cutToWords,
@@ -184,12 +184,7 @@ export function CutStage() {
           <Section title="Before the saw">
             <ul className="grid max-w-prose gap-2">
               {mitres ? <li>Cut two test mitres and hold them in a square: see the test of the saw below.</li> : null}
-              <li>
-                Cut what is alike to one stop.
-                {structure.quad
-                  ? ` Opposite sides must match within ${formatSmall(0.5, units)}, or equal diagonals prove nothing.`
-                  : ""}
-              </li>
+              <li>Cut what is alike to one stop. {matchWords(structure, units)}</li>
               {units === "inch-fraction" ? (
                 <li>“And 0.015 in more” lies that far beyond the mark, “less 0.010 in” that far short of it.</li>
               ) : null}

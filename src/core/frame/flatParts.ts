@@ -25,6 +25,16 @@ const halfMm = (m: StructureMember, across: Across): number =>
 const inPlane = (members: readonly StructureMember[], across: Across, atMm: number): StructureMember[] =>
   members.filter((m) => [m.from, m.to].every((p) => Math.abs(p[across] - atMm) <= halfMm(m, across)));
 
+/** Whether all of a frame lies in one upright plane: laid down, the bed carries all of it. */
+export function isFlatUpright({ members }: Pick<Structure, "members">): boolean {
+  const [first] = members;
+  return (
+    first !== undefined &&
+    members.some(stands) &&
+    ACROSS.some((across) => inPlane(members, across, first.from[across]).length === members.length)
+  );
+}
+
 /** Flat parts square to one axis, from the left or from the front. */
 function partsAcross({ members, joints }: Structure, across: Across): FlatPart[] {
   const taken = new Set<string>();

@@ -33,7 +33,7 @@ export {
 } from "./editing";
 export type { Clash } from "./findJoints";
 export { addPart, capOpenEnds, copyPart, fitPart, openEnds, type PartTarget } from "./fittedParts";
-export { type FlatPart, flatParts } from "./flatParts";
+export { type FlatPart, flatParts, isFlatUpright } from "./flatParts";
 export {
   CARES,
   type Care,

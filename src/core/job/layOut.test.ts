@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { comb, drawn, started } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
+import { TURN_NAMES } from "../frame";
 import { ALONG_WORDS } from "../plan";
 import { length } from "../units";
 import { barProposals } from "./barProposals";
@@ -15,6 +16,7 @@ import { planProblems } from "./plan";
 import { type Plan, planSchema } from "./planSchema";
 import { predict } from "./predict";
 import { fixtureSheet } from "./sheets/fixtureSheet";
+import { turnedPlan } from "./turnedPlan";
 
 const laidBy = (plan: Plan) => {
   const { structure } = builtOf(plan);
@@ -66,6 +68,39 @@ describe("what does not lie on the bed itself", () => {
     );
     expect(over["laid on"]).toMatch(/tacked: X1\./);
     expect(over.propped).toMatch(/tacked: X2\./);
+  });
+});
+
+describe("a flat frame that is drawn standing", () => {
+  const standing = drawnPlan(
+    drawn({
+      P: [
+        [0, 0, 0],
+        [0, 0, 900],
+      ],
+      Q: [
+        [700, 0, 0],
+        [700, 0, 900],
+      ],
+      T: [
+        [0, 0, 850],
+        [700, 0, 850],
+      ],
+      U: [
+        [0, 0, 200],
+        [700, 0, 200],
+      ],
+    }),
+  );
+  it("is to be tipped down, and once it is nothing of it hangs in the air", () => {
+    expect(say(standing).propped).toMatch(
+      /P, Q, T\. All of it lies in one upright plane: tip it down on the stage Frame/,
+    );
+    const down = TURN_NAMES.map((turn) => say(turnedPlan(standing, turn)));
+    expect(down.some((d) => d.propped === undefined)).toBe(true);
+    for (const d of down) expect(d.propped ?? "tip it down").toMatch(/tip it down/);
+    // A stand with depth is built from flat frames instead.
+    expect(say(drawnPlan(started("stand"))).propped).toMatch(/easier built as flat frames/);
   });
 });
 

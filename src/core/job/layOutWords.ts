@@ -9,7 +9,7 @@ import {
   type ShelfThing,
   usualThing,
 } from "../fixture";
-import type { Structure } from "../frame";
+import { isFlatUpright, type Structure } from "../frame";
 import { faceWords } from "../plan";
 import { formatLength, formatSmall, MM_PER, physical, type UnitPreference } from "../units";
 import { type LaidElement, type LaidOut, roleOf } from "./layOut";
@@ -206,9 +206,11 @@ export function fixtureChecks(
             id: "propped" as const,
             isGood: false,
             say: `Neither lies on the bed nor stands on what lies, so it is held by hand or a prop until it is tacked: ${named(propped)}.${
-              propped.length > MANY_SHARE * structure.members.length
-                ? " So much in the air is easier built as flat frames, each laid out as a job of its own (made of a sub-assembly on the stage Frame), which are stood up and joined."
-                : ""
+              isFlatUpright(structure)
+                ? " All of it lies in one upright plane: tip it down on the stage Frame (How it lies on the bed), and the bed carries it."
+                : propped.length > MANY_SHARE * structure.members.length
+                  ? " So much in the air is easier built as flat frames, each laid out as a job of its own (made of a sub-assembly on the stage Frame), which are stood up and joined."
+                  : ""
             }`,
           },
         ]

@@ -59,14 +59,20 @@ describe("joints are found from geometry alone", () => {
     for (const s of STARTERS) {
       const frame = started(s.name);
       const resolved = resolveStructure(frame);
-      expect(structureProblems(frame, resolved), s.name).toEqual([]);
+      // The arms of a drawbar land on its nose at 23°.
+      const sharp = s.name === "A-shaped drawbar" ? [/RH meets N1 at 23°/, /LH meets N1 at 23°/] : [];
+      const said = structureProblems(frame, resolved).map((p) => p.message);
+      expect(said, s.name).toEqual(sharp.map((words) => expect.stringMatching(words)));
       expect(resolved.structure.joints, s.name).toHaveLength(counts[s.name] ?? -1);
     }
     // Other words of their choices: supports add four joints, a stretcher all round four more than an H.
     const more = (name: string, change: Record<string, string>): number => {
       const frame = started(name, change);
       const resolved = resolveStructure(frame);
-      expect(structureProblems(frame, resolved), name).toEqual([]);
+      expect(
+        structureProblems(frame, resolved).filter((p) => p.severity === "error"),
+        name,
+      ).toEqual([]);
       return resolved.structure.joints.length;
     };
     expect(more("A-shaped drawbar", { supports: "from the back member to the stay" })).toBe(10);

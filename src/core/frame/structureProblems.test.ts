@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { length } from "../units";
+import type { DrawnFrame } from "./drawnSchema";
 import { setJoint } from "./editing";
 import { resolveStructure } from "./resolveStructure";
 import { structureProblems } from "./structureProblems";
@@ -81,6 +82,29 @@ describe("what is wrong is said at its place, with what would put it right", () 
     });
     const made = setJoint(sharp, "P", "Q", { kind: "mitre" });
     says(made, `frame.drawn.joints.${of(made).joints[0]?.id}`, /no mitre can be cut at 13°.*Make it a butt/);
+  });
+  it("a branch so sharp that no torch reaches the root on one side, by that side, and none that gets no bead there", () => {
+    for (const deg of [14, 22, 29, 31, 45, 90]) {
+      const along = 400 / Math.tan((deg * Math.PI) / 180);
+      const sharp = drawn({
+        RAIL: [
+          [0, 0, 20],
+          [2600, 0, 20],
+        ],
+        ARM: [
+          [300, 0, 20],
+          [300 + along, 400, 20],
+        ],
+      });
+      const said = (frame: DrawnFrame): string[] =>
+        problems(frame).flatMap((p) => (/sharp side/.test(p.message) ? [p.message] : []));
+      // It leans to the right, so the corner that is too narrow lies there.
+      const words = `ARM meets RAIL at ${deg}°: on its sharp side (right side)`;
+      expect(said(sharp), String(deg)).toEqual(deg < 30 ? [expect.stringContaining(words)] : []);
+      const line = of(sharp).joints[0]?.faces.find((f) => f.words === "right side")?.line ?? "plus";
+      const bare = setJoint(sharp, "ARM", "RAIL", { faces: [{ line, bead: false, leg: null, care: "none" }] });
+      expect(said(bare), String(deg)).toEqual([]);
+    }
   });
   it("a member that is called as rests are", () => {
     const of = (id: string) =>

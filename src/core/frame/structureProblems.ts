@@ -1,10 +1,10 @@
-import { cross3, dot3, Groups, squareTo, sub3, unit3 } from "../numeric";
+import { cross3, degrees, dot3, Groups, squareTo, sub3, unit3 } from "../numeric";
 import { type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import { clearances } from "./clearance";
 import type { DrawnFrame, DrawnSection } from "./drawnSchema";
 import type { Clash } from "./findJoints";
 import { handedness } from "./handed";
-import { type Placed, reach } from "./meeting";
+import { intoMember, type Placed, reach } from "./meeting";
 import { JOINT_REACH_MM, nearMisses } from "./nearMisses";
 import { place, shapeOf } from "./placing";
 import { isRound } from "./sectionOutline";
@@ -91,6 +91,19 @@ function memberProblems(frame: DrawnFrame): Problem[] {
   return found;
 }
 
+/** A branch that leans more than this has a side in which no torch reaches the root, degrees. */
+const HEEL_DEG = 30;
+
+/** The side of a branch that leans so far that its seam there reaches no root, with the angle in degrees; null where none does. */
+function sharpHeel(j: StructureJoint, placed: ReadonlyMap<string, Placed>): { words: string; deg: number } | null {
+  const [a, b] = [placed.get(j.a), placed.get(j.b)];
+  if (!a || !b || !j.endB || j.kind === "mitre" || j.kind === "lap") return null;
+  const into = intoMember(b, j.endB);
+  const deg = degrees(Math.acos(Math.min(1, Math.abs(dot3(into, a.axes[0])))));
+  const heel = deg < HEEL_DEG ? j.faces.find((f) => f.bead && dot3(f.toward, into) > Math.SQRT1_2) : undefined;
+  return heel ? { words: heel.words, deg } : null;
+}
+
 /** How far a branch stands out beside the face that it lands on, mm. */
 function overhang(j: StructureJoint, placed: ReadonlyMap<string, Placed>): number {
   const [a, b] = [placed.get(j.a), placed.get(j.b)];
@@ -135,6 +148,14 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
         error(
           at,
           `${j.id}: no mitre can be cut at ${j.angleDeg.toFixed(0)}° between ${j.a} and ${j.b}. Make it a butt, or open the angle to ${MITRE_DEG.min}° or more.`,
+        ),
+      );
+    const heel = sharpHeel(j, placed);
+    if (heel)
+      found.push(
+        warning(
+          at,
+          `${j.b} meets ${j.a} at ${heel.deg.toFixed(0)}°: on its sharp side (${heel.words}) a torch hardly reaches the root. Bevel it there, or count on the other sides alone; where it carries, a procedure of its own is asked for (AWS D1.1, from memory).`,
         ),
       );
     const over = overhang(j, placed);

@@ -1,7 +1,6 @@
-import type { Quadrilateral } from "../frame";
+import { leansAsDrawn, type Quadrilateral } from "../frame";
 import { ends, SIDES, type Side } from "../geometry";
 import { distance } from "../numeric";
-import { leansAsDrawn } from "../square";
 import { type Problem, plainLength, type UnitPreference } from "../units";
 import { angleLimit, flatLimitMm, linearLimitMm } from "./iso13920";
 import type { Deviation, FlatBy, Limits } from "./limitsSchema";
@@ -198,7 +197,7 @@ export function resolveLimits(
     if (Number.isFinite(reach) && reach > 0)
       upTo("place", "Farthest place from the drawing", reach, `${source.length}, of its lengths`, "mm", false);
   }
-  const leans = quad !== null && leansAsDrawn(quad.corners);
+  const leans = quad !== null && leansAsDrawn(quad);
   if (square && quad)
     out.push({
       id: "square",

@@ -1,4 +1,4 @@
-import { type Quadrilateral, type Structure, TOLERANCES } from "../frame";
+import { leansAsDrawn, type Quadrilateral, type Structure, TOLERANCES } from "../frame";
 import { formatSmall, type UnitPreference } from "../units";
 import type { CutPiece } from "./cutList";
 
@@ -46,21 +46,20 @@ export interface AsCut {
 
 /** Opposite sides may differ by this (common practice, no source): more, and equal diagonals prove nothing. */
 const PAIR_MM = 0.5;
-/** Squares of diagonals that differ by less, mm2, are of equal ones. */
-const EQUAL_MM2 = 100;
 /** 95 % one-sided, as for limits. */
 const GUARD = 1.645;
+
+/** Sides across from each other. */
+const acrossOf = ({ sides }: Pick<Quadrilateral, "sides">): [string, string][] => [
+  [sides.AB, sides.CD],
+  [sides.BC, sides.DA],
+];
 
 /** Sides across from each other that are drawn alike, two and two: these shall match. */
 export function alikeSides({ quad, members }: Pick<Structure, "quad" | "members">): [string, string][] {
   if (!quad) return [];
-  const { AB, BC, CD, DA } = quad.sides;
   const long = new Map(members.map((m) => [m.id, m.longMm]));
-  const across: [string, string][] = [
-    [AB, CD],
-    [BC, DA],
-  ];
-  return across.filter(([a, b]) => Math.abs((long.get(a) ?? 0) - (long.get(b) ?? 0)) <= TOLERANCES.samePieceMm);
+  return acrossOf(quad).filter(([a, b]) => Math.abs((long.get(a) ?? 0) - (long.get(b) ?? 0)) <= TOLERANCES.samePieceMm);
 }
 
 /** What must match before the first cut, in a sentence; null where nothing lies across from its like. */
@@ -70,8 +69,7 @@ export function matchWords(structure: Pick<Structure, "quad" | "members">, units
   const [pair] = pairs;
   if (!pair || !structure.quad) return null;
   if (pairs.length < 2) return `${pair.join(" and ")} ${within}.`;
-  const isSquare = Math.abs(structure.quad.squareDifferenceMm2) < EQUAL_MM2;
-  return `Opposite sides ${within}${isSquare ? ", or equal diagonals prove nothing" : ""}.`;
+  return `Opposite sides ${within}${leansAsDrawn(structure.quad) ? "" : ", or equal diagonals prove nothing"}.`;
 }
 
 function wordOf(byMm: number, uMm: number): PairWord {
@@ -101,12 +99,7 @@ export function asCut(
   readings: Readonly<Record<string, CutReading>>,
   quad: Pick<Quadrilateral, "sides"> | null,
 ): AsCut {
-  const opposite: [string, string][] = quad
-    ? [
-        [quad.sides.AB, quad.sides.CD],
-        [quad.sides.BC, quad.sides.DA],
-      ]
-    : [];
+  const opposite = quad ? acrossOf(quad) : [];
   const all = cut.flatMap((p) => p.members.map((member) => ({ member, targetMm: p.cutLongPointMm, line: p })));
   const pieces = all.flatMap(({ member, targetMm, line }): CutPieceCheck[] => {
     const r = readings[member];

@@ -170,3 +170,10 @@ export function quadrilateralOf(structure: Pick<Structure, "members" | "joints">
     null
   );
 }
+
+/** Diagonals that differ by less, mm, are alike. */
+const ALIKE_MM = 0.05;
+
+/** Whether it leans as it is drawn: its diagonals differ by more than anybody reads, and are compared with the drawing. */
+export const leansAsDrawn = ({ corners }: Pick<Quadrilateral, "corners">): boolean =>
+  Math.abs(norm(sub(corners.C, corners.A)) - norm(sub(corners.D, corners.B))) > ALIKE_MM;

@@ -7,7 +7,7 @@ export { type Candidate, cheapestSets, ideal, oneMore, type PlannedSet } from ".
 export { mouthsOf, type Places, placesOf, tapedTo } from "./places";
 export { leanShare, marksTell, nearerBy } from "./setInMarks";
 export { type SetUp, setUp } from "./setUp";
-export { cornerAngleDeg, leansAsDrawn, type Quad, slides } from "./shape";
+export { cornerAngleDeg, type Quad, slides } from "./shape";
 export { type Measured, type SpanReading, type SquareCheck, spanReadings, squareCheck } from "./squareCheck";
 export { twistOnDiagonals } from "./twistOnDiagonals";
 export { walkingSet } from "./walkingSet";

@@ -3,9 +3,6 @@ import { add, cross, degrees, dot, norm, scale, sub, type Vec2 } from "../numeri
 
 export type Quad = Record<Corner, Vec2>;
 
-/** Diagonals that differ by less, mm, are alike. */
-const LEANS_MM = 0.05;
-
 /** Mid-lines: m1 joins the middles of DA and BC, m2 those of AB and CD. */
 function midLines(q: Quad): { m1: Vec2; m2: Vec2 } {
   return {
@@ -28,8 +25,6 @@ export const taperLengthMm = (q: Quad): number => lengthOf(q, "A", "B") - length
 export const taperWidthMm = (q: Quad): number => lengthOf(q, "B", "C") - lengthOf(q, "D", "A");
 /** AC minus BD, mm. */
 export const diagonalsApartMm = (q: Quad): number => lengthOf(q, "A", "C") - lengthOf(q, "B", "D");
-/** Whether it leans as it is drawn: its diagonals differ by more than anybody reads, and are compared with the drawing. */
-export const leansAsDrawn = (drawn: Quad): boolean => Math.abs(diagonalsApartMm(drawn)) > LEANS_MM;
 /** AC^2 - BD^2, mm2. Equal to 4 m1.m2 for any quadrilateral. */
 export const squareDifferenceMm2 = (q: Quad): number =>
   dot(sub(q.C, q.A), sub(q.C, q.A)) - dot(sub(q.D, q.B), sub(q.D, q.B));

@@ -1,8 +1,9 @@
 "use client";
 
+import { leansAsDrawn } from "@/core/frame";
 import { CORNERS } from "@/core/geometry";
 import { diagonalsThenWords, type FrameRound, misreadWords, plusMinus } from "@/core/job";
-import { leansAsDrawn, type Measured } from "@/core/square";
+import type { Measured } from "@/core/square";
 import { fixed, formatSmall, physical } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Section } from "../parts/Sheet";
@@ -18,7 +19,7 @@ export function Shape({ round }: { round: FrameRound }) {
   const s = round.square;
   if (!s?.angleDeg || !s.shearMmPerM || !s.taperLengthMm || !s.taperWidthMm) return null;
   const quad = evaluation.structure?.quad;
-  const leans = quad ? leansAsDrawn(quad.corners) : false;
+  const leans = quad ? leansAsDrawn(quad) : false;
   const rows: [string, string, string][] = [
     [
       "Out of square (shear)",

@@ -19,13 +19,16 @@ export function useOpened(file: File): { opening: Opening; files: () => Files | 
     const show = (next: Opening) => {
       if (!gone) setOpening(next);
     };
+    // How far it is comes on a way of its own, and may come after the file.
+    let isRead = false;
     const files = new Files(() => show({ status: "failed", message: BROKEN }));
     kept.current = files;
     files
-      .open(file, (share) => show({ status: "reading", share }))
-      .then((read: Result<FileHeld>) =>
-        show(read.ok ? { status: "open", held: read.value } : { status: "failed", message: read.message }),
-      )
+      .open(file, (share) => !isRead && show({ status: "reading", share }))
+      .then((read: Result<FileHeld>) => {
+        isRead = true;
+        show(read.ok ? { status: "open", held: read.value } : { status: "failed", message: read.message });
+      })
       .catch(() => show({ status: "failed", message: BROKEN }));
     return () => {
       gone = true;

@@ -47,7 +47,10 @@ export function useWorkedOut<T>(
       const { Predictions } = await import("@/workers/predictions");
       const mine = new Predictions(failed);
       worker.current = mine;
-      const value = await asked.current(mine, (share) => put({ is: "working", share }));
+      // How far it is comes on a way of its own, and may come after the answer: then it tells nothing any more.
+      const value = await asked.current(mine, (share) => {
+        if (worker.current === mine) put({ is: "working", share });
+      });
       if (worker.current !== mine) return;
       put(value === null ? { is: "stopped" } : { is: "known", value });
       end();

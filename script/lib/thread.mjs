@@ -5,10 +5,10 @@ import { build } from "esbuild";
 
 const root = fileURLToPath(new URL("../../", import.meta.url));
 
-/** @param outfile where the thread's program is put. */
-export const bundleThread = (outfile) =>
+/** One file that runs by itself. @param entry its program. @param outfile where it is put. */
+export const bundleForNode = (entry, outfile) =>
   build({
-    entryPoints: [path.join(root, "src/workers/prediction.thread.ts")],
+    entryPoints: [entry],
     outfile,
     bundle: true,
     minify: true,
@@ -17,5 +17,8 @@ export const bundleThread = (outfile) =>
     target: "node20",
     logLevel: "warning",
   });
+
+/** @param outfile where the thread's program is put. */
+export const bundleThread = (outfile) => bundleForNode(path.join(root, "src/workers/prediction.thread.ts"), outfile);
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) await bundleThread(process.argv[2]);

@@ -2,6 +2,7 @@
 import { performance } from "node:perf_hooks";
 import { type Job, newPlan, orderOutlook } from "@/core/job";
 import { schoolChoices } from "@/core/job/orderChoices";
+import { inOrder, turnsOf } from "@/core/job/orderOutlook";
 import { likeliestRoughly } from "@/core/job/orderPlanning";
 import { searching } from "@/core/job/orderSearching";
 import { worthsOf } from "@/core/job/orderWorth";
@@ -13,6 +14,8 @@ import { sized } from "../support/plans";
 const ROUGH_DRAWS = 16;
 /** A search goes on for so long. */
 const SECONDS = 40;
+/** How often a frame may be turned over in it; schools that turn it more often are no measure of it. */
+const MOST_TURNS = 2;
 const FRAMES = 6;
 const row = (name: string, value: string): void => console.log(`${name.padEnd(58)} ${value}`);
 const since = (start: number): string => `${(performance.now() - start).toFixed(0)} ms`;
@@ -48,9 +51,9 @@ function searched(job: Job, trials: number, seconds: number) {
     firstS ||= at();
     return value;
   };
-  const begin = drain(likeliestRoughly(job, first, worth)) ?? USUAL_ORDER;
+  const begin = drain(likeliestRoughly(job, first, worth, MOST_TURNS)) ?? USUAL_ORDER;
   const schoolsS = at();
-  const all = schoolChoices(job);
+  const all = schoolChoices(job).filter((c) => turnsOf(inOrder(job, c)) <= MOST_TURNS);
   const curve: { s: number; worth: number }[] = [];
   let tried = 0;
   let earlyS = 0;
@@ -58,7 +61,7 @@ function searched(job: Job, trials: number, seconds: number) {
     searching(
       job,
       begin,
-      { trials, mostTurns: 2, enough: () => at() > seconds },
+      { trials, mostTurns: MOST_TURNS, enough: () => at() > seconds },
       (choice) => {
         const value = worth(choice);
         if (value > (curve.at(-1)?.worth ?? Number.NEGATIVE_INFINITY)) curve.push({ s: at(), worth: value });

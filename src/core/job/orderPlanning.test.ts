@@ -12,8 +12,8 @@ import type { Job } from "./jobSchema";
 import { orderAdvice } from "./orderAdvice";
 import { isCutAndSet } from "./orderChoices";
 import { classesOf, moved } from "./orderMoves";
-import { EQUAL, inOrder, type OrderOutlook } from "./orderOutlook";
-import { comparing, schoolsToLookAt } from "./orderPlanning";
+import { EQUAL, inOrder, type OrderOutlook, turnsOf } from "./orderOutlook";
+import { betterToLookAt, comparing, schoolsToLookAt } from "./orderPlanning";
 import { orderOutlook } from "./outlookByDraws";
 import { newPlan } from "./plan";
 import { predict } from "./predict";
@@ -64,6 +64,31 @@ describe("planning an order", () => {
         expect(ownOrderProblems(structure, choice.steps, choice)).toEqual([]);
       }
     }
+  });
+
+  it("begins with what turns the frame no more often than was allowed, though another be likelier", () => {
+    const job = jobOf([], () =>
+      sized(newPlan("Ladder", "mm"), {
+        length: length("2000"),
+        width: length("800"),
+        cross: [{ id: "M1", at: length("1000") }],
+      }),
+    );
+    const outlook = (weld: "corners then field" | "strength first", chance: number): OrderOutlook => {
+      const choice = { by: "schools", tack: "hinge first", weld } as const;
+      const none = { limits: [], untold: [], totalS: 0, parts: { arcS: 0, waitS: 0, measureS: 0 }, worst: null };
+      const held = { most: [], keeps: true, holdN: 0, letGo: { highN: 0, barN: 0, energyJ: 0 }, shape: [] };
+      return { choice, chance, turns: turnsOf(inOrder(job, choice)), ...none, ...held };
+    };
+    const known = [outlook("corners then field", 0.9), outlook("strength first", 0.5)];
+    const [often, seldom] = known.map((o) => o.turns) as [number, number];
+    expect(often).toBeGreaterThan(seldom);
+    const begun = (mostTurns: number) => {
+      const all = drain(betterToLookAt(job, known, { trials: 1, mostTurns }, () => undefined));
+      return new Set(all.map((c) => c.weld));
+    };
+    expect(begun(often)).toEqual(new Set(["corners then field"]));
+    expect(begun(seldom)).toEqual(new Set(["strength first"]));
   });
 
   it("is the same for the same seed", () => {

@@ -2,7 +2,7 @@ import { type OrderChoice, orderKey, USUAL_ORDER } from "../plan";
 import { builtOf } from "./built";
 import type { Job } from "./jobSchema";
 import { schoolChoices } from "./orderChoices";
-import { EQUAL, type OrderOutlook } from "./orderOutlook";
+import { EQUAL, inOrder, type OrderOutlook, turnsOf } from "./orderOutlook";
 import { begunFrom, cutToLookAt, ranked } from "./orderRanking";
 import { type PlanningWish, searching, type Tried, type Worth } from "./orderSearching";
 import { worthBy, worthsOf } from "./orderWorth";
@@ -53,12 +53,27 @@ function* sortedRoughly(
   return tried.sort((a, b) => b.worth - a.worth).map((t) => t.choice);
 }
 
+/** Those that turn the frame over at most so often; all of them where none does. */
+function turnedSoSeldom<T>(all: readonly T[], most: number, turns: (of: T) => number): readonly T[] {
+  const few = all.filter((of) => turns(of) <= most);
+  return few.length > 0 ? few : all;
+}
+
 /** Schools that few draws favour, of which the worth itself is asked. */
 const BEST_ROUGHLY = 3;
 
-/** The pair of schools that seems best before any chance is known: sorted by a few draws, the first few by the worth itself. */
-export function* likeliestRoughly(job: Job, rough: Worth, worth: Worth): Generator<number, OrderChoice | undefined> {
-  const first = (yield* sortedRoughly(schoolChoices(job), rough, () => undefined)).slice(0, BEST_ROUGHLY);
+/**
+ * The pair of schools that seems best before any chance is known: sorted by a few draws, the first few by the worth itself.
+ * @param mostTurns how often the frame may be turned over; where every school turns it more often, all of them are looked at.
+ */
+export function* likeliestRoughly(
+  job: Job,
+  rough: Worth,
+  worth: Worth,
+  mostTurns = Number.POSITIVE_INFINITY,
+): Generator<number, OrderChoice | undefined> {
+  const all = turnedSoSeldom(schoolChoices(job), mostTurns, (c) => turnsOf(inOrder(job, c)));
+  const first = (yield* sortedRoughly(all, rough, () => undefined)).slice(0, BEST_ROUGHLY);
   return (yield* sortedRoughly(first, worth, () => undefined))[0];
 }
 
@@ -89,7 +104,10 @@ export function* betterToLookAt(
   if (wish.trials === 0) return [];
   const by = worthsOf(job);
   const [rough, worth] = [by(ROUGH_DRAWS), by()];
-  const start = outlooks.length > 0 ? begunFrom(job, outlooks)?.choice : yield* likeliestRoughly(job, rough, worth);
+  // From an order that turns the frame too often a search would find its way to others first.
+  const known = turnedSoSeldom(outlooks, wish.mostTurns, (o) => o.turns);
+  const start =
+    known.length > 0 ? begunFrom(job, known)?.choice : yield* likeliestRoughly(job, rough, worth, wish.mostTurns);
   if (!start) return [];
   let tried = 0;
   const found = yield* searching(job, start, wish, worth, {
@@ -99,8 +117,8 @@ export function* betterToLookAt(
     },
     early: (choice) => tell("search", tried, choice),
   });
-  const known = new Set(outlooks.map((o) => orderKey(o.choice)));
-  return once(found.map((f) => f.choice)).filter((c) => !known.has(orderKey(c)));
+  const there = new Set(outlooks.map((o) => orderKey(o.choice)));
+  return once(found.map((f) => f.choice)).filter((c) => !there.has(orderKey(c)));
 }
 
 /**

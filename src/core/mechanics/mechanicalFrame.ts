@@ -56,6 +56,8 @@ interface Support {
 export interface MechanicalFrame {
   material: BeamMaterial;
   points: Readonly<Record<string, Vec3>>;
+  /** Where the points lie as drawn, by which its pieces are cut; the points themselves when left out. */
+  cutBy?: Readonly<Record<string, Vec3>>;
   members: readonly BeamMember[];
   joints: readonly BeamJoint[];
   supports: readonly Support[];

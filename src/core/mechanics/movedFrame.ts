@@ -64,7 +64,8 @@ export function placedBy(frame: MechanicalFrame, roots: ReadonlySet<string>): Se
 }
 
 /**
- * The same frame with points moved off their place, as it is set up: members stay straight, what lies on one goes with it.
+ * The same frame with points moved off their place, as it is set up: members stay straight, what lies on one goes with it. Its pieces are
+ * cut as before.
  * Source: linear interpolation along each member.
  * @param moves by point, mm; points that are carried along or follow another one go with it.
  */
@@ -96,5 +97,5 @@ export function movedFrame(frame: MechanicalFrame, moves: Readonly<Record<string
   const points = Object.fromEntries(
     Object.entries(frame.points).map(([name, at]) => [name, add3(at, shift(name, []))]),
   );
-  return { ...frame, points };
+  return { ...frame, points, cutBy: frame.cutBy ?? frame.points };
 }

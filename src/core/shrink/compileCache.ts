@@ -36,7 +36,6 @@ export class CompileCache {
   readonly loads: Sparse[] = [];
   private readonly springIndex = new Map<string, number>();
   private readonly loadIndex = new Map<string, number>();
-  private readonly jointStates = new Map<string, JointStiffness>();
   private readonly deltas = new Map<string, Float64Array>();
   private readonly transitions = new WeakMap<
     SimulationStep,
@@ -105,12 +104,7 @@ export class CompileCache {
   }
 
   jointAt(joint: number, state: WeldState): JointStiffness {
-    const key = `${joint}/${state.join()}`;
-    const known = this.jointStates.get(key);
-    if (known) return known;
-    const made = jointStiffness(this.model.joints[joint] as WeldedJoint, state);
-    this.jointStates.set(key, made);
-    return made;
+    return jointStiffness(this.model.joints[joint] as WeldedJoint, state);
   }
 
   /** A joint without welds is what holds it before: its contact. */

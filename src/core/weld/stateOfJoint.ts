@@ -186,11 +186,38 @@ function kinksOf({ chords, along }: TabledJoint, state: WeldState): Float64Array
 const atLines = ({ lines }: ChordPlace, m: Float64Array): Float64Array =>
   m.map((_, i) => m[i - (i % 4) + (lines[i % 4] ?? 0)] ?? 0);
 
+/** Joints worked out so far, by all that they are made of and their state: a frame has few that differ, and keeps them when it is edited. */
+const MADE = new Map<string, JointStiffness>();
+const MADE_MOST = 2000;
+/** All that a joint is made of, but for its place and its name. */
+const MADE_OF = new WeakMap<TabledJoint, string>();
+
+function madeOf(joint: TabledJoint): string {
+  const known = MADE_OF.get(joint);
+  if (known !== undefined) return known;
+  const { faces, form, stiffness, chords, along, gapMm } = joint;
+  const { kind, ...sizes } = faces;
+  const through = chords.map(({ member: _, ...chord }) => chord);
+  const made = JSON.stringify([kind.name, sizes, form, stiffness, through, along !== null, gapMm === null]);
+  MADE_OF.set(joint, made);
+  return made;
+}
+
 /**
- * Stiffness of a joint in one state of its welds, in the frame's axes.
+ * Stiffness of a joint in one state of its welds, in the frame's axes: of joints that are alike the same object, not to be changed.
  * @returns what it adds to the frame, what a mm of closing of each line pushes and locks in, and how it kinks a chord.
  */
 export function jointStiffness(joint: TabledJoint, state: WeldState): JointStiffness {
+  const key = `${state.join()} ${madeOf(joint)}`;
+  const known = MADE.get(key);
+  if (known) return known;
+  const made = stiffnessOf(joint, state);
+  if (MADE.size >= MADE_MOST) MADE.clear();
+  MADE.set(key, made);
+  return made;
+}
+
+function stiffnessOf(joint: TabledJoint, state: WeldState): JointStiffness {
   const { stiffness, faces } = joint;
   const table = tabled(joint, state);
   const k = turnedMatrix(tableAxes(joint), table.k).map((v) => stiffness * v);

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { good, points, section } from "../../../tests/support/corner";
-import { condense, type MechanicalFrame } from "../mechanics";
+import { condense, type MechanicalFrame, movedFrame } from "../mechanics";
 import { frameProblems } from "./frameProblems";
+import { jointStiffness } from "./stateOfJoint";
 import { weldedModel } from "./weldedModel";
 
 describe("joints beyond the tables", () => {
@@ -89,5 +90,32 @@ describe("joints beyond the tables", () => {
   it("a fit too loose to be worked out is refused", () => {
     const model = weldedModel(good, { joint: 1, fitup: 1e-6, gapMm: null });
     expect(() => condense({ model, springs: [], posts: 0, loads: [], actions: [] }, [])).toThrow(/too loose/);
+  });
+});
+
+describe("a frame set up off its drawing", () => {
+  const moves = { P: [0.6, -0.4, 0], A: [1.5, 0.2, 0] } as const;
+  const set = movedFrame(good, moves);
+  it("has its joints where they are set, and as they were cut", () => {
+    const [drawn, off] = [good, set].map((f) => weldedModel(f).joints);
+    drawn?.forEach((joint, i) => {
+      const moved = off?.[i];
+      expect([moved?.form, moved?.faces, moved?.chords]).toEqual([joint.form, joint.faces, joint.chords]);
+    });
+    const corner = off?.find((j) => j.id === "J");
+    expect(corner?.at).toEqual((drawn?.find((j) => j.id === "J")?.at ?? []).map((x, i) => x + moves.P[i]));
+    // Set up once more, it is still cut as it was drawn.
+    expect(weldedModel(movedFrame(set, { B: [0, 2, 0] })).joints.map((j) => j.form)).toEqual(drawn?.map((j) => j.form));
+  });
+  it("holds as it would if it were cut for where it stands, but for a hundredth", () => {
+    const { cutBy: _, ...cutAnew } = set;
+    const [kept, anew] = [set, cutAnew].map((f) => weldedModel(f).joints);
+    kept?.forEach((joint, i) => {
+      const other = anew?.[i];
+      if (!other) throw new Error("no joint");
+      const [k, own] = [joint, other].map((j) => jointStiffness(j, ["welded", "welded", 10, 10]).k);
+      const most = Math.max(...(own ?? []).map(Math.abs));
+      for (let e = 0; e < 36; e++) expect(Math.abs((k?.[e] ?? 0) - (own?.[e] ?? 0))).toBeLessThan(1e-2 * most);
+    });
   });
 });

@@ -54,31 +54,42 @@ function facesOf({ frame, spec }: JointInput, place: JointPlace, fitup: number):
   };
 }
 
+/** What a joint is by how its pieces are cut, wherever it is set. */
+type Cut = Pick<WeldJoint, "contact" | "faces" | "form" | "chords" | "along">;
+
+const cutOf = ({ contact, faces, form, chords, along }: WeldedJoint): Cut => ({ contact, faces, form, chords, along });
+
+function cutFor(input: JointInput, place: JointPlace, { fitup }: JointFactors): Cut {
+  const faces = facesOf(input, place, fitup);
+  return { contact: contactStiffness(faces, OPEN), faces, form: place.form, chords: place.chords, along: place.along };
+}
+
 /**
- * The mechanics of a frame with its welds: beams, and at each joint its faces and the table of its kind.
+ * The mechanics of a frame with its welds: beams, and at each joint its faces and the table of its kind. Set up off its drawing, a frame
+ * keeps the joints that it was cut for: they are turned by less than their tables tell apart.
  * @param frame a frame without problems. @param factors what a draw changes.
  * @throws RangeError with the first problem when the frame has one: ask frameProblems first.
  */
 export function weldedModel(frame: MechanicalFrame, factors: JointFactors = NOMINAL_JOINTS): WeldedModel {
   const [problem] = frameProblems(frame);
   if (problem) throw new RangeError(`${problem.path}: ${problem.message}`);
+  const { cutBy, ...own } = frame;
+  const drawn = cutBy ? weldedModel({ ...own, points: cutBy }, factors).joints : [];
+  const cut = new Map(drawn.map((j) => [j.id, cutOf(j)]));
   return modelOf(frame, (input): WeldJoint => {
-    const kind = JOINT_KINDS[input.spec.kind];
+    const { spec, a, b } = input;
+    const kind = JOINT_KINDS[spec.kind];
     const place = kind.place(input);
-    const faces = facesOf(input, place, factors.fitup);
+    const { at, nodeBAt } = place;
     return {
-      at: place.at,
-      ...(place.nodeBAt ? { nodeBAt: place.nodeBAt } : {}),
-      contact: contactStiffness(faces, OPEN),
+      at,
+      ...(nodeBAt ? { nodeBAt } : {}),
+      ...(cut.get(spec.id) ?? cutFor(input, place, factors)),
       contactShare: factors.fitup,
       // A lap lies flat on its chord: it has no seam that stands open.
-      gapMm: factors.gapMm === null || input.spec.kind === "lap" ? null : (input.spec.gapMm ?? factors.gapMm),
-      faces,
-      form: place.form,
+      gapMm: factors.gapMm === null || spec.kind === "lap" ? null : (spec.gapMm ?? factors.gapMm),
       stiffness: factors.joint,
-      chords: place.chords,
-      along: place.along,
-      unfitted: kind.unfitted(input.a.section, input.b.section, place),
+      unfitted: kind.unfitted(a.section, b.section, place),
     };
   });
 }

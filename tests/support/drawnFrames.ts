@@ -52,6 +52,17 @@ export const drawn = (
   ),
 });
 
+/** Corners of a ring that goes round its middle, each so far from it, mm. */
+export const aroundMiddle = (radii: readonly number[]): Vec3[] =>
+  radii.map((r, i) => {
+    const angle = (2 * Math.PI * i) / radii.length;
+    return [r * Math.cos(angle), r * Math.sin(angle), 0];
+  });
+
+/** A closed ring of straight tubes from corner to corner. */
+export const ring = (at: readonly Vec3[], section = squareTube()): DrawnFrame =>
+  drawn(Object.fromEntries(at.map((p, i) => [`S${i + 1}`, [p, at[(i + 1) % at.length] as Vec3]])), [section]);
+
 /** A rail with teeth on one side of it, so far apart and so long, mm; the rail reaches as far beyond the outer ones. */
 export const comb = (teeth: number, apartMm: number, toothMm: number, faceMm = 40): DrawnFrame =>
   drawn(

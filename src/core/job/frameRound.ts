@@ -2,6 +2,7 @@ import { type Limit, type LimitVerdict, type Overall, overall, verdicts } from "
 import { type Structure, seenAt } from "../frame";
 import { CORNERS, type Corner, ends, type FourCorners, flatness, fourCorners, SIDES, type Span } from "../geometry";
 import { add, distance, dot3, sub, type Vec3 } from "../numeric";
+import { stillTurns } from "../plan";
 import {
   type GeneralCheck,
   generalCheck,
@@ -331,10 +332,19 @@ function rodsOf(structure: Structure | null, places: Places): string[][] {
   });
 }
 
-/** Whether every tack is in: nothing hinges any more. */
-export const isLocked = ({ order, ticked }: EvaluationContext): boolean => {
+/** Whether nothing hinges any more: every tack is in, or each joint has one and the frame is stiff on those. */
+export const isLocked = ({ order, ticked, structure }: EvaluationContext): boolean => {
   const tacks = order?.steps.filter((s) => s.id.do === "tack") ?? [];
-  return tacks.length > 0 && tacks.every((s) => ticked.has(s.key));
+  if (!structure || tacks.length === 0) return false;
+  const [there, wanted] = [tacks.filter((s) => ticked.has(s.key)), tacks].map(
+    (all) => new Set(all.map((s) => s.joint)),
+  ) as [Set<string | null>, Set<string | null>];
+  const isStiff = (): boolean =>
+    !stillTurns(
+      structure,
+      structure.joints.filter((j) => there.has(j.id)),
+    );
+  return tacks.every((s) => ticked.has(s.key)) || (there.size === wanted.size && isStiff());
 };
 
 /** Where places shall be: as drawn, set off with the joint that they belong to; a free end by its own. */

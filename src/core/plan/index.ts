@@ -64,6 +64,7 @@ export {
   stepWords,
   weldWords,
 } from "./stepWords";
+export { stillTurns } from "./stillTurns";
 export {
   coolsFor,
   HANDLING_S,

@@ -54,7 +54,9 @@ export class OrderBuilder {
     this.put({ do: "measure", gate, nth }, why, { gate, closes });
   }
 
+  /** Waits, but not to be touched where no bead was laid by then: tacks alone are cool soon. */
   wait(until: "touch" | "cold", why: Reason): void {
+    if (until === "touch" && !this.steps.some((s) => s.id.do === "bead")) return;
     this.put({ do: "wait", until }, why, { waitsFor: until });
   }
 

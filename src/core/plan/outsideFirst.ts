@@ -1,6 +1,15 @@
 import { OrderBuilder } from "./orderBuilder";
 import type { Step } from "./step";
-import { hingeFace, hingeReason, hingesOf, layDown, lockFace, tackBelow, tackBetween } from "./tacking";
+import {
+  hingeFace,
+  hingeReason,
+  hingesOf,
+  layDown,
+  lockFace,
+  measureOnOneTack,
+  tackBelow,
+  tackBetween,
+} from "./tacking";
 import type { Workpiece } from "./workpiece";
 
 /**
@@ -11,8 +20,8 @@ export function outsideFirst(work: Workpiece): Step[] {
   const order = new OrderBuilder("tack", "top", work.on);
   const { hinges, put } = hingesOf(work);
   layDown(order, work);
-  for (const w of hinges) order.weld("tack", w, lockFace(w) ?? hingeFace(w), hingeReason(w, "outside holds"));
-  order.measure("tacked", 1, { kind: "close while it turns" }, true);
+  for (const w of hinges) order.weld("tack", w, lockFace(w) ?? hingeFace(w), hingeReason(w, "outside holds", work));
+  measureOnOneTack(order, work);
   for (const w of hinges) order.weld("tack", w, w.up, { kind: "top and bottom soon" });
   tackBetween(order, work, put);
   tackBelow(order, work, true);

@@ -5,6 +5,7 @@ import type { LiesOn, Step, Up } from "./step";
 import { stepKey } from "./step";
 import type { StepId } from "./stepSchema";
 import { faceWords, jointWords } from "./stepWords";
+import { stillTurns } from "./stillTurns";
 import { liesFirst } from "./usualOrder";
 import { allJoints, upWhenFacing, workpiece } from "./workpiece";
 
@@ -27,9 +28,17 @@ function partOf(id: StepId): Step["part"] {
   }
 }
 
+/** Whether no joint has more than one tack, and something turns about those. @param tacks by joint. */
+const isOnOneTack = (structure: Structure, tacks: ReadonlyMap<string, ReadonlySet<string>>): boolean =>
+  [...tacks.values()].every((lines) => lines.size === 1) &&
+  stillTurns(
+    structure,
+    structure.joints.filter((j) => tacks.has(j.id)),
+  );
+
 /**
  * An order that was laid step by step, on the frame as it is: how the frame lies follows from the turns; an error is closed where one
- * measures while no joint has more than one tack. Steps at joints or faces that the frame no longer has, and faces that get no
+ * measures while no joint has more than one tack and something still turns. Steps at joints or faces that the frame no longer has, and faces that get no
  * bead, are left out (see `ownOrderProblems`).
  * @param lies how it lies to begin with.
  */
@@ -50,7 +59,7 @@ export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[
       part === "tack" &&
       !welded &&
       tacks.size > 0 &&
-      (id.cut === true || [...tacks.values()].every((lines) => lines.size === 1));
+      (id.cut === true || isOnOneTack(structure, tacks));
     if (id.do === "tack") tacks.set(id.joint, (tacks.get(id.joint) ?? new Set()).add(id.line));
     return [
       {

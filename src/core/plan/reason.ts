@@ -9,6 +9,8 @@ export type Reason =
   | { kind: "pulls against"; joints: readonly string[] }
   | { kind: "ends before middle" }
   | { kind: "close while it turns" }
+  | { kind: "one before the next" }
+  | { kind: "stiff already" }
   | { kind: "cut and set" }
   | { kind: "locks" }
   | { kind: "holds against lifting" }

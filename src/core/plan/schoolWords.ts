@@ -49,7 +49,9 @@ type Clause = readonly [Reason["kind"], string];
 const SAYS: Record<SchoolId, readonly Clause[]> = {
   "hinge first": [
     ["joint still turns", "one tack at each joint"],
+    ["one before the next", "one tack at each joint"],
     ["close while it turns", "measure and close the error"],
+    ["stiff already", "measure"],
     ["locks", "lock on the opposite side"],
     ["corners are locked", "then what is put between"],
     ["far end is free", "then what hangs free"],
@@ -64,7 +66,9 @@ const SAYS: Record<SchoolId, readonly Clause[]> = {
   ],
   "outside first": [
     ["outside holds", "the middle of each outside"],
+    ["one before the next", "the middle of each outside"],
     ["close while it turns", "measure and close the error"],
+    ["stiff already", "measure"],
     ["top and bottom soon", "top and bottom in quick succession"],
     ["inside tacked last", "the insides last"],
     ["corners are locked", "then what is put between"],
@@ -99,13 +103,21 @@ const SAYS: Record<SchoolId, readonly Clause[]> = {
   skip: [["short lengths", "across and around, every seam in short lengths over several rounds"]],
 };
 
+const STIFF = "This frame is stiff on one tack at each joint: it has nothing to turn by then.";
+
 const WHY: Record<SchoolId, readonly Clause[]> = {
-  "hinge first": [["close while it turns", "It leaves a cheap correction open after the first tacks have pulled."]],
+  "hinge first": [
+    ["close while it turns", "It leaves a cheap correction open after the first tacks have pulled."],
+    ["stiff already", STIFF],
+  ],
   "across and around": [
     ["inside last", "The inside bead comes last, when the other faces hold."],
     ["second takes back", "One face goes all round before the turn, and the other takes back part of what it bent."],
   ],
-  "outside first": [["close while it turns", "It, too, leaves a cheap correction open after the first tacks."]],
+  "outside first": [
+    ["close while it turns", "It, too, leaves a cheap correction open after the first tacks."],
+    ["stiff already", STIFF],
+  ],
   "two halves": [
     [
       "halves before joining",

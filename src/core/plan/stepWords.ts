@@ -93,6 +93,9 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>, name: 
       : "The bed gives the flat; a clamp opposite each stop keeps the corner where it was measured.",
   "error costs a nudge": () => "An error found now costs a nudge. After the beads it costs a cut.",
   "joint still turns": () => "One tack lets the joint hinge, so that the frame can still be squared.",
+  "one before the next": () => "One tack at each joint before any gets its second.",
+  "stiff already": () =>
+    "With one tack at each joint nothing turns any more in this frame: what is off is put right by cutting one, sooner than two.",
   "pulls alike": ({ joint }, name) =>
     `Across from ${name(joint)}: it pulls the frame out of square the same way. The other two pull it back.`,
   "pulls against": ({ joints }, name) =>
@@ -169,6 +172,7 @@ const measureWords = (step: Step, ring: boolean): string => {
   if (step.closes && step.why.kind === "halves before joining") return "Measure each half and set it to its angle";
   if (step.closes) return "Measure across and close the error while the joints still turn";
   if (step.why.kind === "close while it turns") return "Measure across while the joints still turn";
+  if (step.why.kind === "stiff already") return "Measure across, each joint on one tack";
   if (step.gate === "tacked") return "Measure again, all tacked";
   if (step.gate === "cold") return `Measure cold: ${what}${ring ? ", four corner heights" : ", heights"}`;
   return `Measure ${what}, dry`;

@@ -1,6 +1,7 @@
 import type { StructureFace } from "../frame";
 import type { OrderBuilder } from "./orderBuilder";
 import type { Reason } from "./reason";
+import { stillTurns } from "./stillTurns";
 import { allJoints, type JointWork, type Workpiece } from "./workpiece";
 
 /** The face that lets a joint still turn: the inside of a corner, else the first that can be reached. */
@@ -62,18 +63,38 @@ export function tackBelow(order: OrderBuilder, work: Workpiece, left = false): v
 export const belowReason = (w: JointWork): Reason =>
   w.corner || hingeFace(w) ? { kind: "every side holds" } : { kind: "below wants a tack" };
 
+/** Whether a frame gives way in its plane when each of its hinges has its one tack. */
+const turnsOnHinges = (work: Workpiece): boolean =>
+  stillTurns(
+    work.structure,
+    hingesOf(work).hinges.flatMap((w) => (hingeFace(w) ? [w.joint] : [])),
+  );
+
+/** Measures when every hinge has its one tack, and closes the error where something still turns. */
+export function measureOnOneTack(order: OrderBuilder, work: Workpiece): void {
+  const turns = turnsOnHinges(work);
+  order.measure("tacked", 1, { kind: turns ? "close while it turns" : "stiff already" }, turns);
+}
+
 /** Why a joint is held by one tack when it is: pieces of seam along a member come from its ends inward. */
-export const hingeReason = ({ joint }: JointWork, reason: "joint still turns" | "outside holds"): Reason =>
-  joint.along ? { kind: "ends before middle" } : { kind: reason };
+export const hingeReason = (
+  { joint }: JointWork,
+  reason: "joint still turns" | "outside holds",
+  work: Workpiece,
+): Reason => {
+  if (joint.along) return { kind: "ends before middle" };
+  return { kind: turnsOnHinges(work) ? reason : "one before the next" };
+};
 
 /**
  * The same for tacks inside the corners of a ring, which come in pairs across: two across a diagonal pull the frame out of square alike, the
  * other two against them.
  */
-export function insideReason(w: JointWork, i: number, { ring, corners }: Workpiece): Reason {
+export function insideReason(w: JointWork, i: number, work: Workpiece): Reason {
+  const { ring, corners } = work;
   const [a, across] = corners.map((c) => c.joint.id);
   // Outside ones bear it out only now and then: where the inside of one is covered, it is said of none.
   if (!ring || i === 0 || corners.some((c) => !c.first) || a === undefined || across === undefined)
-    return hingeReason(w, "joint still turns");
+    return hingeReason(w, "joint still turns", work);
   return i === 1 ? { kind: "pulls alike", joint: a } : { kind: "pulls against", joints: [a, across] };
 }

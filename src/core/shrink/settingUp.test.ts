@@ -1,5 +1,6 @@
+import fc from "fast-check";
 import { describe, expect, it, vi } from "vitest";
-import { LEANING_FRAMES, squareTube, started } from "../../../tests/support/drawnFrames";
+import { aroundMiddle, LEANING_FRAMES, ring, squareTube, started } from "../../../tests/support/drawnFrames";
 import { drawnPlan, sized } from "../../../tests/support/plans";
 import type { DrawnFrame } from "../frame";
 import { newPlan, predict, predicting } from "../job";
@@ -25,6 +26,27 @@ describe("set-up targets", () => {
     expect(setUp.targets.find((t) => outcomeKey(t.id) === "AB")?.target.value).toBeGreaterThan(1000.1);
     const bow = found.prediction.outcomes.find((q) => outcomeKey(q.id) === "bow AB")?.nominal ?? 0;
     expect(setUp.targets.find((t) => outcomeKey(t.id) === "bow AB")?.target.value).toBeCloseTo(-bow, 12);
+  });
+  it("make every side of a mitred ring longer by what it loses, whichever side was drawn last", () => {
+    const rings = fc.oneof(
+      fc.constant([500, 500, 500]),
+      fc.array(fc.integer({ min: 420, max: 560 }), { minLength: 5, maxLength: 7 }),
+    );
+    fc.assert(
+      fc.property(rings, fc.constantFrom(25, 40), (radii, mm) => {
+        const plan = drawnPlan(ring(aroundMiddle(radii), squareTube(mm, 2)));
+        const found = drain(predicting(plan, { draws: 16 })).prediction;
+        const longer = found.setUp.targets.filter((t) => t.id.kind === "length");
+        expect(longer).toHaveLength(radii.length);
+        for (const { id, target, nominal } of longer) {
+          const change = found.outcomes.find((o) => outcomeKey(o.id) === outcomeKey(id))?.nominal ?? 0;
+          expect(change).toBeLessThan(0);
+          expect(target.value - nominal).toBeCloseTo(-change, 2);
+          expect(found.allowancesMm["member" in id ? id.member : ""]?.value).toBeCloseTo(-change, 2);
+        }
+      }),
+      { numRuns: 12 },
+    );
   });
   it("are set anew where a hot frame does not land on nominal by the first, until it does", () => {
     const plan = sized(newPlan("x", "mm"), { length: length("600"), width: length("500") });

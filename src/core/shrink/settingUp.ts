@@ -218,8 +218,10 @@ function shapeOf(
   const roots = new Set(quad ? CORNERS.map((c) => joints.get(quad.joints[c])?.a as string) : []);
   const placed = placedBy(frame, roots);
   const last = history.at(-1);
+  // What two ends share goes by the mean of both, not by the one that was looked at last.
+  const [shared, single] = [points.filter((p) => p.member === null), points.filter((p) => p.member !== null)];
   const moved = new Map(
-    points.flatMap(({ point, first }) =>
+    [...single, ...shared].flatMap(({ point, first }) =>
       point !== null && last ? [[point, [0, 1, 2].map((i) => last[first + i]) as unknown as Vec3] as const] : [],
     ),
   );

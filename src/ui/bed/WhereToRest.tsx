@@ -23,7 +23,7 @@ export default function WhereToRest() {
             {formatSmall(three.marginMm, units)} inside them, and once tacked it sags {small(three.sagMm)} between.
           </>
         ) : (
-          "No three of these rests hold it safely: its weight lies too near an edge of every triangle. Move one out, or add one."
+          "No three of these rests hold it safely: its weight lies too near an edge of every triangle. Move one out, add one, or lay three anew below."
         )}
       </p>
       {sags.length > 0 ? (

@@ -43,4 +43,4 @@ export const untabledSlope = (angleDeg: number): string[] =>
 
 /** A mitre sharper or flatter than those of the table. */
 export const untabledMitre = (angleDeg: number): string[] =>
-  outside(angleDeg, TABLED.mitreDeg) ? [`${Math.round(angleDeg)}° between the legs`] : [];
+  outside(Math.round(angleDeg), TABLED.mitreDeg) ? [`${Math.round(angleDeg)}° between the legs`] : [];

@@ -1,0 +1,57 @@
+import { type Mate, stoppedBy } from "../fixture";
+import type { Structure, StructureJoint } from "../frame";
+import { cross3, dot3, Groups, norm3, squareTo, unit3, type Vec3 } from "../numeric";
+
+/** Members whose ways are this far from one plane, as a sine, do not lie in one. */
+const IN_PLANE = 0.1;
+/** Members up to which it is worked out whether joints on one tack hold each other. */
+const MOST_MEMBERS = 100;
+
+/** What was asked of a frame: a search asks the same of it thousands of times. */
+const KNOWN = new WeakMap<Structure, Map<string, boolean>>();
+
+/** Two ways that span the plane in which all these members lie; null where they lie in none. */
+function planeOf(ways: readonly Vec3[]): [Vec3, Vec3] | null {
+  const [first] = ways;
+  if (!first) return null;
+  const across = ways.map((w) => squareTo(w, first)).find((w) => norm3(w) > IN_PLANE);
+  if (!across) return null;
+  const [right, up] = [unit3(first), unit3(across)];
+  const normal = cross3(right, up);
+  return ways.every((w) => Math.abs(dot3(w, normal)) < IN_PLANE) ? [right, up] : null;
+}
+
+/**
+ * Whether a flat frame still gives way in its plane while joints hold by one tack each, about which they turn: a ring of four does, three
+ * members that close a triangle are stiff. What stands up beside others is taken to turn.
+ * @param joints that have a tack. Source: degrees of freedom of pinned bodies by the rank of what the pins stop (common practice, no source).
+ */
+export function stillTurns(structure: Structure, joints: readonly StructureJoint[]): boolean {
+  const known = KNOWN.get(structure) ?? new Map<string, boolean>();
+  KNOWN.set(structure, known);
+  const key = joints
+    .map((j) => j.id)
+    .sort()
+    .join("\n");
+  const found = known.get(key) ?? turnsOn(structure, joints);
+  known.set(key, found);
+  return found;
+}
+
+function turnsOn({ members }: Structure, joints: readonly StructureJoint[]): boolean {
+  const bodies = members.filter((m) => joints.some((j) => j.a === m.id || j.b === m.id));
+  const names = bodies.map((m) => m.id);
+  const held = new Groups(names);
+  for (const { a, b } of joints) held.join(a, b);
+  // Each piece that hangs together goes about as a whole in three ways.
+  const full = 3 * (names.length - new Set(names.map((m) => held.of(m))).size);
+  const plane = planeOf(bodies.map((m) => m.axes[0]));
+  if (!plane || 2 * joints.length < full || names.length > MOST_MEMBERS) return true;
+  const mates = joints.flatMap(({ id, a, b, at }): Mate[] =>
+    [
+      [1, 0],
+      [0, 1],
+    ].map((push) => ({ id, a, b, atMm: plane.map((way) => dot3(at, way)), push })),
+  );
+  return stoppedBy([], names, mates).rank < full;
+}

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { aroundMiddle, ring, started } from "../../../tests/support/drawnFrames";
 import { angle, evaluate, job, opened, read, slope } from "../../../tests/support/jobs";
 import { withDrawn } from "../../../tests/support/plans";
 import { distance } from "../numeric";
 import { walkingSet } from "../square";
 import { length } from "../units";
+import { coldSet } from "./coldSet";
 import type { Entry } from "./entrySchema";
 import type { Plan } from "./planSchema";
 import { heldWords, misreadWords, placeWords, twistWords } from "./words";
@@ -35,6 +36,25 @@ describe("a misread that six tapes cannot name", () => {
       round.help?.byCut?.id ??
       (round.square.fit.diagnosis.status === "located" ? round.square.fit.diagnosis.candidates[0]?.id : null);
     expect(named).toBe("BD");
+  });
+});
+
+describe("a frame of three places", () => {
+  const triangle = (p: Plan): Plan => withDrawn(p, ring(aroundMiddle([500, 500, 500])));
+  const heights = (lift: Record<string, string>) => {
+    const r = opened("cold");
+    const asked = coldSet(evaluate(job([r], triangle))).flatMap((q) => (q.kind === "height" ? [q.at] : []));
+    const one = job([r, ...asked.map((at) => read(r.id, `z${at}`, lift[at] ?? "0"))], triangle);
+    return { asked, round: evaluate(one).frameRounds[0] };
+  };
+  it("is read at the middles of its members too, for three heights are flat however they stand", () => {
+    const { asked, round } = heights({ S2S1: "4", S1M: "2", S2M: "2" });
+    expect(asked.filter((at) => at.endsWith("M"))).toHaveLength(3);
+    // Lifted at one corner, with the middles of its two sides half as far: a plane.
+    expect(round?.flatMm?.value).toBeLessThan(0.05);
+    expect(round?.verdicts.find((v) => v.limit.kind === "flat")?.result?.verdict).toBe("pass");
+    // A middle that stands 3 mm proud of what lies level else.
+    expect(heights({ S3M: "3" }).round?.flatMm?.value).toBeGreaterThan(1);
   });
 });
 

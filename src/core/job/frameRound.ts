@@ -6,6 +6,7 @@ import { stillTurns } from "../plan";
 import {
   type GeneralCheck,
   generalCheck,
+  heightPlaces,
   type Impossible,
   impossible,
   leanShare,
@@ -103,8 +104,9 @@ function heldOf(means: ReadonlyMap<string, Mean>, twist: FourCorners | null): Fr
 
 /** Flatness from heights at places, or else from edges across the diagonals, or from a rock: half of what rocks. */
 function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["flatMm"] {
+  const known = heightPlaces(places);
   const heights = [...means].flatMap(([key, mean]) => {
-    const at = mean.what.kind === "height" ? places.nodes[mean.what.at] : undefined;
+    const at = mean.what.kind === "height" ? known[mean.what.at] : undefined;
     return at ? [{ at, mm: mean.mm, key }] : [];
   });
   const u = uOfHeights(

@@ -10,7 +10,7 @@ import {
   type ViewAxes,
 } from "../frame";
 import { CORNERS, ends, nearestOnStretch, SIDES, type Side } from "../geometry";
-import { add, cross, distance, dot, norm, scale, sub, type Vec2, type Vec3 } from "../numeric";
+import { add, add3, cross, distance, dot, norm, scale, scale3, sub, type Vec2, type Vec3 } from "../numeric";
 
 interface Named {
   name: string;
@@ -35,6 +35,8 @@ export interface Places {
   freeEnds: Record<string, { member: string; end: EndName; way: Vec2 }>;
   /** The two ends of every member as one says them, the way that it is drawn: a place there, or where that end lies in the drawing. */
   endsOf: Record<string, readonly [from: string, to: string]>;
+  /** Middles of members, at which a height is read where the other places are too few to tell whether it is flat: any three are. */
+  middles: Record<string, { member: string; at: Vec2 }>;
   /** Points that are no part of the frame, mm from the same origin: taped to, never moved. */
   points: Record<string, Vec2>;
   /** Pairs that one tape reaches along a member. */
@@ -124,6 +126,7 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): Places {
     joints,
     freeEnds: {},
     endsOf: endsOf(structure, nodes, quad.view, quad.origin),
+    middles: {},
     points: {},
     along,
     seen: quad.view.depth === 2 ? "from above" : "standing",
@@ -151,6 +154,25 @@ function isRow(places: readonly Vec2[], thickMm: number): boolean {
   const way = sub(far, p);
   const long = norm(way);
   return long < thickMm || places.every((q) => Math.abs(cross(way, sub(q, p))) / long < thickMm);
+}
+
+/** Heights of which at least one is more than it takes to lay a plane through. */
+const ENOUGH_HEIGHTS = 4;
+
+/** Middles of the members that lie among the places. */
+function middlesOf(
+  { members }: Structure,
+  nodes: Places["nodes"],
+  isAmong: (at: Vec3) => boolean,
+  onView: (at: Vec3) => Vec2,
+): Places["middles"] {
+  return Object.fromEntries(
+    members.flatMap((m) => {
+      const name = clean(`${m.id}M`);
+      const middle = scale3(add3(m.from, m.to), 0.5);
+      return nodes[name] || !isAmong(middle) ? [] : [[name, { member: m.id, at: onView(middle) }]];
+    }),
+  );
 }
 
 /** Joints and free ends of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
@@ -215,6 +237,15 @@ function ofJoints(structure: Structure): Places {
     joints,
     freeEnds,
     endsOf: endsOf(structure, nodes, view, origin),
+    middles:
+      Object.keys(nodes).length < ENOUGH_HEIGHTS
+        ? middlesOf(
+            structure,
+            nodes,
+            (at) => levelOf(at) === level,
+            (at) => sub(seenAt(at, view), origin),
+          )
+        : {},
     points: {},
     along,
     seen: lies ? "from above" : "standing",
@@ -257,6 +288,12 @@ export function mouthsOf({ freeEnds, nodes }: Places): [from: string, to: string
   });
   return [...new Map(pairs.map((p) => [p.join(), p])).values()];
 }
+
+/** Everything of which a height is read: places, and middles where those are too few. */
+export const heightPlaces = ({ nodes, middles }: Places): Record<string, Vec2> => ({
+  ...nodes,
+  ...Object.fromEntries(Object.entries(middles).map(([name, { at }]) => [name, at])),
+});
 
 /** Everything that can be taped to: the places of a frame and the points beside it. */
 export const tapedTo = ({ nodes, points }: Places): Record<string, Vec2> => ({ ...nodes, ...points });

@@ -103,7 +103,7 @@ describe("a frame set up off its drawing", () => {
       expect([moved?.form, moved?.faces, moved?.chords]).toEqual([joint.form, joint.faces, joint.chords]);
     });
     const corner = off?.find((j) => j.id === "J");
-    expect(corner?.at).toEqual((drawn?.find((j) => j.id === "J")?.at ?? []).map((x, i) => x + moves.P[i]));
+    expect(corner?.at).toEqual((drawn?.find((j) => j.id === "J")?.at ?? []).map((x, i) => x + (moves.P[i] ?? 0)));
     // Set up once more, it is still cut as it was drawn.
     expect(weldedModel(movedFrame(set, { B: [0, 2, 0] })).joints.map((j) => j.form)).toEqual(drawn?.map((j) => j.form));
   });

@@ -96,7 +96,7 @@ function headline(round: FrameRound | null, left: readonly Limit[], quad: boolea
 
 const ALL_KINDS = ["size", "diagonal", "corner", "flat"] as const;
 
-const MORE = ["rock", "edge", "straightness", "level", "distance", "angle", "flush"] as const;
+const MORE = ["rock", "edge", "straightness", "level", "distance", "angle", "flush", "height"] as const;
 /** Eighth stage: the cold frame against its limits, and predicted against measured. */
 export function CheckStage() {
   const { evaluation, units } = useJob("evaluation", "units");

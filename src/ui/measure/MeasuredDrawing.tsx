@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import { sceneOf } from "@/core/drawing";
 import { SPANS } from "@/core/geometry";
 import { type FrameRound, quantityKey, readingText, spanOf } from "@/core/job";
+import type { Vec2 } from "@/core/numeric";
 import { tapedTo } from "@/core/square";
 import { FrameDrawing, type LineMark, type SpanMark } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -48,6 +49,7 @@ export function MeasuredDrawing({
   const names = new Set<string>();
   const lines: LineMark[] = [];
   const cornerText: Record<string, string> = {};
+  const middles: { name: string; at: Vec2 }[] = [];
   const read = [...(round?.readings.values() ?? []), ...(round?.slants.values() ?? [])].map((s) => s.what);
   const wanted = new Map([...read, ...(now ? [now.what] : [])].map((q) => [quantityKey(q), q]));
   for (const [what, q] of wanted) {
@@ -65,7 +67,11 @@ export function MeasuredDrawing({
     } else if (q.kind === "offset") {
       put(q.from, q.to, "");
       names.add(q.of);
-    } else if (q.kind === "height") cornerText[q.at] = text;
+    } else if (q.kind === "height") {
+      cornerText[q.at] = text;
+      const middle = places.middles[q.at];
+      if (middle) middles.push({ name: q.at, at: middle.at });
+    }
   }
   return (
     <FrameDrawing
@@ -75,9 +81,12 @@ export function MeasuredDrawing({
       label={label}
       spans={corners ? spanMarks(round, now?.key ?? null, show) : []}
       lines={lines}
-      places={Object.entries(all)
-        .filter(([n]) => (corners ? names.has(n) && !(n in corners) : true))
-        .map(([name, at]) => ({ name, at }))}
+      places={[
+        ...Object.entries(all)
+          .filter(([n]) => (corners ? names.has(n) && !(n in corners) : true))
+          .map(([name, at]) => ({ name, at })),
+        ...middles,
+      ]}
       cornerText={corners ? cornerText : {}}
       slide={slide}
       maxHeight={maxHeight}

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { distanceId, type QuantityId } from "@/core/job";
-import { tapedTo } from "@/core/square";
+import { heightPlaces, tapedTo } from "@/core/square";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { SelectField } from "../parts/SelectField";
@@ -46,12 +46,18 @@ export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd
   const { evaluation } = useJob("evaluation");
   const { places, structure } = evaluation;
   const names = Object.keys(places?.nodes ?? {});
+  const heights = Object.keys(places ? heightPlaces(places) : {});
+  const isRing = structure?.quad != null;
   const taped = Object.keys(places ? tapedTo(places) : {});
   const joints = (structure?.joints ?? []).map((j) => j.id.replace(/[^A-Z0-9]/g, "").slice(0, 10));
   const members = (structure?.members ?? []).map((m) => m.id);
-  const [kind, setKind] = useState<MoreKind>(kinds[0] ?? "distance");
+  const [chosen, setKind] = useState<MoreKind>(kinds[0] ?? "distance");
   const [picked, setPicked] = useState<Record<string, string>>({});
   if (!places || names.length < 2) return null;
+  // Without four corners there are no diagonals, and three places do not rock.
+  const has = (k: MoreKind): boolean => isRing || (k === "rock" ? names.length > 3 : k !== "edge");
+  const offered = kinds.filter(has);
+  const kind = has(chosen) ? chosen : (offered[0] ?? "distance");
   const lists: Record<MoreKind, [string, readonly string[]][]> = {
     distance: [
       ["From", taped],
@@ -67,13 +73,13 @@ export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd
       ["off the line from", names],
       ["to", names],
     ],
-    height: [["Of", names]],
+    height: [["Of", heights]],
     flush: [["At joint", joints]],
     gap: [["At joint", joints]],
     straightness: [["Along", members]],
     edge: [["Across", ["AC", "BD", "AB", "BC", "CD", "DA"]]],
     level: [["Along", members]],
-    rock: [["Corner held", [FREE, ...HELD]]],
+    rock: [["Corner held", isRing ? [FREE, ...HELD] : [FREE]]],
   };
   const values = lists[kind].map(
     ([label, list], i) => picked[`${kind} ${label}`] ?? list[Math.min(i, list.length - 1)] ?? "",
@@ -85,7 +91,7 @@ export function MoreToRead({ kinds, onAdd }: { kinds: readonly MoreKind[]; onAdd
       <SelectField
         label="Read one more thing"
         value={kind}
-        options={kinds.map((k) => [k, KINDS[k]] as const)}
+        options={offered.map((k) => [k, KINDS[k]] as const)}
         onChange={setKind}
       />
       <div className="grid grid-cols-3 gap-2">

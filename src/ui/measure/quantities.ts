@@ -169,7 +169,7 @@ export function frameQuantity(
           }
         : null;
     case "height":
-      return heightQuantity(q.at);
+      return heightQuantity(q.at, places.middles[q.at]?.member);
     case "flush":
       return {
         ...of(q),
@@ -225,9 +225,10 @@ export function frameQuantity(
   }
 }
 
-const heightQuantity = (place: string): Quantity => ({
+/** @param middleOf member whose middle the place is. */
+const heightQuantity = (place: string, middleOf?: string): Quantity => ({
   ...of({ kind: "height", at: place }),
-  say: `Height of ${place.length === 1 ? "corner " : ""}${place}: 0 where it touches, the gap where it does not`,
+  say: `Height of ${middleOf ? `the middle of ${middleOf}` : `${place.length === 1 ? "corner " : ""}${place}`}: 0 where it touches, the gap where it does not`,
   kinds: HEIGHT_KINDS,
   expected: 0,
   askBeyond: ASK_HEIGHT_MM,

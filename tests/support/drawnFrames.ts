@@ -120,6 +120,8 @@ export const FREE_FRAMES = {
     },
     [roundTube(38, 2)],
   ),
+  "three sides": ring(aroundMiddle([500, 500, 500])),
+  "six sides": ring(aroundMiddle([400, 400, 430, 400, 400, 430]), squareTube(30, 2)),
 } as const satisfies Record<string, DrawnFrame>;
 
 /** Frames whose legs lean in beyond what holds them: two rails with the feet free, and one rail in the middle. */

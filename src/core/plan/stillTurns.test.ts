@@ -65,7 +65,8 @@ describe("whether a frame still turns on one tack at each joint", () => {
 
   it("what hangs by one tack turns, and so do two triangles in one pin; what stands is taken to", () => {
     expect(turns(built(comb(4, 200, 300)))).toBe(true);
-    for (const frame of Object.values(FREE_FRAMES)) expect(turns(built(frame))).toBe(true);
+    for (const [name, frame] of Object.entries(FREE_FRAMES))
+      expect(turns(built(frame)), name).toBe(name !== "three sides");
     expect(turns(built(started("table base")))).toBe(true);
     expect(turns(built(started("gate leaf")))).toBe(false);
   });

@@ -98,9 +98,11 @@ function tackedEnd(
   const barAt = add3(here, scale3(out, rise));
   const along = unit3(sub3(there, here));
   const joint = { id: "end", kind: over ? ("lap" as const) : ("tee" as const), a: member, b: "bar", point: "P" };
+  const { material, up: level } = model.frame;
   const small = weldedModel(
     {
-      ...model.frame,
+      material,
+      ...(level ? { up: level } : {}),
       points: {
         P: here,
         P0: add3(here, scale3(chord.axes[0], -ARM_MM)),

@@ -18,7 +18,9 @@ describe("friction under clamps", () => {
     const long = Math.hypot(side.to[0] - side.from[0], side.to[1] - side.from[1]);
     const backMm = (800 * long) / (210_000 * side.properties.areaMm2);
     expect(words).toContain(`hold ${backMm.toFixed(3)}`);
-    expect(frictionWords(structure, told, "inch-fraction")).not.toMatch(/mm|N\b/);
+    const inches = frictionWords(structure, told, "inch-fraction");
+    expect(inches).not.toMatch(/mm|N\b/);
+    expect(inches).toContain(`hold ${(backMm / 25.4).toFixed(4)}`);
   });
   it("says nothing where nothing draws together", () => {
     if (!structure) throw new Error("no frame");

@@ -27,5 +27,5 @@ export function frictionWords(structure: Structure, told: Told, units: UnitPrefe
   const goes = `${id} is likely to draw together by ${size(most.mm, units === "mm" ? 2 : 1)}`;
   return sticks
     ? `Friction under clamps is not counted. ${goes}; two clamps of ${shortForce(CLAMP_N, units)} that do not slide would hold all of that back with ${shortForce(frictionN, units)}: let them slide, or look again when they are off.`
-    : `Friction under clamps is not counted: ${goes}, and two clamps of ${shortForce(CLAMP_N, units)} hold ${size(most.mm + slipMm, units === "mm" ? 3 : 1)} of that back before they slide.`;
+    : `Friction under clamps is not counted: ${goes}, and two clamps of ${shortForce(CLAMP_N, units)} hold ${size(most.mm + slipMm, units === "mm" ? 3 : 2)} of that back before they slide.`;
 }

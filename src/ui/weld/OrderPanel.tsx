@@ -58,8 +58,6 @@ const OrderChart = dynamic(() => import("./OrderChart").then((m) => m.OrderChart
 const TRIALS = 400;
 /** How often a frame may be turned over in an order that is searched for. */
 const MOST_TURNS = [0, 1, 2, 3, 4, 5, 6];
-/** More orders than these that are laid step by step come of no search. */
-const FEW_LAID = 8;
 /** Rows that are shown at first. */
 const MOST_SHOWN = 6;
 
@@ -304,7 +302,7 @@ export const OrderPanel = memo(function OrderPanel({
               <li key={w}>{w}</li>
             ))}
             {planning.searched &&
-            !planning.outlooks.some((o) => o.choice.by === "computed" && !isSame(o.choice, current)) ? (
+            planning.outlooks.every((o) => o.choice.by !== "computed" || planning.schools.has(orderKey(o.choice))) ? (
               <li>
                 The search found no order that turns it over so seldom
                 {plan.holds?.length ? " and keeps what must wait" : ""}: its faces want more.
@@ -317,7 +315,7 @@ export const OrderPanel = memo(function OrderPanel({
       {planning ? (
         <Outlooks
           id={id}
-          outlooks={planning.outlooks}
+          planning={planning}
           current={current}
           units={plan.units}
           two={plan.hands?.two === true}
@@ -341,28 +339,27 @@ const turnsWords = (n: number): string =>
 /** Orders with the chance that every limit is kept, best first. Of the computed ones the best alone. */
 function Outlooks({
   id,
-  outlooks,
+  planning: { outlooks, schools },
   current,
   units,
   two,
   onTake,
 }: {
   id: string;
-  outlooks: readonly OrderOutlook[];
+  planning: Planning;
   current: OrderChoice;
   units: UnitPreference;
   /** Whether two weld at once. */
   two: boolean;
   onTake: (c: OrderChoice) => void;
 }) {
-  const computed = outlooks.find((o) => o.choice.by === "computed");
-  // Where welds wait, or some are done, a school's order is laid step by step: then these stand for the schools.
-  const asLaid = outlooks.filter((o) => o.choice.by !== "schools").length > FEW_LAID;
+  const isOfSchools = ({ choice }: OrderOutlook): boolean => choice.by === "schools" || schools.has(orderKey(choice));
+  const computed = outlooks.find((o) => !isOfSchools(o));
   const shown = outlooks.filter(
     (o, i) =>
       isSame(o.choice, current) ||
       o === computed ||
-      ((asLaid || o.choice.by === "schools") && (i < MOST_SHOWN || isCutAndSet(o.choice) !== isCutAndSet(current))),
+      (isOfSchools(o) && (i < MOST_SHOWN || isCutAndSet(o.choice) !== isCutAndSet(current))),
   );
   if (shown.length === 0) return null;
   return (

@@ -21,6 +21,8 @@ export interface Planning {
   /** Orders tried so far. */
   tried: number;
   outlooks: readonly OrderOutlook[];
+  /** Orders that come of the schools, by their keys: where welds wait or are done they are laid step by step. */
+  schools: ReadonlySet<string>;
   /** What would help, where no order makes it likely; null where one does. */
   remedies: Remedies | null;
 }
@@ -62,7 +64,15 @@ export function useOrderPlanning(job: Job) {
       end();
       setPlanning((p) => p && { ...p, is: "failed" });
     };
-    setPlanning({ key, is: "schools", searched: trials > 0, tried: 0, outlooks: [], remedies: null });
+    setPlanning({
+      key,
+      is: "schools",
+      searched: trials > 0,
+      tried: 0,
+      outlooks: [],
+      schools: new Set(),
+      remedies: null,
+    });
     try {
       const { Predictions } = await import("@/workers/predictions");
       if (isOver()) return;
@@ -114,7 +124,7 @@ export function useOrderPlanning(job: Job) {
       const schools = await first.schoolsToLookAt(job, told);
       if (isOver() || !schools) return;
       want(schools);
-      setPlanning((p) => p && { ...p, is: "chances" });
+      setPlanning((p) => p && { ...p, is: "chances", schools: new Set(schools.map(orderKey)) });
       // With two workers one searches at once, from the school that few draws favour, while the other works out chances.
       const soon = trials > 0 && workers.current.length > 1;
       await everybody(async (worker, i) => {

@@ -1,6 +1,6 @@
 // Measures the simulation on one thread, all in one run, as ratios where that says more: part of npm run bench
 import { performance } from "node:perf_hooks";
-import { newPlan, predict, predicting } from "@/core/job";
+import { newPlan, type Plan, predict, predicting } from "@/core/job";
 import { condense, fromStructure, PackedSymmetric, plainRun } from "@/core/mechanics";
 import { drain, seeded } from "@/core/numeric";
 import { CompileCache, compileLoads, frameOutputs, OrderSearch, type SimulationStep } from "@/core/shrink";
@@ -160,6 +160,27 @@ const spread = (all: readonly number[]): string => {
 console.log(`the same after ${EDITS} edits, best / median`);
 row("4 mitres, 18 tees: likely values", `${spread(likely)} ms`, "target under 150 ms");
 row("4 mitres, 18 tees: bands", `${spread(whole)} ms`, "target under 400 ms");
+console.log("\nheld in other ways, against clamped flat: medians of a warm process");
+const HELD: readonly (readonly [string, Plan["held"]])[] = [
+  ["clamped flat", {}],
+  ["by its weight on its rests", { lies: "weight" }],
+  ["clamped, in its stops", { stops: true }],
+  ["by its weight, in its stops", { lies: "weight", stops: true }],
+];
+const HELD_EDITS = 5;
+let clampedMs = 0;
+for (const [name, held] of HELD) {
+  const all: number[] = [];
+  for (let i = 1; i <= HELD_EDITS; i++) {
+    const edited = { ...sized(deck, { length: length(String(2400 + i)) }), held };
+    const start = performance.now();
+    drain(predicting(edited));
+    all.push(performance.now() - start);
+  }
+  const ms = all.sort((a, b) => a - b)[HELD_EDITS >> 1] ?? Number.NaN;
+  clampedMs ||= ms;
+  row(`4 mitres, 18 tees: ${name}`, `${ms.toFixed(0)} ms, ${(ms / clampedMs).toFixed(1)}`, "target at most 3 times");
+}
 predict(plan);
 globalThis.gc?.();
 row(

@@ -6,6 +6,8 @@ export function springEntries(rows: readonly Sparse[], matrix: Float64Array): [n
   for (const [a, p] of rows.entries())
     for (const [b, q] of rows.entries()) {
       const k = matrix[a * rows.length + b];
+      // What holds nothing must not widen the envelope either.
+      if (k === 0) continue;
       for (const [s, i] of p.at.entries())
         for (const [t, j] of q.at.entries()) entries.push([i, j, k * p.value[s] * q.value[t]]);
     }

@@ -1,4 +1,5 @@
 import type { Job } from "../../src/core/job";
+import { SYNC_TAG } from "../../src/ui/offline/names";
 import { type App, startApp } from "../support/app";
 import { BENCH, expect, expectAccessible, read, saved, startJob, test } from "./fixtures";
 
@@ -116,6 +117,42 @@ test("what waits of a job that is closed is said in the list and sent from there
   await expect
     .poll(async () => (await entriesOf(job)).flatMap((e) => (e.kind === "note" ? [e.text] : [])))
     .toEqual(["Written in the yard"]);
+});
+
+test("what waits is sent by the browser itself once there is a server, though every page was closed", async ({
+  page,
+  context,
+  watched,
+}) => {
+  watched.allow.push(...AWAY);
+  const job = await startJob(page, app.address, "Shut in the yard");
+  await isKept(page);
+  await page.goto(`${app.address}${job}/log`);
+  await saved(page);
+  await page.waitForTimeout(2500);
+  await app.kill();
+  await page.getByLabel(/What happened/).fill("Written before the lid was shut");
+  await page.getByRole("button", { name: "Keep the note" }).click();
+  await expect(page.getByRole("status").filter({ hasText: "Not saved yet" })).toContainText("1 to send");
+  const beside = await context.newPage();
+  await page.close();
+  await app.start();
+  const notes = async (): Promise<string[]> =>
+    (await entriesOf(job)).flatMap((e) => (e.kind === "note" ? [e.text] : []));
+  expect(await notes()).toEqual([]);
+  // What the browser does when a network is there again, asked for through its own tools: the page beside is an empty one.
+  const browser = await context.newCDPSession(beside);
+  const known = new Promise<string>((resolve) => {
+    browser.on("ServiceWorker.workerRegistrationUpdated", ({ registrations }) => {
+      const own = registrations.find((r) => !r.isDeleted && r.scopeURL.startsWith(app.address));
+      if (own) resolve(own.registrationId);
+    });
+  });
+  await browser.send("ServiceWorker.enable");
+  const registrationId = await known;
+  const origin = new URL(app.address).origin;
+  await browser.send("ServiceWorker.dispatchSyncEvent", { origin, registrationId, tag: SYNC_TAG, lastChance: false });
+  await expect.poll(notes, { timeout: 60_000 }).toEqual(["Written before the lid was shut"]);
 });
 
 test("a wait that ends while the page is not in sight is told beside it, once that was wished and allowed", async ({

@@ -1,4 +1,6 @@
 import { type NextRequest, NextResponse } from "next/server";
+import { awayPage } from "@/server/awayPage";
+import { health } from "@/server/health";
 
 /** Names under which this server may be asked. Another one comes from a page that had its own name point here. */
 const LOOPBACK = /^(?:127\.0\.0\.1|localhost|\[::1\])(?::\d+)?$/i;
@@ -30,11 +32,15 @@ const policyOf = (nonce: string): string =>
     "frame-ancestors 'none'",
   ].join("; ");
 
+/** Pages that are made of nothing that is stored. */
+const PLAIN = /^\/(?:shell|icon\.svg|favicon\.ico|manifest\.webmanifest|sw\.js)$/;
+
 /**
  * Before anything else: a foreign name of host is refused (a page whose name was turned to this address reads nothing), and so is an
- * address that is not valid percent-encoding, which the router further in would answer with a 500.
+ * address that is not valid percent-encoding, which the router further in would answer with a 500. A page that cannot be made because the
+ * database is away is said to be so, instead of being begun and broken off.
  */
-export function proxy(request: NextRequest): NextResponse {
+export async function proxy(request: NextRequest): Promise<Response> {
   const refused = (status: number, message: string) => NextResponse.json({ message, problems: [] }, { status });
   if (!isOwnHost(request.headers.get("host"))) return refused(421, "This server does not go by that name.");
   try {
@@ -45,6 +51,8 @@ export function proxy(request: NextRequest): NextResponse {
   if (request.nextUrl.pathname.startsWith("/api/")) return NextResponse.next();
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
   const policy = policyOf(nonce);
+  const isMade = request.method === "GET" && !PLAIN.test(request.nextUrl.pathname);
+  if (isMade && (await health()).database === "away") return awayPage(nonce, policy);
   const headers = new Headers(request.headers);
   headers.set("x-nonce", nonce);
   headers.set("x-path", `${request.nextUrl.pathname}${request.nextUrl.search}`);

@@ -1,3 +1,5 @@
+import path from "node:path";
+import { layout, runningPid } from "../../script/lib/mariadb.mjs";
 import type { Job } from "../../src/core/job";
 import { SYNC_TAG } from "../../src/ui/offline/names";
 import { type App, startApp } from "../support/app";
@@ -203,4 +205,28 @@ test("a wait that ends while the page is not in sight is told beside it, once th
         /^By the ticks all of it can be touched\. Make sure with the back of the hand.*Told from the pocket.* \/jobs\/.*\/weld/,
       ),
     ]);
+});
+
+test("while the database is away a page says so instead of failing, and a device goes on with what it keeps", async ({
+  page,
+  watched,
+}) => {
+  watched.allow.push(...AWAY, /503/);
+  const job = await startJob(page, app.address, "No record just now");
+  await isKept(page);
+  await page.goto(`${app.address}${job}/square`);
+  await saved(page);
+  await page.waitForTimeout(2500);
+  const database = runningPid(layout(path.join(app.folder, "db")));
+  process.kill(database ?? 0, "SIGKILL");
+  for (const at of ["/", "/shelf", `${job}/weld`]) {
+    const answer = await fetch(`${app.address}${at}`);
+    expect(answer.status).toBe(503);
+    expect(await answer.text()).toMatch(/The database does not answer just now/);
+  }
+  expect((await fetch(`${app.address}/shell`)).status).toBe(200);
+  await page.goto(`${app.address}${job}/square`);
+  await expect(page.locator("header").getByText("No record just now")).toBeVisible();
+  await read(page, { AB: "1000.5" });
+  await expect(page.getByRole("status").filter({ hasText: "Not saved yet" })).toContainText("to send");
 });

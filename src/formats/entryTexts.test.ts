@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Entry } from "@/core/job";
-import { EntryReader, entryTexts } from "./entryTexts";
+import { EntryReader } from "./entryReader";
+import { entryTexts } from "./entryTexts";
 
 const note = (i: number): Entry => ({
   kind: "note",
@@ -15,6 +16,18 @@ describe("entries as texts", () => {
   it.each([0, 1, 499, 500, 501, 1700])("come back as they were: %i of them", (count) => {
     const entries = notes(count);
     for (const most of [0, 1000, 1e7]) expect(new EntryReader(most).entriesOf(entryTexts(entries))).toEqual(entries);
+  });
+
+  it("are packed where a part is full: a long record is a fraction of its characters, in any script", () => {
+    const entries = notes(2000).map(
+      (e, i) => ({ ...e, text: `Naht ${i}: 0,5 mm – größer als ½ · 溶接 ${i % 7}` }) as Entry,
+    );
+    const texts = entryTexts(entries);
+    expect(texts.join("").length).toBeLessThan(JSON.stringify(entries).length / 4);
+    expect(new EntryReader(0).entriesOf(texts)).toEqual(entries);
+    // A shorter list that begins alike is not taken for the full one.
+    expect(new EntryReader(0).entriesOf(entryTexts(entries.slice(0, 40)))).toEqual(entries.slice(0, 40));
+    for (const wrong of ["not packed at all", "AAAA"]) expect(() => new EntryReader(0).entriesOf([wrong])).toThrow();
   });
 
   it("stay the same text, all but the last, as entries are added", () => {

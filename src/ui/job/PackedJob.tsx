@@ -2,7 +2,7 @@
 
 import { type ReactNode, useState } from "react";
 import type { Job } from "@/core/job";
-import { EntryReader } from "@/formats/entryTexts";
+import { EntryReader } from "@/formats/entryReader";
 import { JobProvider, type Start } from "./JobProvider";
 
 /** What a page starts from, as the server hands it over: entries as texts. */

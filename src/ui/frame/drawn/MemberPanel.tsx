@@ -9,6 +9,7 @@ import {
   type DrawnFrame,
   type DrawnMember,
   type EndName,
+  isHollow,
   place,
   renameMember,
   SEAMS,
@@ -142,12 +143,14 @@ export function MemberPanel({ frame, member, cut, units, problems, onEdit, onPic
           value={member.turnDeg}
           onChange={(v) => v !== null && set({ turnDeg: v })}
         />
-        <SelectField
-          label="Seam"
-          value={member.seam}
-          options={words(SEAMS) as never}
-          onChange={(seam) => set({ seam })}
-        />
+        {!cut || isHollow(cut.shape) ? (
+          <SelectField
+            label="Seam"
+            value={member.seam}
+            options={words(SEAMS) as never}
+            onChange={(seam) => set({ seam })}
+          />
+        ) : null}
         <SelectField
           label="Crown"
           value={member.crown}

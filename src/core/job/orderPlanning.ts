@@ -106,8 +106,7 @@ export function* betterToLookAt(
   const [rough, worth] = [by(ROUGH_DRAWS), by()];
   // From an order that turns the frame too often a search would find its way to others first.
   const known = turnedSoSeldom(outlooks, wish.mostTurns, (o) => o.turns);
-  const start =
-    known.length > 0 ? begunFrom(job, known)?.choice : yield* likeliestRoughly(job, rough, worth, wish.mostTurns);
+  const start = begunFrom(job, known)?.choice ?? (yield* likeliestRoughly(job, rough, worth, wish.mostTurns));
   if (!start) return [];
   let tried = 0;
   const found = yield* searching(job, start, wish, worth, {

@@ -281,7 +281,7 @@ export class Holding {
   /** Brings a draw's row from where it began to what it is with all that some unknowns gained. @returns whether something is wrong then. */
   private bring({ count, unknown, by }: Gained): boolean {
     const { rows, row, moved, isSeam } = this;
-    if (this.draw > 0) {
+    if (this.draws > 1) {
       let packed = 0;
       const others: number[] = [];
       for (let q = 0; q < count; q++) {

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { aroundMiddle, comb, drawn, FREE_FRAMES, ring, started } from "../../../tests/support/drawnFrames";
 import { type DrawnFrame, resolveStructure, type Structure } from "../frame";
+import type { Vec3 } from "../numeric";
 import { chosenOrder, orderOfWork, ownChoice } from "./schools";
 import { schoolWords } from "./schoolWords";
 import { stepWords } from "./stepWords";
@@ -61,6 +62,19 @@ describe("whether a frame still turns on one tack at each joint", () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it("two tubes that are welded along each other do on one piece of seam, and on two no more", () => {
+    for (const beside of [
+      [0, 40, 0],
+      [0, 0, 40],
+    ] as const) {
+      const tube = (by: readonly [number, number, number]): [Vec3, Vec3] => [[...by], [1000, by[1], by[2]]];
+      const structure = built(drawn({ A: tube([0, 0, 0]), B: tube(beside) }));
+      expect(structure.joints.length).toBeGreaterThan(1);
+      expect(stillTurns(structure, structure.joints.slice(0, 1))).toBe(true);
+      expect(turns(structure)).toBe(false);
+    }
   });
 
   it("what hangs by one tack turns, and so do two triangles in one pin; what stands is taken to", () => {

@@ -1,6 +1,6 @@
 import { type Mate, stoppedBy } from "../fixture";
-import type { Structure, StructureJoint } from "../frame";
-import { cross3, dot3, Groups, norm3, squareTo, unit3, type Vec3 } from "../numeric";
+import type { Structure, StructureJoint, StructureMember } from "../frame";
+import { cross3, dot3, Groups, norm3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
 
 /** Members whose ways are this far from one plane, as a sine, do not lie in one. */
 const IN_PLANE = 0.1;
@@ -10,11 +10,18 @@ const MOST_MEMBERS = 100;
 /** What was asked of a frame: a search asks the same of it thousands of times. */
 const KNOWN = new WeakMap<Structure, Map<string, boolean>>();
 
-/** Two ways that span the plane in which all these members lie; null where they lie in none. */
-function planeOf(ways: readonly Vec3[]): [Vec3, Vec3] | null {
-  const [first] = ways;
-  if (!first) return null;
-  const across = ways.map((w) => squareTo(w, first)).find((w) => norm3(w) > IN_PLANE);
+/** Lines that lie nearer to each other than this are one, mm. */
+const BESIDE_MM = 1;
+
+/** Two ways that span the plane in which all these members lie, or lie beside each other; null where they lie in none. */
+function planeOf(members: readonly StructureMember[]): [Vec3, Vec3] | null {
+  const [one] = members;
+  if (!one) return null;
+  const ways = members.map((m) => m.axes[0]);
+  const first = one.axes[0];
+  const across =
+    ways.map((w) => squareTo(w, first)).find((w) => norm3(w) > IN_PLANE) ??
+    members.map((m) => squareTo(sub3(m.from, one.from), first)).find((w) => norm3(w) > BESIDE_MM);
   if (!across) return null;
   const [right, up] = [unit3(first), unit3(across)];
   const normal = cross3(right, up);
@@ -45,7 +52,7 @@ function turnsOn({ members }: Structure, joints: readonly StructureJoint[]): boo
   for (const { a, b } of joints) held.join(a, b);
   // Each piece that hangs together goes about as a whole in three ways.
   const full = 3 * (names.length - new Set(names.map((m) => held.of(m))).size);
-  const plane = planeOf(bodies.map((m) => m.axes[0]));
+  const plane = planeOf(bodies);
   if (!plane || 2 * joints.length < full || names.length > MOST_MEMBERS) return true;
   const mates = joints.flatMap(({ id, a, b, at }): Mate[] =>
     [

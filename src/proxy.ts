@@ -51,8 +51,7 @@ export async function proxy(request: NextRequest): Promise<Response> {
   if (request.nextUrl.pathname.startsWith("/api/")) return NextResponse.next();
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
   const policy = policyOf(nonce);
-  const isMade = request.method === "GET" && !PLAIN.test(request.nextUrl.pathname);
-  if (isMade && (await health()).database === "away") return awayPage(nonce, policy);
+  if (!PLAIN.test(request.nextUrl.pathname) && (await health()).database === "away") return awayPage(nonce, policy);
   const headers = new Headers(request.headers);
   headers.set("x-nonce", nonce);
   headers.set("x-path", `${request.nextUrl.pathname}${request.nextUrl.search}`);

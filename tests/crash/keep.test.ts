@@ -58,7 +58,8 @@ describe("the program that is started", () => {
       await sleep(300);
       await first.answers();
       expect(first.said()).toMatch(/ended by itself/);
-      process.kill(database ?? 0, "SIGKILL");
+      if (!database) throw new Error("The database does not run.");
+      process.kill(database, "SIGKILL");
       await sleep(200);
       // Meanwhile it says whose it is, and that the database is away.
       expect(await first.health()).toMatchObject({ status: 503, name: "mellow-plumb", database: "away" });

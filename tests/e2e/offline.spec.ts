@@ -218,7 +218,9 @@ test("while the database is away a page says so instead of failing, and a device
   await saved(page);
   await page.waitForTimeout(2500);
   const database = runningPid(layout(path.join(app.folder, "db")));
-  process.kill(database ?? 0, "SIGKILL");
+  if (!database) throw new Error("The database does not run.");
+  process.kill(database, "SIGKILL");
+  expect((await fetch(`${app.address}/shelf`, { method: "HEAD" })).status).toBe(503);
   for (const at of ["/", "/shelf", `${job}/weld`]) {
     const answer = await fetch(`${app.address}${at}`);
     expect(answer.status).toBe(503);

@@ -8,6 +8,7 @@ import { length } from "../units";
 import { coldSet } from "./coldSet";
 import type { Entry } from "./entrySchema";
 import type { Plan } from "./planSchema";
+import { checkSheet } from "./sheets/checkSheet";
 import { heldWords, misreadWords, placeWords, twistWords } from "./words";
 
 describe("a misread that six tapes cannot name", () => {
@@ -50,6 +51,9 @@ describe("a frame of three places", () => {
   it("is read at the middles of its members too, for three heights are flat however they stand", () => {
     const { asked, round } = heights({ S2S1: "4", S1M: "2", S2M: "2" });
     expect(asked.filter((at) => at.endsWith("M"))).toHaveLength(3);
+    const empty = job([], triangle);
+    const paper = JSON.stringify(checkSheet(empty, evaluate(empty)));
+    expect(paper).toContain("Heights: S1M the middle of S1, S2M the middle of S2, S3M the middle of S3.");
     // Lifted at one corner, with the middles of its two sides half as far: a plane.
     expect(round?.flatMm?.value).toBeLessThan(0.05);
     expect(round?.verdicts.find((v) => v.limit.kind === "flat")?.result?.verdict).toBe("pass");

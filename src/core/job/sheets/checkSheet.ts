@@ -8,7 +8,8 @@ import type { SheetBlock } from "./sheet";
 /** What is read of a frame, in walking order, with room for three rounds: typed back in the same order. */
 export function checkSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
   const { units } = job.plan;
-  const { limits } = evaluation;
+  const { limits, places } = evaluation;
+  const middles = Object.entries(places?.middles ?? {}).map(([name, { member }]) => `${name} the middle of ${member}`);
   const words = coldSet(evaluation).map(quantityWords);
   const room = { room: true } as const;
   return [
@@ -16,6 +17,7 @@ export function checkSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
       kind: "text",
       text: "Walk once round. Write what the instrument shows; what is known of it is taken off when it is typed in, in this order: a figure, Enter, the next. Cold means: as warm as the tape.",
     },
+    ...(middles.length > 0 ? [{ kind: "text" as const, text: `Heights: ${middles.join(", ")}.` }] : []),
     {
       kind: "table",
       columns: [

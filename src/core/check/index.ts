@@ -57,5 +57,6 @@ export { type Limit, limitName, limitProblems, type Mouth, resolveLimits } from 
 export { type FlatBy, type Limits, limitsSchema } from "./limitsSchema";
 export { allowedWords, boundWords, limitSmallWords, limitValueWords } from "./limitWords";
 export { type Proof, type Provable, provable, slipsThatShow } from "./provable";
+export { steelTubes } from "./steelTubes";
 export { tubeFits } from "./tubeTolerance";
 export { type LimitVerdict, type Overall, overall, verdicts } from "./verdicts";

@@ -1,5 +1,6 @@
 import { a500Tolerance, en10219Tolerance, type Structure, type StructureMember } from "../frame";
 import { formatSmall, type UnitPreference } from "../units";
+import { steelTubes } from "./steelTubes";
 
 /** What the tube itself may be off by as it was bought, and what that does to a fit. */
 interface TubeFit {
@@ -13,13 +14,15 @@ const FOOT_MM = 304.8;
 const INCH_MM = 25.4;
 
 /**
- * Tolerances of a frame's longest tube and what they do to joints and flatness. Source: EN 10219-2 or ASTM A500, from memory.
+ * Tolerances of a frame's longest tube and what they do to joints and flatness. Source: EN 10219-2 or ASTM A500, from memory;
+ * both are about plain steel, and of stainless or aluminium nothing is said.
  * @param units inches take the American standard.
  */
 export function tubeFits(structure: Structure, units: UnitPreference): TubeFit[] {
-  const tube = structure.members
-    .filter((m) => m.shape.shape === "tube")
-    .reduce<StructureMember | null>((longest, m) => (longest && longest.longMm >= m.longMm ? longest : m), null);
+  const tube = steelTubes(structure).reduce<StructureMember | null>(
+    (longest, m) => (longest && longest.longMm >= m.longMm ? longest : m),
+    null,
+  );
   if (!tube) return [];
   const { widthMm, heightMm, wallMm } = tube.properties;
   const large = Math.max(widthMm, heightMm);

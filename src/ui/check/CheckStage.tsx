@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import { useState } from "react";
-import { type Limit, type LimitVerdict, limitName } from "@/core/check";
+import { type Limit, type LimitVerdict, limitName, steelTubes } from "@/core/check";
 import { bandWords, coldSet, type FrameRound, plusMinus, quantityKey, quantityWords, twistWords } from "@/core/job";
 import { formatLength, formatSmall, physical } from "@/core/units";
 import { CarriesCaution } from "../job/CarriesCaution";
@@ -167,7 +167,7 @@ export function CheckStage() {
               inSight.pick(quantityKey(what));
             }}
           />
-          {structure ? (
+          {structure && steelTubes(structure).length > 0 ? (
             <Fold title="What the tube itself brings" note="tolerances as bought">
               <TubeItself />
             </Fold>

@@ -117,7 +117,7 @@ export function Elements({
                     </span>
                     {kind === "end stop" || kind === "square" ? (
                       <span className="text-sm text-soft">
-                        {kind === "square" ? "at its foot" : "at its beginning"}
+                        {kind === "square" ? "at its foot" : alongMm > 0 ? "at its far end" : "at its beginning"}
                       </span>
                     ) : (
                       <LengthField

@@ -1,6 +1,6 @@
 import type { Structure } from "../frame";
 import { CORNERS, SPANS } from "../geometry";
-import { heightPlaces, mouthsOf, type Places, walkingSet } from "../square";
+import { mouthsOf, type Places, spanningHeights, walkingSet } from "../square";
 import type { Evaluation } from "./evaluate";
 import { levelMembers } from "./levelled";
 import { distanceId, spanId } from "./quantityId";
@@ -34,7 +34,7 @@ export function coldSet({
 }: Pick<Evaluation, "structure" | "places" | "limits">): QuantityId[] {
   if (!structure || !places) return [];
   const lengths = structure.quad ? SPANS.map(spanId) : tapedPairs(places).map(([p, q]) => distanceId(p, q));
-  const heights = structure.quad ? CORNERS : Object.keys(heightPlaces(places)).slice(0, MOST_HEIGHTS);
+  const heights = structure.quad ? CORNERS : spanningHeights(places, MOST_HEIGHTS);
   const rails = structure.quad ? [] : railsOf(structure);
   const levels = limits.some((l) => l.id === "level") ? levelMembers(structure) : [];
   return [

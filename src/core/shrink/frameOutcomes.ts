@@ -1,7 +1,14 @@
-import type { EndName, Quadrilateral, Structure, StructureJoint, StructureMember } from "../frame";
+import {
+  type EndName,
+  type Structure,
+  type StructureJoint,
+  type StructureMember,
+  seenAt,
+  type ViewAxes,
+} from "../frame";
 import { CORNERS, type Corner, SIDES } from "../geometry";
 import { type JointPoints, type MechanicalModel, mechanicalKind } from "../mechanics";
-import { cross3, dot3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { cross, cross3, distance, dot3, norm, scale3, sub, sub3, unit3, type Vec3 } from "../numeric";
 import { mouthsOf, placesOf } from "../square";
 import { cornerOutcomes } from "./cornerOutcomes";
 import { bow, distanceChange, flatnessOf, type Outcome } from "./outcomes";
@@ -20,10 +27,10 @@ const ROW_MM = 20;
 
 type Joints = ReadonlyMap<string, JointPoints>;
 
-/** Out of the plane that a quadrilateral lies in, upward or towards the viewer. */
-const outOf = (quad: Quadrilateral): Vec3 => {
+/** Out of a plane that is seen so, upward or towards the viewer. */
+const outOf = ({ depth }: ViewAxes): Vec3 => {
   const out: [number, number, number] = [0, 0, 0];
-  out[quad.view.depth] = quad.view.depth === 1 ? -1 : 1;
+  out[depth] = depth === 1 ? -1 : 1;
   return out;
 };
 
@@ -105,26 +112,28 @@ function spread(list: readonly OutputPoint[]): OutputPoint[] {
   return Array.from({ length: FLAT_POINTS }, (_, i) => list[Math.round((i * (list.length - 1)) / (FLAT_POINTS - 1))]);
 }
 
-/** Whether points span an area: a row of them has no flatness. */
-function spansArea(points: readonly OutputPoint[]): boolean {
-  const [p] = points;
+/** Whether points span an area as they are seen: a row of them has no flatness. */
+function spansArea(points: readonly OutputPoint[], view: ViewAxes): boolean {
+  const seen = points.map(({ at }) => seenAt(at, view));
+  const [p] = seen;
   if (!p) return false;
-  const far = (q: OutputPoint): number => Math.hypot(q.at[0] - p.at[0], q.at[1] - p.at[1]);
-  const farthest = points.reduce((best, q) => (far(q) > far(best) ? q : best), p);
-  const [dx, dy] = [farthest.at[0] - p.at[0], farthest.at[1] - p.at[1]];
-  const length = Math.hypot(dx, dy);
-  return (
-    length > 1 && points.some((q) => Math.abs((q.at[0] - p.at[0]) * dy - (q.at[1] - p.at[1]) * dx) / length > ROW_MM)
-  );
+  const farthest = seen.reduce((best, q) => (distance(q, p) > distance(best, p) ? q : best), p);
+  const way = sub(farthest, p);
+  const length = norm(way);
+  return length > 1 && seen.some((q) => Math.abs(cross(way, sub(q, p))) / length > ROW_MM);
 }
 
-/** Points of the level that most members lie in, the lowest of them when several are alike. */
-function mainLevel(members: readonly StructureMember[], along: (id: string) => OutputPoint[]): OutputPoint[] {
+/** Points of the level, as far from the viewer, that most members lie in, the lowest or farthest of them when several are alike. */
+function mainLevel(
+  members: readonly StructureMember[],
+  along: (id: string) => OutputPoint[],
+  { depth }: ViewAxes,
+): OutputPoint[] {
   const levels = new Map<number, OutputPoint[]>();
   for (const m of members) {
-    if (Math.abs(m.from[2] - m.to[2]) > LEVEL_MM) continue;
+    if (Math.abs(m.from[depth] - m.to[depth]) > LEVEL_MM) continue;
     const points = along(m.id);
-    const key = Math.round(m.from[2]);
+    const key = Math.round(m.from[depth]);
     const three = [points[0], points[Math.floor(points.length / 2)], points.at(-1)] as OutputPoint[];
     levels.set(key, [...(levels.get(key) ?? []), ...three]);
   }
@@ -134,7 +143,7 @@ function mainLevel(members: readonly StructureMember[], along: (id: string) => O
 /** The two ways that a member bows: along the bed, outward from the middle, and up for one that lies; else by its own axes. */
 export function bowWays(m: StructureMember, structure: Structure): { out: Vec3; up: Vec3; lies: boolean } {
   const [x, y, z] = m.axes;
-  const plane = structure.quad ? outOf(structure.quad) : UP;
+  const plane = structure.quad ? outOf(structure.quad.view) : UP;
   if (Math.abs(dot3(x, plane)) > LIES) return { out: y, up: z, lies: false };
   const across = unit3(cross3(plane, x));
   const middle = scale3([0, 1, 2].map((i) => structure.low[i] + structure.high[i]) as never, 0.5);
@@ -166,15 +175,19 @@ export const frameOutcomes =
         : [bow({ kind: "bow", member: m.id }, points, out), bow({ kind: "lift", member: m.id }, points, up)];
     });
     if (quad) {
-      const up = outOf(quad);
+      const up = outOf(quad.view);
       const corner = Object.fromEntries(CORNERS.map((c, i) => [c, free[i]])) as Record<Corner, OutputPoint>;
       const shape = cornerOutcomes(corner, up);
       const flat = [...free.slice(0, CORNERS.length), ...SIDES.flatMap((s) => spread(nodesOf(along(quad.sides[s]))))];
       return [...shape.plan, ...lengths, flatnessOf({ kind: "flat" }, flat, up), shape.twist, ...bows];
     }
-    const level = mainLevel(members, along);
-    const flat = level.length >= 4 && spansArea(level) ? [flatnessOf({ kind: "flat" }, level, UP)] : [];
     const places = placesOf(structure);
+    // In the plane in which its places are: there heights are read.
+    const level = mainLevel(members, along, places.view);
+    const flat =
+      level.length >= 4 && spansArea(level, places.view)
+        ? [flatnessOf({ kind: "flat" }, level, outOf(places.view))]
+        : [];
     const endOf = (name: string): OutputPoint | undefined => {
       const { member, end } = places.freeEnds[name] ?? {};
       const points = along(member ?? "");

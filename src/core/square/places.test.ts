@@ -6,7 +6,7 @@ import { rectangle } from "../../../tests/support/plans";
 import { resolveStructure, STARTERS } from "../frame";
 import { length } from "../units";
 import { generalCheck } from "./generalCheck";
-import { mouthsOf, placesOf } from "./places";
+import { mouthsOf, placesOf, spanningHeights } from "./places";
 import { walkingSet } from "./walkingSet";
 
 describe("places between which one measures", () => {
@@ -144,5 +144,16 @@ describe("places between which one measures", () => {
     );
     expect(check.fit.status).toBe("ok");
     expect(check.farthest?.value).toBeGreaterThan(2);
+  });
+  it("of many heights as many are read as span the frame: a rack's four ends among them, not one rail and a stray place of the other", () => {
+    for (const uprights of [5, 7, 12]) {
+      const { structure } = resolveStructure(started("rack", { uprights }));
+      const places = placesOf(structure);
+      const read = spanningHeights(places, 8);
+      expect(read).toHaveLength(8);
+      expect(read).toEqual(Object.keys(places.nodes).filter((n) => read.includes(n)));
+      expect(read).toEqual(expect.arrayContaining(["U1RAIL", "U1TOP", `U${uprights}RAIL`, `U${uprights}TOP`]));
+      expect(spanningHeights(places, 100)).toEqual(Object.keys(places.nodes));
+    }
   });
 });

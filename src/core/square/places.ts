@@ -295,5 +295,28 @@ export const heightPlaces = ({ nodes, middles }: Places): Record<string, Vec2> =
   ...Object.fromEntries(Object.entries(middles).map(([name, { at }]) => [name, at])),
 });
 
+/**
+ * Of many heights so many as span the frame: the farthest out first, then always the one that is farthest from those taken; in the order in
+ * which the places are.
+ */
+export function spanningHeights(places: Places, most: number): string[] {
+  const all = heightPlaces(places);
+  const names = Object.keys(all);
+  const at = (name: string): Vec2 => all[name] as Vec2;
+  const middle = scale(
+    names.reduce<Vec2>((sum, n) => add(sum, at(n)), { x: 0, y: 0 }),
+    1 / Math.max(1, names.length),
+  );
+  const taken = new Set<string>();
+  while (taken.size < Math.min(most, names.length)) {
+    const from = taken.size > 0 ? [...taken].map(at) : [middle];
+    const far = (n: string): number => Math.min(...from.map((p) => distance(p, at(n))));
+    const [next] = names.filter((n) => !taken.has(n)).sort((p, q) => far(q) - far(p));
+    if (next === undefined) break;
+    taken.add(next);
+  }
+  return names.filter((n) => taken.has(n));
+}
+
 /** Everything that can be taped to: the places of a frame and the points beside it. */
 export const tapedTo = ({ nodes, points }: Places): Record<string, Vec2> => ({ ...nodes, ...points });

@@ -1,10 +1,10 @@
-import { inflateSync, strFromU8, strToU8 } from "fflate";
 import type { Entry } from "@/core/job";
 
 /** A text of JSON begins so; one that was packed never does. */
 const PLAIN = "[";
 
-const unpacked = (text: string): string => strFromU8(inflateSync(strToU8(atob(text), true)));
+/** Whether a text of entries has to be unpacked before it is read. */
+export const isPacked = (text: string): boolean => !text.startsWith(PLAIN);
 
 /** Reads entries back from their texts, and remembers what it read: for whoever reads the same jobs again and again. */
 export class EntryReader {
@@ -18,8 +18,11 @@ export class EntryReader {
   private readonly lengths = new Map<string, number>();
   private characters = 0;
 
-  /** @param most characters of texts that are remembered; 0 for none. */
-  constructor(private readonly most: number) {}
+  /** @param most characters of texts that are remembered; 0 for none. @param unpack how packed ones are unpacked. */
+  constructor(
+    private readonly most: number,
+    private readonly unpack: (text: string) => string = (text) => text,
+  ) {}
 
   /** @throws Error for a text that is none of `entryTexts`. */
   entriesOf(texts: readonly string[]): readonly Entry[] {
@@ -41,7 +44,7 @@ export class EntryReader {
       this.read.set(text, known);
       return known;
     }
-    const json = text.startsWith(PLAIN) ? text : unpacked(text);
+    const json = isPacked(text) ? this.unpack(text) : text;
     const part: readonly Entry[] = Object.freeze(JSON.parse(json) as Entry[]);
     if (this.most === 0) return part;
     this.read.set(text, part);

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Entry } from "@/core/job";
 import { EntryReader } from "./entryReader";
 import { entryTexts } from "./entryTexts";
+import { unpacked } from "./unpacked";
 
 const note = (i: number): Entry => ({
   kind: "note",
@@ -15,7 +16,8 @@ const notes = (count: number): Entry[] => Array.from({ length: count }, (_, i) =
 describe("entries as texts", () => {
   it.each([0, 1, 499, 500, 501, 1700])("come back as they were: %i of them", (count) => {
     const entries = notes(count);
-    for (const most of [0, 1000, 1e7]) expect(new EntryReader(most).entriesOf(entryTexts(entries))).toEqual(entries);
+    for (const most of [0, 1000, 1e7])
+      expect(new EntryReader(most, unpacked).entriesOf(entryTexts(entries))).toEqual(entries);
   });
 
   it("are packed where a part is full: a long record is a fraction of its characters, in any script", () => {
@@ -24,10 +26,13 @@ describe("entries as texts", () => {
     );
     const texts = entryTexts(entries);
     expect(texts.join("").length).toBeLessThan(JSON.stringify(entries).length / 4);
-    expect(new EntryReader(0).entriesOf(texts)).toEqual(entries);
+    expect(new EntryReader(0, unpacked).entriesOf(texts)).toEqual(entries);
+    // Who has nothing to unpack with reads no nonsense instead.
+    expect(() => new EntryReader(0).entriesOf(texts)).toThrow();
     // A shorter list that begins alike is not taken for the full one.
-    expect(new EntryReader(0).entriesOf(entryTexts(entries.slice(0, 40)))).toEqual(entries.slice(0, 40));
-    for (const wrong of ["not packed at all", "AAAA"]) expect(() => new EntryReader(0).entriesOf([wrong])).toThrow();
+    expect(new EntryReader(0, unpacked).entriesOf(entryTexts(entries.slice(0, 40)))).toEqual(entries.slice(0, 40));
+    for (const wrong of ["not packed at all", "AAAA"])
+      expect(() => new EntryReader(0, unpacked).entriesOf([wrong])).toThrow();
   });
 
   it("stay the same text, all but the last, as entries are added", () => {
@@ -40,7 +45,7 @@ describe("entries as texts", () => {
 
   it("are the same list until one is added, and the same entries after", () => {
     const entries = notes(1200);
-    const reader = new EntryReader(1e7);
+    const reader = new EntryReader(1e7, unpacked);
     const first = reader.entriesOf(entryTexts(entries));
     expect(reader.entriesOf(entryTexts(entries))).toBe(first);
     const next = reader.entriesOf(entryTexts([...entries, note(1200)]));
@@ -52,7 +57,7 @@ describe("entries as texts", () => {
   it("of two jobs are never mixed up, however little is remembered", () => {
     const [one, two] = [notes(900), notes(1800).slice(700)];
     for (const most of [0, 20_000, 60_000, 1e7]) {
-      const reader = new EntryReader(most);
+      const reader = new EntryReader(most, unpacked);
       for (let i = 0; i < 3; i++) {
         expect(reader.entriesOf(entryTexts(one))).toEqual(one);
         expect(reader.entriesOf(entryTexts(two))).toEqual(two);
@@ -61,7 +66,7 @@ describe("entries as texts", () => {
   });
 
   it("cannot be changed by one who was given them", () => {
-    const reader = new EntryReader(1e7);
+    const reader = new EntryReader(1e7, unpacked);
     const list = reader.entriesOf(entryTexts(notes(3))) as Entry[];
     expect(() => list.push(note(9))).toThrow(TypeError);
   });

@@ -1,9 +1,19 @@
-import { type How, type Job, meantMm, quantityKey, type ReadingEntry, roundsOf, stillStands } from "@/core/job";
+import {
+  type How,
+  type Job,
+  meantMm,
+  partName,
+  quantityKey,
+  type ReadingEntry,
+  roundsOf,
+  stillStands,
+} from "@/core/job";
 import { csv } from "./csv";
 
 const COLUMNS = [
   "time",
   "gate",
+  "sub_assembly",
   "round",
   "what",
   "value_mm",
@@ -57,6 +67,7 @@ export function readingsCsv(job: Job): string {
     round.all.map((r) => [
       r.at,
       round.round.gate,
+      partName(job.plan, round.round) ?? "",
       round.number,
       quantityKey(r.what),
       ...valueCells(r, job),

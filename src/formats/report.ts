@@ -17,6 +17,7 @@ import {
   nudgeWords,
   overallSizeMm,
   type Plan,
+  partName,
   plusMinus,
   predict,
   predictedDecimals,
@@ -84,9 +85,10 @@ function placeLines(round: FrameRound, u: UnitPreference): string[] {
   ];
 }
 
-function frameLines(round: FrameRound, u: UnitPreference): string[] {
+/** @param of the sub-assembly that was measured by itself; null for the frame. */
+function frameLines(round: FrameRound, u: UnitPreference, of: string | null = null): string[] {
   const { square } = round;
-  const name = `${round.round.gate}, round ${round.number}`;
+  const name = `${of ? `${of}, ` : ""}${round.round.gate}, round ${round.number}`;
   if (!square && round.general?.farthest)
     return [`${name}: ${misreadWords(round.general, u, round.help)}`, ...placeLines(round, u)];
   if (square?.bySides && square.shearMmPerM) {
@@ -110,6 +112,10 @@ function frameLines(round: FrameRound, u: UnitPreference): string[] {
     ...(round.round.gate === "cold" ? [] : [`  ${nudge.say} ${nudge.why}`]),
   ];
 }
+
+/** Rounds of sub-assemblies by themselves, each with its sub-assembly's id. */
+const roundsOfParts = ({ parts }: ReturnType<typeof whole>) =>
+  [...parts].flatMap(([id, rounds]) => rounds.map((r) => [r, id] as const));
 
 const stepWordsOf = ({ structure, steps }: ReturnType<typeof whole>, job: Job): Map<string, StepWords> =>
   structure ? stepsInWords(structure, steps, job.plan.units) : new Map();
@@ -143,8 +149,9 @@ export function reportData(job: Job) {
       survey: surveyWords(r, job.plan.units).say,
       next: r.next,
     })),
-    square: e.frameRounds.map((r) => ({
+    square: [...e.frameRounds.map((r) => [r, null] as const), ...roundsOfParts(e)].map(([r, part]) => ({
       gate: r.round.gate,
+      part,
       round: r.number,
       at: r.round.at,
       impossible: r.impossible,
@@ -203,6 +210,7 @@ export function reportText(job: Job): string {
     ...(e.bedRounds.length > 0 ? e.bedRounds.flatMap((r) => bedLines(r, u)) : ["Not surveyed."]),
     ...head("Square"),
     ...(e.frameRounds.length > 0 ? e.frameRounds.flatMap((r) => frameLines(r, u)) : ["Not measured."]),
+    ...roundsOfParts(e).flatMap(([r, part]) => frameLines(r, u, partName(plan, { part }))),
     ...head(e.order ? `Order: ${orderWords(e.order)}` : "Order"),
     ...e.steps.map((s, i) => `${e.ticked.has(s.key) ? "[x]" : "[ ]"} ${i + 1}. ${words.get(s.key)?.say ?? s.key}`),
     ...head("Check"),

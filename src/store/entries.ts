@@ -61,7 +61,8 @@ const json = (parts: Record<string, unknown>): string | null =>
 /** The columns that differ by kind, in the order of the INSERT. */
 function cells(e: Entry): Cell[] {
   const own: Record<string, Cell> = {};
-  if (e.kind === "round") Object.assign(own, { gate: e.gate, method: e.method, more: json({ warmerK: e.warmerK }) });
+  if (e.kind === "round")
+    Object.assign(own, { gate: e.gate, method: e.method, more: json({ warmerK: e.warmerK, part: e.part }) });
   else if (e.kind === "reading") {
     const length = e.value !== null && "mm" in e.value ? e.value : null;
     const slant = e.value !== null && "slant" in e.value ? e.value : undefined;

@@ -324,7 +324,16 @@ describe("an instrument that was tested", () => {
 describe("a survey by several methods", () => {
   it("is stored and read back as it was made, file and all", async () => {
     const jobId = await start("Surveyed");
-    const r: NewEntry = { kind: "round", id: uuid(), at, origin: "test", gate: "bed", method: "heights", warmerK: 12 };
+    const r: NewEntry = {
+      kind: "round",
+      id: uuid(),
+      at,
+      origin: "test",
+      gate: "bed",
+      method: "heights",
+      warmerK: 12,
+      part: "U2",
+    };
     const of = (what: string, more: object): NewEntry => ({ ...reading(r.id, what), ...more }) as NewEntry;
     const blocks = [length("5"), length("1/4 in")];
     const entries: NewEntry[] = [

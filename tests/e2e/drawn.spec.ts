@@ -382,3 +382,49 @@ test("one frame on another is held by pieces of seam: how many and how long is s
   await page.goto(`${address}${job}/layout`);
   await expect(page.getByText(/Laid on what lies on the bed.*: EF, FG, GH, HE\./)).toBeVisible({ timeout: 60_000 });
 });
+
+test("a sub-assembly is measured by itself at its own gates, its corners across from each other; the frame's readings are not its", async ({
+  page,
+  address,
+}) => {
+  test.slow();
+  const job = await startJob(page, address, "Second frame by itself");
+  await page.goto(`${address}${job}/frame`);
+  await startShape(page, "two frames stacked", { Length: "1370", Width: "780", "Second frame set in by": "50" });
+  await saved(page);
+  await page.goto(`${address}${job}/weld`);
+  const order = page.getByRole("list", { name: "Order of work" });
+  const dry = "Measure four sides and both diagonals of upper frame, dry";
+  await expect(order.getByText(dry)).toBeVisible();
+  const tacks = order.getByText(/^Tack [E-H], inside corner/);
+  await expect(tacks.first()).toContainText("Tack E");
+  await expect(tacks.nth(1)).toContainText("Tack G");
+  await order.getByText(dry).click();
+  await page.getByRole("link", { name: "Measure now" }).click();
+  const measured = page.getByRole("group", { name: "What is measured" });
+  await expect(measured.getByRole("radio", { name: "upper frame" })).toBeChecked();
+  await expect(page.getByTestId("own-letters")).toHaveText(
+    /^upper frame by itself, .* In the order of work A is E, B is F, C is G, D is H\.$/,
+  );
+  await read(page, { AB: "1270", BC: "680", CD: "1270", DA: "680", AC: "1443", BD: "1438.2" });
+  await expect(page.getByText(/^Slide side CD: push corner C toward D by \d\.\d\smm\.$/)).toBeVisible();
+  await expectAccessible(page);
+  // Of the frame itself nothing is read by that.
+  await measured.getByRole("radio", { name: "the frame" }).click();
+  await expect(page.getByText("0 of 6 read.")).toBeVisible();
+  await expect(page.getByTestId("own-letters")).toHaveCount(0);
+  await measured.getByRole("radio", { name: "upper frame" }).click();
+  await expect(page.getByText("6 of 6 read.")).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByText("6 of 6 read.")).toBeVisible();
+  await page.goto(`${address}${job}/log`);
+  await expect(page.getByText(/^Round 1 of upper frame at the gate: dry fit/)).toBeVisible();
+  await page.setViewportSize(BENCH);
+  await page.goto(`${address}${job}/square?round=new-U2`);
+  await expect(measured.getByRole("radio", { name: "upper frame" })).toBeChecked();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(BENCH.width);
+  // An address that names no such part shows the frame.
+  await page.goto(`${address}${job}/square?round=new-U9`);
+  await expect(measured.getByRole("radio", { name: "the frame" })).toBeChecked();
+});

@@ -67,6 +67,9 @@ const drawnJointSchema = z.strictObject({
   ),
 });
 
+/** A sub-assembly's name in the plan. */
+export const groupIdSchema = z.string().regex(/^U[1-9]\d?$/, "Sub-assemblies are named U1 to U99.");
+
 const holeSchema = z.strictObject({ x: lengthSchema, y: lengthSchema, diameter: lengthSchema });
 
 /** A part that is no member: a box whose least size is its thickness. */
@@ -119,7 +122,7 @@ export const drawnFrameSchema = z.strictObject({
   groups: z
     .array(
       z.strictObject({
-        id: z.string().regex(/^U[1-9]\d?$/, "Sub-assemblies are named U1 to U99."),
+        id: groupIdSchema,
         name: z.string().max(60, "At most 60 characters."),
         members: z.array(memberNameSchema),
       }),

@@ -9,6 +9,7 @@ export {
   type DrawnPart,
   type DrawnSection,
   drawnFrameSchema,
+  groupIdSchema,
   memberNameSchema,
   type Point,
 } from "./drawnSchema";
@@ -78,7 +79,7 @@ export { flipMembers, mirrorMembers } from "./mirroring";
 export { JOINT_REACH_MM, type NearMiss, nearMisses } from "./nearMisses";
 export { thicknessOf } from "./parts";
 export { directionWord, place, shapeOf } from "./placing";
-export { leansAsDrawn } from "./quadrilateral";
+export { leansAsDrawn, quadrilateralOf } from "./quadrilateral";
 export { rectangleProblems } from "./rectangleProblems";
 export { type Rectangle, rectangleSchema } from "./rectangleSchema";
 export { bodyPoints, middleOf, resolveStructure } from "./resolveStructure";

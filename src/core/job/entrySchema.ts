@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { remedyIdSchema } from "../check";
+import { groupIdSchema } from "../frame";
 import { GATES, stepIdSchema } from "../plan";
 import { lengthSchema, slantSchema, visibleName } from "../units";
 import { quantityIdSchema } from "./quantitySchema";
@@ -37,6 +38,8 @@ const roundSchema = z.strictObject({
     .min(-80, "No frame is so much colder than its tape.")
     .max(900, "Hotter than that it glows: let it cool.")
     .optional(),
+  /** The sub-assembly that is measured by itself; left out where the frame is. */
+  part: groupIdSchema.optional(),
 });
 
 const restName = z.string().regex(/^R[1-9]\d?$/, "Rests are named R1 to R99.");

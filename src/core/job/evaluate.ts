@@ -13,6 +13,7 @@ import { type FrameRound, isLocked, workOutFrameRound } from "./frameRound";
 import { type GateAdvice, gateAdvice } from "./gateAdvice";
 import { AT_ANY_GATE, gateReading } from "./gateReading";
 import type { Job } from "./jobSchema";
+import { partJob } from "./partJob";
 import type { Plan } from "./planSchema";
 import { type Loss, lossesOf, type ShapeChange, shapeChanges } from "./predictedMeasured";
 import type { Round } from "./rounds";
@@ -44,6 +45,8 @@ export interface Evaluation {
   cutRounds: CutRound[];
   bedRounds: BedRound[];
   frameRounds: FrameRound[];
+  /** Rounds of sub-assemblies that were measured by themselves, by their ids. */
+  parts: ReadonlyMap<string, FrameRound[]>;
   /** Schools that made the order, with its steps; null while the plan has errors. */
   order: Order | null;
   steps: Step[];
@@ -189,6 +192,17 @@ export function forecasting(
   };
 }
 
+/** Rounds of sub-assemblies that were measured by themselves, worked out as those of a frame of its own. */
+function roundsOfParts(job: Job): Map<string, FrameRound[]> {
+  const measured = new Set(job.entries.flatMap((e) => (e.kind === "round" && e.part !== undefined ? [e.part] : [])));
+  return new Map(
+    [...measured].flatMap((id): [string, FrameRound[]][] => {
+      const part = partJob(job, id);
+      return part ? [[id, evaluate(part, null).frameRounds]] : [];
+    }),
+  );
+}
+
 /**
  * Evaluates a whole job. Pure: the same job gives the same answer in a browser, on the server and on the command line.
  * @param job a valid job. @param predicted of its plan (see predict.ts); null while it is being worked out.
@@ -199,6 +213,8 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
   const frameRounds = places ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(context, places, r)) : [];
   const cold = frameRounds.findLast(isCold) ?? null;
   const steps = order?.steps ?? [];
+  const parts = roundsOfParts(job);
+  const read = { structure, steps, ticked, frameRounds, parts };
   const unwelded = frameRounds.filter(beforeFirstBead(job));
   const since = (round: FrameRound): string | null => gateOf(context, unwelded, round);
   const likely = forecasts(context, unwelded);
@@ -215,13 +231,11 @@ export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
     cutRounds: context.cutRounds,
     bedRounds: bedRoundsOf(context),
     frameRounds,
+    parts,
     order,
     steps,
     // What was read at a gate, and is not outside its limit, is done without a tick.
-    ticked: new Set([
-      ...ticked,
-      ...steps.flatMap((s) => (gateReading(s, { steps, ticked }, frameRounds)?.state === "read" ? [s.key] : [])),
-    ]),
+    ticked: new Set([...ticked, ...steps.flatMap((s) => (gateReading(s, read)?.state === "read" ? [s.key] : []))]),
     cold,
     forecasts: likely,
     atGate:

@@ -92,7 +92,8 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
   const cut = structure
     ? cutList(structure, found?.allowancesMm ?? null, grown, new Set(plan.fixed ?? []), plan.sawScale, plan.units)
     : [];
-  const rounds = roundsOf(job.entries);
+  // What is measured of a sub-assembly by itself says nothing of the whole.
+  const rounds = roundsOf(job.entries).filter((r) => r.round.part === undefined);
   const cutRounds = rounds
     .filter((r) => r.round.gate === "cut")
     .map((r): CutRound => {

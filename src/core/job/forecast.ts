@@ -35,10 +35,15 @@ export const lastRead = (unwelded: readonly FrameRound[]): FrameRound | null =>
   unwelded.findLast((r) => r.readings.size > 0 && r.square?.fit.agree !== false) ?? null;
 
 /** The step at which a round was read, by its key; null where none of the order asked for it. */
-export const gateOf = ({ order, ticked }: EvaluationContext, rounds: readonly FrameRound[], round: FrameRound | null) =>
-  order?.steps.findLast(
-    (s) => round !== null && gateReading(s, { steps: order.steps, ticked }, rounds)?.round === round,
-  )?.key ?? null;
+export function gateOf(
+  { order, ticked, structure }: EvaluationContext,
+  frameRounds: readonly FrameRound[],
+  round: FrameRound | null,
+): string | null {
+  const steps = order?.steps ?? [];
+  const read = { structure, steps, ticked, frameRounds, parts: new Map<string, FrameRound[]>() };
+  return steps.findLast((s) => round !== null && gateReading(s, read)?.round === round)?.key ?? null;
+}
 
 /**
  * How the cold frame is likely to stand against each limit, in the order of work as planned: from how it is to be set up, or

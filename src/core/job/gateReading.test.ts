@@ -12,7 +12,7 @@ function at(entries: Entry[], gate: string, nth = 1, change?: Parameters<typeof 
   const e = evaluate(job(entries, change), null);
   const step = e.steps.find((s) => s.id.do === "measure" && s.id.gate === gate && s.id.nth === nth);
   if (!step) throw new Error("no such step");
-  return { state: gateReading(step, e, e.frameRounds)?.state, ticked: e.ticked.has(step.key), e };
+  return { state: gateReading(step, e)?.state, ticked: e.ticked.has(step.key), e };
 }
 
 describe("a step that asks for readings", () => {
@@ -61,6 +61,6 @@ describe("a step that asks for readings", () => {
   it("asks nothing of a step that is no measuring", () => {
     const { e } = at([], "dry fit");
     const tack = e.steps.find((s) => s.id.do === "tack");
-    expect(tack && gateReading(tack, e, e.frameRounds)).toBeNull();
+    expect(tack && gateReading(tack, e)).toBeNull();
   });
 });

@@ -1,5 +1,6 @@
 import type { Limit } from "../check";
-import type { Step } from "../plan";
+import type { Structure } from "../frame";
+import { partsOfSteps, type Step } from "../plan";
 import type { FrameRound } from "./frameRound";
 
 /** Limits that hold before welding as well as after. */
@@ -14,21 +15,62 @@ export interface GateReading {
   why: string;
 }
 
+/** What a measuring step measures, and the how many'th time at its gate. */
+interface Measuring {
+  /** The sub-assembly that is measured by itself; null for the frame. */
+  of: string | null;
+  nth: number;
+}
+
+/** What was found of an order: it is asked of every step of it. */
+const KNOWN = new WeakMap<readonly Step[], Map<string, Measuring>>();
+
+/** Of every measuring step of an order, by its key, what it measures. */
+export function measuring(structure: Structure, steps: readonly Step[]): Map<string, Measuring> {
+  const known = KNOWN.get(steps);
+  if (known) return known;
+  const parts = structure.groups.length > 0 ? partsOfSteps(structure, steps) : null;
+  const count = new Map<string, number>();
+  const found = new Map(
+    steps.flatMap(({ id, key }): [string, Measuring][] => {
+      if (id.do !== "measure") return [];
+      if (!parts) return [[key, { of: null, nth: id.nth }]];
+      const of = parts.get(key)?.of ?? null;
+      const nth = (count.get(`${id.gate}/${of}`) ?? 0) + 1;
+      count.set(`${id.gate}/${of}`, nth);
+      return [[key, { of, nth }]];
+    }),
+  );
+  KNOWN.set(steps, found);
+  return found;
+}
+
+/** An order with what stands ticked, and what was read meanwhile. */
+interface ReadSoFar {
+  structure: Structure | null;
+  steps: readonly Step[];
+  ticked: ReadonlySet<string>;
+  frameRounds: readonly FrameRound[];
+  /** Rounds of sub-assemblies by themselves, by their ids. */
+  parts: ReadonlyMap<string, readonly FrameRound[]>;
+}
+
 /**
  * How a measuring step stands by the newest round of its gate: what was nudged is read again in another. The second
  * measuring of a gate counts once everything before it is ticked; until then its rounds belong to the first.
- * @param work the order, with what stands ticked. @param rounds of the frame. @returns null for a step that asks for no readings.
+ * @returns null for a step that asks for no readings.
  */
 export function gateReading(
   step: Step,
-  work: { steps: readonly Step[]; ticked: ReadonlySet<string> },
-  rounds: readonly FrameRound[],
+  { structure, steps, ticked, frameRounds, parts }: ReadSoFar,
 ): GateReading | null {
   const { id } = step;
-  if (id.do !== "measure") return null;
-  const before = work.steps.slice(0, Math.max(0, work.steps.indexOf(step)));
-  const reached = id.nth === 1 || before.every((s) => s.joint === null || work.ticked.has(s.key));
-  const round = (reached && rounds.findLast((r) => r.round.gate === id.gate && r.number >= id.nth)) || null;
+  if (id.do !== "measure" || !structure) return null;
+  const { of, nth } = measuring(structure, steps).get(step.key) ?? { of: null, nth: id.nth };
+  const rounds = of === null ? frameRounds : (parts.get(of) ?? []);
+  const before = steps.slice(0, Math.max(0, steps.indexOf(step)));
+  const reached = nth === 1 || before.every((s) => s.joint === null || ticked.has(s.key));
+  const round = (reached && rounds.findLast((r) => r.round.gate === id.gate && r.number >= nth)) || null;
   const shape = round?.verdicts.find((v) => ["square", "place"].includes(v.limit.id));
   // Without a limit on its shape a frame is read when its shape is known.
   const isKnown = shape

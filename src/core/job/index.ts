@@ -56,7 +56,7 @@ export {
   fullScaleOf,
 } from "./fullScaleOf";
 export type { GateAdvice } from "./gateAdvice";
-export { type GateReading, gateReading } from "./gateReading";
+export { type GateReading, gateReading, measuring } from "./gateReading";
 export { grindMoves } from "./grindMoves";
 export { type GrindMoves, grindWords } from "./grindWords";
 export { barsOf, type PlannedBar, tacksBearN, usuallyLies } from "./held";
@@ -115,6 +115,7 @@ export type { PlanningWish } from "./orderSearching";
 export { orderOutlook } from "./outlookByDraws";
 export { mostWords, worstWords } from "./outlookWords";
 export { handlingWords, paceOf, paceWords } from "./pace";
+export { jointsInPart, type OwnPart, ownParts, partJob, partName } from "./partJob";
 export { partPlan } from "./partPlan";
 export { PLACED_AS_WORDS } from "./placedAs";
 export { newPlan, planProblems, refusals, restsGrid, restsUnder } from "./plan";

@@ -6,11 +6,17 @@ import type { Plan } from "./planSchema";
 const USUAL_RESTS = 4;
 
 /**
- * The plan of some members of a drawn frame as a flat frame of their own: laid down on the bed, with the limits, settings, stock and
+ * The plan of some members of a drawn frame as a frame of their own: laid down flat on the bed as a rule, with the limits, settings, stock and
  * shelf of the whole. What is said of single joints, of places on the bed and of holes stays with the whole.
+ * @param where in place: as it stands in the whole.
  * @returns null for a frame that is not drawn, or where none of the members is in it.
  */
-export function partPlan(plan: Plan, members: readonly string[], name: string): Plan | null {
+export function partPlan(
+  plan: Plan,
+  members: readonly string[],
+  name: string,
+  where: "laid flat" | "in place" = "laid flat",
+): Plan | null {
   if (plan.frame.by !== "members") return null;
   const { drawn } = plan.frame;
   const ids = drawn.members.map((m) => m.id).filter((id) => members.includes(id));
@@ -34,9 +40,10 @@ export function partPlan(plan: Plan, members: readonly string[], name: string): 
     ...(held?.lies ? { held: { lies: held.lies } } : {}),
     ...(order ? { order: { by: "schools", tack: order.tack, weld: order.weld } as const } : {}),
   };
+  const apart = takenOut(drawn, ids, plan.units);
   const part: Plan = {
     ...whole,
-    frame: { ...plan.frame, drawn: laidFlat(takenOut(drawn, ids, plan.units), plan.units) },
+    frame: { ...plan.frame, drawn: where === "in place" ? apart : laidFlat(apart, plan.units) },
   };
   return following(whole, part, false);
 }

@@ -4,6 +4,7 @@ import { bareUnit } from "../units";
 import type { Entry } from "./entrySchema";
 import { finishSteps } from "./finishSteps";
 import type { Job } from "./jobSchema";
+import { partName } from "./partJob";
 import { quantityWords } from "./quantityId";
 import { readingText } from "./readingWords";
 import { correctedWords } from "./remedyWords";
@@ -34,17 +35,19 @@ export function recordLines(job: Job, structure: Structure | null, steps: readon
     switch (entry.kind) {
       case "round": {
         const round = rounds.get(entry.id);
+        const of = partName(job.plan, entry);
         return {
           entry,
           tone: "measured",
-          text: `Round ${round?.number ?? ""} at the gate: ${entry.gate}`,
+          text: `Round ${round?.number ?? ""} ${of ? `of ${of} ` : ""}at the gate: ${entry.gate}`,
           detail: entry.method === "rod" ? "rod readings" : null,
         };
       }
       case "reading": {
         const round = rounds.get(entry.roundId);
         const stands = round !== undefined && stillStands(round, entry);
-        const where = round ? `${round.round.gate} ${round.number}` : "";
+        const of = round && partName(job.plan, round.round);
+        const where = round ? `${of ? `${of}, ` : ""}${round.round.gate} ${round.number}` : "";
         if (entry.value === null)
           return { entry, tone: "measured", text: `${quantityWords(entry.what)} taken back`, detail: where };
         const { text, read } = readingText(entry, job.instruments, job.plan.units);

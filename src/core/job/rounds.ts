@@ -23,7 +23,7 @@ export interface Standing<V> {
 /** A round with what stands in it. */
 export interface Round {
   round: RoundEntry;
-  /** 1, 2, 3 … within its gate. */
+  /** 1, 2, 3 … within its gate, of the frame or of one sub-assembly. */
   number: number;
   /** What stands of each length, by `keyOf`; withdrawn ones are left out. */
   readings: Map<string, Standing<Length>>;
@@ -77,8 +77,9 @@ export function roundsOf(entries: readonly Entry[]): Round[] {
   // A round is there before its readings, whatever the clocks of two devices say.
   for (const entry of sorted)
     if (entry.kind === "round") {
-      const number = (count.get(entry.gate) ?? 0) + 1;
-      count.set(entry.gate, number);
+      const gate = `${entry.gate}/${entry.part ?? ""}`;
+      const number = (count.get(gate) ?? 0) + 1;
+      count.set(gate, number);
       const round = { round: entry, number, readings: new Map(), slants: new Map(), all: [] };
       rounds.set(entry.id, { round, counting: new Map() });
     }

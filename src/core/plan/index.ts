@@ -35,6 +35,7 @@ export { likeRun } from "./likeRun";
 export { loadSteps } from "./loadSteps";
 export { type OrderChoice, orderChoiceSchema } from "./orderSchema";
 export { coveredProblems, facesLeft, ownOrderProblems, uprightProblems } from "./ownOrder";
+export { measuredParts, partsOfSteps } from "./partOfStep";
 export { type SchoolId, TACK_SCHOOLS, type TackSchoolId, WELD_SCHOOLS, type WeldSchoolId } from "./schoolIds";
 export {
   canCutAndSet,

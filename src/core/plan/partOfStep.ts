@@ -1,4 +1,4 @@
-import { joiningOrder, type Structure } from "../frame";
+import { joiningOrder, quadrilateralOf, type Structure } from "../frame";
 import { CORNERS } from "../geometry";
 import { Groups } from "../numeric";
 import type { Step } from "./step";
@@ -8,14 +8,17 @@ export interface PartOfStep {
   /** What is turned over as one: the frame, or those of its sub-assemblies that are joined by then. */
   what: string;
   massKg: number;
-  /** Whether it has corners A to D to be measured. */
+  /** Whether what is measured has four corners. */
   ring: boolean;
+  /** The sub-assembly that is measured by itself, by its id; null where the frame is. */
+  of: string | null;
 }
 
 export const wholeFrame = ({ massKg, quad }: Pick<Structure, "massKg" | "quad">): PartOfStep => ({
   what: "the frame",
   massKg,
   ring: quad !== null,
+  of: null,
 });
 
 /** Steps in stretches, each up to where a sub-assembly is cold. */
@@ -28,15 +31,44 @@ function stretches(steps: readonly Step[]): Step[][] {
   return out;
 }
 
-/** Steps between whose stretches' ends no corner of the ring is worked: they measure what is set on it, not the ring. The cold frame is measured whole. */
-function besideTheRing({ quad }: Structure, steps: readonly Step[]): Set<Step> {
-  if (!quad) return new Set();
-  const corners = new Set(CORNERS.map((c) => quad.joints[c]));
-  return new Set(
-    stretches(steps).flatMap((part) => {
-      const isWorked = (s: Step): boolean => s.joint !== null;
-      if (!part.some(isWorked) || part.some((s) => s.joint !== null && corners.has(s.joint))) return [];
-      return part.filter((s) => s.gate !== "cold");
+/** A sub-assembly that is measured by itself. */
+interface MeasuredPart {
+  id: string;
+  name: string;
+  members: string[];
+  /** Joints within it. */
+  own: string[];
+  /** Whether it has four corners of its own. */
+  ring: boolean;
+}
+
+/** Sub-assemblies that have something to measure of their own: not the one that holds the corners of the frame, which is measured as the frame. */
+export function measuredParts(structure: Structure): MeasuredPart[] {
+  const { quad } = structure;
+  return joiningOrder(structure).flatMap(({ id, name, own, members }): MeasuredPart[] => {
+    const hasCorners = quad !== null && CORNERS.every((c) => own.includes(quad.joints[c]));
+    if (id === "" || own.length === 0 || own.length === structure.joints.length || hasCorners) return [];
+    const part = {
+      members: structure.members.filter((m) => members.includes(m.id)),
+      joints: structure.joints.filter((j) => own.includes(j.id)),
+    };
+    return [{ id, name, members, own, ring: quadrilateralOf(part) !== null }];
+  });
+}
+
+/** What is measured between the ends of a stretch: a sub-assembly by itself, the corners of the frame, or places of it. The cold frame is measured whole. */
+function measuredIn(structure: Structure, steps: readonly Step[]): Map<Step, Pick<PartOfStep, "ring" | "of">> {
+  const { quad } = structure;
+  const corners = new Set(quad ? CORNERS.map((c) => quad.joints[c]) : []);
+  const parts = measuredParts(structure);
+  return new Map(
+    stretches(steps).flatMap((stretch) => {
+      const worked = stretch.flatMap((s) => s.joint ?? []);
+      const part = worked.length > 0 && parts.find(({ own }) => worked.every((j) => own.includes(j)));
+      const ring = quad !== null && (worked.length === 0 || worked.some((j) => corners.has(j)));
+      return stretch.flatMap((s) =>
+        s.gate === "cold" ? [] : [[s, part ? { ring: part.ring, of: part.id } : { ring, of: null }] as const],
+      );
     }),
   );
 }
@@ -49,7 +81,7 @@ export function partsOfSteps(structure: Structure, steps: readonly Step[]): Map<
   const whole = wholeFrame(structure);
   const groups = joiningOrder(structure);
   if (groups.length === 0) return new Map(steps.map((s) => [s.key, whole]));
-  const beside = besideTheRing(structure, steps);
+  const measured = measuredIn(structure, steps);
   const together = new Groups(structure.members.map((m) => m.id));
   for (const { members } of groups) for (const m of members) together.join(members[0] ?? m, m);
   const joints = new Map(structure.joints.map((j) => [j.id, j]));
@@ -67,7 +99,8 @@ export function partsOfSteps(structure: Structure, steps: readonly Step[]): Map<
         together.join(joint.a, joint.b);
         at = joint.a;
       }
-      return [step.key, { ...turned(), ring: whole.ring && !beside.has(step) }];
+      const { ring, of } = measured.get(step) ?? whole;
+      return [step.key, { ...turned(), ring, of }];
     }),
   );
 }

@@ -165,17 +165,18 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>, name: 
 const reasonWords = (reason: Reason, name: Naming): string =>
   (REASONS[reason.kind] as (r: Reason, name: Naming) => string)(reason, name);
 
-const measureWords = (step: Step, ring: boolean): string => {
-  const what = ring ? "four sides and both diagonals" : "distances between its places";
+/** @param of name of the sub-assembly that is measured by itself. */
+const measureWords = (step: Step, ring: boolean, of: string | null): string => {
+  const what = ring ? "four sides and both diagonals" : `distances between ${of ? "places" : "its places"}`;
   if (step.id.do === "measure" && step.id.cut)
     return "Measure, all tacked; cut the tacks that hold it off, set it square and flat, and tack it again";
   if (step.closes && step.why.kind === "halves before joining") return "Measure each half and set it to its angle";
   if (step.closes) return "Measure across and close the error while the joints still turn";
   if (step.why.kind === "close while it turns") return "Measure across while the joints still turn";
   if (step.why.kind === "stiff already") return "Measure across, each joint on one tack";
-  if (step.gate === "tacked") return "Measure again, all tacked";
+  if (step.gate === "tacked") return `Measure ${of ? `${of} ` : ""}again, all tacked`;
   if (step.gate === "cold") return `Measure cold: ${what}${ring ? ", four corner heights" : ", heights"}`;
-  return `Measure ${what}, dry`;
+  return `Measure ${what}${of ? ` of ${of}` : ""}, dry`;
 };
 
 /** What a place along a member is counted from. */
@@ -230,7 +231,7 @@ export function stepWords(
   structure: Structure,
   step: Step,
   units: UnitPreference = "mm",
-  { what, massKg, ring }: PartOfStep = wholeFrame(structure),
+  { what, massKg, ring, of }: PartOfStep = wholeFrame(structure),
 ): StepWords {
   const weight = physical("mass", massKg, units, 0);
   const heavy = massKg > ONE_PERSON_KG;
@@ -266,7 +267,7 @@ export function stepWords(
       return { say: `Weld ${where}${more}`, why: `${why}${ground}`, caution: null };
     }
     case "measure":
-      return plain(measureWords(step, ring));
+      return plain(measureWords(step, ring, structure.groups.find((g) => g.id === of)?.name || of));
     case "flip":
       return plain(
         step.part === "tack"

@@ -1,4 +1,5 @@
-import { joiningOrder, type Structure, type StructureJoint } from "../frame";
+import { joiningOrder, quadrilateralOf, type Structure, type StructureJoint } from "../frame";
+import { CORNERS } from "../geometry";
 import { type LiesOn, type Step, stepKey, type Up } from "./step";
 import type { StepId } from "./stepSchema";
 import { type Workpiece, workpiece } from "./workpiece";
@@ -27,15 +28,21 @@ export function stagesOf(structure: Structure, on: LiesOn): Stage[] {
     }
     together.push(...members);
   }
-  return stages.map(({ joints, members, held, name }, i) => ({
-    work: workpiece(
-      { ...structure, joints, members: structure.members.filter((m) => members.includes(m.id)) },
-      on,
-      held,
-    ),
-    coolsAs: i < stages.length - 1 ? name : null,
-  }));
+  return stages.map(({ joints, members: ids, held, name }, i) => {
+    const members = structure.members.filter((m) => ids.includes(m.id));
+    // A ring of its own is worked as one, whichever of the frame's is measured as its corners.
+    const joined = members.filter((m) => joints.some((j) => j.a === m.id || j.b === m.id));
+    const quad = isRing(structure, joints) ? structure.quad : quadrilateralOf({ members: joined, joints });
+    return {
+      work: workpiece({ ...structure, joints, members, quad }, on, held),
+      coolsAs: i < stages.length - 1 ? name : null,
+    };
+  });
 }
+
+/** Whether all corners of the frame's own ring are among these joints. */
+const isRing = ({ quad }: Structure, joints: readonly StructureJoint[]): boolean =>
+  quad !== null && CORNERS.every((c) => joints.some((j) => j.id === quad.joints[c]));
 
 /** Numbers given so far, by what is numbered. */
 class Numbers {

@@ -13,7 +13,7 @@ import {
 import { v4 as uuid } from "uuid";
 import { createStore, type StoreApi, useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
-import { type Evaluation, evaluate, type Job } from "@/core/job";
+import { type Evaluation, evaluate, type Job, type OwnPart, partJob } from "@/core/job";
 import type { ShopLearned } from "@/core/learn";
 import type { Prediction } from "@/core/shrink";
 import type { UnitPreference } from "@/core/units";
@@ -37,6 +37,8 @@ interface JobState extends JobSnapshot {
   learned: ShopLearned | null;
   /** When it taught the shop, and why that does not count; null where it has not, or nobody knows. */
   taught: Taught | null;
+  /** The sub-assembly that is shown as a job of its own, in what it is part of; null where the job itself is shown. */
+  part: (OwnPart & { whole: Evaluation }) | null;
 }
 
 const Context = createContext<StoreApi<JobState> | null>(null);
@@ -100,7 +102,41 @@ function firstState(start: Start): JobState {
     share: 0,
     learned: start.learned ?? null,
     taught: start.taught ?? null,
+    part: null,
   };
+}
+
+/** Sub-assemblies of a job as jobs of their own: worked out once for each job. */
+const PARTS = new WeakMap<Job, Map<string, Pick<JobState, "job" | "evaluation">>>();
+
+/** The same with a sub-assembly for its job; as it was where there is no such part. Of a part nothing is predicted by itself. */
+function asPart(state: JobState, id: string): JobState {
+  const known = PARTS.get(state.job) ?? new Map<string, Pick<JobState, "job" | "evaluation">>();
+  PARTS.set(state.job, known);
+  let own = known.get(id);
+  if (!own) {
+    const job = partJob(state.job, id);
+    if (!job) return state;
+    own = { job, evaluation: evaluate(job, null) };
+    known.set(id, own);
+  }
+  return { ...state, ...own, part: { id, name: own.job.plan.name, whole: state.evaluation } };
+}
+
+/** Shows a sub-assembly to what is inside as if it were the job; the job itself where none is named. */
+export function PartOf({ id, children }: { id: string | null; children: ReactNode }) {
+  const whole = use(Context);
+  if (!whole) throw new Error("PartOf outside a job");
+  const [part] = useState(() =>
+    createStore<JobState>(() => (id === null ? whole.getState() : asPart(whole.getState(), id))),
+  );
+  useLayoutEffect(() => {
+    if (id === null) return;
+    const hear = () => part.setState(asPart(whole.getState(), id));
+    hear();
+    return whole.subscribe(hear);
+  }, [whole, part, id]);
+  return <Context value={id === null ? whole : part}>{children}</Context>;
 }
 
 /** Works out what follows from the job, right behind every change of it, and tells those who ask for it. */

@@ -41,6 +41,7 @@ import {
   type UnitPreference,
 } from "@/core/units";
 import { useJob } from "../job/JobProvider";
+import { newRound } from "../job/stages";
 import { Button } from "../parts/Button";
 import { useDevice, useTouch } from "../parts/device";
 import { FieldMessage, inputClass } from "../parts/Field";
@@ -174,7 +175,8 @@ function useHere() {
 export function ReadingPad(props: Props) {
   const { gate, method = "heights", warmerK = 0, rounds, quantities, firstInstrument, figure } = props;
   const { current: round, roundId, stand, picked: wanted, pick: onActive, show: onRound } = rounds;
-  const { job, store, texts, evaluation } = useJob("job", "store", "texts", "evaluation");
+  const { job, store, texts, evaluation, part } = useJob("job", "store", "texts", "evaluation", "part");
+  const begun = { gate, method, ...(warmerK ? { warmerK } : {}), ...(part ? { part: part.id } : {}) };
   const quad = evaluation.structure?.quad ?? null;
   const { units } = job.plan;
   const quantity = quantities.find((q) => q.key === wanted) ?? quantities.find((q) => !stand.has(q.key)) ?? null;
@@ -192,7 +194,7 @@ export function ReadingPad(props: Props) {
   const input = useRef<HTMLInputElement>(null);
   const id = useId();
   const key = quantity ? quantity.key : "";
-  const textKey = `reading/${roundId ?? `new ${gate}`}/${key}`;
+  const textKey = `reading/${roundId ?? `${newRound(part?.id ?? null)} ${gate}`}/${key}`;
   const [own, setOwn] = useState<{ key: string; text: string } | null>(null);
   // What is typed is shown by this field alone, so that a key is answered within a frame; the store keeps it for a reload.
   const typed = own?.key === textKey ? own.text : texts[textKey];
@@ -296,7 +298,7 @@ export function ReadingPad(props: Props) {
     let id = roundId;
     if (id) store.add({ ...made, roundId: id });
     else {
-      id = store.openRound({ gate, method, ...(warmerK ? { warmerK } : {}) }, made);
+      id = store.openRound(begun, made);
       onRound(id);
     }
     if (again) {
@@ -325,7 +327,7 @@ export function ReadingPad(props: Props) {
       };
       if (id) store.add({ ...made, roundId: id });
       else {
-        id = store.openRound({ gate, method, ...(warmerK ? { warmerK } : {}) }, made);
+        id = store.openRound(begun, made);
         onRound(id);
       }
     });

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { keyOf, type Round } from "@/core/job";
 import { useJob } from "../job/JobProvider";
+import { newRound } from "../job/stages";
 import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
 
@@ -26,7 +27,8 @@ export function useRounds<R extends Round>(rounds: readonly R[]): Rounds<R> {
   const [asked, move] = useAddress("round");
   // A round that was just begun is in the address before it is worked out: until then it is a fresh one.
   const current = (asked === null ? rounds.at(-1) : rounds.find((r) => r.round.id === asked)) ?? null;
-  const { entries } = useJob("job").job;
+  const { job, part } = useJob("job", "part");
+  const { entries } = job;
   const begun = asked !== null && entries.some((e) => e.kind === "round" && e.id === asked);
   const roundId = current?.round.id ?? (begun ? asked : null);
   const at = roundId ?? "new";
@@ -45,7 +47,7 @@ export function useRounds<R extends Round>(rounds: readonly R[]): Rounds<R> {
     roundId,
     stand,
     fresh: roundId === null,
-    show: (id) => move(id ?? "new"),
+    show: (id) => move(id ?? newRound(part?.id ?? null)),
     picked: picked.round === at ? picked.key : null,
     pick: (key, round = at) => setPicked({ round, key }),
   };

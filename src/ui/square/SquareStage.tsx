@@ -3,13 +3,18 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
+import { CORNERS } from "@/core/geometry";
 import {
   bandWords,
   distanceId,
   gateReading,
   type Hold,
   heldWords,
+  type Job,
+  jointsInPart,
   lockedWords,
+  measuring,
+  ownParts,
   placeWords,
   quantityKey,
   quantityWords,
@@ -18,13 +23,13 @@ import {
   tapedPairs,
   twistWords,
 } from "@/core/job";
-import type { Gate } from "@/core/plan";
+import { type Gate, jointWords } from "@/core/plan";
 import { leanNoise } from "@/core/shrink";
 import { formatLength, formatSmall, unitOf } from "@/core/units";
 import { LikelyFailure } from "../job/Forecasts";
-import { useJob } from "../job/JobProvider";
+import { PartOf, useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
-import { stagePath } from "../job/stages";
+import { newRound, partOfNew, stagePath } from "../job/stages";
 import { usePlanField } from "../job/usePlanField";
 import {
   BeforeMeasuring,
@@ -43,6 +48,7 @@ import { Button, buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
 import { Now, Section } from "../parts/Sheet";
+import { useAddress } from "../parts/useAddress";
 import { useWarm } from "../parts/useWarm";
 import { Verdict } from "../parts/Verdict";
 import { WhenSeen } from "../parts/WhenSeen";
@@ -68,18 +74,78 @@ const MORE = ["distance", "angle", "offset", "height", "level", "flush", "gap", 
 /** Limits besides square that a frame on the bed may be held against already. */
 const ALSO = ["gap", "flush", "flat", "level"];
 
-/** Fifth stage: is it square, and which way to push. */
+/** The sub-assembly that an address shows by itself: that of its round, of one in it or still to begin; null for the frame. */
+function partShown({ plan, entries }: Job, asked: string | null): string | null {
+  const of = partOfNew(asked) ?? entries.find((e) => e.kind === "round" && e.id === asked);
+  const id = typeof of === "string" ? of : of?.kind === "round" ? of.part : undefined;
+  return ownParts(plan).find((p) => p.id === id)?.id ?? null;
+}
+
+/** Fifth stage: is it square, and which way to push; the frame, or a sub-assembly of it by itself. */
 export function SquareStage() {
-  const { job, evaluation } = useJob("job", "evaluation");
+  const { job } = useJob("job");
+  const [asked, move] = useAddress("round");
+  const part = partShown(job, asked);
+  const parts = ownParts(job.plan);
+  const show = (id: string) =>
+    move(
+      id === ""
+        ? null
+        : (job.entries.findLast((e) => e.kind === "round" && e.part === id && e.gate !== "cold")?.id ?? newRound(id)),
+    );
+  return (
+    <>
+      {parts.length > 0 ? (
+        <div className="mb-4">
+          <Choice
+            label="What is measured"
+            value={part ?? ""}
+            options={[["", "the frame"], ...parts.map(({ id, name }): [string, string] => [id, name])]}
+            onChange={show}
+          />
+        </div>
+      ) : null}
+      <PartOf key={part ?? ""} id={part}>
+        <Squaring />
+      </PartOf>
+    </>
+  );
+}
+
+/** What a sub-assembly's own corners are called in the order of work. */
+function OwnLetters() {
+  const { evaluation, part } = useJob("evaluation", "part");
+  const [whole, own] = [part?.whole.structure, evaluation.structure];
+  const quad = own?.quad;
+  if (!part || !whole || !own || !quad) return null;
+  const inPart = jointsInPart(whole, own);
+  const others = CORNERS.flatMap((c) => {
+    const id = [...inPart].find(([, joint]) => joint === quad.joints[c])?.[0];
+    const joint = whole.joints.find((j) => j.id === id);
+    const name = joint && jointWords(whole, joint);
+    return name === undefined || name === c ? [] : [`${c} is ${name}`];
+  });
+  return others.length > 0 ? (
+    <p className="max-w-prose text-sm text-soft first-letter:uppercase" data-testid="own-letters">
+      {part.name} by itself, its corners lettered for itself. In the order of work {others.join(", ")}.
+    </p>
+  ) : null;
+}
+
+function Squaring() {
+  const { job, evaluation, part } = useJob("job", "evaluation", "part");
   const { edit } = usePlanField();
   const { units } = job.plan;
-  const { structure, places, setUp, limits, steps, ticked } = evaluation;
+  const { structure, places, setUp, limits } = evaluation;
+  // The order is that of the whole.
+  const work = part?.whole ?? evaluation;
+  const { steps, ticked } = work;
   const quad = structure?.quad ?? null;
   const rounds = evaluation.frameRounds.filter((r) => r.round.gate !== "cold");
   const inSight = useRounds(rounds);
   useWarm(LATER);
   const { current, roundId, stand, show, fresh, picked } = inSight;
-  const begun = steps.some((s) => s.id.do === "tack" && ticked.has(s.key));
+  const begun = evaluation.steps.some((s) => s.id.do === "tack" && evaluation.ticked.has(s.key));
   const [gate, setGate] = useState<Gate | null>(null);
   const [warmerK, setWarmerK] = useState(0);
   const [hold, setHold] = useState<Hold>("slides");
@@ -98,11 +164,13 @@ export function SquareStage() {
   const { more, add } = useMore(current, places, new Set(usual.map((q) => q.key)));
   if (!places) return <NotYet stage="Square" />;
   // Where the order asks for readings now, they belong to its gate.
-  const due = steps.find((s) => !ticked.has(s.key))?.gate;
+  const next = steps.find((s) => !ticked.has(s.key));
+  const isDue = next && work.structure && measuring(work.structure, steps).get(next.key)?.of === (part?.id ?? null);
+  const due = isDue ? next.gate : null;
   const nextGate = gate ?? (due && due !== "cold" ? due : begun ? "tacked" : "dry fit");
   const asking = steps.findLastIndex((s) => {
-    const reading = gateReading(s, evaluation, evaluation.frameRounds);
-    return reading?.state === "read" && reading.round === current;
+    const reading = gateReading(s, work);
+    return reading?.state === "read" && reading.round?.round.id === current?.round.id;
   });
   const after = asking >= 0 && steps.slice(0, asking).every((s) => ticked.has(s.key)) ? steps[asking + 1] : undefined;
   // Where the branches land along the sides: spacing, and whether they are centred.
@@ -172,6 +240,7 @@ export function SquareStage() {
           </Link>
         ) : null}
       </Now>
+      <OwnLetters />
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="max-xl:hidden xl:sticky xl:top-4 xl:self-start">{drawing}</div>
@@ -241,7 +310,7 @@ export function SquareStage() {
             </>
           ) : null}
           {current ? <OtherWays round={current} /> : null}
-          <JointFits />
+          {part ? null : <JointFits />}
           {quad ? (
             <Fold title="What habits leave out" note="half the difference, twist">
               <RulesOfThumb />

@@ -1,7 +1,7 @@
 "use client";
 
 import { runWords, STAGE_CAUTIONS, settingsWords, timeOf, weldOf } from "@/core/job";
-import { orderWords, type Step, seamCaution, timeWords } from "@/core/plan";
+import { orderWords, partsOfSteps, type Step, seamCaution, timeWords } from "@/core/plan";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -10,8 +10,8 @@ import { Paper } from "../parts/Paper";
 import { useStepWords } from "./useStepWords";
 
 /** What is read at a gate, in walking order: a line to write on for each. */
-const linesOf = (step: Step, ring: boolean): readonly string[] =>
-  step.gate === null || !ring
+const linesOf = (step: Step, parts: ReturnType<typeof partsOfSteps>): readonly string[] =>
+  step.gate === null || !parts.get(step.key)?.ring
     ? []
     : [
         "AB",
@@ -33,7 +33,7 @@ export function OrderPrint() {
   const scene = useScene(structure);
   if (!structure || !order || !scene) return <NotYet stage="Order of work on paper" />;
   const time = timeOf(job);
-  const ring = structure.quad !== null;
+  const parts = partsOfSteps(structure, steps);
   return (
     <Paper units={units} back="Back to the order" backTo={stagePath(job.id, "weld")}>
       {() => (
@@ -63,9 +63,9 @@ export function OrderPrint() {
                     {s.up !== (before?.up ?? "top") ? <span> ({s.up} face up from here)</span> : null}
                     {run ? <span className="block text-sm">{run}</span> : null}
                     {words.caution ? <span className="block text-sm">Mind: {words.caution}</span> : null}
-                    {linesOf(s, ring).length > 0 ? (
+                    {linesOf(s, parts).length > 0 ? (
                       <span className="mt-1 grid grid-cols-4 gap-x-4 gap-y-2 text-sm">
-                        {linesOf(s, ring).map((l) => (
+                        {linesOf(s, parts).map((l) => (
                           <span key={l} className="flex items-end gap-1">
                             {l} <span className="grow border-b border-ink">&nbsp;</span>
                           </span>

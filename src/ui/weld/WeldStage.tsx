@@ -10,6 +10,7 @@ import {
   type GateAdvice,
   type GateReading,
   gateReading,
+  measuring,
   STAGE_CAUTIONS,
   seamFacts,
   stepEffect,
@@ -251,7 +252,7 @@ export function WeldStage() {
   const index = now ? steps.indexOf(now) : -1;
   const go = (s: Step | undefined) => s && move(s.key);
   const done = now ? ticked.has(now.key) : true;
-  const gate = now && gateReading(now, evaluation, evaluation.frameRounds);
+  const gate = now && gateReading(now, evaluation);
   const count = steps.filter((s) => ticked.has(s.key)).length;
   const tick = () => {
     if (!now) return;
@@ -325,7 +326,12 @@ export function WeldStage() {
             ) : null}
             {now && gate ? (
               <Link
-                href={roundPath(job.id, now.gate === "cold" ? "check" : "square", gate.round?.round.id ?? null)}
+                href={roundPath(
+                  job.id,
+                  now.gate === "cold" ? "check" : "square",
+                  gate.round?.round.id ?? null,
+                  measuring(structure, steps).get(now.key)?.of,
+                )}
                 className={`${buttonClass(done ? "plain" : "advise", true)} no-underline`}
               >
                 {gate.state === "unread" ? "Measure now" : "See the readings"}

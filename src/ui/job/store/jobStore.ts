@@ -248,7 +248,7 @@ export class JobStore {
 
   /** Opens a round with its first reading. @returns the round's id. */
   openRound(
-    round: Pick<RoundEntry, "gate" | "method" | "warmerK">,
+    round: Pick<RoundEntry, "gate" | "method" | "warmerK" | "part">,
     reading: Omit<ReadingEntry, "id" | "at" | "origin" | "roundId">,
   ): string {
     const id = this.around.newId();

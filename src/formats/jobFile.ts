@@ -40,11 +40,11 @@ export function writeJobFile(job: Job): string {
   return `${JSON.stringify({ format: JOB_FILE_FORMAT, formatVersion: JOB_FILE_VERSION, job: inOrder }, null, 2)}\n`;
 }
 
-/** Zod's issues as problems at their fields. */
-export const problemsOf = (error: z.ZodError): Problem[] =>
+/** Zod's issues as problems at their fields. @param whole what is said of the whole of it. */
+export const problemsOf = (error: z.ZodError, whole = "file"): Problem[] =>
   error.issues
     .slice(0, 50)
-    .map((issue) => ({ path: issue.path.join(".") || "file", message: issue.message, severity: "error" }));
+    .map((issue) => ({ path: issue.path.join(".") || whole, message: issue.message, severity: "error" }));
 
 /** References inside a job that a schema cannot see. */
 function brokenReferences(job: Job): Problem[] {

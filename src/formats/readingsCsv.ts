@@ -13,7 +13,6 @@ import { csv } from "./csv";
 const COLUMNS = [
   "time",
   "gate",
-  "sub_assembly",
   "round",
   "what",
   "value_mm",
@@ -29,6 +28,7 @@ const COLUMNS = [
   "instrument",
   "by",
   "stands",
+  "sub_assembly",
 ] as const;
 
 /** How a rest was read, in a few words that a spreadsheet can sort by. */
@@ -67,7 +67,6 @@ export function readingsCsv(job: Job): string {
     round.all.map((r) => [
       r.at,
       round.round.gate,
-      partName(job.plan, round.round) ?? "",
       round.number,
       quantityKey(r.what),
       ...valueCells(r, job),
@@ -79,6 +78,7 @@ export function readingsCsv(job: Job): string {
       names.get(r.instrumentId) ?? r.instrumentId,
       r.origin,
       r.value === null ? "taken back" : stillStands(round, r) ? "yes" : "replaced",
+      partName(job.plan, round.round) ?? "",
     ]),
   );
   return csv(COLUMNS, rows);

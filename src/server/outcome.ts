@@ -29,6 +29,6 @@ export const noSuchJob = (): Refusal => refuse(404, "There is no such job here."
 export function parse<S extends z.ZodType>(schema: S, input: unknown): Outcome<z.output<S>> {
   const parsed = schema.safeParse(input);
   if (parsed.success) return done(parsed.data);
-  const problems = problemsOf(parsed.error);
+  const problems = problemsOf(parsed.error, "what was sent");
   return refuse(422, problems[0] ? `${problems[0].path}: ${problems[0].message}` : "Not understood.", problems);
 }

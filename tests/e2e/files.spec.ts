@@ -189,3 +189,34 @@ test("every sheet is printed from the log, with its title and its job on it, and
   const stl = readFileSync(await taken("The frame as a body (STL, mm)"));
   expect(stl.length).toBe(84 + 50 * stl.readUInt32LE(80));
 });
+
+test("a file that cannot be had is said where it was asked for, and can be asked for again", async ({
+  page,
+  address,
+}) => {
+  const job = await demoJob(page, address, "Ware cart base");
+  await page.goto(`${address}${job}/log`);
+  const takes = "The forecast of a frame of 400 joints takes minutes: it is being worked out. Ask again later.";
+  await page.evaluate((message) => {
+    const real = window.fetch;
+    let refused = 0;
+    window.fetch = (...asked: Parameters<typeof fetch>) => {
+      const isSheet = String(asked[0]).includes("/sheet?name=cut");
+      if (!isSheet || refused > 1) return real(...asked);
+      refused++;
+      return refused === 1
+        ? Promise.resolve(Response.json({ message, problems: [] }, { status: 503 }))
+        : Promise.reject(new TypeError("no network"));
+    };
+  }, takes);
+  const link = page.getByRole("link", { name: "Cut list (PDF)", exact: true });
+  await link.click();
+  await expect(page.getByText(takes)).toBeVisible();
+  await expectAccessible(page);
+  await link.click();
+  await expect(page.getByText(/^No answer: there is no network/)).toBeVisible();
+  await expect(page.getByText(takes)).toHaveCount(0);
+  const [download] = await Promise.all([page.waitForEvent("download"), link.click()]);
+  expect(download.suggestedFilename()).toMatch(/\.pdf$/);
+  await expect(page.getByText(/^No answer/)).toHaveCount(0);
+});

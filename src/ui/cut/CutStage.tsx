@@ -21,6 +21,7 @@ import { PredictionStatus } from "../job/PredictionStatus";
 import { usePlanField } from "../job/usePlanField";
 import { buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
+import { Download } from "../parts/Download";
 import { Fold } from "../parts/Fold";
 import { Caution, Now, Section } from "../parts/Sheet";
 import { useWarm } from "../parts/useWarm";
@@ -203,9 +204,7 @@ export function CutStage() {
             <Link href={`/jobs/${job.id}/cut/print`} className={buttonClass()}>
               Print the cut list
             </Link>
-            <a href={`/api/jobs/${job.id}/cut`} className={buttonClass()} download>
-              As CSV
-            </a>
+            <Download href={`/api/jobs/${job.id}/cut`}>As CSV</Download>
           </div>
         </div>
       </div>
@@ -227,13 +226,9 @@ export function CutStage() {
           <MarkingOut />
         </WhenSeen>
         <p className="screen-only mt-3">
-          <a
-            className={`${buttonClass()} no-underline`}
-            href={`/api/jobs/${job.id}/sheet?name=marking&paper=${units === "mm" ? "A4" : "Letter"}`}
-            download
-          >
+          <Download href={`/api/jobs/${job.id}/sheet?name=marking&paper=${units === "mm" ? "A4" : "Letter"}`}>
             As a sheet (PDF)
-          </a>
+          </Download>
         </p>
       </Section>
       <Section title="Bars" aside={<span className="text-sm text-soft">fewest by a proven plan</span>}>

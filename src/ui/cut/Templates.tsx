@@ -5,8 +5,8 @@ import { useState } from "react";
 import { type CopeEdge, templatesOf, type WrapTemplate } from "@/core/cut";
 import { formatLength, type UnitPreference } from "@/core/units";
 import { useJob } from "../job/JobProvider";
-import { buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
+import { Download } from "../parts/Download";
 import { Section } from "../parts/Sheet";
 
 /** Paper kept round the curve, mm. */
@@ -103,14 +103,12 @@ export function Templates() {
       ) : null}
       <p className="mt-3 flex flex-wrap items-center gap-3 text-sm">
         {(["pdf", "dxf", "svg"] as const).map((as) => (
-          <a
+          <Download
             key={as}
-            className={`${buttonClass()} no-underline`}
             href={`/api/jobs/${job.id}/layout?${new URLSearchParams({ of: "templates", as, edge, paper: units === "mm" ? "A4" : "Letter" })}`}
-            download
           >
             {as.toUpperCase()}
-          </a>
+          </Download>
         ))}
         <span className="text-soft">all of them at full size, to print or to cut from card</span>
       </p>

@@ -14,8 +14,9 @@ import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
 import { useBeginJob } from "../job/useBeginJob";
 import { Unsent } from "../offline/Unsent";
-import { Button, buttonClass } from "../parts/Button";
+import { Button } from "../parts/Button";
 import { DeviceDialog } from "../parts/DeviceDialog";
+import { Download } from "../parts/Download";
 import { useDevice } from "../parts/device";
 import { FieldFrame, FieldMessage, inputClass } from "../parts/Field";
 import { Now, Section } from "../parts/Sheet";
@@ -110,9 +111,9 @@ function FilesPart() {
       {file ? (
         <JobsFile key={`${file.name}/${file.lastModified}/${file.size}`} file={file} onClose={() => setFile(null)} />
       ) : null}
-      <a href="/api/shop" download className={`${buttonClass()} mt-6 no-underline`}>
+      <Download href="/api/shop" className="mt-6">
         The whole shop as one file
-      </a>
+      </Download>
       <p className="mt-1 text-sm text-soft">Every job with its record, the shelf, what was learned.</p>
     </Section>
   );

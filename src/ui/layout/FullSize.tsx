@@ -4,8 +4,8 @@ import { useState } from "react";
 import { LAYERS, type LayerName } from "@/core/drawing";
 import type { FullScaleView } from "@/core/job";
 import { useJob } from "../job/JobProvider";
-import { buttonClass } from "../parts/Button";
 import { Choice } from "../parts/Choice";
+import { Download } from "../parts/Download";
 import { Fold } from "../parts/Fold";
 import { NumberField } from "../parts/NumberField";
 import { SelectField } from "../parts/SelectField";
@@ -50,11 +50,7 @@ export function FullSize() {
     const asked = new URLSearchParams({ as, view, size: sized, paper, layers: layers.join(), bar: String(bar) });
     return `/api/jobs/${job.id}/layout?${asked}`;
   };
-  const file = (as: "pdf" | "dxf" | "svg", words: string) => (
-    <a className={`${buttonClass()} no-underline`} href={address(as)} download>
-      {words}
-    </a>
-  );
+  const file = (as: "pdf" | "dxf" | "svg", words: string) => <Download href={address(as)}>{words}</Download>;
   return (
     <Fold title="At full size" note="PDF, DXF, SVG, 1:1">
       <div className="grid gap-4" data-testid="full-size">

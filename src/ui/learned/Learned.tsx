@@ -11,8 +11,9 @@ import { formatSmall, physical, type UnitPreference } from "@/core/units";
 import { PROCESSES, type ProcessName, type TestBead } from "@/core/weld";
 import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
-import { Button, buttonClass } from "../parts/Button";
+import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
+import { Download } from "../parts/Download";
 import { origin } from "../parts/device";
 import { Fold } from "../parts/Fold";
 import { SelectField } from "../parts/SelectField";
@@ -414,9 +415,7 @@ export function Learned({ book: start, beads }: { book: Book; beads: TestBead[] 
       <Fold title="Take along, read in, begin anew">
         <div className="grid gap-4">
           <div className="flex flex-wrap gap-3">
-            <a className={`${buttonClass()} no-underline`} href="/api/lessons/file" download>
-              All lessons (JSON)
-            </a>
+            <Download href="/api/lessons/file">All lessons (JSON)</Download>
             <Button onClick={() => input.current?.click()}>Read lessons in</Button>
             <input
               ref={input}

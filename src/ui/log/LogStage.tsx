@@ -3,8 +3,9 @@
 import { type FormEvent, useId, useState } from "react";
 import { CLOSE, type RecordLine, recordLines, SHEETS, type SheetName } from "@/core/job";
 import { useJob } from "../job/JobProvider";
-import { Button, buttonClass } from "../parts/Button";
+import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
+import { Download } from "../parts/Download";
 import { Now, Section } from "../parts/Sheet";
 import { Verdict } from "../parts/Verdict";
 import { When } from "../parts/When";
@@ -119,42 +120,27 @@ export function LogStage() {
           </Section>
           <Section title="Take it along">
             <div className="grid gap-2">
-              <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/file`} download>
-                Job file (JSON)
-              </a>
-              <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/readings`} download>
-                Readings (CSV)
-              </a>
-              <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/table?of=order`} download>
-                Order of work (CSV)
-              </a>
-              <a className={`${buttonClass()} no-underline`} href={`/api/jobs/${job.id}/table?of=record`} download>
-                The record (CSV)
-              </a>
+              <Download href={`/api/jobs/${job.id}/file`}>Job file (JSON)</Download>
+              <Download href={`/api/jobs/${job.id}/readings`}>Readings (CSV)</Download>
+              <Download href={`/api/jobs/${job.id}/table?of=order`}>Order of work (CSV)</Download>
+              <Download href={`/api/jobs/${job.id}/table?of=record`}>The record (CSV)</Download>
               {(
                 [
                   ["stl", "The frame as a body (STL, mm)"],
                   ["glb", "The frame as a body (glTF)"],
                 ] as const
               ).map(([as, words]) => (
-                <a
-                  key={as}
-                  className={`${buttonClass()} no-underline`}
-                  href={`/api/jobs/${job.id}/body?as=${as}`}
-                  download
-                >
+                <Download key={as} href={`/api/jobs/${job.id}/body?as=${as}`}>
                   {words}
-                </a>
+                </Download>
               ))}
               {SHEETS.map((name) => (
-                <a
+                <Download
                   key={name}
-                  className={`${buttonClass()} no-underline`}
                   href={`/api/jobs/${job.id}/sheet?name=${name}&paper=${job.plan.units === "mm" ? "A4" : "Letter"}`}
-                  download
                 >
                   {SHEET_WORDS[name]} (PDF)
-                </a>
+                </Download>
               ))}
               <p className="text-sm text-soft">
                 The job file holds everything and can be read in on another installation. Its{" "}

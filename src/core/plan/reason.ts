@@ -2,7 +2,7 @@ import type { Bar } from "./held";
 
 /** Why a step stands where it does: what a school goes by, with the joints that it speaks of. */
 export type Reason =
-  | { kind: "bed holds flat"; stands: boolean }
+  | { kind: "bed holds flat"; stands: boolean; rolls: boolean }
   | { kind: "error costs a nudge" }
   | { kind: "joint still turns" }
   | { kind: "pulls alike"; joint: string }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
+import { fixtureElements } from "../fixture";
 import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
 import { orderOfWork } from "./schools";
 import { seamCaution } from "./seamCaution";
@@ -20,6 +21,20 @@ describe("steps in words", () => {
     expect(say("bead/C/top")).toBe("Weld C, top face");
     expect(say("bead/M1/AB/plus")).toMatch(/^Weld M1 on AB, side toward (BC|DA)$/);
     expect(say("measure/cold")).toBe("Measure cold: four sides and both diagonals, four corner heights");
+  });
+  it("begin with what the lay-out holds it by: clamps across from stops, or V-blocks where every tube rolls", () => {
+    for (const { name } of STARTERS)
+      for (const section of [squareTube(), roundTube(42)]) {
+        const { structure } = resolveStructure(started(name, {}, section));
+        const none = { alongMm: new Map<string, number>(), without: new Set<string>(), bearers: [], stepMm: 5 };
+        const kinds = new Set(fixtureElements(structure, { ...none, side: "outside" }).map((e) => e.kind));
+        const [first] = orderOfWork(structure).steps;
+        const { say, why } = first ? stepWords(structure, first) : { say: "", why: "" };
+        expect(say.startsWith("Clamp what lies on the bed"), name).toBe(kinds.has("clamp"));
+        expect(say.startsWith("Strap what lies on the bed into its V-blocks"), name).toBe(!kinds.has("clamp"));
+        if (!kinds.has("clamp")) expect(why, name).not.toContain("opposite each stop");
+        expect(kinds.has("V-block"), name).toBe(!kinds.has("clamp"));
+      }
   });
   it("are there for every step of every frame, no two steps of one order said alike but for what is done twice", () => {
     for (const { name } of STARTERS) {

@@ -87,10 +87,12 @@ export function weldWords(
 type Naming = (joint: string) => string;
 
 const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>, name: Naming) => string } = {
-  "bed holds flat": ({ stands }) =>
+  "bed holds flat": ({ stands, rolls }) =>
     stands
       ? "The bed gives the flat; what stands up wants a square and a clamp of its own until it is tacked."
-      : "The bed gives the flat; a clamp opposite each stop keeps the corner where it was measured.",
+      : rolls
+        ? "The bed gives the flat; a round tube rolls, and a V-block keeps it from that where it was measured."
+        : "The bed gives the flat; a clamp opposite each stop keeps the corner where it was measured.",
   "error costs a nudge": () => "An error found now costs a nudge. After the beads it costs a cut.",
   "joint still turns": () => "One tack lets the joint hinge, so that the frame can still be squared.",
   "one before the next": () => "One tack at each joint before any gets its second.",
@@ -251,9 +253,13 @@ export function stepWords(
           caution: ventWords(structure),
         };
       return plain(
-        step.why.kind === "bed holds flat" && step.why.stands
-          ? "Clamp what lies on the bed, joints free to be reached; hold what stands up square to it"
-          : "Clamp what lies on the bed, joints free to be reached",
+        `${
+          step.why.kind === "bed holds flat" && step.why.rolls
+            ? "Strap what lies on the bed into its V-blocks"
+            : "Clamp what lies on the bed"
+        }, joints free to be reached${
+          step.why.kind === "bed holds flat" && step.why.stands ? "; hold what stands up square to it" : ""
+        }`,
         ventWords(structure),
       );
     case "tack":

@@ -1,4 +1,5 @@
-import type { StructureFace } from "../frame";
+import { lyingMembers } from "../fixture";
+import { isRound, type StructureFace, type StructureMember } from "../frame";
 import type { OrderBuilder } from "./orderBuilder";
 import type { Reason } from "./reason";
 import { stillTurns } from "./stillTurns";
@@ -16,9 +17,12 @@ export const hingesOf = (work: Workpiece): { hinges: JointWork[]; put: JointWork
   put: work.ring ? work.branches : [],
 });
 
+const isRoundMember = ({ shape }: StructureMember): boolean => isRound(shape);
+
 /** Lays it down and looks at it dry. */
 export function layDown(order: OrderBuilder, { structure }: Workpiece): void {
-  order.hold({ kind: "bed holds flat", stands: structure.members.some((m) => Math.abs(m.axes[0][2]) > 0.5) });
+  const stands = structure.members.some((m) => Math.abs(m.axes[0][2]) > 0.5);
+  order.hold({ kind: "bed holds flat", stands, rolls: lyingMembers(structure).every(isRoundMember) });
   order.measure("dry fit", 1, { kind: "error costs a nudge" });
 }
 

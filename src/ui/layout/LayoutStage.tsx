@@ -4,6 +4,7 @@ import { CircleCheck, TriangleAlert } from "lucide-react";
 import Link from "next/link";
 import { useMemo, useState } from "react";
 import { sceneOf } from "@/core/drawing";
+import type { FixtureElement } from "@/core/fixture";
 import { measuredFrom } from "@/core/fixture";
 import { FROM_ABOVE, type StructureMember, tubeBeginsMm } from "@/core/frame";
 import { clampCaution, fixtureChecks, layOut, PLACED_AS_WORDS } from "@/core/job";
@@ -24,6 +25,16 @@ import { FixtureFields } from "./FixtureFields";
 import { FullSize } from "./FullSize";
 import { Held } from "./Held";
 import { PlateBow } from "./PlateBow";
+
+/** How each kind of element is drawn. */
+const MARKS: readonly [FixtureElement["kind"], string][] = [
+  ["stop", "Blocks: stops"],
+  ["V-block", "Notched: V-blocks"],
+  ["end stop", "Dashed: end stops"],
+  ["clamp", "Arrows: clamps, the way they press"],
+  ["square", "Angles: squares"],
+  ["riser", "Light: risers under it"],
+];
 
 function CheckMark({ isGood }: { isGood: boolean }) {
   const Icon = isGood ? CircleCheck : TriangleAlert;
@@ -93,11 +104,10 @@ export function LayoutStage() {
             )}
           </FrameDrawing>
           <p className="text-sm text-soft">
-            Blocks: stops. Dashed: end stops. Arrows: clamps, the way they press. Draw one along its member, or move it
-            by the arrow keys.
-            {laid.elements.some((e) => e.element.kind === "square") ? " Angles: squares." : ""}
-            {laid.elements.some((e) => e.element.kind === "V-block") ? " Notched: V-blocks." : ""}
-            {laid.elements.some((e) => e.element.kind === "riser") ? " Light: risers under it." : ""}
+            {MARKS.filter(([kind]) => laid.elements.some((e) => e.element.kind === kind)).map(
+              ([, words]) => `${words}. `,
+            )}
+            Draw one along its member, or move it by the arrow keys.
             {laid.bed === "bearers" ? " Grey: what it lies on." : ""}
             {plan.held?.bars?.length ? " Bars: strongbacks and sides, dashed: blocks." : ""}
           </p>

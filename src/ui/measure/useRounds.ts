@@ -29,7 +29,8 @@ export function useRounds<R extends Round>(rounds: readonly R[]): Rounds<R> {
   const current = (asked === null ? rounds.at(-1) : rounds.find((r) => r.round.id === asked)) ?? null;
   const { job, part } = useJob("job", "part");
   const { entries } = job;
-  const begun = asked !== null && entries.some((e) => e.kind === "round" && e.id === asked);
+  // One of a sub-assembly that the frame has no more is not read on.
+  const begun = asked !== null && entries.some((e) => e.kind === "round" && e.id === asked && e.part === undefined);
   const roundId = current?.round.id ?? (begun ? asked : null);
   const at = roundId ?? "new";
   const count = new Map<string, number>();

@@ -127,8 +127,9 @@ function asPart(state: JobState, id: string): JobState {
 export function PartOf({ id, children }: { id: string | null; children: ReactNode }) {
   const whole = use(Context);
   if (!whole) throw new Error("PartOf outside a job");
-  const [part] = useState(() =>
-    createStore<JobState>(() => (id === null ? whole.getState() : asPart(whole.getState(), id))),
+  const part = useMemo(
+    () => createStore<JobState>(() => (id === null ? whole.getState() : asPart(whole.getState(), id))),
+    [whole, id],
   );
   useLayoutEffect(() => {
     if (id === null) return;

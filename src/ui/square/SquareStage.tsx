@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import Link from "next/link";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { CORNERS } from "@/core/geometry";
 import {
   bandWords,
@@ -93,22 +93,19 @@ export function SquareStage() {
         ? null
         : (job.entries.findLast((e) => e.kind === "round" && e.part === id && e.gate !== "cold")?.id ?? newRound(id)),
     );
+  const which =
+    parts.length > 0 ? (
+      <Choice
+        label="What is measured"
+        value={part ?? ""}
+        options={[["", "the frame"], ...parts.map(({ id, name }): [string, string] => [id, name])]}
+        onChange={show}
+      />
+    ) : null;
   return (
-    <>
-      {parts.length > 0 ? (
-        <div className="mb-4">
-          <Choice
-            label="What is measured"
-            value={part ?? ""}
-            options={[["", "the frame"], ...parts.map(({ id, name }): [string, string] => [id, name])]}
-            onChange={show}
-          />
-        </div>
-      ) : null}
-      <PartOf key={part ?? ""} id={part}>
-        <Squaring />
-      </PartOf>
-    </>
+    <PartOf id={part}>
+      <Squaring which={which} />
+    </PartOf>
   );
 }
 
@@ -132,7 +129,8 @@ function OwnLetters() {
   ) : null;
 }
 
-function Squaring() {
+/** @param which of a frame with sub-assemblies is measured, to be chosen; below what is to be done. */
+function Squaring({ which }: { which: ReactNode }) {
   const { job, evaluation, part } = useJob("job", "evaluation", "part");
   const { edit } = usePlanField();
   const { units } = job.plan;
@@ -146,7 +144,10 @@ function Squaring() {
   useWarm(LATER);
   const { current, roundId, stand, show, fresh, picked } = inSight;
   const begun = evaluation.steps.some((s) => s.id.do === "tack" && evaluation.ticked.has(s.key));
-  const [gate, setGate] = useState<Gate | null>(null);
+  // Chosen for what it was chosen of: another begins with its own.
+  const [chosen, setChosen] = useState<{ of: string | null; gate: Gate } | null>(null);
+  const of = part?.id ?? null;
+  const gate = chosen?.of === of ? chosen.gate : null;
   const [warmerK, setWarmerK] = useState(0);
   const [hold, setHold] = useState<Hold>("slides");
   const noise = evaluation.prediction && leanNoise(evaluation.prediction);
@@ -165,7 +166,7 @@ function Squaring() {
   if (!places) return <NotYet stage="Square" />;
   // Where the order asks for readings now, they belong to its gate.
   const next = steps.find((s) => !ticked.has(s.key));
-  const isDue = next && work.structure && measuring(work.structure, steps).get(next.key)?.of === (part?.id ?? null);
+  const isDue = next && work.structure && measuring(work.structure, steps).get(next.key)?.of === of;
   const due = isDue ? next.gate : null;
   const nextGate = gate ?? (due && due !== "cold" ? due : begun ? "tacked" : "dry fit");
   const asking = steps.findLastIndex((s) => {
@@ -240,6 +241,7 @@ function Squaring() {
           </Link>
         ) : null}
       </Now>
+      {which}
       <OwnLetters />
       <RoundTabs rounds={rounds} current={current} fresh={fresh} onShow={show} />
       <div className="grid gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
@@ -254,7 +256,7 @@ function Squaring() {
                 ["tacked", "tacked"],
                 ["hot", "welded, hot"],
               ]}
-              onChange={setGate}
+              onChange={(g) => setChosen({ of, gate: g })}
             />
           ) : null}
           {fresh && nextGate === "hot" ? <WarmerField value={warmerK} onChange={setWarmerK} /> : null}

@@ -49,7 +49,7 @@ describe("a sub-assembly that is measured by itself", () => {
       ["U2", "Measure across while the joints still turn"],
       ["U2", "Measure upper frame again, all tacked"],
       [null, "Measure distances between its places, dry"],
-      [null, "Measure across while the joints still turn"],
+      [null, "Measure across, each joint on one tack"],
       [null, "Measure again, all tacked"],
       [null, "Measure cold: four sides and both diagonals, four corner heights"],
     ]);

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { aroundMiddle, comb, drawn, FREE_FRAMES, ring, started } from "../../../tests/support/drawnFrames";
 import { type DrawnFrame, resolveStructure, type Structure } from "../frame";
-import type { Vec3 } from "../numeric";
+import { Groups, type Vec3 } from "../numeric";
 import { chosenOrder, orderOfWork, ownChoice } from "./schools";
 import { schoolWords } from "./schoolWords";
 import { stepWords } from "./stepWords";
@@ -110,5 +110,45 @@ describe("an order of a frame that is stiff on one tack at each joint", () => {
   it("closes it in a ring of four, as ever", () => {
     const { steps } = orderOfWork(built(started("rectangle")), "surface", "hinge first", "across and around");
     expect(steps.filter((s) => s.closes)).toHaveLength(1);
+  });
+  it("a ring of which some corners are welded already turns about the others where those are four or more, as a linkage of so many bars does", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 380, max: 460 }), { minLength: 4, maxLength: 8 }),
+        fc.array(fc.boolean(), { minLength: 8, maxLength: 8 }),
+        (radii, isWelded) => {
+          const structure = built(ring(aroundMiddle(radii)));
+          const welded = structure.joints.filter((_, i) => isWelded[i]);
+          const hinges = structure.joints.filter((_, i) => !isWelded[i]);
+          fc.pre(hinges.length > 0);
+          const groups = new Groups(structure.members.map((m) => m.id));
+          for (const { a, b } of welded) groups.join(a, b);
+          const sets = new Map<string, string[]>();
+          for (const { id } of structure.members) sets.set(groups.of(id), [...(sets.get(groups.of(id)) ?? []), id]);
+          expect(stillTurns(structure, hinges, [...sets.values()])).toBe(hinges.length >= 4);
+        },
+      ),
+      { numRuns: 100 },
+    );
+  });
+  it("two halves that are joined at two corners turn no more, and the order does not say that they do", () => {
+    const frame = started("rectangle");
+    const [ab, bc, cd, da] = frame.members.map((m) => m.id) as [string, string, string, string];
+    const structure = built({
+      ...frame,
+      groups: [
+        { id: "U1", name: "near half", members: [ab, bc] },
+        { id: "U2", name: "far half", members: [cd, da] },
+      ],
+    });
+    const said = orderOfWork(structure).steps.flatMap((s) => (s.gate === "tacked" ? [stepWords(structure, s)] : []));
+    expect(said.map((w) => w.say)).toEqual([
+      "Measure across and close the error while the joints still turn",
+      "Measure again, all tacked",
+      "Measure across while the joints still turn",
+      "Measure again, all tacked",
+      "Measure across, each joint on one tack",
+      "Measure again, all tacked",
+    ]);
   });
 });

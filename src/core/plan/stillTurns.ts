@@ -31,23 +31,35 @@ function planeOf(members: readonly StructureMember[]): [Vec3, Vec3] | null {
 /**
  * Whether a flat frame still gives way in its plane while joints hold by one tack each, about which they turn: a ring of four does, three
  * members that close a triangle are stiff. What stands up beside others is taken to turn.
- * @param joints that have a tack. Source: degrees of freedom of pinned bodies by the rank of what the pins stop (common practice, no source).
+ * @param joints that have a tack. @param rigid members that are welded to each other already, set by set: each goes about as one. Source: degrees of freedom of pinned bodies by the rank of what the pins stop (common practice, no source).
  */
-export function stillTurns(structure: Structure, joints: readonly StructureJoint[]): boolean {
+export function stillTurns(
+  structure: Structure,
+  joints: readonly StructureJoint[],
+  rigid: readonly (readonly string[])[] = [],
+): boolean {
   const known = KNOWN.get(structure) ?? new Map<string, boolean>();
   KNOWN.set(structure, known);
-  const key = joints
-    .map((j) => j.id)
-    .sort()
-    .join("\n");
-  const found = known.get(key) ?? turnsOn(structure, joints);
+  const key = [...joints.map((j) => j.id).sort(), ...rigid.map((set) => [...set].sort().join("+")).sort()].join("\n");
+  const found = known.get(key) ?? turnsOn(structure, joints, rigid);
   known.set(key, found);
   return found;
 }
 
-function turnsOn({ members }: Structure, joints: readonly StructureJoint[]): boolean {
-  const bodies = members.filter((m) => joints.some((j) => j.a === m.id || j.b === m.id));
-  const names = bodies.map((m) => m.id);
+function turnsOn(
+  { members }: Structure,
+  all: readonly StructureJoint[],
+  rigid: readonly (readonly string[])[],
+): boolean {
+  const bodyOf = (id: string): string => rigid.find((set) => set.includes(id))?.[0] ?? id;
+  const joints = all.flatMap((j) => {
+    const [a, b] = [bodyOf(j.a), bodyOf(j.b)];
+    return a === b ? [] : [{ ...j, a, b }];
+  });
+  // What is tacked within one that is welded already has nothing left to turn.
+  if (all.length > 0 && joints.length === 0) return false;
+  const bodies = members.filter((m) => joints.some((j) => j.a === bodyOf(m.id) || j.b === bodyOf(m.id)));
+  const names = [...new Set(bodies.map((m) => bodyOf(m.id)))];
   const held = new Groups(names);
   for (const { a, b } of joints) held.join(a, b);
   // Each piece that hangs together goes about as a whole in three ways.

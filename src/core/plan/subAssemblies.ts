@@ -1,5 +1,6 @@
 import { joiningOrder, quadrilateralOf, type Structure, type StructureJoint } from "../frame";
 import { CORNERS } from "../geometry";
+import { Groups } from "../numeric";
 import { type LiesOn, type Step, stepKey, type Up } from "./step";
 import type { StepId } from "./stepSchema";
 import { type Workpiece, workpiece } from "./workpiece";
@@ -19,25 +20,49 @@ export function stagesOf(structure: Structure, on: LiesOn): Stage[] {
   if (structure.groups.length === 0) return [{ work: workpiece(structure, on), coolsAs: null }];
   const together: string[] = [];
   const left = new Set(structure.joints.map((j) => j.id));
-  const stages: { joints: StructureJoint[]; members: readonly string[]; held: string[]; name: string }[] = [];
+  const stages: Planned[] = [];
+  const welded = new Groups(structure.members.map((m) => m.id));
   for (const { name, own, toRest, members } of joiningOrder(structure)) {
     for (const ids of [own, toRest]) {
       const joints = structure.joints.filter((j) => ids.includes(j.id) && left.delete(j.id));
       if (joints.some((j) => j.faces.some((f) => f.bead)))
-        stages.push({ joints, members: [...together, ...members], held: [...together], name });
+        stages.push({
+          joints,
+          members: [...together, ...members],
+          held: [...together],
+          name,
+          rigid: setsOf([...together, ...members], welded),
+        });
+      for (const { a, b } of joints) welded.join(a, b);
     }
     together.push(...members);
   }
-  return stages.map(({ joints, members: ids, held, name }, i) => {
+  return stages.map(({ joints, members: ids, held, name, rigid }, i) => {
     const members = structure.members.filter((m) => ids.includes(m.id));
     // A ring of its own is worked as one, whichever of the frame's is measured as its corners.
     const joined = members.filter((m) => joints.some((j) => j.a === m.id || j.b === m.id));
     const quad = isRing(structure, joints) ? structure.quad : quadrilateralOf({ members: joined, joints });
     return {
-      work: workpiece({ ...structure, joints, members, quad }, on, held),
+      work: { ...workpiece({ ...structure, joints, members, quad }, on, held), rigid },
       coolsAs: i < stages.length - 1 ? name : null,
     };
   });
+}
+
+/** What a stage is made of. */
+interface Planned {
+  joints: StructureJoint[];
+  members: readonly string[];
+  held: string[];
+  name: string;
+  rigid: string[][];
+}
+
+/** Members that hang together, set by set; those that hang on none are left out. */
+function setsOf(members: readonly string[], welded: Groups): string[][] {
+  const sets = new Map<string, string[]>();
+  for (const m of members) sets.set(welded.of(m), [...(sets.get(welded.of(m)) ?? []), m]);
+  return [...sets.values()].filter((set) => set.length > 1);
 }
 
 /** Whether all corners of the frame's own ring are among these joints. */

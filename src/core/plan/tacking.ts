@@ -72,6 +72,7 @@ const turnsOnHinges = (work: Workpiece): boolean =>
   stillTurns(
     work.structure,
     hingesOf(work).hinges.flatMap((w) => (hingeFace(w) ? [w.joint] : [])),
+    work.rigid,
   );
 
 /** Measures when every hinge has its one tack, and closes the error where something still turns. */

@@ -34,6 +34,8 @@ export interface Workpiece {
   ring: boolean;
   /** Branches, jumping about from the ends inward; none before what it lands on is held. */
   branches: JointWork[];
+  /** Members that were welded to each other before, set by set. */
+  rigid?: string[][];
 }
 
 /** Corners so that each tack is followed by the one across the diagonal. */

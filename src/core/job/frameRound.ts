@@ -2,7 +2,7 @@ import { type Limit, type LimitVerdict, type Overall, overall, verdicts } from "
 import { type Structure, seenAt } from "../frame";
 import { CORNERS, type Corner, ends, type FourCorners, flatness, fourCorners, SIDES, type Span } from "../geometry";
 import { add, distance, dot3, sub, type Vec3 } from "../numeric";
-import { stillTurns } from "../plan";
+import { hangingTogether, stillTurns } from "../plan";
 import {
   type GeneralCheck,
   generalCheck,
@@ -334,20 +334,36 @@ function rodsOf(structure: Structure | null, places: Places): string[][] {
   });
 }
 
-/** Whether nothing hinges any more: every tack is in, or each joint has one and the frame is stiff on those. */
-export const isLocked = ({ order, ticked, structure }: EvaluationContext): boolean => {
-  const tacks = order?.steps.filter((s) => s.id.do === "tack") ?? [];
+/** Tacks with which a joint turns no more. */
+const HOLDS = 2;
+
+/**
+ * Whether nothing hinges any more: every tack is in, or each joint has one and the frame is stiff on those. A joint that has two, or a bead,
+ * turns no more.
+ */
+export function isLocked({ order, ticked, structure }: EvaluationContext): boolean {
+  const steps = order?.steps ?? [];
+  const tacks = steps.filter((s) => s.id.do === "tack");
   if (!structure || tacks.length === 0) return false;
-  const [there, wanted] = [tacks.filter((s) => ticked.has(s.key)), tacks].map(
-    (all) => new Set(all.map((s) => s.joint)),
-  ) as [Set<string | null>, Set<string | null>];
-  const isStiff = (): boolean =>
+  if (tacks.every((s) => ticked.has(s.key))) return true;
+  const count = new Map<string, number>();
+  for (const { id, key, joint } of steps)
+    if (joint !== null && ticked.has(key)) count.set(joint, (count.get(joint) ?? 0) + (id.do === "bead" ? HOLDS : 1));
+  if (!tacks.every((s) => count.has(s.joint ?? ""))) return false;
+  const tacked = structure.joints.filter((j) => count.has(j.id));
+  const [hinged, held] = [tacked.filter((j) => count.get(j.id) === 1), tacked.filter((j) => count.get(j.id) !== 1)];
+  return (
+    hinged.length === 0 ||
     !stillTurns(
       structure,
-      structure.joints.filter((j) => there.has(j.id)),
-    );
-  return tacks.every((s) => ticked.has(s.key)) || (there.size === wanted.size && isStiff());
-};
+      hinged,
+      hangingTogether(
+        structure.members.map((m) => m.id),
+        held,
+      ),
+    )
+  );
+}
 
 /** Where places shall be: as drawn, set off with the joint that they belong to; a free end by its own. */
 function wantedPlaces(places: Places, offsetsMm: Readonly<Record<string, Vec3>> | null): Places["nodes"] {

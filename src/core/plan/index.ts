@@ -65,7 +65,7 @@ export {
   stepWords,
   weldWords,
 } from "./stepWords";
-export { stillTurns } from "./stillTurns";
+export { hangingTogether, stillTurns } from "./stillTurns";
 export {
   coolsFor,
   HANDLING_S,

@@ -46,6 +46,18 @@ export function stillTurns(
   return found;
 }
 
+/** Members that joints which turn no more make one of, set by set; those that hang on none are left out. */
+export function hangingTogether(
+  members: readonly string[],
+  joints: readonly Pick<StructureJoint, "a" | "b">[],
+): string[][] {
+  const welded = new Groups(members);
+  for (const { a, b } of joints) if (welded.has(a) && welded.has(b)) welded.join(a, b);
+  const sets = new Map<string, string[]>();
+  for (const m of members) sets.set(welded.of(m), [...(sets.get(welded.of(m)) ?? []), m]);
+  return [...sets.values()].filter((set) => set.length > 1);
+}
+
 function turnsOn(
   { members }: Structure,
   all: readonly StructureJoint[],

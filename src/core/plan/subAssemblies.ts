@@ -1,8 +1,8 @@
 import { joiningOrder, quadrilateralOf, type Structure, type StructureJoint } from "../frame";
 import { CORNERS } from "../geometry";
-import { Groups } from "../numeric";
 import { type LiesOn, type Step, stepKey, type Up } from "./step";
 import type { StepId } from "./stepSchema";
+import { hangingTogether } from "./stillTurns";
 import { type Workpiece, workpiece } from "./workpiece";
 
 /** What is tacked and welded as one before anything else is touched. */
@@ -21,7 +21,7 @@ export function stagesOf(structure: Structure, on: LiesOn): Stage[] {
   const together: string[] = [];
   const left = new Set(structure.joints.map((j) => j.id));
   const stages: Planned[] = [];
-  const welded = new Groups(structure.members.map((m) => m.id));
+  const welded: StructureJoint[] = [];
   for (const { name, own, toRest, members } of joiningOrder(structure)) {
     for (const ids of [own, toRest]) {
       const joints = structure.joints.filter((j) => ids.includes(j.id) && left.delete(j.id));
@@ -31,9 +31,9 @@ export function stagesOf(structure: Structure, on: LiesOn): Stage[] {
           members: [...together, ...members],
           held: [...together],
           name,
-          rigid: setsOf([...together, ...members], welded),
+          rigid: hangingTogether([...together, ...members], welded),
         });
-      for (const { a, b } of joints) welded.join(a, b);
+      welded.push(...joints);
     }
     together.push(...members);
   }
@@ -56,13 +56,6 @@ interface Planned {
   held: string[];
   name: string;
   rigid: string[][];
-}
-
-/** Members that hang together, set by set; those that hang on none are left out. */
-function setsOf(members: readonly string[], welded: Groups): string[][] {
-  const sets = new Map<string, string[]>();
-  for (const m of members) sets.set(welded.of(m), [...(sets.get(welded.of(m)) ?? []), m]);
-  return [...sets.values()].filter((set) => set.length > 1);
 }
 
 /** Whether all corners of the frame's own ring are among these joints. */

@@ -431,3 +431,49 @@ test("a sub-assembly is measured by itself at its own gates, its corners across 
   await page.goto(`${address}${job}/square?round=new-U9`);
   await expect(measured.getByRole("radio", { name: "the frame" })).toBeChecked();
 });
+
+test("a stretcher is cut to the gap as it is measured: the list and the paper say so, and what comes of it", async ({
+  page,
+  address,
+}) => {
+  test.slow();
+  const job = await startJob(page, address, "To its gap");
+  await page.goto(`${address}${job}/frame`);
+  await startShape(page, "table base");
+  await saved(page);
+  await page.goto(`${address}${job}/cut`);
+  const list = page.getByRole("region", { name: "Cut list" });
+  const row = list.getByRole("row").filter({ has: page.getByRole("button", { name: "T3", exact: true }) });
+  // Until the prediction is there nothing is known to cut to.
+  await expect(row).toContainText(/mm \(.* to .*\)|mm \(.*–.*\)/, { timeout: 60_000 });
+  const drawn = Number.parseFloat((await row.getByRole("cell").nth(3).innerText()).replace(",", "."));
+  await row.getByRole("button", { name: "T3", exact: true }).click();
+  const length = page.getByRole("group", { name: "Length of T3" });
+  await length.getByRole("radio", { name: "to the gap, as it is measured" }).click();
+  const gap = page.getByRole("textbox", { name: "Gap for T3, between T1 and T2" });
+  await gap.fill(String(drawn - 3));
+  await page.keyboard.press("Tab");
+  await expect(row).toContainText("to its gap");
+  await expect(row.getByRole("cell").last()).toHaveText(new RegExp(`^${(drawn - 3).toFixed(1)}\\smm$`));
+  await expect(page.getByTestId("to-gap")).toHaveText(
+    /^What is worked out for it is \d\.\d\smm longer: with it as it is, T1 and T2 end so much nearer .* Spread them to \d+\.\d\smm first, and cut it to that\.$/,
+  );
+  await expectAccessible(page);
+  // A slip of the unit is asked about, and what was typed stays.
+  await gap.fill("43");
+  await page.keyboard.press("Tab");
+  await expect(page.getByText(/^Check: Drawn, the gap of T3 is .* Is 43\smm a slip\?$/)).toBeVisible();
+  await gap.fill(String(drawn - 3));
+  await page.keyboard.press("Tab");
+  await saved(page);
+  await page.goto(`${address}${job}/cut/print`);
+  await expect(page.getByRole("row").filter({ hasText: "T3" }).first()).toContainText("to its gap");
+  await page.goto(`${address}${job}/cut`);
+  await row.getByRole("button", { name: "T3", exact: true }).click();
+  await expect(gap).toHaveValue(String(drawn - 3));
+  await length.getByRole("radio", { name: "cut to what is worked out" }).click();
+  await expect(row).not.toContainText("to its gap");
+  // A leg goes between no two.
+  await list.getByRole("button", { name: /^L1/ }).click();
+  await expect(page.getByRole("group", { name: /^Length of L1/ }).getByRole("radio")).toHaveCount(2);
+});

@@ -138,6 +138,8 @@ export interface CutPiece {
   aimMm: number;
   /** The length must not move: nothing is added. */
   fixed: boolean;
+  /** Cut to the gap that it goes into, as that was measured; beside it what would be cut without, where that is known. */
+  toGap: { gapMm: number; workedOutMm: number | null } | null;
   cutLongPointMm: number;
   cutShortPointMm: number;
   /** Saw setting from a square cut at each end, deg. */
@@ -194,7 +196,7 @@ function lots(structure: Structure, alike: readonly StructureMember[], addedTo: 
  * Cut list of a frame: pieces that can be laid over each other, and are wanted about as long, make one line.
  * @param structure resolved. @param allowances by member, added to its lengths; null while they are not known.
  * @param aimed how much longer than drawn a member shall be. @param fixed members to which nothing is added: they stand apart.
- * @param scale what angles are counted from.
+ * @param scale what angles are counted from. @param gaps that members are cut to as they were measured, mm: they stand apart, too.
  */
 export function cutList(
   structure: Structure,
@@ -203,16 +205,23 @@ export function cutList(
   fixed: ReadonlySet<string> = new Set(),
   scale: SawScale = "square",
   units: UnitPreference = "mm",
+  gaps: ReadonlyMap<string, number> = new Map(),
 ): CutPiece[] {
   const lines = new Map<string, StructureMember[]>();
   const mirror = new Map<string, string>();
   for (const m of structure.members) {
-    const own = `${signature(m, false)}${fixed.has(m.id) ? " fixed" : ""}`;
+    const gap = gaps.get(m.id);
+    const apart = gap !== undefined ? ` gap ${gap}` : fixed.has(m.id) ? " fixed" : "";
+    const own = `${signature(m, false)}${apart}`;
     lines.set(own, [...(lines.get(own) ?? []), m]);
-    mirror.set(own, `${signature(m, true)}${fixed.has(m.id) ? " fixed" : ""}`);
+    mirror.set(own, `${signature(m, true)}${apart}`);
   }
-  const lengthAdded = (m: StructureMember): number =>
-    fixed.has(m.id) ? 0 : (allowances?.[m.id]?.value ?? 0) + aimed(m);
+  const workedOut = (m: StructureMember): number => (allowances?.[m.id]?.value ?? 0) + aimed(m);
+  const lengthAdded = (m: StructureMember): number => {
+    const gap = gaps.get(m.id);
+    if (gap !== undefined) return gap - 2 * structure.rootGapMm - m.longMm;
+    return fixed.has(m.id) ? 0 : workedOut(m);
+  };
   const parts = [...lines].flatMap(([own, alike]) =>
     lots(structure, alike, lengthAdded).map((members) => [own, members] as const),
   );
@@ -222,12 +231,14 @@ export function cutList(
       pieceEnd(structure, m, "from", scale, units),
       pieceEnd(structure, m, "to", scale, units),
     ];
-    const isFixed = fixed.has(m.id);
-    const all = members.map((x) => (isFixed ? none : (allowances?.[x.id] ?? none)));
+    const gapMm = gaps.get(m.id);
+    const isFixed = gapMm === undefined && fixed.has(m.id);
+    const isSaid = isFixed || gapMm !== undefined;
+    const all = members.map((x) => (isSaid ? none : (allowances?.[x.id] ?? none)));
     const mean = (k: keyof Estimate): number => all.reduce((s, e) => s + e[k], 0) / all.length;
     const extra = { value: mean("value"), low: mean("low"), high: mean("high") };
-    const aimMm = isFixed ? 0 : members.reduce((s, x) => s + aimed(x), 0) / members.length;
-    const added = extra.value + aimMm;
+    const aimMm = isSaid ? 0 : members.reduce((s, x) => s + aimed(x), 0) / members.length;
+    const added = gapMm === undefined ? extra.value + aimMm : lengthAdded(m);
     const cuts = lieOf(detail);
     const image = mirror.get(own) as string;
     const words =
@@ -241,9 +252,10 @@ export function cutList(
       longPointMm: m.longMm,
       shortPointMm: m.shortMm,
       centreMm: m.centreMm,
-      allowanceMm: allowances || isFixed ? extra : null,
+      allowanceMm: allowances || isSaid ? extra : null,
       aimMm,
       fixed: isFixed,
+      toGap: gapMm === undefined ? null : { gapMm, workedOutMm: allowances ? m.longMm + workedOut(m) : null },
       cutLongPointMm: m.longMm + added,
       cutShortPointMm: m.shortMm + added,
       sawDeg: [detail[0].cuts[0]?.fromSquareDeg ?? 0, detail[1].cuts[0]?.fromSquareDeg ?? 0],

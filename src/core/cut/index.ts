@@ -1,5 +1,6 @@
 export { alsoPieces, type BarPiece, freeAlso, type ListedPiece, MOST_ALSO, withListed } from "./alsoPieces";
 export { type AsCut, alikeSides, asCut, matchWords, type PairCheck } from "./asCut";
+export { type Closing, closingGaps, closingMembers, closingProblems } from "./closing";
 export { type CutPiece, cutList } from "./cutList";
 export { DRILL_FACES, DRILL_FOR, drillAlongMm, drillList, drillProblems } from "./drill";
 export { type Drill, drillSchema } from "./drillSchema";

@@ -166,6 +166,8 @@ function fieldLabel(path: string): string {
   const held = /^held\.bars\.(\w+)/.exec(path);
   if (held) return `Bar or block ${held[1]}`;
   if (path.startsWith("fixed.")) return "Length that must not move";
+  const closing = /^closing\.(\w+)/.exec(path);
+  if (closing) return `Gap that ${closing[1]} is cut to`;
   if (path.startsWith("bed.feet.")) return "Rest on a foot";
   if (path.startsWith("bed.leaves")) return "Shims at hand";
   return LABELS[path] ?? path;

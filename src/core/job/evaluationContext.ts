@@ -1,6 +1,6 @@
 import { type Footprint, footprint } from "../bed";
 import { type Aim, aimOf, type Limit, type Mouth, resolveLimits } from "../check";
-import { type AsCut, asCut, type CutPiece, cutList } from "../cut";
+import { type AsCut, asCut, type CutPiece, closingGaps, cutList } from "../cut";
 import { MATERIALS, type Structure, type StructureMember, seenAt } from "../frame";
 import { CORNERS, type Corner, type Side } from "../geometry";
 import { distance, type Vec2 } from "../numeric";
@@ -90,7 +90,15 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
   const aim = broken("limits") ? { lengthMm: 0, widthMm: 0 } : aimOf(plan.limits);
   const grown = structure ? memberGrowth(structure, aim) : () => 0;
   const cut = structure
-    ? cutList(structure, found?.allowancesMm ?? null, grown, new Set(plan.fixed ?? []), plan.sawScale, plan.units)
+    ? cutList(
+        structure,
+        found?.allowancesMm ?? null,
+        grown,
+        new Set(plan.fixed ?? []),
+        plan.sawScale,
+        plan.units,
+        closingGaps(structure, plan.closing ?? []),
+      )
     : [];
   // What is measured of a sub-assembly by itself says nothing of the whole.
   const rounds = roundsOf(job.entries).filter((r) => r.round.part === undefined);

@@ -158,5 +158,6 @@ export {
   predictedDecimals,
   restWords,
   tapWords,
+  toGapWords,
   twistWords,
 } from "./words";

@@ -21,7 +21,7 @@ export function partPlan(
   const { drawn } = plan.frame;
   const ids = drawn.members.map((m) => m.id).filter((id) => members.includes(id));
   if (ids.length === 0) return null;
-  const { found, held, holds, points, fixed, order, fixture, ...rest } = plan;
+  const { found, held, holds, points, fixed, closing, order, fixture, ...rest } = plan;
   const { feet: _feet, ...bedOf } = plan.bed;
   const { side, holes, slots, floor, bed, own, have } = fixture ?? {};
   const kept = Object.entries({ side, holes, slots, floor, bed, own, have }).filter(([, v]) => v !== undefined);
@@ -37,6 +37,7 @@ export function partPlan(
     bed: { ...bedOf, laid: plan.bed.laid ?? USUAL_RESTS },
     ...(kept.length > 0 ? { fixture: Object.fromEntries(kept) } : {}),
     ...(fixed ? { fixed: fixed.filter((id) => ids.includes(id)) } : {}),
+    ...(closing ? { closing: closing.filter(({ id }) => ids.includes(id)) } : {}),
     ...(held?.lies ? { held: { lies: held.lies } } : {}),
     ...(order ? { order: { by: "schools", tack: order.tack, weld: order.weld } as const } : {}),
   };

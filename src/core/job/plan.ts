@@ -1,6 +1,6 @@
 import type { Footprint } from "../bed";
 import { limitProblems } from "../check";
-import { drillProblems, sawTestProblems, stockProblems } from "../cut";
+import { closingProblems, drillProblems, sawTestProblems, stockProblems } from "../cut";
 import type { Rectangle } from "../frame";
 import { CORNERS, type Corner, lineCrossing } from "../geometry";
 import { add, cross, distance, scale, sub, unit, type Vec2 } from "../numeric";
@@ -37,6 +37,7 @@ export function planProblems(plan: Plan): Problem[] {
     ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan), plan.units),
     ...stockProblems(plan.stock, plan.units),
     ...drillProblems(built.structure, plan.drill, plan.units),
+    ...closingProblems(built.structure, plan.closing ?? [], plan.units),
     ...(plan.saw ? sawTestProblems(plan.saw.gap.mm, plan.saw.leg.mm, plan.units) : []),
   ];
   if (plan.bed.pitch.mm < 0.2 || plan.bed.pitch.mm > 10)

@@ -201,6 +201,11 @@ export const planSchema = z.strictObject({
   holds: z.array(holdSchema).max(60, "At most 60 holds.").optional(),
   /** Members whose length must not move: nothing is added to them, whatever the weld or the limits would want. */
   fixed: z.array(memberNameSchema).max(200, "At most 200 members.").optional(),
+  /** Members that are cut to the gap between the two that they go between, as it was measured. */
+  closing: z
+    .array(z.strictObject({ id: memberNameSchema, gap: lengthSchema }))
+    .max(200, "At most 200 members.")
+    .optional(),
   /** Points beside the frame that distances are taped to: a stop, a nail in the floor; from corner A, or where the drawing begins. */
   points: z
     .array(

@@ -4,7 +4,7 @@ import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
 import type { FrameRound } from "./frameRound";
 import { predict } from "./predict";
-import { addedWords, bandWords, cutToWords, diagonalsThenWords, heldWords, lockedWords } from "./words";
+import { addedWords, bandWords, cutToWords, diagonalsThenWords, heldWords, lockedWords, toGapWords } from "./words";
 
 describe("what a piece is cut to, in words", () => {
   const j = job([]);
@@ -24,6 +24,29 @@ describe("what a piece is cut to, in words", () => {
     expect(addedWords(known, "mm")).toBe(bandWords(known.allowanceMm, "mm"));
     expect(cutToWords(known, "mm", true)).toMatch(/^1000\.\d mm$/);
     expect(addedWords({ ...known, fixed: true }, "mm")).toBe("must not move");
+  });
+});
+
+describe("a piece that is cut to its gap, in words", () => {
+  const said = (gapMm: number, workedOutMm: number | null, units: "mm" | "inch-decimal" = "mm") =>
+    toGapWords({ toGap: { gapMm, workedOutMm }, cutLongPointMm: gapMm }, ["T1", "T2"], units);
+  it("tells by how much its neighbours end off where they are aimed, which way, and to what they are brought first", () => {
+    expect(said(1092, 1094.4)).toMatch(
+      /^What is worked out for it is 2\.4\smm longer: .* T1 and T2 end so much nearer .* Spread them to 1094\.4\smm first/,
+    );
+    expect(said(1094.4, 1092)).toMatch(
+      /2\.4\smm shorter: .* farther apart .* Draw them together to 1092\.0\smm first/,
+    );
+    expect(said(1092, 1092.3)).toMatch(/^What is worked out for it is the same to 0\.5\smm\.$/);
+    expect(said(1092, 1094.4, "inch-decimal")).toMatch(/0\.094\sin longer.* Spread them to 43\.087\sin/);
+    expect(said(1092, null)).toBeNull();
+    expect(toGapWords({ toGap: null, cutLongPointMm: 1 }, ["T1", "T2"], "mm")).toBeNull();
+  });
+  it("says at the allowance that there is none", () => {
+    const none = { value: 0, low: 0, high: 0 };
+    expect(addedWords({ fixed: false, toGap: { gapMm: 10, workedOutMm: null }, allowanceMm: none }, "mm")).toBe(
+      "to its gap",
+    );
   });
 });
 

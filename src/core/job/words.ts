@@ -267,8 +267,38 @@ export function pieceSection(plan: Plan, piece: Pick<CutPiece, "section">): stri
 }
 
 /** What is added to a piece for the weld, in words: a dash while that is not known. */
-export const addedWords = (piece: Pick<CutPiece, "fixed" | "allowanceMm">, units: UnitPreference): string =>
-  piece.fixed ? "must not move" : piece.allowanceMm ? bandWords(piece.allowanceMm, units) : "–";
+export const addedWords = (piece: Pick<CutPiece, "fixed" | "toGap" | "allowanceMm">, units: UnitPreference): string =>
+  piece.toGap
+    ? "to its gap"
+    : piece.fixed
+      ? "must not move"
+      : piece.allowanceMm
+        ? bandWords(piece.allowanceMm, units)
+        : "–";
+
+/** Pieces that differ by less are alike, mm: what a tape is read to (own judgement). */
+const ALIKE_MM = 0.5;
+
+/**
+ * What comes of a piece that is cut to its gap, in words: against what is worked out for it, which of its neighbours come in or go out by that
+ * unless they are brought there first.
+ * @param between the two that it goes between.
+ */
+export function toGapWords(
+  { toGap, cutLongPointMm }: Pick<CutPiece, "toGap" | "cutLongPointMm">,
+  between: readonly [string, string],
+  units: UnitPreference,
+): string | null {
+  if (!toGap || toGap.workedOutMm === null) return null;
+  const off = toGap.workedOutMm - cutLongPointMm;
+  const size = (mm: number): string => formatSmall(Math.abs(mm), units, { decimals: 1 });
+  const [p, q] = between;
+  if (Math.abs(off) < ALIKE_MM) return `What is worked out for it is the same to ${size(ALIKE_MM)}.`;
+  const there = roundedLength(toGap.gapMm + off, units);
+  return off > 0
+    ? `What is worked out for it is ${size(off)} longer: with it as it is, ${p} and ${q} end so much nearer to each other than is aimed at. Spread them to ${there} first, and cut it to that.`
+    : `What is worked out for it is ${size(off)} shorter: with it as it is, ${p} and ${q} end so much farther apart than is aimed at. Draw them together to ${there} first, and cut it to that.`;
+}
 
 /**
  * What a piece is cut to, in words. While what the weld takes is being worked out it is not known; where that cannot be

@@ -4,15 +4,7 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
 import { matchWords, templatesOf } from "@/core/cut";
-import {
-  addedWords,
-  cutToWords,
-  type Plan,
-  pieceSection,
-  predictedDecimals,
-  STAGE_CAUTIONS,
-  settingsWords,
-} from "@/core/job";
+import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS, settingsWords } from "@/core/job";
 import { formatLength, formatSmall, physical } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -27,6 +19,7 @@ import { Caution, Now, Section } from "../parts/Sheet";
 import { useWarm } from "../parts/useWarm";
 import { WhenSeen } from "../parts/WhenSeen";
 import { Holes } from "./Holes";
+import { LengthOf } from "./LengthOf";
 import { PiecePicture } from "./PiecePicture";
 import { RiseRun } from "./RiseRun";
 import { SawCard } from "./SawCard";
@@ -46,24 +39,19 @@ const AsCutLog = dynamic(() => asCut().then((m) => m.AsCutLog), { ssr: false });
 const MarkingOut = dynamic(() => marks().then((m) => m.MarkingOut), { ssr: false });
 const LATER = [bars, marks, asCut];
 
-/** Marks members as of a length that must not move, or takes the mark off. */
-function withFixed(plan: Plan, members: readonly string[], fixed: boolean): Plan {
-  const others = (plan.fixed ?? []).filter((m) => !members.includes(m));
-  return { ...plan, fixed: fixed ? [...others, ...members] : others };
-}
-
 /** Third stage: what to cut. */
 export function CutStage() {
   const { job, evaluation, predicted } = useJob("job", "evaluation", "predicted");
   const { edit } = usePlanField();
-  const [picked, setPicked] = useState(0);
+  // By a member: a line may come apart while its length is said.
+  const [picked, setPicked] = useState<string | null>(null);
   useWarm(LATER);
   const { units } = job.plan;
   const { structure, cut, prediction } = evaluation;
   const scene = useScene(structure);
   if (!structure || !scene) return <NotYet stage="Cut" />;
   const pieces = cut.reduce((n, p) => n + p.quantity, 0);
-  const chosen = cut[picked];
+  const chosen = cut.find((p) => p.members.includes(picked ?? "")) ?? cut[0];
   const mitres = cut.some((p) => p.sawDeg.some((d) => d !== 0));
   const waits = predicted.state.status === "working";
   const aimed = cut.some((p) => p.aimMm !== 0);
@@ -92,17 +80,17 @@ export function CutStage() {
             </tr>
           </thead>
           <tbody>
-            {cut.map((p, i) => (
+            {cut.map((p) => (
               <tr
                 key={p.members.join()}
-                className={`border-t border-line align-top ${i === picked ? "bg-plum-soft" : ""}`}
+                className={`border-t border-line align-top ${p === chosen ? "bg-plum-soft" : ""}`}
               >
                 <td className="fig py-3 pr-3 pl-1 text-xl font-bold whitespace-nowrap">{p.quantity} ×</td>
                 <td className="py-3 pr-3">
                   <button
                     type="button"
-                    aria-pressed={i === picked}
-                    onClick={() => setPicked(i)}
+                    aria-pressed={p === chosen}
+                    onClick={() => setPicked(p.members[0] ?? null)}
                     className="tap text-left font-semibold underline md:min-h-6"
                   >
                     {p.members.length > 4 ? `${p.members[0]} to ${p.members.at(-1)}` : p.members.join(", ")}
@@ -127,7 +115,9 @@ export function CutStage() {
                 <td className="fig py-3 pr-3 text-right text-plum">{addedWords(p, units)}</td>
                 {aimed ? (
                   <td className="fig py-3 pr-3 text-right text-plum">
-                    {p.fixed ? "–" : formatSmall(p.aimMm, units, { decimals: predictedDecimals(units), signed: true })}
+                    {p.fixed || p.toGap
+                      ? "–"
+                      : formatSmall(p.aimMm, units, { decimals: predictedDecimals(units), signed: true })}
                   </td>
                 ) : null}
                 <td className="fig py-3 pr-1 text-right text-xl font-bold whitespace-nowrap">
@@ -162,17 +152,7 @@ export function CutStage() {
               </p>
             )}
           </Section>
-          {chosen ? (
-            <Choice
-              label={`Length of ${chosen.members.length > 4 ? `${chosen.members[0]} to ${chosen.members.at(-1)}` : chosen.members.join(", ")}`}
-              value={chosen.fixed ? "fixed" : "free"}
-              options={[
-                ["free", "cut to what is worked out"],
-                ["fixed", "must not move: as drawn"],
-              ]}
-              onChange={(v) => edit((p) => withFixed(p, chosen.members, v === "fixed"))}
-            />
-          ) : null}
+          {chosen ? <LengthOf piece={chosen} structure={structure} /> : null}
           <Choice
             label="The saw's scale counts from"
             value={job.plan.sawScale ?? "square"}

@@ -34,9 +34,7 @@ describe("a piece that is cut to its gap, in words", () => {
     expect(said(1092, 1094.4)).toMatch(
       /^What is worked out for it is 2\.4\smm longer: .* T1 and T2 end so much nearer .* Spread them to 1094\.4\smm first/,
     );
-    expect(said(1094.4, 1092)).toMatch(
-      /2\.4\smm shorter: .* farther apart .* Draw them together to 1092\.0\smm first/,
-    );
+    expect(said(1094.4, 1092)).toMatch(/2\.4\smm shorter: .* farther apart .* Draw them together to 1092\.0\smm first/);
     expect(said(1092, 1092.3)).toMatch(/^What is worked out for it is the same to 0\.5\smm\.$/);
     expect(said(1092, 1094.4, "inch-decimal")).toMatch(/0\.094\sin longer.* Spread them to 43\.087\sin/);
     expect(said(1092, null)).toBeNull();

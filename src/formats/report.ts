@@ -1,7 +1,7 @@
 import { type Finish, holeAdvice } from "@/core/cut";
 import { type Structure, sectionWords } from "@/core/frame";
 import {
-  addedWords,
+  addedInWords,
   type BedRound,
   bandWords as band,
   bowLines,
@@ -48,7 +48,7 @@ function frameLine(e: Evaluation, plan: Plan): string {
 function cutLines(e: Evaluation, u: UnitPreference): string[] {
   return e.cut.map(
     (p) =>
-      `${p.quantity} × ${p.members.join(", ")}: long point ${formatLength(p.longPointMm, u).text}, short point ${formatLength(p.shortPointMm, u).text}, ${p.ends}; add ${addedWords(p, u)} for shrinkage${p.aimMm === 0 ? "" : ` and ${formatSmall(p.aimMm, u, { decimals: predictedDecimals(u), signed: true })} to the middle of the limits`}: cut ${cutToWords(p, u, false)}`,
+      `${p.quantity} × ${p.members.join(", ")}: long point ${formatLength(p.longPointMm, u).text}, short point ${formatLength(p.shortPointMm, u).text}, ${p.ends}; ${addedInWords(p, u)}${p.toGap || p.fixed ? "" : " for shrinkage"}${p.aimMm === 0 ? "" : ` and ${formatSmall(p.aimMm, u, { decimals: predictedDecimals(u), signed: true })} to the middle of the limits`}: cut ${cutToWords(p, u, false)}`,
   );
 }
 

@@ -68,6 +68,15 @@ describe("a piece that goes between two others", () => {
         expect(piece?.cutLongPointMm).toBeCloseTo(gapMm - 2 * root, 9);
         expect(piece?.toGap?.workedOutMm).toBeCloseTo(t3.gapMm - 2 * root + 0.4, 9);
         expect(piece?.allowanceMm?.value).toBe(0);
+        // Two that are alike, fitted each to its own gap, are a line each, with what is worked out for each.
+        const alike = closingMembers(structure).find((c) => c.member === "T1")?.gapMm ?? 0;
+        const both = list(
+          new Map([
+            ["T1", alike],
+            ["T2", alike],
+          ]),
+        ).filter((p) => p.toGap);
+        expect(both.map((p) => p.members)).toEqual([["T1"], ["T2"]]);
         const rest = (all: typeof cut) => all.filter((p) => !p.members.includes("T3"));
         expect(rest(cut)).toEqual(rest(before));
       }),

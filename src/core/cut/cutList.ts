@@ -211,7 +211,8 @@ export function cutList(
   const mirror = new Map<string, string>();
   for (const m of structure.members) {
     const gap = gaps.get(m.id);
-    const apart = gap !== undefined ? ` gap ${gap}` : fixed.has(m.id) ? " fixed" : "";
+    // What is fitted to its own gap is a piece by itself.
+    const apart = gap !== undefined ? ` to the gap of ${m.id}` : fixed.has(m.id) ? " fixed" : "";
     const own = `${signature(m, false)}${apart}`;
     lines.set(own, [...(lines.get(own) ?? []), m]);
     mirror.set(own, `${signature(m, true)}${apart}`);

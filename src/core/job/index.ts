@@ -143,6 +143,7 @@ export { turnedPlan } from "./turnedPlan";
 export { storedEntries, storedPlan, upgradeEntries, upgradePlan } from "./upgrade/upgrade";
 export { cleanSawTest } from "./usualStock";
 export {
+  addedInWords,
   addedWords,
   bandWords,
   cutToWords,

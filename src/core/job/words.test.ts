@@ -4,7 +4,16 @@ import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
 import type { FrameRound } from "./frameRound";
 import { predict } from "./predict";
-import { addedWords, bandWords, cutToWords, diagonalsThenWords, heldWords, lockedWords, toGapWords } from "./words";
+import {
+  addedInWords,
+  addedWords,
+  bandWords,
+  cutToWords,
+  diagonalsThenWords,
+  heldWords,
+  lockedWords,
+  toGapWords,
+} from "./words";
 
 describe("what a piece is cut to, in words", () => {
   const j = job([]);
@@ -41,6 +50,10 @@ describe("a piece that is cut to its gap, in words", () => {
     expect(toGapWords({ toGap: null, cutLongPointMm: 1 }, ["T1", "T2"], "mm")).toBeNull();
   });
   it("says at the allowance that there is none", () => {
+    const worked = { fixed: false, toGap: null, allowanceMm: { value: 0.3, low: 0.2, high: 0.6 } };
+    expect(addedInWords(worked, "mm")).toBe(`added ${addedWords(worked, "mm")}`);
+    expect(addedInWords({ ...worked, fixed: true }, "mm")).toBe("must not move");
+    expect(addedInWords({ ...worked, toGap: { gapMm: 10, workedOutMm: null } }, "mm")).toBe("to its gap");
     const none = { value: 0, low: 0, high: 0 };
     expect(addedWords({ fixed: false, toGap: { gapMm: 10, workedOutMm: null }, allowanceMm: none }, "mm")).toBe(
       "to its gap",

@@ -276,6 +276,10 @@ export const addedWords = (piece: Pick<CutPiece, "fixed" | "toGap" | "allowanceM
         ? bandWords(piece.allowanceMm, units)
         : "–";
 
+/** The same where it stands in a sentence. */
+export const addedInWords = (piece: Pick<CutPiece, "fixed" | "toGap" | "allowanceMm">, units: UnitPreference): string =>
+  `${piece.toGap || piece.fixed ? "" : "added "}${addedWords(piece, units)}`;
+
 /** Pieces that differ by less are alike, mm: what a tape is read to (own judgement). */
 const ALIKE_MM = 0.5;
 

@@ -31,7 +31,8 @@ function planeOf(members: readonly StructureMember[]): [Vec3, Vec3] | null {
 /**
  * Whether a flat frame still gives way in its plane while joints hold by one tack each, about which they turn: a ring of four does, three
  * members that close a triangle are stiff. What stands up beside others is taken to turn.
- * @param joints that have a tack. @param rigid members that are welded to each other already, set by set: each goes about as one. Source: degrees of freedom of pinned bodies by the rank of what the pins stop (common practice, no source).
+ * @param joints that have a tack. @param rigid members that are welded to each other already, set by set: each goes about as one.
+ * Source: degrees of freedom of pinned bodies by the rank of what the pins stop (common practice, no source).
  */
 export function stillTurns(
   structure: Structure,

@@ -1,5 +1,5 @@
 import { lyingMembers } from "../fixture";
-import { isRound, type StructureFace, type StructureMember } from "../frame";
+import { isRound, type StructureFace } from "../frame";
 import type { OrderBuilder } from "./orderBuilder";
 import type { Reason } from "./reason";
 import { stillTurns } from "./stillTurns";
@@ -17,12 +17,10 @@ export const hingesOf = (work: Workpiece): { hinges: JointWork[]; put: JointWork
   put: work.ring ? work.branches : [],
 });
 
-const isRoundMember = ({ shape }: StructureMember): boolean => isRound(shape);
-
 /** Lays it down and looks at it dry. */
 export function layDown(order: OrderBuilder, { structure }: Workpiece): void {
   const stands = structure.members.some((m) => Math.abs(m.axes[0][2]) > 0.5);
-  order.hold({ kind: "bed holds flat", stands, rolls: lyingMembers(structure).every(isRoundMember) });
+  order.hold({ kind: "bed holds flat", stands, rolls: lyingMembers(structure).every((m) => isRound(m.shape)) });
   order.measure("dry fit", 1, { kind: "error costs a nudge" });
 }
 

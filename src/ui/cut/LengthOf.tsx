@@ -12,6 +12,7 @@ type How = "worked out" | "drawn" | "gap";
 
 /** Says of members that their length must not move, or no longer. */
 function withFixed(plan: Plan, members: readonly string[], isFixed: boolean): Plan {
+  if (!isFixed && !plan.fixed?.some((m) => members.includes(m))) return plan;
   const others = (plan.fixed ?? []).filter((m) => !members.includes(m));
   return { ...plan, fixed: isFixed ? [...others, ...members] : others };
 }

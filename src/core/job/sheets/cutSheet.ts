@@ -2,7 +2,7 @@ import { formatLength } from "../../units";
 import { STAGE_CAUTIONS } from "../cautions";
 import type { Evaluation } from "../evaluate";
 import type { Job } from "../jobSchema";
-import { addedWords, cutToWords, pieceSection } from "../words";
+import { addedInWords, cutToWords, pieceSection } from "../words";
 import type { SheetBlock } from "./sheet";
 
 /** The cut list with boxes, and how each end is set on the saw. */
@@ -27,7 +27,7 @@ export function cutSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
           { tick: false },
           `${p.quantity} × ${p.members.join(", ")}`,
           pieceSection(job.plan, p),
-          `${formatLength(p.longPointMm, units).text} / ${formatLength(p.shortPointMm, units).text}; added ${addedWords(p, units)}`,
+          `${formatLength(p.longPointMm, units).text} / ${formatLength(p.shortPointMm, units).text}; ${addedInWords(p, units)}`,
           cutToWords(p, units, false),
           { room: true },
         ],

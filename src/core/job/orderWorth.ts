@@ -5,6 +5,7 @@ import {
   laterGates,
   loadSteps,
   type OrderChoice,
+  putBackIn,
   type Step,
   USUAL_ORDER,
   withBars,
@@ -57,13 +58,15 @@ export function worthsOf(job: Job): (draws?: number) => (choice: OrderChoice) =>
   const weld = weldOf(job.plan);
   const factors = factorsFor(structure.members[0]?.material === "mild steel", factorsOf(job.plan));
   const known = new Map<string, SimulationStep[]>();
-  const load = (steps: readonly Step[]): SimulationStep[] =>
-    steps.flatMap((s) => {
-      const key = `${s.key} ${s.up} ${s.closes} ${s.why.kind === "cut and set"}`;
-      const made = known.get(key) ?? loadSteps(structure, weld, [s], by);
+  const load = (steps: readonly Step[]): SimulationStep[] => {
+    const putBack = putBackIn(structure, steps);
+    return steps.flatMap((s) => {
+      const key = `${s.key} ${s.up} ${s.closes} ${s.why.kind === "cut and set"} ${putBack.get(s.key) ?? ""}`;
+      const made = known.get(key) ?? loadSteps(structure, weld, [s], by, putBack);
       known.set(key, made);
       return made;
     });
+  };
   const stepsOf = (choice: OrderChoice): SimulationStep[] =>
     load(withBars(chosenOrder(structure, on, choice), held.bars).steps);
   // A search tacks where no school does.

@@ -46,7 +46,7 @@ describe("a sub-assembly that is measured by itself", () => {
       [null, "Measure across and close the error while the joints still turn"],
       [null, "Measure again, all tacked"],
       ["U2", "Measure four sides and both diagonals of upper frame, dry"],
-      ["U2", "Measure across while the joints still turn"],
+      ["U2", "Measure across and close the error while the joints still turn"],
       ["U2", "Measure upper frame again, all tacked"],
       [null, "Measure distances between its places, dry"],
       [null, "Measure across, each joint on one tack"],

@@ -1,4 +1,4 @@
-import { rowsTimes } from "../numeric";
+import { rowsTimes, type SparseRows } from "../numeric";
 import type { Condensed } from "./condensed";
 import type { ProductRoom } from "./kernel/kernelRoom";
 import { giveBack, productsFor } from "./products";
@@ -77,7 +77,7 @@ export class Carried {
 
   /** Nothing pushed so far; springs stay as they are, and with what goes through them. */
   forget(): void {
-    this.throughAll(this.base);
+    this.base.set(this.throughOf([...this.gained.keys()]));
     this.clear();
   }
 
@@ -98,14 +98,52 @@ export class Carried {
 
   /** What is left of everything so far. @param holds whether springs keep what goes through them; else they let go of it. */
   scale(share: number, holds: boolean): void {
-    const { forces, moved, loads, base } = this;
-    const kept = new Float64Array(base.length);
-    if (holds) this.throughAll(kept);
+    const { forces, moved, loads } = this;
+    const springs = [...this.gained.keys()];
+    const kept = this.throughOf(holds ? springs : []);
     for (const held of [forces, moved, loads]) for (let i = 0; i < held.length; i++) held[i] = held[i] * share;
-    base.fill(0);
-    const now = new Float64Array(base.length);
-    this.throughAll(now);
-    for (let i = 0; i < base.length; i++) base[i] = kept[i] - now[i];
+    this.setThrough(springs, kept);
+  }
+
+  /**
+   * What pushes on the frame as it stands, one draw: what the welded frame would have to carry, less what springs that are still to come would
+   * hold of how far they moved.
+   * @param rowsOfSprings over the freedoms. @param into one for every column of the springs. @returns by how much of each load.
+   */
+  pushing(draw: number, rowsOfSprings: SparseRows, into: Float64Array): Float64Array {
+    const { springColumns: n, loadColumns, offset, springs } = this.condensed;
+    const here = new Float64Array(n);
+    rowsTimes(rowsOfSprings, this.stands(draw), here);
+    into.set(this.sum);
+    for (let k = 0; k < springs.length; k++) {
+      const [c, r, toCome] = [offset[k], offset[k + 1] - offset[k], this.toCome[k]];
+      for (let i = 0; i < r; i++)
+        for (let j = 0; j < r; j++) into[c + i] = into[c + i] - toCome[i * r + j] * here[c + j];
+    }
+    return this.loads.slice(draw * loadColumns, (draw + 1) * loadColumns);
+  }
+
+  /** Force that the frame puts through some springs, all draws; nought for the others. */
+  throughOf(springs: readonly number[]): Float64Array {
+    const into = new Float64Array(this.base.length);
+    this.eachWay(springs, (k, at, i) => {
+      into[at + i] = this.throughAt(k, at, i);
+    });
+    return into;
+  }
+
+  /** From here on the frame puts so much through some springs. @param to as `throughOf` gives it. */
+  setThrough(springs: readonly number[], to: Float64Array): void {
+    this.eachWay(springs, (k, at, i) => {
+      this.base[at + i] = this.base[at + i] + to[at + i] - this.throughAt(k, at, i);
+    });
+  }
+
+  /** @param each is told the spring, the place of its first column in a draw, and the way. */
+  private eachWay(springs: readonly number[], each: (spring: number, at: number, way: number) => void): void {
+    const { springColumns: n, offset } = this.condensed;
+    for (let d = 0; d < this.draws; d++)
+      for (const k of springs) for (let i = 0; i < offset[k + 1] - offset[k]; i++) each(k, d * n + offset[k], i);
   }
 
   /** Force that the frame puts through a spring in every draw: what the spring gained holds of how far it moved, less what pushes on it itself. */
@@ -114,15 +152,6 @@ export class Carried {
     const r = offset[spring + 1] - offset[spring];
     for (let d = 0, at = offset[spring]; d < this.draws; d++, at += n)
       for (let i = 0; i < r; i++) into[d * r + i] = this.throughAt(spring, at, i);
-  }
-
-  private throughAll(into: Float64Array): void {
-    const { springColumns: n, offset, springs } = this.condensed;
-    for (let d = 0; d < this.draws; d++)
-      for (let k = 0; k < springs.length; k++) {
-        const at = d * n + offset[k];
-        for (let i = 0; i < offset[k + 1] - offset[k]; i++) into[at + i] = this.throughAt(k, at, i);
-      }
   }
 
   /** @param at place of the spring's first column in a draw. @param i way of the spring. */
@@ -198,12 +227,17 @@ export class Carried {
 
   /** What one draw moved the outputs by. */
   outputs(draw: number, into: Float64Array): void {
+    rowsTimes(this.condensed.outputs, this.stands(draw), into);
+  }
+
+  /** Movement of every freedom in one draw; what carries it so stands in `sum`. */
+  private stands(draw: number): Float64Array {
     const { sum, forces, moved, loads } = this;
-    const { springColumns: n, loadColumns, offset, springs, outputs, under } = this.condensed;
+    const { springColumns: n, loadColumns, offset, springs, under } = this.condensed;
     const at = draw * n;
     sum.set(forces.subarray(at, at + n));
     for (let k = 0; k < springs.length; k++)
       this.addHeld(this.toCome[k], offset[k + 1] - offset[k], moved, at + offset[k], sum, offset[k]);
-    rowsTimes(outputs, under(sum, loads.subarray(draw * loadColumns, (draw + 1) * loadColumns)), into);
+    return under(sum, loads.subarray(draw * loadColumns, (draw + 1) * loadColumns));
   }
 }

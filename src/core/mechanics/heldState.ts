@@ -43,6 +43,20 @@ export function setState(to: HeldState, from: HeldState): void {
   to.pressed.set(from.pressed);
 }
 
+/** Some joints stand as in another state, in every draw. */
+export function setJoints(to: HeldState, from: HeldState, holders: number, joints: readonly number[]): void {
+  const width = widthOf(holders);
+  const take = (into: Float64Array, of: Float64Array, at: number, count: number): void =>
+    into.set(of.subarray(at, at + count), at);
+  for (let d = 0; d * width < to.held.length; d++)
+    for (const j of joints) {
+      if (j >= holders) continue;
+      take(to.held, from.held, d * width + LINES * j, LINES);
+      take(to.held, from.held, d * width + seamsFrom(holders, j), SEAMS);
+      take(to.pressed, from.pressed, SEAMS * (d * holders + j), SEAMS);
+    }
+}
+
 /** How joints `from` on stand: so they stand again when the shape is put back. */
 export function rememberSeams(fit: HeldState, state: HeldState, holders: number, from: number): void {
   const width = widthOf(holders);

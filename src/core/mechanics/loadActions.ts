@@ -114,8 +114,11 @@ export type Action =
   | { kind: "part"; spring: number; at: number }
   /** From here on contacts carry the frame: the hold at a post slips. */
   | { kind: "float"; spring: number }
-  /** What is left of the shape; whether the joints stay as they stand, their lines held and their seams touching. */
-  | { kind: "scale"; share: number; holds: boolean }
+  /**
+   * What is left of the shape; whether the joints stay as they stand, their lines held and their seams touching.
+   * @param of nodes that are put back, of a part that hangs on nothing else yet; left out where all of the frame is.
+   */
+  | { kind: "scale"; share: number; holds: boolean; of?: ReadonlySet<number> }
   | { kind: "load"; column: number; size: number }
   | { kind: "nothing" };
 

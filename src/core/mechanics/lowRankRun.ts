@@ -1,4 +1,4 @@
-import { matVec } from "../numeric";
+import { matVec, sparseRows } from "../numeric";
 import { Carried, type Source } from "./carried";
 import type { Condensed } from "./condensed";
 import { putOn, slipping, takenOff } from "./contacts";
@@ -11,6 +11,7 @@ import {
   rememberSeams,
   SEAMS,
   seamsFrom,
+  setJoints,
   setState,
   shareAnew,
   widthOf,
@@ -26,6 +27,7 @@ import {
 } from "./loadActions";
 import { columnOf } from "./ownUnknowns";
 import { PackedSymmetric } from "./packedSymmetric";
+import { type Within, within } from "./within";
 
 /** Actions between two chances to stop. */
 const ACTIONS_AT_ONCE = 2;
@@ -251,6 +253,10 @@ export class LowRankRun {
           this.joints[action.spring] = slipping(this.condensed.model.holdNPerMm);
           break;
         case "scale":
+          if (action.of) {
+            this.putPartBack(plan, within(plan, action.of), action);
+            break;
+          }
           this.carried.scale(action.share, action.holds);
           for (let i = 0; i < this.place.length; i++) this.place[i] = this.place[i] * action.share;
           if (!action.holds) putBack(this.state, this.fit, this.holders, action.share);
@@ -601,6 +607,46 @@ export class LowRankRun {
       },
       sources: () => (made ? [made] : []),
     };
+  }
+
+  /**
+   * Puts a part back that hangs on nothing else yet: all that pushed on it alone is taken off it by so much. What is open between it and the
+   * rest, and what it touches, goes along.
+   */
+  private putPartBack(plan: CompiledLoads, part: Within, { share, holds }: { share: number; holds: boolean }): void {
+    const { n, held, place, draws, holding, holders, state, carried, condensed } = this;
+    const { offset } = condensed;
+    const rows = sparseRows(plan.springs.flatMap((spring) => spring.rows));
+    const through = carried.throughOf(holds ? part.springs : []);
+    const before = copiedState(state);
+    const width = widthOf(holders);
+    holding?.begin(this.joints);
+    const all = new Float64Array(n);
+    for (let d = 0; d < draws.count; d++) {
+      this.taken = 0;
+      const loads = carried.pushing(d, rows, all);
+      const push = new Float64Array(n);
+      for (const k of part.springs) for (let c = offset[k]; c < offset[k + 1]; c++) push[c] = (share - 1) * all[c];
+      const source: Source = {
+        first: 0,
+        q: NONE,
+        push,
+        loads: part.loads.flatMap((l): [number, number][] => (loads[l] === 0 ? [] : [[l, (share - 1) * loads[l]]])),
+        sizes: Float64Array.from({ length: draws.count }, (_, i) => (i === d ? 1 : 0)),
+      };
+      const moves = this.movesOf(source);
+      carried.add(source, moves);
+      carried.settle();
+      for (let h = 0, at = d * held; h < held; h++, at++) place[at] = place[at] + moves[n - held + h];
+      holding?.forces(moves, null).forEach((v, k) => {
+        state.held[d * width + k] = state.held[d * width + k] + v;
+      });
+    }
+    carried.setThrough(part.springs, through);
+    const back = copiedState(before);
+    if (!holds) putBack(back, this.fit, holders, share);
+    setJoints(state, back, holders, part.springs);
+    for (const [spring, on] of this.attached) if (part.springs.includes(spring)) this.readPlaces(spring, on.reference);
   }
 
   /** How posts stand before anything shrinks. */

@@ -1,11 +1,23 @@
 import { cholesky, matVec, type Rows, type Sparse, solveCholesky, sparseAdd, sparseDot, zeros } from "../numeric";
 import { putOn, slipping, takenOff } from "./contacts";
-import { fittedState, LINES, putBack, rememberSeams, SEAMS, seamsFrom, setState, shareAnew } from "./heldState";
+import {
+  copiedState,
+  fittedState,
+  LINES,
+  putBack,
+  rememberSeams,
+  SEAMS,
+  seamsFrom,
+  setJoints,
+  setState,
+  shareAnew,
+} from "./heldState";
 import { type Answers, Holding, type OwnWish } from "./holding";
 import type { CompiledLoads, JointStiffness } from "./loadActions";
 import type { MechanicalModel } from "./model";
 import { columnOf } from "./ownUnknowns";
 import { springEntries } from "./springs";
+import { within } from "./within";
 
 /** What the plain path gives: the movement of every freedom after each step, mm and rad. */
 interface PlainRun {
@@ -104,6 +116,10 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
     by.forEach((v, i) => {
       u[i] = u[i] + v;
     });
+    carryThrough(by);
+  };
+  /** What the frame puts through its joints when it moves so. */
+  const carryThrough = (by: Float64Array) => {
     const moved = jointsMoved(by);
     joints.forEach((joint, j) => {
       if (!joint || j >= model.joints.length) return;
@@ -117,6 +133,41 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
   /** How posts stand before anything shrinks. */
   const rememberPosts = () => rememberSeams(fit, state, holders, model.joints.length);
   const attached = new Map<number, { matrix: Float64Array; reference: Float64Array }>();
+  /** Loads on members so far. */
+  const laid = new Float64Array(loads.length);
+  /** Takes all that pushes on a part alone off it by so much; by the freedoms of its nodes. */
+  const putPartBack = ({ share, holds }: { share: number; holds: boolean }, nodes: ReadonlySet<number>) => {
+    const part = within(programme, nodes);
+    const pushed = Float64Array.from(k, (row) => row.reduce((sum, kij, j) => sum + kij * u[j], 0));
+    // What pushes on the rest too, and what the part touches, stays.
+    loads.forEach((load, l) => {
+      if (!part.loads.includes(l)) sparseAdd(pushed, load, -laid[l]);
+    });
+    springs.slice(model.joints.length, holders).forEach(({ rows }, post) => {
+      rows.forEach((row, at) => {
+        sparseAdd(pushed, row, -state.pressed[SEAMS * (model.joints.length + post) + at]);
+      });
+    });
+    const by = solve(pushed.map((v, i) => (nodes.has(Math.floor(i / 6)) ? (share - 1) * v : 0)));
+    by.forEach((v, i) => {
+      u[i] = u[i] + v;
+    });
+    const before = copiedState(state);
+    holding.begin(joints);
+    holding.forces(jointsMoved(by), null).forEach((v, i) => {
+      state.held[i] = state.held[i] + v;
+    });
+    const back = copiedState(before);
+    if (!holds) putBack(back, fit, holders, share);
+    setJoints(state, back, holders, part.springs);
+    const throughBefore = through.slice();
+    carryThrough(by);
+    for (const j of part.springs.filter((s) => s < model.joints.length))
+      for (let i = 6 * j; i < 6 * j + 6; i++) through[i] = holds ? throughBefore[i] : 0;
+    for (const [spring, on] of attached)
+      if (part.springs.includes(spring))
+        on.reference = Float64Array.from(springs[spring].rows, (row) => sparseDot(row, u));
+  };
   const movements: Float64Array[] = programme.steps.map(() => new Float64Array(0));
   const released: PlainRun["released"] = [];
   actions.forEach((action, index) => {
@@ -146,6 +197,7 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
       case "load": {
         const b = new Float64Array(n);
         sparseAdd(b, loads[action.column], action.size);
+        laid[action.column] = laid[action.column] + action.size;
         move(b);
         rememberPosts();
         break;
@@ -195,6 +247,10 @@ export function plainRun(programme: CompiledLoads, limited = true): PlainRun {
         joints[action.spring] = slipping(model.holdNPerMm);
         break;
       case "scale":
+        if (action.of) {
+          putPartBack(action, action.of);
+          break;
+        }
         u.forEach((v, i) => {
           u[i] = action.share * v;
         });

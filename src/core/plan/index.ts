@@ -32,7 +32,7 @@ export { HOLD_UNTIL, type HoldUntil } from "./holdUntil";
 export { lengthsOf, type SeamRun, seamRun } from "./laying";
 export { type LaidBy, layEnd, layWelds, type WeldId } from "./layWelds";
 export { likeRun } from "./likeRun";
-export { loadSteps } from "./loadSteps";
+export { loadSteps, putBackIn } from "./loadSteps";
 export { type OrderChoice, orderChoiceSchema } from "./orderSchema";
 export { coveredProblems, facesLeft, ownOrderProblems, uprightProblems } from "./ownOrder";
 export { measuredParts, partsOfSteps } from "./partOfStep";

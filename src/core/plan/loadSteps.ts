@@ -3,6 +3,7 @@ import { lineOfFace } from "../mechanics";
 import type { SimulationStep } from "../shrink";
 import { heatFromFillet, heatJPerMm, heatOfFilling, processOf, seamShare, settingsBy, type Weld } from "../weld";
 import { HELD_BY_NOTHING, type HeldBy } from "./held";
+import { putBackAt } from "./pieces";
 import { seamKind, seamPosition } from "./seam";
 import type { Step } from "./step";
 
@@ -120,18 +121,29 @@ function barStep(id: string, bar: HeldBy["bars"][number], on: boolean, weld: Wel
   ];
 }
 
+/** What is put back at each step of an order at which an error is closed, by its key, where that is not all of the frame. */
+export const putBackIn = (structure: Structure, steps: readonly Step[]): Map<string, string[]> =>
+  new Map(
+    steps.flatMap(({ key, closes, id }, i) => {
+      const before = closes ? steps.slice(0, i).map((s) => s.id) : [];
+      const members = closes ? putBackAt(structure, before, id.do === "measure" && id.cut === true) : null;
+      return members ? [[key, members] as const] : [];
+    }),
+  );
+
 /**
  * An order of work as the mechanics sees it. Each step keeps its key, so that movement can be told by step; one step may
  * become several. Clamps press what lies on the bed down; measuring while the joints turn puts the shape back; waiting
  * changes nothing in the model. A tack has the heat of the settings (its share is a factor of the model), and so has a bead
  * whose size nobody gave.
- * @param by what holds the frame meanwhile.
+ * @param by what holds the frame meanwhile. @param putBack what is put back where an error is closed, if these are some steps of an order.
  */
 export function loadSteps(
   structure: Structure,
   weld: Weld,
   steps: readonly Step[],
   by: HeldBy = HELD_BY_NOTHING,
+  putBack: ReadonlyMap<string, string[]> = putBackIn(structure, steps),
 ): SimulationStep[] {
   const one = ({ id: what, key: id, closes, up }: Step): SimulationStep[] => {
     switch (what.do) {
@@ -166,11 +178,18 @@ export function loadSteps(
           laid + heatOfFilling(arc.process, filledMm(structure, joint, what.line), wallAt(structure, joint));
         return [{ id, do: "bead", joint: joint.id, line, heatJPerMm: heatJPerMmOfBead }];
       }
-      case "measure":
+      case "measure": {
         if (!closes) return [{ id, do: "wait" }];
-        return what.cut
-          ? [{ id, do: "square up", residualShare: RETACKED_SHARE, holds: true }]
-          : [{ id, do: "square up", residualShare: 0 }];
+        const members = putBack.get(id);
+        return [
+          {
+            id,
+            do: "square up",
+            ...(what.cut ? { residualShare: RETACKED_SHARE, holds: true } : { residualShare: 0 }),
+            ...(members ? { members } : {}),
+          },
+        ];
+      }
       case "wait":
         return [{ id, do: "wait" }];
     }

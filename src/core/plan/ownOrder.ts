@@ -1,11 +1,11 @@
 import type { Structure, StructureFace } from "../frame";
 import type { Problem } from "../units";
+import { somethingTurns } from "./pieces";
 import { seamPosition } from "./seam";
 import type { LiesOn, Step, Up } from "./step";
 import { stepKey } from "./step";
 import type { StepId } from "./stepSchema";
 import { faceWords, jointWords } from "./stepWords";
-import { stillTurns } from "./stillTurns";
 import { liesFirst } from "./usualOrder";
 import { allJoints, upWhenFacing, workpiece } from "./workpiece";
 
@@ -28,39 +28,30 @@ function partOf(id: StepId): Step["part"] {
   }
 }
 
-/** Whether no joint has more than one tack, and something turns about those. @param tacks by joint. */
-const isOnOneTack = (structure: Structure, tacks: ReadonlyMap<string, ReadonlySet<string>>): boolean =>
-  [...tacks.values()].every((lines) => lines.size === 1) &&
-  stillTurns(
-    structure,
-    structure.joints.filter((j) => tacks.has(j.id)),
-  );
+/** Whether an error can be closed. @param before what was done by then. @param cut whether what is tacked is cut for it. */
+const closesAt = (structure: Structure, before: readonly StepId[], cut: boolean): boolean =>
+  cut
+    ? before.some((id) => id.do === "tack") && !before.some((id) => id.do === "bead")
+    : somethingTurns(structure, before);
 
 /**
  * An order that was laid step by step, on the frame as it is: how the frame lies follows from the turns; an error is closed where one
- * measures while no joint has more than one tack and something still turns. Steps at joints or faces that the frame no longer has, and faces that get no
+ * measures while something that has no bead and no second tack still turns. Steps at joints or faces that the frame no longer has, and faces that get no
  * bead, are left out (see `ownOrderProblems`).
  * @param lies how it lies to begin with.
  */
 export function ownOrder(structure: Structure, on: LiesOn, ids: readonly StepId[], lies: Up = "top"): Step[] {
-  const tacks = new Map<string, Set<string>>();
   const seen = new Set<string>();
+  const done: StepId[] = [];
   let up = lies;
-  let welded = false;
   return ids.flatMap((id): Step[] => {
     const key = stepKey(id);
     if (seen.has(key) || (isWeld(id) && !faceOf(structure, id)?.bead)) return [];
     seen.add(key);
     if (id.do === "flip") up = up === "top" ? "bottom" : "top";
-    if (id.do === "bead") welded = true;
     const part = partOf(id);
-    const closes =
-      id.do === "measure" &&
-      part === "tack" &&
-      !welded &&
-      tacks.size > 0 &&
-      (id.cut === true || isOnOneTack(structure, tacks));
-    if (id.do === "tack") tacks.set(id.joint, (tacks.get(id.joint) ?? new Set()).add(id.line));
+    const closes = id.do === "measure" && part === "tack" && closesAt(structure, done, id.cut === true);
+    done.push(id);
     return [
       {
         id,

@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { FREE_FRAMES, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
 import { resolveStructure, STARTERS, type Structure } from "../frame";
+import { putBackIn } from "./loadSteps";
 import { facesLeft, ownOrderProblems } from "./ownOrder";
 import { TACK_SCHOOLS, WELD_SCHOOLS } from "./schoolIds";
 import { chosenOrder, notForFrame, type Order, orderOfWork } from "./schools";
@@ -129,9 +130,21 @@ describe("the order of any frame, by every school", () => {
             steps.filter((s) => s.id.do === once),
             name,
           ).toHaveLength(1);
-        // Closing an error would take back what is welded already.
-        const closed = steps.findLastIndex((s) => s.closes);
-        expect(closed, name).toBeLessThan(Math.min(...(stages[1] ?? [])));
+        // Of each what turns is put back, before its first bead; nothing of what is welded already, and nothing where they are joined.
+        const closed = steps.flatMap((s, i) => (s.closes ? [i] : []));
+        const back = putBackIn(structure, steps);
+        stages.forEach((stage, k) => {
+          const within = closed.filter((i) => i > Math.min(...stage) && i < Math.max(...stage));
+          expect(within, name).toHaveLength(k < own.length && tack !== "all held" ? 1 : 0);
+          for (const i of within) {
+            expect(stage.some((at) => at < i && steps[at]?.id.do === "bead")).toBe(false);
+            const members = back.get(steps[i]?.key ?? "");
+            const later = drawn.groups.slice(k).flatMap((g) => g.members);
+            if (k === 0) expect(members).toBeUndefined();
+            else expect(members?.slice().sort(), name).toEqual(later.slice().sort());
+          }
+        });
+        expect(closed, name).toHaveLength(tack === "all held" ? 0 : own.length);
       }
   });
   it("cuts and sets it once more at the last tacked gate when that was chosen, and nothing else is moved by it", () => {

@@ -166,11 +166,11 @@ export function orderOfWork(
   bottomUp = false,
 ): Order {
   const stages = stagesOf(structure, on).map((s) => (bottomUp ? { ...s, work: turnedOver(s.work) } : s));
-  const parts = stages.map(({ work, coolsAs }) => {
+  const parts = stages.map(({ work, ...stage }) => {
     // A part of which a school has nothing to say is worked by the usual one.
     const first = TACKING[saysOf(tack, work) ? tack : USUAL_ORDER.tack].order(work, "top");
     const second = WELDING[saysOf(weld, work) ? weld : USUAL_ORDER.weld].order(work, first.at(-1)?.up ?? "top");
-    return { steps: [...first, ...second], coolsAs };
+    return { ...stage, steps: [...first, ...second] };
   });
   const isWorked = (id: SchoolId): boolean => stages.some(({ work }) => saysOf(id, work));
   return {

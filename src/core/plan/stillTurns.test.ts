@@ -145,7 +145,7 @@ describe("an order of a frame that is stiff on one tack at each joint", () => {
     expect(said.map((w) => w.say)).toEqual([
       "Measure across and close the error while the joints still turn",
       "Measure again, all tacked",
-      "Measure across while the joints still turn",
+      "Measure across and close the error while the joints still turn",
       "Measure again, all tacked",
       "Measure across, each joint on one tack",
       "Measure again, all tacked",

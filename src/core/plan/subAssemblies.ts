@@ -10,6 +10,8 @@ interface Stage {
   work: Workpiece;
   /** The sub-assembly that has to be cold afterwards; null where nothing follows it. */
   coolsAs: string | null;
+  /** Whether its error is closed: not where what is welded already is joined. */
+  sets: boolean;
 }
 
 /**
@@ -17,7 +19,7 @@ interface Stage {
  * frame without them.
  */
 export function stagesOf(structure: Structure, on: LiesOn): Stage[] {
-  if (structure.groups.length === 0) return [{ work: workpiece(structure, on), coolsAs: null }];
+  if (structure.groups.length === 0) return [{ work: workpiece(structure, on), coolsAs: null, sets: true }];
   const together: string[] = [];
   const left = new Set(structure.joints.map((j) => j.id));
   const stages: Planned[] = [];
@@ -32,12 +34,13 @@ export function stagesOf(structure: Structure, on: LiesOn): Stage[] {
           held: [...together],
           name,
           rigid: hangingTogether([...together, ...members], welded),
+          sets: ids === own || stages.length === 0,
         });
       welded.push(...joints);
     }
     together.push(...members);
   }
-  return stages.map(({ joints, members: ids, held, name, rigid }, i) => {
+  return stages.map(({ joints, members: ids, held, name, rigid, sets }, i) => {
     const members = structure.members.filter((m) => ids.includes(m.id));
     // A ring of its own is worked as one, whichever of the frame's is measured as its corners.
     const joined = members.filter((m) => joints.some((j) => j.a === m.id || j.b === m.id));
@@ -45,6 +48,7 @@ export function stagesOf(structure: Structure, on: LiesOn): Stage[] {
     return {
       work: { ...workpiece({ ...structure, joints, members, quad }, on, held), rigid },
       coolsAs: i < stages.length - 1 ? name : null,
+      sets,
     };
   });
 }
@@ -56,6 +60,7 @@ interface Planned {
   held: string[];
   name: string;
   rigid: string[][];
+  sets: boolean;
 }
 
 /** Whether all corners of the frame's own ring are among these joints. */
@@ -89,10 +94,10 @@ const turnedBack = (before: Step): Step => ({
 
 /**
  * Steps of stages, one stage after the other: clamped once, let go and measured cold at the end, cold between, turned back to where the
- * next begins. An error is closed in the first stage alone: later ones hang on what is welded.
+ * next begins.
  * @param parts steps of each stage, every one by itself from the top face up.
  */
-export function inTurn(parts: readonly { steps: readonly Step[]; coolsAs: string | null }[]): Step[] {
+export function inTurn(parts: readonly (Omit<Stage, "work"> & { steps: readonly Step[] })[]): Step[] {
   const numbers = new Numbers();
   const numbered = (id: StepId): StepId => {
     switch (id.do) {
@@ -109,7 +114,7 @@ export function inTurn(parts: readonly { steps: readonly Step[]; coolsAs: string
     }
   };
   let up: Up = "top";
-  return parts.flatMap(({ steps, coolsAs }, i): Step[] => {
+  return parts.flatMap(({ steps, coolsAs, sets }, i): Step[] => {
     const last = i === parts.length - 1;
     const kept = steps.filter(({ id }) => {
       if (id.do === "hold") return i === 0;
@@ -125,7 +130,7 @@ export function inTurn(parts: readonly { steps: readonly Step[]; coolsAs: string
         ...s,
         id,
         key: stepKey(id),
-        closes: s.closes && i === 0,
+        closes: s.closes && sets,
         why: isHold ? { kind: "sub-assembly cold", name: coolsAs } : s.why,
       };
     });

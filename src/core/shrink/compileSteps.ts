@@ -157,7 +157,12 @@ function* compiling(shop: CompileCache, steps: readonly SimulationStep[]): Gener
         weights.length = 0;
         break;
       case "square up":
-        put({ kind: "scale", share: step.residualShare, holds: step.holds === true });
+        put({
+          kind: "scale",
+          share: step.residualShare,
+          holds: step.holds === true,
+          ...(step.members ? { of: new Set(step.members.flatMap((m) => model.members.get(m)?.nodes ?? [])) } : {}),
+        });
         break;
       case "flip": {
         const on = [...clamps.values()];

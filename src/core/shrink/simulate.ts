@@ -173,8 +173,9 @@ export function* simulate(input: SimulationInput): Generator<number, Simulation>
       for (let o = 0; o < m; o++) samples[d * m + o] = samples[d * m + o] + draws.stiffness[d] * effect[o];
   }
   const outcomes: SimulatedOutcome[] = [];
+  const takenBack = takenBackOf(model, steps);
   for (const q of input.outcomes(model, outputs))
-    outcomes.push(yield* simulatedOutcome(q, samples, m, draws, history, steps, atGates));
+    outcomes.push(yield* simulatedOutcome(q, samples, m, draws, history, steps, atGates, takenBack));
   return {
     steps,
     walls: model.joints.map(({ faces: { kind, yieldPerMm } }) => ({
@@ -236,7 +237,29 @@ function unfittedNotes(model: WeldedModel): string[] {
   );
 }
 
-/** @param samples outputs of every draw, draw 0 nominal. */
+/** Steps at a part of the frame that are taken back where that part is squared up, by the places of both in the order. */
+function takenBackOf(model: WeldedModel, steps: readonly SimulationStep[]): Map<number, number[]> {
+  const joints = new Map(model.joints.map((j) => [j.id, j.spec]));
+  const membersOf = (step: SimulationStep): string[] => {
+    if (step.do === "strongback on") return [step.from[0], step.to[0]];
+    if (!("joint" in step)) return "member" in step ? [step.member] : [];
+    const joint = joints.get(step.joint);
+    return joint ? [joint.a, joint.b] : [];
+  };
+  return new Map(
+    steps.flatMap((step, s) => {
+      if (step.do !== "square up" || !step.members) return [];
+      const { members } = step;
+      const isIn = (i: number): boolean => {
+        const own = membersOf(steps[i] as SimulationStep);
+        return own.length > 0 && own.every((m) => members.includes(m));
+      };
+      return [[s, [...steps.keys()].filter((i) => i < s && isIn(i))] as const];
+    }),
+  );
+}
+
+/** @param samples outputs of every draw, draw 0 nominal. @param takenBack see `takenBackOf`. */
 function* simulatedOutcome(
   q: Outcome,
   samples: Float64Array,
@@ -245,6 +268,7 @@ function* simulatedOutcome(
   history: readonly Float64Array[],
   steps: readonly SimulationStep[],
   atGates: ReadonlyMap<string, Float64Array>,
+  takenBack: ReadonlyMap<number, readonly number[]>,
 ): Generator<number, SimulatedOutcome> {
   const nominal = outcomeAt(q, samples, 0);
   const { at, value } = q.weights(samples, 0);
@@ -255,8 +279,13 @@ function* simulatedOutcome(
     for (let i = 0; i < at.length; i++) here += value[i] * out[at[i]];
     after[s] = here;
     const step = steps[s];
-    if (step?.do === "square up") for (let i = 0; i < s; i++) byStep[i] = byStep[i] * step.residualShare;
-    else byStep[s] = here - (s > 0 ? after[s - 1] : 0);
+    const back = takenBack.get(s);
+    if (step?.do === "square up" && !back) for (let i = 0; i < s; i++) byStep[i] = byStep[i] * step.residualShare;
+    else if (step?.do === "square up" && back) {
+      for (const i of back) byStep[i] = byStep[i] * step.residualShare;
+      // What it does besides: what little a part moved the rest by.
+      byStep[s] = here - byStep.reduce((sum, v) => sum + v, 0);
+    } else byStep[s] = here - (s > 0 ? after[s - 1] : 0);
   });
   const all = new Float64Array(draws?.count ?? 1);
   all[0] = nominal;

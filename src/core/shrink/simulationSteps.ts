@@ -59,7 +59,8 @@ export type SimulationStep = { id: string } & (
   | { do: "weight off" }
   /** Put back into shape while the joints still turn; what is left of the error, 0 to 1. */
   /** `holds`: by cutting a corner, while all other joints stay as they stand; else every joint still turns. */
-  | { do: "square up"; residualShare: number; holds?: boolean }
+  /** `members`: a part of the frame that hangs on nothing else yet; left out where all of it is put back. */
+  | { do: "square up"; residualShare: number; holds?: boolean; members?: readonly string[] }
   /** Clamps come off, the frame is turned, the same clamps go on again. */
   | { do: "flip" }
   | { do: "wait" }

@@ -83,6 +83,7 @@ export function stepProblems(model: WeldedModel, steps: readonly SimulationStep[
     } else if (step.do === "square up") {
       if (!(step.residualShare >= 0 && step.residualShare <= 1))
         put(`Step ${i + 1}: what is left after squaring up lies between 0 and 1.`);
+      for (const m of step.members ?? []) if (!model.members.has(m)) put(`Step ${i + 1}: there is no member ${m}.`);
     } else if (step.do === "load") {
       point(step.member, step.point);
       if (step.and) point(step.and.member, step.and.point);

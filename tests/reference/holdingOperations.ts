@@ -70,12 +70,11 @@ function heldAndCut(i: Inputs): unknown {
   // One line in the box problem that the simulation solves: its force if nothing yields, and what a mm that it stretches takes off.
   const box = new BoxProblem();
   box.begin(1);
-  box.a[0] = together(work + hold);
   box.free[0] = free * together(work + hold);
   box.upper[0] = i.weld_limit_N ?? Number.POSITIVE_INFINITY;
   box.lower[0] = -(box.upper[0] as number);
   box.at[0] = 0;
-  box.solve();
+  box.solve(Float64Array.of(together(work + hold)), 1);
   const stretch = box.p[0] as number;
   const forceN = (free - stretch) * together(work + hold);
   const held = forceN / (work + hold);

@@ -18,8 +18,10 @@ export function boxOf({
   const n = free.length;
   const box = new BoxProblem();
   box.begin(n);
+  const matrix = new Float64Array(n * n);
   for (let j = 0; j < n; j++) {
-    for (let i = 0; i < n; i++) box.a[j * n + i] = a[i]?.[j] ?? 0;
+    for (let i = 0; i < n; i++) matrix[j * n + i] = a[i]?.[j] ?? 0;
+    box.place[j] = j;
     const limit = upper[j] ?? 0;
     box.free[j] = free[j] ?? 0;
     box.upper[j] = limit;
@@ -27,7 +29,7 @@ export function boxOf({
     box.slack[j] = 1e-12 * limit;
     box.isSeam[j] = isSeam[j] ? 1 : 0;
   }
-  box.solve();
+  box.solve(matrix, n);
   return [...box.p.subarray(0, n)];
 }
 

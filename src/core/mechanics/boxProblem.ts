@@ -14,8 +14,8 @@ const SWEEPS = 300;
  */
 export class BoxProblem {
   n = 0;
-  /** Column j from j * n on: by how much unknown j takes the others down, per unit. */
-  a = new Float64Array(0);
+  /** Place of each unknown in the matrix. */
+  place = new Int32Array(0);
   free = new Float64Array(0);
   lower = new Float64Array(0);
   upper = new Float64Array(0);
@@ -27,6 +27,8 @@ export class BoxProblem {
   at = new Int8Array(0);
   /** Takes the answer. */
   p = new Float64Array(0);
+  private a: Float64Array = new Float64Array(0);
+  private stride = 0;
   private r = new Float64Array(0);
   private right = new Float64Array(0);
   private on = new Int32Array(0);
@@ -37,11 +39,11 @@ export class BoxProblem {
     this.n = n;
     if (n <= this.free.length) return;
     const room = 2 * n;
-    this.a = new Float64Array(room * room);
     for (const key of ["free", "lower", "upper", "slack", "p", "r", "right"] as const)
       this[key] = new Float64Array(room);
     this.at = new Int8Array(room);
     this.isSeam = new Uint8Array(room);
+    this.place = new Int32Array(room);
     this.on = new Int32Array(room);
     this.wrong = new Int32Array(room);
   }
@@ -49,9 +51,12 @@ export class BoxProblem {
   /**
    * Block principal pivoting of the box problem, one unknown at a time where whole sets would go round in a circle (Murty's rule;
    * Judice and Pires 1994, from memory); it ends for an A whose every principal minor is positive, symmetric or not.
+   * @param a by how much unknowns take each other down, per unit: the column of the one at place q from q * stride on.
    */
-  solve(): void {
-    const { n, a, free, lower, upper, slack, at, p, r, wrong } = this;
+  solve(a: Float64Array, stride: number): void {
+    this.a = a;
+    this.stride = stride;
+    const { n, place, free, lower, upper, slack, at, p, r, wrong } = this;
     let best = n + 1;
     let patience = PATIENCE;
     this.atLimits();
@@ -60,7 +65,9 @@ export class BoxProblem {
       for (let i = 0; i < n; i++) r[i] = free[i];
       for (let j = 0; j < n; j++) {
         const by = p[j];
-        if (by !== 0) for (let i = 0, c = j * n; i < n; i++, c++) r[i] = r[i] - a[c] * by;
+        if (by === 0) continue;
+        const column = place[j] * stride;
+        for (let i = 0; i < n; i++) r[i] = r[i] - a[column + place[i]] * by;
       }
       let count = 0;
       for (let i = 0; i < n; i++)
@@ -86,13 +93,14 @@ export class BoxProblem {
 
   /** Nearly singular: one unknown after the other, which always comes nearer where A is symmetric. */
   private slowly(): void {
-    const { n, a, free, lower, upper, p } = this;
+    const { n, a, stride, place, free, lower, upper, p } = this;
     for (let sweep = 0; sweep < SWEEPS; sweep++)
       for (let i = 0; i < n; i++) {
         let own = free[i];
-        for (let j = 0; j < n; j++) if (j !== i) own -= a[j * n + i] * p[j];
+        for (let j = 0; j < n; j++) if (j !== i) own -= a[place[j] * stride + place[i]] * p[j];
         const over = own > upper[i] ? own - upper[i] : own < lower[i] ? own - lower[i] : 0;
-        p[i] = a[i * n + i] > 0 ? over / a[i * n + i] : 0;
+        const itself = a[place[i] * (stride + 1)];
+        p[i] = itself > 0 ? over / itself : 0;
       }
   }
 
@@ -108,7 +116,7 @@ export class BoxProblem {
     if (!this.solveOn(m, 0)) {
       // A line that nothing holds against has no force to limit: a breath of stiffness keeps the equations whole.
       let stiffest = 0;
-      for (let k = 0; k < m; k++) stiffest = Math.max(stiffest, this.a[on[k] * (n + 1)]);
+      for (let k = 0; k < m; k++) stiffest = Math.max(stiffest, this.a[this.place[on[k]] * (this.stride + 1)]);
       if (!this.solveOn(m, SINGULAR * stiffest)) return;
     }
     for (let k = 0; k < m; k++) p[on[k]] = right[k];
@@ -120,15 +128,16 @@ export class BoxProblem {
    * @returns false where it is singular.
    */
   private solveOn(m: number, more: number): boolean {
-    const { n, a, free, lower, upper, at, on, right, isSeam } = this;
+    const { a, stride, place, free, lower, upper, at, on, right, isSeam } = this;
     const { room, size } = roomFor(m);
     const { a: left, b } = room;
     for (let q = 0; q < m; q++) {
       const j = on[q];
       const sign = isSeam[j] ? -1 : 1;
       const row = q * size;
+      const own = place[j];
       // Row q of the lower half: column q of the matrix read up to its diagonal.
-      for (let k = 0; k <= q; k++) left[row + k] = sign * a[on[k] * n + j];
+      for (let k = 0; k <= q; k++) left[row + k] = sign * a[place[on[k]] * stride + own];
       left[row + q] = left[row + q] + sign * more;
       b[q] = sign * (free[j] - (at[j] > 0 ? upper[j] : lower[j]));
     }

@@ -80,8 +80,6 @@ export class Holding {
   private seams = 0;
   /** Seams of the joint that is worked on which press or overlap before a step, a bit each, in every draw. */
   private readonly touching: Uint8Array;
-  /** Places of those that are solved for. */
-  private readonly places: Int32Array;
   /** What those that are solved for pressed with before. */
   private readonly before: Float64Array;
   /** Which unknowns are solved for. */
@@ -122,7 +120,6 @@ export class Holding {
     this.unknownAt = new Int32Array(most);
     this.rows = rowsFor(springs, draws);
     this.touching = new Uint8Array(draws);
-    this.places = new Int32Array(most);
     this.before = new Float64Array(most);
     this.among = new Uint8Array(most);
     this.stood = new Int8Array(most);
@@ -456,14 +453,14 @@ export class Holding {
 
   /** Solves some unknowns together, and those that are wrong then with them, until none is. */
   private solve(among: number[], answers: Answers): void {
-    const { rows, row, draw, before, stood, isSeam, places, box, at: rowAt, gained } = this;
+    const { rows, row, draw, before, stood, isSeam, box, at: rowAt, gained } = this;
     const { start, limit } = rows;
     const strength = rows.most[draw] / (1 + OVER);
     start.set(rows.held.subarray(row, row + this.width));
     for (;;) {
       const n = among.length;
       box.begin(n);
-      const { a, free, at, p, upper, lower, slack, isSeam: isSeamOf } = box;
+      const { free, at, p, upper, lower, slack, place, isSeam: isSeamOf } = box;
       for (let k = 0; k < n; k++) {
         const j = among[k];
         free[k] = start[rowAt[j]];
@@ -474,19 +471,17 @@ export class Holding {
         isSeamOf[k] = seam;
         slack[k] = seam === 1 ? EXACT_MM : OVER * most;
         at[k] = seam === 0 ? stood[j] : before[j] > 0 ? 1 : 0;
-        places[k] = this.placed(j, answers);
+        place[k] = this.placed(j, answers);
       }
       const { pairs, room } = this;
-      for (let k = 0; k < n; k++) {
-        const column = places[k] * room;
-        for (let i = 0; i < n; i++) a[k * n + i] = pairs[column + places[i]];
-      }
       // What presses is asked for in total: without it, this is how things would be.
       for (let k = 0; k < n; k++) {
         const by = before[among[k]];
-        if (by !== 0) for (let i = 0; i < n; i++) free[i] = free[i] + a[k * n + i] * by;
+        if (by === 0) continue;
+        const column = place[k] * room;
+        for (let i = 0; i < n; i++) free[i] = free[i] + pairs[column + place[i]] * by;
       }
-      box.solve();
+      box.solve(pairs, room);
       gained.count = 0;
       for (let k = 0; k < n; k++) {
         const j = among[k];

@@ -14,6 +14,7 @@ export {
   holeAdvice,
   openMembers,
 } from "./holes";
+export { inRuns } from "./inRuns";
 export { type AlongOff, type FirstEnd, firstEndOf, type Mark, type MarkedPiece, markingOut } from "./markingOut";
 export { type CutBar, type Nesting, nestingProblem, type Solved } from "./nesting";
 export { onScale, type PieceEnd, SAW_SCALES, type SawScale } from "./pieceEnds";

@@ -50,6 +50,24 @@ describe("what is marked on a piece", () => {
       { numRuns: 40 },
     );
   });
+  it("of two that lie along each other is where each piece of their seam lies, within both of them, as long as it is welded", () => {
+    const { structure } = resolveStructure(started("two frames stacked"));
+    const pieces = markingOut(structure, []);
+    const seams = pieces.flatMap((p) => p.marks.flatMap((m) => (m.kind === "seam" ? [{ ...m, on: p }] : [])));
+    const along = structure.joints.filter((j) => j.along);
+    expect(along.length).toBeGreaterThan(8);
+    // Each piece is marked on both.
+    expect(seams).toHaveLength(2 * along.length);
+    for (const { edgesMm, centreMm, nth, member: other, on } of seams) {
+      const joint = along.find(
+        (j) => [j.a, j.b].includes(on.member) && [j.a, j.b].includes(other) && j.along?.nth === nth,
+      );
+      expect(edgesMm[1] - edgesMm[0]).toBeCloseTo(joint?.along?.seamMm ?? Number.NaN, 9);
+      expect((edgesMm[0] + edgesMm[1]) / 2).toBeCloseTo(centreMm, 9);
+      expect(edgesMm[0]).toBeGreaterThanOrEqual(0);
+      expect(edgesMm[1]).toBeLessThanOrEqual(on.longMm);
+    }
+  });
   it("begins at the long point of a mitre, and moves as the frame is set up", () => {
     const { structure } = resolveStructure(started("ladder"));
     const plain = markingOut(structure, []);

@@ -21,6 +21,17 @@ export type Mark =
       edgesMm: [number, number];
       face: Direction;
     }
+  | {
+      kind: "seam";
+      /** What lies along it there, and which piece of their seam of how many. */
+      member: string;
+      nth: number;
+      pieces: number;
+      /** Middle of the piece, and where it begins and ends. */
+      centreMm: number;
+      edgesMm: [number, number];
+      face: Direction;
+    }
   | { kind: "hole"; drill: string; centreMm: number; diameterMm: number; face: Drill["face"] };
 
 /** The end of a piece that is measured from. */
@@ -95,23 +106,31 @@ function landing(structure: Structure, m: StructureMember, j: StructureJoint): M
   if (!other || (isA ? j.endA : j.endB) !== null) return null;
   const at = isA ? j.at : j.atB;
   const end = isA ? j.endB : j.endA;
+  const place = dot3(sub3(at, m.from), m.axes[0]);
+  if (j.along) {
+    const { seamMm, nth, pieces } = j.along;
+    return {
+      ...{ kind: "seam", member: other.id, nth, pieces, centreMm: place },
+      edgesMm: [place - seamMm / 2, place + seamMm / 2],
+      face: directionWord(lapFoot(m, other, isA ? sub3(j.atB, j.at) : sub3(j.at, j.atB)).face),
+    };
+  }
   const foot =
     end === null
       ? lapFoot(m, other, isA ? sub3(j.atB, j.at) : sub3(j.at, j.atB))
       : footOf(m, other, scale3(other.axes[0], end === "from" ? 1 : -1));
   if (!foot) return null;
-  const s = dot3(sub3(at, m.from), m.axes[0]);
   return {
     kind: "lands",
     member: other.id,
-    centreMm: s + (foot.low + foot.high) / 2,
-    edgesMm: [s + foot.low, s + foot.high],
+    centreMm: place + (foot.low + foot.high) / 2,
+    edgesMm: [place + foot.low, place + foot.high],
     face: directionWord(foot.face),
   };
 }
 
 /**
- * What is marked on each piece before it is laid down: where others land, by their middle and both edges, and holes, in running
+ * What is marked on each piece before it is laid down: where others land, by their middle and both edges, pieces of seam along others, and holes, in running
  * distances from the long point of its first end.
  * @param off how a place along a member is moved as it is set up; nought for the sizes of the drawing.
  */
@@ -127,8 +146,8 @@ export function markingOut(structure: Structure, drills: readonly Drill[], off: 
       .filter(({ centreMm }) => centreMm >= begin && centreMm <= end);
     const marks = [
       ...landings.map((mark): Mark => {
-        if (mark.kind !== "lands") return mark;
-        // A foot keeps its size: it moves as a whole.
+        if (mark.kind === "hole") return mark;
+        // A foot, or a piece of seam, keeps its size: it moves as a whole.
         const by = running(mark.centreMm) - mark.centreMm;
         return {
           ...mark,

@@ -209,10 +209,11 @@ export function fullScale(
     const begin = tubeBeginsMm(m);
     const said = moved.find((p) => p.member === m.id)?.marks ?? [];
     (plain.find((p) => p.member === m.id)?.marks ?? []).forEach((mark, i) => {
-      if (mark.kind !== "lands") return;
+      if (mark.kind === "hole") return;
       const alongMm = begin + mark.centreMm;
       line("distance", [at(one, alongMm), at(two, alongMm)]);
-      text("distance", at(one, alongMm), `${mark.member} ${words(said[i]?.centreMm ?? mark.centreMm)}`);
+      const what = mark.kind === "seam" ? `seam with ${mark.member}` : mark.member;
+      text("distance", at(one, alongMm), `${what} ${words(said[i]?.centreMm ?? mark.centreMm)}`);
     });
   }
   for (const j of structure.joints) {

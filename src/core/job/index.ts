@@ -71,7 +71,7 @@ export {
   wayWords,
   withTrial,
 } from "./holdingWays";
-export { type InsideTrade, insideTrade } from "./insideTrade";
+export { hasInsideTrade, type InsideTrade, insideTrade } from "./insideTrade";
 export { insideTradeWords } from "./insideTradeWords";
 export { type Job, jobSchema } from "./jobSchema";
 export {

@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { squareTube, started } from "../../../tests/support/drawnFrames";
 import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
+import { STARTERS } from "../frame";
 import { drain } from "../numeric";
 import type { SimulationStep } from "../shrink";
-import { insidesMoved, insideTrade } from "./insideTrade";
+import { hasInsideTrade, insidesMoved, insideTrade } from "./insideTrade";
 import { insideTradeWords } from "./insideTradeWords";
 
 const bead = (joint: string, line: "inside" | "outside" | "top"): SimulationStep => ({
@@ -61,5 +62,10 @@ describe("insides last or first", () => {
   });
   it("is no question for a frame without four corners", () => {
     expect(drain(insideTrade(drawnPlan(started("A-shaped drawbar"))))).toBeNull();
+    // It is asked of just those frames of which there is something to say.
+    for (const { name } of STARTERS) {
+      const plan = drawnPlan(started(name));
+      expect(hasInsideTrade(plan), name).toBe(drain(insideTrade(plan)) !== null);
+    }
   });
 });

@@ -47,19 +47,19 @@ export function markWords(
   units: UnitPreference,
 ): { at: string; edges: string; what: string; face: string } {
   const far = (mm: number): string => formatLength(mm, units).text;
-  return mark.kind === "lands"
-    ? {
-        at: far(mark.centreMm),
-        edges: mark.edgesMm.map(far).join(" to "),
-        what: mark.member,
-        face: `${mark.face} face`,
-      }
-    : {
-        at: far(mark.centreMm),
-        edges: "",
-        what: `hole ${mark.drill}, ${plainLength(mark.diameterMm, units)}`,
-        face: mark.face,
-      };
+  if (mark.kind === "hole")
+    return {
+      at: far(mark.centreMm),
+      edges: "",
+      what: `hole ${mark.drill}, ${plainLength(mark.diameterMm, units)}`,
+      face: mark.face,
+    };
+  return {
+    at: far(mark.centreMm),
+    edges: mark.edgesMm.map(far).join(" to "),
+    what: mark.kind === "seam" ? `seam with ${mark.member}, ${mark.nth} of ${mark.pieces}` : mark.member,
+    face: `${mark.face} face`,
+  };
 }
 
 /** Gap between neighbours that are all as far apart, mm; null where they are not: uprights in a row. */

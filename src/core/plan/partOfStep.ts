@@ -12,6 +12,8 @@ export interface PartOfStep {
   ring: boolean;
   /** The sub-assembly that is measured by itself, by its id; null where the frame is. */
   of: string | null;
+  /** What was set on the rest just before, by its name: where it sits is looked at, too. Null where nothing was. */
+  sits: string | null;
 }
 
 export const wholeFrame = ({ massKg, quad }: Pick<Structure, "massKg" | "quad">): PartOfStep => ({
@@ -19,6 +21,7 @@ export const wholeFrame = ({ massKg, quad }: Pick<Structure, "massKg" | "quad">)
   massKg,
   ring: quad !== null,
   of: null,
+  sits: null,
 });
 
 /** Steps in stretches, each up to where a sub-assembly is cold. */
@@ -56,19 +59,20 @@ export function measuredParts(structure: Structure): MeasuredPart[] {
   });
 }
 
-/** What is measured between the ends of a stretch: a sub-assembly by itself, the corners of the frame, or places of it. The cold frame is measured whole. */
-function measuredIn(structure: Structure, steps: readonly Step[]): Map<Step, Pick<PartOfStep, "ring" | "of">> {
-  const { quad } = structure;
-  const corners = new Set(quad ? CORNERS.map((c) => quad.joints[c]) : []);
+/** What is measured between the ends of a stretch: a sub-assembly by itself, or the frame, as it is when something is set on it. The cold frame is measured whole. */
+function measuredIn(structure: Structure, steps: readonly Step[]): Map<Step, Pick<PartOfStep, "ring" | "of" | "sits">> {
+  const ring = structure.quad !== null;
   const parts = measuredParts(structure);
+  const groups = joiningOrder(structure);
   return new Map(
     stretches(steps).flatMap((stretch) => {
       const worked = stretch.flatMap((s) => s.joint ?? []);
       const part = worked.length > 0 && parts.find(({ own }) => worked.every((j) => own.includes(j)));
-      const ring = quad !== null && (worked.length === 0 || worked.some((j) => corners.has(j)));
-      return stretch.flatMap((s) =>
-        s.gate === "cold" ? [] : [[s, part ? { ring: part.ring, of: part.id } : { ring, of: null }] as const],
-      );
+      const joined = groups.find(({ toRest }) => worked.length > 0 && worked.every((j) => toRest.includes(j)));
+      const what = part
+        ? { ring: part.ring, of: part.id, sits: null }
+        : { ring, of: null, sits: joined ? joined.name || joined.id || null : null };
+      return stretch.flatMap((s) => (s.gate === "cold" ? [] : [[s, what] as const]));
     }),
   );
 }
@@ -99,8 +103,8 @@ export function partsOfSteps(structure: Structure, steps: readonly Step[]): Map<
         together.join(joint.a, joint.b);
         at = joint.a;
       }
-      const { ring, of } = measured.get(step) ?? whole;
-      return [step.key, { ...turned(), ring, of }];
+      const { ring, of, sits } = measured.get(step) ?? whole;
+      return [step.key, { ...turned(), ring, of, sits }];
     }),
   );
 }

@@ -16,6 +16,10 @@ describe("a school's words", () => {
       expect(/lock on the opposite side/.test(tack.says), name).toBe(steps.some((s) => s.why.kind === "locks"));
       expect(/insides last/.test(weld.says), name).toBe(steps.some((s) => s.why.kind === "inside last"));
       expect(/before the turn/.test(weld.why), name).toBe(steps.some((s) => s.part === "weld" && s.id.do === "flip"));
+      // Nothing to turn is said of a frame of which nothing is closed by turning, and of no other.
+      const turns = steps.some((s) => s.closes);
+      expect(/nothing to turn/.test(tack.why), name).toBe(!turns && steps.some((s) => s.why.kind === "stiff already"));
+      expect(/cheap correction/.test(tack.why), name).toBe(steps.some((s) => s.why.kind === "close while it turns"));
       expect(tack.says, name).toMatch(/^[A-Z].*\.$/);
     }
   });

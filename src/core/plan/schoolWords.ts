@@ -43,8 +43,8 @@ export function orderWords({
     : `${MADE[by]}, begun from ${schools}`;
 }
 
-/** Words that hold where a step stands in the order for that reason. */
-type Clause = readonly [Reason["kind"], string];
+/** Words that hold where a step stands in the order for that reason, unless another does for a second one. */
+type Clause = readonly [Reason["kind"], string, Reason["kind"]?];
 
 const SAYS: Record<SchoolId, readonly Clause[]> = {
   "hinge first": [
@@ -108,7 +108,7 @@ const STIFF = "This frame is stiff on one tack at each joint: it has nothing to 
 const WHY: Record<SchoolId, readonly Clause[]> = {
   "hinge first": [
     ["close while it turns", "It leaves a cheap correction open after the first tacks have pulled."],
-    ["stiff already", STIFF],
+    ["stiff already", STIFF, "close while it turns"],
   ],
   "across and around": [
     ["inside last", "The inside bead comes last, when the other faces hold."],
@@ -116,7 +116,7 @@ const WHY: Record<SchoolId, readonly Clause[]> = {
   ],
   "outside first": [
     ["close while it turns", "It, too, leaves a cheap correction open after the first tacks."],
-    ["stiff already", STIFF],
+    ["stiff already", STIFF, "close while it turns"],
   ],
   "two halves": [
     [
@@ -154,7 +154,10 @@ const WHY: Record<SchoolId, readonly Clause[]> = {
 export function schoolWords(id: SchoolId, steps: readonly Step[]): SchoolWords {
   const part = TACK_SCHOOLS.includes(id as "hinge first") ? "tack" : "weld";
   const reasons = new Set(steps.filter((s) => s.part === part).map((s) => s.why.kind));
-  const borne = (clauses: readonly Clause[]) => clauses.filter(([kind]) => reasons.has(kind)).map(([, words]) => words);
+  const borne = (clauses: readonly Clause[]) =>
+    clauses
+      .filter(([kind, , unless]) => reasons.has(kind) && !(unless && reasons.has(unless)))
+      .map(([, words]) => words);
   const says = borne(SAYS[id]).join(", ");
   return {
     name: SCHOOL_NAMES[id],

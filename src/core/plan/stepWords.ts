@@ -167,18 +167,20 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>, name: 
 const reasonWords = (reason: Reason, name: Naming): string =>
   (REASONS[reason.kind] as (r: Reason, name: Naming) => string)(reason, name);
 
-/** @param of name of the sub-assembly that is measured by itself. */
-const measureWords = (step: Step, ring: boolean, of: string | null): string => {
+/** @param of name of the sub-assembly that is measured by itself. @param sits what was set on the rest. */
+const measureWords = (step: Step, { ring, of, sits }: Pick<PartOfStep, "ring" | "of" | "sits">): string => {
   const what = ring ? "four sides and both diagonals" : `distances between ${of ? "places" : "its places"}`;
   if (step.id.do === "measure" && step.id.cut)
     return "Measure, all tacked; cut the tacks that hold it off, set it square and flat, and tack it again";
   if (step.closes && step.why.kind === "halves before joining") return "Measure each half and set it to its angle";
-  if (step.closes) return "Measure across and close the error while the joints still turn";
-  if (step.why.kind === "close while it turns") return "Measure across while the joints still turn";
-  if (step.why.kind === "stiff already") return "Measure across, each joint on one tack";
+  const across = `Measure across${of ? ` ${of}` : ""}`;
+  if (step.closes)
+    return `${across} and close ${of ? "its" : "the"} error while ${of ? "its" : "the"} joints still turn`;
+  if (step.why.kind === "close while it turns") return `${across} while the joints still turn`;
+  if (step.why.kind === "stiff already") return `${across}, each joint on one tack`;
   if (step.gate === "tacked") return `Measure ${of ? `${of} ` : ""}again, all tacked`;
   if (step.gate === "cold") return `Measure cold: ${what}${ring ? ", four corner heights" : ", heights"}`;
-  return `Measure ${what}${of ? ` of ${of}` : ""}, dry`;
+  return `Measure ${what}${of ? ` of ${of}` : ""}, dry${sits ? `, and where ${sits} sits` : ""}`;
 };
 
 /** What a place along a member is counted from. */
@@ -233,7 +235,7 @@ export function stepWords(
   structure: Structure,
   step: Step,
   units: UnitPreference = "mm",
-  { what, massKg, ring, of }: PartOfStep = wholeFrame(structure),
+  { what, massKg, ring, of, sits }: PartOfStep = wholeFrame(structure),
 ): StepWords {
   const weight = physical("mass", massKg, units, 0);
   const heavy = massKg > ONE_PERSON_KG;
@@ -273,7 +275,7 @@ export function stepWords(
       return { say: `Weld ${where}${more}`, why: `${why}${ground}`, caution: null };
     }
     case "measure":
-      return plain(measureWords(step, ring, structure.groups.find((g) => g.id === of)?.name || of));
+      return plain(measureWords(step, { ring, of: structure.groups.find((g) => g.id === of)?.name || of, sits }));
     case "flip":
       return plain(
         step.part === "tack"

@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
-import { matchWords, templatesOf } from "@/core/cut";
+import { inRuns, matchWords, templatesOf } from "@/core/cut";
 import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS, settingsWords } from "@/core/job";
 import { formatLength, formatSmall, physical } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
@@ -93,7 +93,7 @@ export function CutStage() {
                     onClick={() => setPicked(p.members[0] ?? null)}
                     className="tap text-left font-semibold underline md:min-h-6"
                   >
-                    {p.members.length > 4 ? `${p.members[0]} to ${p.members.at(-1)}` : p.members.join(", ")}
+                    {inRuns(p.members)}
                   </button>
                   <span className="block text-sm text-soft">{pieceSection(job.plan, p)}</span>
                 </td>

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { type CutPiece, closingMembers } from "@/core/cut";
+import { type CutPiece, closingMembers, inRuns } from "@/core/cut";
 import type { Structure } from "@/core/frame";
 import { type Plan, toGapWords } from "@/core/job";
 import { usePlanField } from "../job/usePlanField";
@@ -34,7 +34,7 @@ export function LengthOf({ piece, structure }: { piece: CutPiece; structure: Str
     for (const m of members) forget(`closing.${m}.gap`);
     edit((p) => withFixed(next === "gap" ? p : withoutGaps(p, members), members, next === "drawn"));
   };
-  const named = members.length > 4 ? `${members[0]} to ${members.at(-1)}` : members.join(", ");
+  const named = inRuns(members);
   const options: readonly [How, string][] = [
     ["worked out", "cut to what is worked out"],
     ["drawn", "must not move: as drawn"],

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useRef, useState } from "react";
-import { insideTradeWords, predictionKey, type InsideTrade as Trade } from "@/core/job";
+import { hasInsideTrade, insideTradeWords, predictionKey, type InsideTrade as Trade } from "@/core/job";
 import type { Predictions } from "@/workers/predictions";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
@@ -39,6 +39,7 @@ export function InsideTrade() {
   };
   // Of another plan, what was worked out is nothing of this one.
   const now = state?.key === key ? state : null;
+  if (!hasInsideTrade(job.plan)) return null;
   return (
     <div aria-live="polite">
       {now?.is === "known" ? (

@@ -215,8 +215,8 @@ export const OrderPanel = memo(function OrderPanel({
       )}
       {structure.groups.length > 0 ? (
         <p className="max-w-prose text-sm text-soft">
-          One after the other, each is cold before the next is set on, and an error is closed in the first alone. Both
-          ways are compared; no search moves their beads.
+          One after the other, each is set by itself, and cold before the next is set on. Both ways are compared; no
+          search moves their beads.
         </p>
       ) : null}
       {time ? (

@@ -1,4 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawnPlan } from "../../../tests/support/plans";
 import { builtOf } from "./built";
 import { frictionWords } from "./frictionWords";
 import { newPlan } from "./plan";
@@ -21,6 +23,17 @@ describe("friction under clamps", () => {
     const inches = frictionWords(structure, told, "inch-fraction");
     expect(inches).not.toMatch(/mm|N\b/);
     expect(inches).toContain(`hold ${(backMm / 25.4).toFixed(4)}`);
+  });
+  it("is next to nothing in thick tube, and no figure of noughts", () => {
+    const thick = drawnPlan(started("rectangle", { length: "400", width: "300" }, squareTube(80, 6)));
+    const built = builtOf(thick).structure;
+    const found = predict(thick)?.prediction;
+    if (!built || !found) throw new Error("no frame");
+    for (const units of ["mm", "inch-fraction", "inch-decimal"] as const) {
+      const words = frictionWords(built, found, units);
+      expect(words).not.toMatch(/hold 0\.0+\s/);
+      expect(words).toContain(units === "mm" ? "hold 0.001" : "hold next to nothing of that");
+    }
   });
   it("says nothing where nothing draws together", () => {
     if (!structure) throw new Error("no frame");

@@ -24,8 +24,10 @@ export function frictionWords(structure: Structure, told: Told, units: UnitPrefe
   const { sticks, frictionN, slipMm } = heldByPads(bar, most.mm, CLAMP_N);
   // The loss in the decimals that it has everywhere; what pads hold is often a hundredth of it.
   const size = (mm: number, decimals: number): string => formatSmall(mm, units, { decimals });
+  const decimals = units === "mm" ? 3 : 2;
+  const back = size(most.mm + slipMm, decimals);
   const goes = `${id} is likely to draw together by ${size(most.mm, units === "mm" ? 2 : 1)}`;
   return sticks
     ? `Friction under clamps is not counted. ${goes}; two clamps of ${shortForce(CLAMP_N, units)} that do not slide would hold all of that back with ${shortForce(frictionN, units)}: let them slide, or look again when they are off.`
-    : `Friction under clamps is not counted: ${goes}, and two clamps of ${shortForce(CLAMP_N, units)} hold ${size(most.mm + slipMm, units === "mm" ? 3 : 2)} of that back before they slide.`;
+    : `Friction under clamps is not counted: ${goes}, and two clamps of ${shortForce(CLAMP_N, units)} hold ${back === size(0, decimals) ? "next to nothing" : back} of that back before they slide.`;
 }

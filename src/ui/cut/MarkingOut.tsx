@@ -6,7 +6,8 @@ import { useJob } from "../job/JobProvider";
 export function MarkingOut() {
   const { job, evaluation, units } = useJob("job", "evaluation", "units");
   const { pieces, placed } = markingOutOf(job.plan, evaluation);
-  if (pieces.length === 0) return <p className="text-soft">Nothing lands along a piece, and no hole is wanted.</p>;
+  if (pieces.length === 0)
+    return <p className="text-soft">Nothing lands along a piece, and no hole is placed on one.</p>;
   return (
     <div className="grid gap-5" data-testid="marking-out">
       <p className="max-w-prose text-sm text-soft">

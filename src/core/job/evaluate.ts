@@ -7,7 +7,7 @@ import type { Prediction } from "../shrink";
 import type { Places, SetUp } from "../square";
 import type { Problem } from "../units";
 import { type BedRound, workOutBedRound } from "./bedRound";
-import { type CutRound, type EvaluationContext, evaluationContext } from "./evaluationContext";
+import { type CutRound, type EvaluationContext, evaluationContext, type Pieces, piecesOf } from "./evaluationContext";
 import { type Forecast, forecasts, gateOf, lastRead } from "./forecast";
 import { type FrameRound, isLocked, workOutFrameRound } from "./frameRound";
 import { type GateAdvice, gateAdvice } from "./gateAdvice";
@@ -193,12 +193,12 @@ export function forecasting(
 }
 
 /** Rounds of sub-assemblies that were measured by themselves, worked out as those of a frame of its own. */
-function roundsOfParts(job: Job): Map<string, FrameRound[]> {
+function roundsOfParts(job: Job, pieces: Pieces): Map<string, FrameRound[]> {
   const measured = new Set(job.entries.flatMap((e) => (e.kind === "round" && e.part !== undefined ? [e.part] : [])));
   return new Map(
     [...measured].flatMap((id): [string, FrameRound[]][] => {
       const part = partJob(job, id);
-      return part ? [[id, evaluate(part, null).frameRounds]] : [];
+      return part ? [[id, evaluate(part, null, pieces).frameRounds]] : [];
     }),
   );
 }
@@ -206,14 +206,15 @@ function roundsOfParts(job: Job): Map<string, FrameRound[]> {
 /**
  * Evaluates a whole job. Pure: the same job gives the same answer in a browser, on the server and on the command line.
  * @param job a valid job. @param predicted of its plan (see predict.ts); null while it is being worked out.
+ * @param whole pieces of the whole, where the job is of one of its sub-assemblies (see partJob.ts).
  */
-export function evaluate(job: Job, predicted: Prediction | null): Evaluation {
-  const context = evaluationContext(job, predicted);
+export function evaluate(job: Job, predicted: Prediction | null, whole: Pieces | null = null): Evaluation {
+  const context = evaluationContext(job, predicted, whole);
   const { problems, structure, places, prediction, target, limits, rounds, order, ticked } = context;
   const frameRounds = places ? rounds.filter(ofFrame).map((r) => evaluateFrameRound(context, places, r)) : [];
   const cold = frameRounds.findLast(isCold) ?? null;
   const steps = order?.steps ?? [];
-  const parts = roundsOfParts(job);
+  const parts = roundsOfParts(job, piecesOf(context));
   const read = { structure, steps, ticked, frameRounds, parts };
   const unwelded = frameRounds.filter(beforeFirstBead(job));
   const since = (round: FrameRound): string | null => gateOf(context, unwelded, round);

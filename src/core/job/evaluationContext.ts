@@ -63,12 +63,7 @@ export interface CutRound extends Round {
  * the saw, where both of a pair were measured, else as they are to be cut. What must not move is cut as drawn.
  * @param wanted length of a piece for the weld and the limits, mm.
  */
-function fromPieces(
-  { quad, members }: Structure,
-  cut: readonly CutPiece[],
-  asCut: AsCut | undefined,
-  wanted: (m: StructureMember) => number,
-): Aim {
+function fromPieces({ quad, members }: Structure, { cut, asCut }: Pieces, wanted: (m: StructureMember) => number): Aim {
   const off = (sides: readonly Side[]): number => {
     const own = members.filter((m) => sides.some((s) => quad?.sides[s] === m.id));
     const read = own.map((m) => asCut?.pieces.find((p) => p.member === m.id)?.mm);
@@ -80,7 +75,24 @@ function fromPieces(
   return { lengthMm: off(["AB", "CD"]), widthMm: off(["BC", "DA"]) };
 }
 
-export function evaluationContext(job: Job, predicted: Prediction | null): EvaluationContext {
+/** Pieces as they are to be cut, and as they came off the saw. */
+export interface Pieces {
+  cut: readonly CutPiece[];
+  asCut: AsCut | undefined;
+}
+
+/** Pieces of an evaluation, for its sub-assemblies: they are cut with the whole. */
+export const piecesOf = ({ cut, cutRounds }: Pick<EvaluationContext, "cut" | "cutRounds">): Pieces => ({
+  cut,
+  asCut: cutRounds.at(-1)?.asCut,
+});
+
+/** @param whole pieces of the whole that the job's frame is a sub-assembly of: it is set up as they are long. */
+export function evaluationContext(
+  job: Job,
+  predicted: Prediction | null,
+  whole: Pieces | null = null,
+): EvaluationContext {
   const { plan } = job;
   const problems = planProblems(plan);
   const broken = (area: string) => problems.some((p) => p.severity === "error" && p.path.startsWith(area));
@@ -110,7 +122,7 @@ export function evaluationContext(job: Job, predicted: Prediction | null): Evalu
       return { ...r, means, asCut: asCut(cut, Object.fromEntries(readings), structure?.quad ?? null) };
     });
   const wanted = (m: StructureMember): number => m.longMm + (found?.allowancesMm[m.id]?.value ?? 0) + grown(m);
-  const pieces = structure ? fromPieces(structure, cut, cutRounds.at(-1)?.asCut, wanted) : aim;
+  const pieces = structure ? fromPieces(structure, whole ?? piecesOf({ cut, cutRounds }), wanted) : aim;
   const growth = { lengthMm: aim.lengthMm + pieces.lengthMm, widthMm: aim.widthMm + pieces.widthMm };
   const prediction = found && structure ? { ...found, setUp: aimedSetUp(structure, found, growth) } : found;
   const ticked = new Set<string>();

@@ -37,7 +37,7 @@ export {
   type Taken,
 } from "./entrySchema";
 export { type Evaluation, evaluate, type Summary, summaryOf } from "./evaluate";
-export type { CutRound } from "./evaluationContext";
+export { type CutRound, piecesOf } from "./evaluationContext";
 export { cellOfPlan, factorsOf } from "./factorsOf";
 export { type FinishStep, finishSteps } from "./finishSteps";
 export { bedKindOf } from "./fixtureWish";

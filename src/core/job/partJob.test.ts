@@ -4,12 +4,15 @@ import { squareTube, started } from "../../../tests/support/drawnFrames";
 import { base, job, opened, read } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
 import type { DrawnFrame } from "../frame";
+import { SIDES } from "../geometry";
 import { stepsInWords } from "../plan";
 import { builtOf } from "./built";
 import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
+import { piecesOf } from "./evaluationContext";
 import { gateReading, measuring } from "./gateReading";
 import { jointsInPart, ownParts, partJob } from "./partJob";
+import { predict } from "./predict";
 import { recordLines } from "./recordLines";
 
 /** Two frames, the second set in on the first by 60 mm: 880 x 480 outside. */
@@ -104,6 +107,35 @@ describe("a sub-assembly that is measured by itself", () => {
     };
     // Three hinges are stiff: the first corner that has its second tack locks all four.
     expect([0, 3, 4, 5, ticks.length].map(lockedAfter)).toEqual([false, false, false, true, true]);
+  });
+  it("is set up as its pieces are cut with the whole, and to the drawing where those are cut as drawn", () => {
+    for (const [long, wide, face, units] of [
+      ["1000", "600", 40, "mm"],
+      ["1800", "700", 25, "inch-fraction"],
+    ] as const) {
+      const drawn = started("two frames stacked", { length: long, width: wide, in: "60" }, squareTube(face, 2));
+      const own = job([], () => ({ ...drawnPlan(drawn), units }));
+      const whole = evaluate(own, predict(own.plan)?.prediction ?? null);
+      const part = partJob(own, "U2");
+      if (!part) throw new Error("no such part");
+      const asDrawn = evaluate(part, null);
+      expect(asDrawn.setUp).toBeNull();
+      const e = evaluate(part, null, piecesOf(whole));
+      const { quad } = e.structure ?? {};
+      if (!quad || !e.setUp) throw new Error("no set-up");
+      for (const side of SIDES) {
+        const piece = whole.cut.find((c) => c.members.includes(quad.sides[side]));
+        const length = side === "AB" || side === "CD" ? quad.lengthMm : quad.widthMm;
+        const added = (piece?.cutLongPointMm ?? Number.NaN) - length;
+        expect(added).toBeGreaterThan(0.1);
+        // Two of a pair that are cut unequal share what they differ by.
+        expect(e.setUp.targets[side] - length).toBeCloseTo(added, 1);
+      }
+      // It is a rectangle, like its pieces.
+      expect(e.setUp.targets.AC).toBeCloseTo(e.setUp.targets.BD, 6);
+      const fixed = evaluate({ ...own, plan: { ...own.plan, fixed: whole.structure?.members.map((m) => m.id) } }, null);
+      expect(evaluate(part, null, piecesOf(fixed)).setUp).toBeNull();
+    }
   });
   it("has every joint between its members under one name of its own, on any stack of any tube", () => {
     fc.assert(

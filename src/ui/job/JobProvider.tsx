@@ -13,7 +13,7 @@ import {
 import { v4 as uuid } from "uuid";
 import { createStore, type StoreApi, useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
-import { type Evaluation, evaluate, type Job, type OwnPart, partJob } from "@/core/job";
+import { type Evaluation, evaluate, type Job, type OwnPart, partJob, piecesOf } from "@/core/job";
 import type { ShopLearned } from "@/core/learn";
 import type { Prediction } from "@/core/shrink";
 import type { UnitPreference } from "@/core/units";
@@ -106,21 +106,27 @@ function firstState(start: Start): JobState {
   };
 }
 
-/** Sub-assemblies of a job as jobs of their own: worked out once for each job. */
-const PARTS = new WeakMap<Job, Map<string, Pick<JobState, "job" | "evaluation">>>();
+/** A sub-assembly as a job of its own, by what was known of the whole. */
+interface Part {
+  by: Evaluation;
+  own: Pick<JobState, "job" | "evaluation">;
+}
 
-/** The same with a sub-assembly for its job; as it was where there is no such part. Of a part nothing is predicted by itself. */
+/** Sub-assemblies of a job as jobs of their own: worked out once for each job and what is known of it. */
+const PARTS = new WeakMap<Job, Map<string, Part>>();
+
+/** The same with a sub-assembly for its job, set up as its pieces are cut with the whole; as it was where there is no such part. */
 function asPart(state: JobState, id: string): JobState {
-  const known = PARTS.get(state.job) ?? new Map<string, Pick<JobState, "job" | "evaluation">>();
+  const known = PARTS.get(state.job) ?? new Map<string, Part>();
   PARTS.set(state.job, known);
-  let own = known.get(id);
-  if (!own) {
+  let part = known.get(id);
+  if (part?.by !== state.evaluation) {
     const job = partJob(state.job, id);
     if (!job) return state;
-    own = { job, evaluation: evaluate(job, null) };
-    known.set(id, own);
+    part = { by: state.evaluation, own: { job, evaluation: evaluate(job, null, piecesOf(state.evaluation)) } };
+    known.set(id, part);
   }
-  return { ...state, ...own, part: { id, name: own.job.plan.name, whole: state.evaluation } };
+  return { ...state, ...part.own, part: { id, name: part.own.job.plan.name, whole: state.evaluation } };
 }
 
 /** Shows a sub-assembly to what is inside as if it were the job; the job itself where none is named. */

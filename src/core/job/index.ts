@@ -59,6 +59,7 @@ export type { GateAdvice } from "./gateAdvice";
 export { type GateReading, gateReading, measuring } from "./gateReading";
 export { grindMoves } from "./grindMoves";
 export { type GrindMoves, grindWords } from "./grindWords";
+export { hasInsideTrade } from "./hasInsideTrade";
 export { barsOf, type PlannedBar, tacksBearN, usuallyLies } from "./held";
 export {
   type HoldingAdvice,
@@ -71,7 +72,7 @@ export {
   wayWords,
   withTrial,
 } from "./holdingWays";
-export { hasInsideTrade, type InsideTrade, insideTrade } from "./insideTrade";
+export { type InsideTrade, insideTrade } from "./insideTrade";
 export { insideTradeWords } from "./insideTradeWords";
 export { type Job, jobSchema } from "./jobSchema";
 export {

@@ -4,7 +4,8 @@ import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
 import { STARTERS } from "../frame";
 import { drain } from "../numeric";
 import type { SimulationStep } from "../shrink";
-import { hasInsideTrade, insidesMoved, insideTrade } from "./insideTrade";
+import { hasInsideTrade } from "./hasInsideTrade";
+import { insidesMoved, insideTrade } from "./insideTrade";
 import { insideTradeWords } from "./insideTradeWords";
 
 const bead = (joint: string, line: "inside" | "outside" | "top"): SimulationStep => ({

@@ -55,16 +55,6 @@ export function insidesMoved(
   return { first, last, planned: areFirst ? "first" : areLast ? "last" : "between" };
 }
 
-/** Whether a frame has insides of mitred corners that could be laid before or after other beads. */
-export function hasInsideTrade(plan: Plan): boolean {
-  const { structure, order } = builtOf(plan);
-  if (!structure?.quad || !order) return false;
-  const mitres = new Set(structure.joints.filter((j) => j.kind === "mitre").map((j) => j.id));
-  const beads = order.steps.filter((s) => s.id.do === "bead");
-  const insides = beads.filter((s) => s.line === "inside" && mitres.has(s.joint ?? ""));
-  return insides.length > 0 && insides.length < beads.length;
-}
-
 /**
  * Compares the insides of all mitred corners later, as the order has them, with first, everything else as it is; where the order has them
  * first, with last. A generator, as a prediction is.

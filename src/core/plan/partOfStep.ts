@@ -71,7 +71,7 @@ function measuredIn(structure: Structure, steps: readonly Step[]): Map<Step, Pic
       const joined = groups.find(({ toRest }) => worked.length > 0 && worked.every((j) => toRest.includes(j)));
       const what = part
         ? { ring: part.ring, of: part.id, sits: null }
-        : { ring, of: null, sits: joined ? joined.name || joined.id || null : null };
+        : { ring, of: null, sits: joined ? (joined.id === "" ? "the rest" : joined.name) : null };
       return stretch.flatMap((s) => (s.gate === "cold" ? [] : [[s, what] as const]));
     }),
   );

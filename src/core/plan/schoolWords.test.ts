@@ -5,10 +5,19 @@ import { orderOfWork } from "./schools";
 import { schoolWords } from "./schoolWords";
 
 describe("a school's words", () => {
-  const orders = STARTERS.map(({ name }) => {
-    const { structure } = resolveStructure(started(name));
-    return { name, steps: orderOfWork(structure).steps };
-  });
+  const rectangle = started("rectangle");
+  const ids = rectangle.members.map((m) => m.id);
+  const halved = {
+    ...rectangle,
+    groups: [
+      { id: "U1", name: "near half", members: ids.slice(0, 2) },
+      { id: "U2", name: "far half", members: ids.slice(2) },
+    ],
+  };
+  const orders = [
+    ...STARTERS.map(({ name }) => ({ name, drawn: started(name) })),
+    { name: "halves", drawn: halved },
+  ].map(({ name, drawn }) => ({ name, steps: orderOfWork(resolveStructure(drawn).structure).steps }));
   it("claim only what stands in the order that they are said of", () => {
     for (const { name, steps } of orders) {
       const tack = schoolWords("hinge first", steps);
@@ -16,6 +25,7 @@ describe("a school's words", () => {
       expect(/lock on the opposite side/.test(tack.says), name).toBe(steps.some((s) => s.why.kind === "locks"));
       expect(/insides last/.test(weld.says), name).toBe(steps.some((s) => s.why.kind === "inside last"));
       expect(/before the turn/.test(weld.why), name).toBe(steps.some((s) => s.part === "weld" && s.id.do === "flip"));
+      expect(new Set(tack.says.split(", ")).size, name).toBe(tack.says.split(", ").length);
       // Nothing to turn is said of a frame of which nothing is closed by turning, and of no other.
       const turns = steps.some((s) => s.closes);
       expect(/nothing to turn/.test(tack.why), name).toBe(!turns && steps.some((s) => s.why.kind === "stiff already"));

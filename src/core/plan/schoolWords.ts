@@ -158,7 +158,7 @@ export function schoolWords(id: SchoolId, steps: readonly Step[]): SchoolWords {
     clauses
       .filter(([kind, , unless]) => reasons.has(kind) && !(unless && reasons.has(unless)))
       .map(([, words]) => words);
-  const says = borne(SAYS[id]).join(", ");
+  const says = [...new Set(borne(SAYS[id]))].join(", ");
   return {
     name: SCHOOL_NAMES[id],
     says: says ? `${says.charAt(0).toUpperCase()}${says.slice(1)}.` : "",

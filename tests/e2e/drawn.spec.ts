@@ -399,6 +399,11 @@ test("a sub-assembly is measured by itself at its own gates, its corners across 
   const tacks = order.getByText(/^Tack [E-H], inside corner/);
   await expect(tacks.first()).toContainText("Tack E");
   await expect(tacks.nth(1)).toContainText("Tack G");
+  // Its error is closed while it turns, whatever is welded by then; and nothing is said to the contrary.
+  await expect(
+    order.getByText("Measure across upper frame and close its error while its joints still turn"),
+  ).toBeVisible();
+  await expect(page.getByText(/nothing to turn/)).toHaveCount(0);
   await order.getByText(dry).click();
   await page.getByRole("link", { name: "Measure now" }).click();
   const measured = page.getByRole("group", { name: "What is measured" });
@@ -427,6 +432,15 @@ test("a sub-assembly is measured by itself at its own gates, its corners across 
   await page.goto(`${address}${job}/square?round=new-U2`);
   await expect(measured.getByRole("radio", { name: "upper frame" })).toBeChecked();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(BENCH.width);
+  // It is set up as its pieces are cut with the whole.
+  await page.goto(`${address}${job}/cut`);
+  const row = page.getByRole("region", { name: "Cut list" }).getByRole("row").filter({ hasText: "EF, GH" });
+  await expect(row).toContainText(/1270\.[1-9]\smm$/, { timeout: 60_000 });
+  const cutTo = /1270\.\d/.exec(await row.getByRole("cell").last().innerText())?.[0];
+  await page.goto(`${address}${job}/square?round=new-U2`);
+  await expect(
+    page.getByText(new RegExp(`^Set up for what the weld takes: AB\\s${cutTo?.replace(".", "\\.")}\\smm`)),
+  ).toBeVisible();
   // An address that names no such part shows the frame.
   await page.goto(`${address}${job}/square?round=new-U9`);
   await expect(measured.getByRole("radio", { name: "the frame" })).toBeChecked();

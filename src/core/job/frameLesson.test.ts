@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { started } from "../../../tests/support/drawnFrames";
 import { base, job, round } from "../../../tests/support/jobs";
-import { sized } from "../../../tests/support/plans";
+import { drawnPlan, sized } from "../../../tests/support/plans";
 import { type FrameLesson, type Lesson, learnedFactors, learnShop, lessonProblem, shopLearnedSchema } from "../learn";
 import { drain } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
@@ -105,6 +106,23 @@ describe("what a frame teaches", () => {
       return e ? (e.high - e.low) / Math.abs(e.value || 1) : Number.NaN;
     };
     expect(width(learnedPlan, "AB")).toBeLessThan(width(plan, "AB"));
+  });
+  it("is what its own ring does, too, where another sub-assembly is set square on it in between", () => {
+    const stack = job([], () => drawnPlan(started("two frames stacked", { length: "1000", width: "600" })));
+    const long = Math.hypot(1000, 600);
+    const sides = {
+      AB: "999.6",
+      BC: "599.7",
+      CD: "999.6",
+      DA: "599.7",
+      AC: (long - 0.5).toFixed(2),
+      BD: (long - 0.4).toFixed(2),
+    };
+    const at = (gate: "tacked" | "cold", texts: Record<string, string>) => round(gate, { ...texts, ...H }, "calliper");
+    const square = { ...sides, AB: "1000", BC: "600", CD: "1000", DA: "600", AC: long.toFixed(2), BD: long.toFixed(2) };
+    const told = frameTeachingOf({ ...stack, entries: [...at("tacked", square), ...at("cold", sides)] });
+    if (!told.ok) throw new Error(told.why);
+    expect(told.taught.lesson.readings.map((r) => r.what)).toContain("AB");
   });
   it("tells a misread side from a hot machine", () => {
     const crossed = frameTeachingOf(built(1, { BC: -5 }));

@@ -1,3 +1,4 @@
+import type { Structure } from "../frame";
 import {
   beliefIn,
   expected,
@@ -11,7 +12,14 @@ import {
 } from "../learn";
 import { cholesky, drain, type Rows } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
-import { frameOutcomes, frameOutputs, outcomeKey, type SimulatedOutcome, simulate } from "../shrink";
+import {
+  frameOutcomes,
+  frameOutputs,
+  outcomeKey,
+  type SimulatedOutcome,
+  type SimulationStep,
+  simulate,
+} from "../shrink";
 import { FACTORS, factorsFor, type ShrinkFactors } from "../weld";
 import { builtOf } from "./built";
 import { evaluate } from "./evaluate";
@@ -49,6 +57,14 @@ const STEP = 0.1;
 /** More readings than this a lesson does not hold. */
 const MOST_READINGS = 40;
 
+/** Whether a step puts back what is measured of a frame; of another sub-assembly it leaves the ring as it is. */
+function isPutBack({ quad }: Structure, step: SimulationStep): boolean {
+  if (step.do !== "square up") return false;
+  const { members } = step;
+  const ring = quad ? Object.values(quad.sides) : [];
+  return !members || ring.length === 0 || members.some((m) => ring.includes(m));
+}
+
 /**
  * What a finished frame teaches: its readings from one gate to the next, and how they hang on each bead and factor.
  * A generator: yields the share done.
@@ -70,7 +86,7 @@ export function* frameTeaching(
   const spans = pairs
     .map((p) => spanIn(p, ids))
     // Put back into shape by hand in between: what is left of it tells of the hand.
-    .filter(({ begin, end }) => !steps.slice(begin + 1, end + 1).some((s) => s.do === "square up"));
+    .filter(({ begin, end }) => !steps.slice(begin + 1, end + 1).some((s) => isPutBack(structure, s)));
   const gates = [...new Set(spans.flatMap(({ begin, end }) => [ids[begin] ?? [], ids[end] ?? []].flat()))];
   const runs: Partial<Record<Run, SimulatedOutcome[]>> = {};
   for (const [i, run] of RUNS.entries()) {

@@ -13,7 +13,7 @@ interface Piece {
 }
 
 /** @param ids what was done by then, in any order. */
-export function piecesOf({ members, joints }: Structure, ids: readonly StepId[]): Piece[] {
+function piecesBy({ members, joints }: Structure, ids: readonly StepId[]): Piece[] {
   const tacks = new Map<string, Set<string>>();
   const beads = new Set<string>();
   for (const id of ids) {
@@ -42,14 +42,14 @@ export function piecesOf({ members, joints }: Structure, ids: readonly StepId[])
 
 /** Whether some piece that has no bead, and no second tack at any joint, still gives way about its tacks. */
 export const somethingTurns = (structure: Structure, ids: readonly StepId[]): boolean =>
-  piecesOf(structure, ids).some((p) => p.tacked.length > 0 && !p.beaded && !p.twice && stillTurns(structure, p.tacked));
+  piecesBy(structure, ids).some((p) => p.tacked.length > 0 && !p.beaded && !p.twice && stillTurns(structure, p.tacked));
 
 /**
  * Members that are put back into shape where an error is closed: not those of pieces that are stiff by then.
  * @param ids what was done before. @param cut whether tacks are cut for it. @returns null where all are.
  */
 export function putBackAt(structure: Structure, ids: readonly StepId[], cut: boolean): string[] | null {
-  const pieces = piecesOf(structure, ids);
+  const pieces = piecesBy(structure, ids);
   const loose = pieces.filter((p) => !p.beaded && (cut || !p.twice));
   return loose.length === pieces.length ? null : loose.flatMap((p) => p.members);
 }

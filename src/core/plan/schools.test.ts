@@ -147,6 +147,28 @@ describe("the order of any frame, by every school", () => {
         expect(closed, name).toHaveLength(tack === "all held" ? 0 : own.length);
       }
   });
+  it("puts back all of a frame of one piece where it closes an error, cut and set once more, too; of sub-assemblies always something", () => {
+    let closed = 0;
+    fc.assert(
+      fc.property(anyOrder, fc.boolean(), (any, cut) => {
+        const { structure, order } = built(any);
+        const choice = {
+          by: "schools",
+          tack: any[1],
+          weld: any[2],
+          ...(cut ? { cutAndSet: true as const } : {}),
+        } as const;
+        for (const { steps } of [order, chosenOrder(structure, "surface", choice)]) {
+          const back = [...putBackIn(structure, steps).values()];
+          closed += steps.filter((s) => s.closes).length;
+          if (structure.groups.length === 0) expect(back).toEqual([]);
+          for (const members of back) expect(members.length).toBeGreaterThan(0);
+        }
+      }),
+      { numRuns: 150 },
+    );
+    expect(closed).toBeGreaterThan(50);
+  });
   it("cuts and sets it once more at the last tacked gate when that was chosen, and nothing else is moved by it", () => {
     const frames = [...STARTERS.map((s) => s.name), 0, 3].map(
       (f) => [`${f}`, typeof f === "number" ? ladder(f) : resolveStructure(started(f)).structure] as const,

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { comb, drawn, started } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
-import { TURN_NAMES } from "../frame";
+import { STARTERS, TURN_NAMES } from "../frame";
 import { ALONG_WORDS } from "../plan";
 import { length } from "../units";
 import { barProposals } from "./barProposals";
@@ -184,6 +184,13 @@ describe("a frame laid out", () => {
     // By a tape in fractions; what is under an inch off the edge as every small size.
     expect(one({ ...plan, units: "inch-fraction" })).toMatch(/^from A \d+ \d+\/\d+ in along, −?0\.\d+ in across$/);
     expect(one({ ...plan, units: "inch-decimal" })).toMatch(/^from A \d+\.\d{3} in along, −?0\.\d+ in across$/);
+    // What is off a mark by less than a rule shows is on it, and no figure of noughts.
+    for (const { name } of STARTERS)
+      for (const units of ["mm", "inch-fraction", "inch-decimal"] as const) {
+        const own = { ...drawnPlan(started(name)), units };
+        for (const found of laidBy(own).laid.elements)
+          expect(laidWords(found, units), `${name} ${found.element.id}`).not.toMatch(/[^\d.]0\.00?\s(in|mm)/);
+      }
     const drawbar = drawnPlan(started("A-shaped drawbar"));
     expect(one(drawbar, `${laidBy(drawbar).laid.fixture.lying[0]} stop 1`)).toMatch(/^from the lower left /);
   });

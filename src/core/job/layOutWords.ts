@@ -259,7 +259,8 @@ export function laidWords(
   // Taped as everything else in the job; what is a little off a mark, less than an inch from an edge, is set by a rule or a feeler.
   const taped = (v: number): string => {
     const marked = formatLength(v, units, { denominator: 64, trim: Math.abs(v) < SEEN_MM });
-    return Math.abs(v) < MM_PER.in && Math.abs(marked.roundingMm) > SEEN_MM ? mm(v) : marked.text;
+    const isOffMark = Math.abs(v) < MM_PER.in && Math.abs(marked.roundingMm) > SEEN_MM;
+    return isOffMark && mm(Math.abs(v)) !== mm(0) ? mm(v) : marked.text;
   };
   const high = element.highMm > 0 ? `${taped(element.highMm)} high, ` : "";
   const play = element.playMm > 0 ? `, ${mm(element.playMm)} off` : "";

@@ -134,6 +134,7 @@ export type { Remedy } from "./remedies";
 export { correctedWords, remedyName } from "./remedyWords";
 export { keyOf, type Mean, type Round, roundsOf, type Standing, stillStands } from "./rounds";
 export { materialOf, settingsWords, thinnestWallMm, weldOf } from "./settings";
+export { sharedWords } from "./sharedWords";
 export { SHEETS, type Sheet, type SheetBlock, type SheetCell, type SheetName, sheetOf } from "./sheets";
 export { STAGES, type Stage } from "./stages";
 export { effectWords, runWords, seamFacts, stepEffect } from "./stepEffect";

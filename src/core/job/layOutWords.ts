@@ -3,7 +3,6 @@ import {
   type BedKind,
   type Fixture,
   type FreeMotion,
-  laidOn,
   lyingTurnedOver,
   type OwnThing,
   type ShelfThing,
@@ -121,6 +120,45 @@ function raisedCheck(structure: Structure, { raised, elements }: Fixture, units:
   ];
 }
 
+/** What is in the air until it is tacked: on risers, by what runs out to it, or in somebody's hands. */
+function inTheAirCheck(structure: Structure, { inTheAir, elements }: Fixture, units: UnitPreference): FixtureCheck[] {
+  if (inTheAir.length === 0) return [];
+  const high = (mm: number): string => formatLength(mm, units, { denominator: 64, trim: true }).text;
+  const under = inTheAir.map((a) => ({
+    ...a,
+    highs: [...new Set(elements.filter((e) => e.kind === "riser" && e.member === a.member).map((e) => high(e.highMm)))],
+    count: elements.filter((e) => e.kind === "riser" && e.member === a.member).length,
+  }));
+  const onRisers = under.filter((a) => a.risers > 0 && a.count === a.risers);
+  const raised = new Set(onRisers.map((a) => a.member));
+  const between = under.filter((a) => a.risers === 0 && a.by.some((id) => raised.has(id)));
+  const byHand = under.filter((a) => !onRisers.includes(a) && !between.includes(a));
+  const parts = [
+    ...(onRisers.length > 0
+      ? [
+          `In the air until it is tacked, on risers so high over the bed: ${named(
+            onRisers.map((a) => `${a.member} on ${a.count === 1 ? "one" : "two"} of ${a.highs.join(" and ")}`),
+          )}.`,
+        ]
+      : []),
+    ...between.map((a) => `${a.member} lies between ${a.by.join(" and ")} and needs none.`),
+    ...(byHand.length > 0
+      ? [
+          `Neither lies on the bed nor stands on what lies, so it is held by hand or a prop until it is tacked: ${named(byHand.map((a) => a.member))}.`,
+        ]
+      : []),
+  ];
+  const instead = isFlatUpright(structure)
+    ? " All of it lies in one upright plane: tip it down on the stage Frame (How it lies on the bed), and the bed carries it."
+    : inTheAir.length > MANY_SHARE * structure.members.length
+      ? " So much in the air is easier built as flat frames, each laid out as a job of its own (made of a sub-assembly on the stage Frame), which are stood up and joined."
+      : "";
+  return [{ id: "propped", isGood: byHand.length === 0, say: `${parts.join(" ")}${instead}` }];
+}
+
+/** Where more of a frame than this share hangs in the air, it is not laid out in one go (own judgement). */
+const MANY_SHARE = 0.5;
+
 /**
  * What a fixture is asked, with the answers: whether it holds everything once, presses, lets go, and lets the torch in.
  * @param read how the bed was found when it was read last.
@@ -134,9 +172,8 @@ export function fixtureChecks(
   const { closures, elements, located, standing, tooMany, trapped, unreached } = fixture;
   const size = (mm: number): string => formatSmall(mm, units, { decimals: 2 });
   const squared = standing.filter((m) => elements.some((e) => e.kind === "square" && e.member === m));
-  const rest = standing.filter((m) => !squared.includes(m));
-  const on = laidOn(structure, fixture.lying, rest);
-  const propped = rest.filter((m) => !on.includes(m));
+  const inAir = fixture.inTheAir.map((a) => a.member);
+  const on = standing.filter((m) => !squared.includes(m) && !inAir.includes(m));
   const inV = [...new Set(elements.filter((e) => e.kind === "V-block").map((e) => e.member))];
   const loose = closures.filter((c) => !c.closure.closes);
   const faces = unreached.map(({ joint, line, by }) => {
@@ -200,26 +237,9 @@ export function fixtureChecks(
           },
         ]
       : []),
-    ...(propped.length > 0
-      ? [
-          {
-            id: "propped" as const,
-            isGood: false,
-            say: `Neither lies on the bed nor stands on what lies, so it is held by hand or a prop until it is tacked: ${named(propped)}.${
-              isFlatUpright(structure)
-                ? " All of it lies in one upright plane: tip it down on the stage Frame (How it lies on the bed), and the bed carries it."
-                : propped.length > MANY_SHARE * structure.members.length
-                  ? " So much in the air is easier built as flat frames, each laid out as a job of its own (made of a sub-assembly on the stage Frame), which are stood up and joined."
-                  : ""
-            }`,
-          },
-        ]
-      : []),
+    ...inTheAirCheck(structure, fixture, units),
   ];
 }
-
-/** Where more of a frame than this share hangs in the air, it is not laid out in one go (own judgement). */
-const MANY_SHARE = 0.5;
 
 /** A thing of the shelf that stands in for another, or is made fast in a way of its own. */
 const THING_WORDS: Record<ShelfThing, string> = {

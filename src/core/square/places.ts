@@ -143,6 +143,9 @@ const FREE_ENDS = [
 /** A free end nearer to a joint than this share of the frame says little that that one does not. Other free ends gape from it. */
 const FREE_END_SHARE = 0.25;
 
+/** Nor is an end left out that is nearly as far from one, where the other end of its member counts: alike ends are alike (own judgement). */
+const ALIKE_ENDS = 0.8;
+
 /** Free ends nearer to each other than so many widths of the tube say the same; in a row of joints, to a joint, too. */
 const ROW_WIDTHS = 2;
 
@@ -202,22 +205,28 @@ function ofJoints(structure: Structure): Places {
   // What stands free is where an open frame gapes: as good a place as a joint, unless one is hard by. Where all joints lie in one row, a
   // comb's, it alone tells whether its teeth stand square.
   const freeEnds: Places["freeEnds"] = {};
+  const addFreeEnd = (m: StructureMember, [end, letter]: (typeof FREE_ENDS)[number], hardBy: number): boolean => {
+    const { at: end3, joints: meets } = m.ends[end];
+    const name = clean(`${m.id}${letter}`);
+    if (meets.length > 0 || levelOf(end3) !== level || nodes[name]) return false;
+    const at = sub(seenAt(end3, view), origin);
+    const isNear = (n: string): boolean =>
+      distance(nodes[n] as Vec2, at) < (freeEnds[n] ? Math.min(hardBy, ROW_WIDTHS * thick) : hardBy);
+    if (Object.keys(nodes).some(isNear)) return false;
+    nodes[name] = at;
+    const other = sub(seenAt(m.ends[end === "from" ? "to" : "from"].at, view), origin);
+    const long = distance(other, at);
+    freeEnds[name] = { member: m.id, end, way: scale(sub(at, other), long > 0 ? 1 / long : 0) };
+    onMember.set(m.id, [...(onMember.get(m.id) ?? []), { name, at }]);
+    return true;
+  };
   const addFreeEnds = (hardBy: number, members: readonly StructureMember[]): void => {
-    for (const m of members)
-      for (const [end, letter] of FREE_ENDS) {
-        const { at: end3, joints: meets } = m.ends[end];
-        const name = clean(`${m.id}${letter}`);
-        if (meets.length > 0 || levelOf(end3) !== level || nodes[name]) continue;
-        const at = sub(seenAt(end3, view), origin);
-        const isNear = (n: string): boolean =>
-          distance(nodes[n] as Vec2, at) < (freeEnds[n] ? Math.min(hardBy, ROW_WIDTHS * thick) : hardBy);
-        if (Object.keys(nodes).some(isNear)) continue;
-        nodes[name] = at;
-        const other = sub(seenAt(m.ends[end === "from" ? "to" : "from"].at, view), origin);
-        const long = distance(other, at);
-        freeEnds[name] = { member: m.id, end, way: scale(sub(at, other), long > 0 ? 1 / long : 0) };
-        onMember.set(m.id, [...(onMember.get(m.id) ?? []), { name, at }]);
-      }
+    for (const m of members) {
+      const [first, last] = FREE_ENDS;
+      const begins = addFreeEnd(m, first, hardBy);
+      const finishes = addFreeEnd(m, last, begins ? ALIKE_ENDS * hardBy : hardBy);
+      if (finishes && !begins) addFreeEnd(m, first, ALIKE_ENDS * hardBy);
+    }
   };
   addFreeEnds(FREE_END_SHARE * Math.max(...size), structure.members);
   if (isRow(Object.values(nodes), thick)) addFreeEnds(ROW_WIDTHS * thick, structure.members);

@@ -1,7 +1,7 @@
 "use client";
 
 import { drillList, holeAdvice, sheetStartsMm, templatesOf } from "@/core/cut";
-import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS } from "@/core/job";
+import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS, sharedWords } from "@/core/job";
 import { drillWords, formatLength, formatSmall } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -18,7 +18,7 @@ const COLUMNS = ["Pieces", "Members", "Long point", "Short point", "Added", "Cut
 export function CutPrint() {
   const { job, evaluation, predicted } = useJob("job", "evaluation", "predicted");
   const { units } = job.plan;
-  const { structure, cut } = evaluation;
+  const { structure, cut, prediction } = evaluation;
   const waits = predicted.state.status === "working";
   const scene = useScene(structure);
   if (!structure || !scene) return <NotYet stage="Cut list on paper" />;
@@ -66,7 +66,7 @@ export function CutPrint() {
                 <tr>
                   <td />
                   <td colSpan={COLUMNS.length - 1} className="pb-1 text-soft">
-                    {p.ends}
+                    {[p.ends, sharedWords(job.plan, p, prediction, units)].filter(Boolean).join("; ")}
                   </td>
                 </tr>
               </tbody>

@@ -4,7 +4,15 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
 import { inRuns, matchWords, templatesOf } from "@/core/cut";
-import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS, settingsWords } from "@/core/job";
+import {
+  addedWords,
+  cutToWords,
+  pieceSection,
+  predictedDecimals,
+  STAGE_CAUTIONS,
+  settingsWords,
+  sharedWords,
+} from "@/core/job";
 import { formatLength, formatSmall, physical } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
@@ -38,6 +46,10 @@ const BuyingList = dynamic(() => bars().then((m) => m.BuyingList), { ssr: false 
 const AsCutLog = dynamic(() => asCut().then((m) => m.AsCutLog), { ssr: false });
 const MarkingOut = dynamic(() => marks().then((m) => m.MarkingOut), { ssr: false });
 const LATER = [bars, marks, asCut];
+
+/** Why a piece is cut by more, or less, than its own weld takes. */
+const Shared = ({ words }: { words: string | null }) =>
+  words ? <span className="ml-auto block max-w-44 text-sm text-soft">{words}</span> : null;
 
 /** Third stage: what to cut. */
 export function CutStage() {
@@ -112,7 +124,10 @@ export function CutStage() {
                 <td className="fig py-3 pr-3 text-right whitespace-nowrap">
                   {formatLength(p.shortPointMm, units).text}
                 </td>
-                <td className="fig py-3 pr-3 text-right text-plum">{addedWords(p, units)}</td>
+                <td className="fig py-3 pr-3 text-right text-plum">
+                  {addedWords(p, units)}
+                  <Shared words={sharedWords(job.plan, p, prediction, units)} />
+                </td>
                 {aimed ? (
                   <td className="fig py-3 pr-3 text-right text-plum">
                     {p.fixed || p.toGap

@@ -71,7 +71,7 @@ export function LayoutStage() {
       <div className="grid grid-cols-[minmax(0,1fr)] gap-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,25rem)]">
         <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
           <p className="max-w-prose text-lg" data-testid="fixture-needs">
-            {needed} for what lies on the bed, placed {PLACED_AS_WORDS[laid.placed]}.
+            {needed}, placed {PLACED_AS_WORDS[laid.placed]}.
           </p>
           <FrameDrawing
             scene={scene}

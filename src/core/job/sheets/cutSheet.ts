@@ -2,6 +2,7 @@ import { formatLength } from "../../units";
 import { STAGE_CAUTIONS } from "../cautions";
 import type { Evaluation } from "../evaluate";
 import type { Job } from "../jobSchema";
+import { sharedWords } from "../sharedWords";
 import { addedInWords, cutToWords, pieceSection } from "../words";
 import type { SheetBlock } from "./sheet";
 
@@ -31,7 +32,7 @@ export function cutSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
           cutToWords(p, units, false),
           { room: true },
         ],
-        ["", "", p.ends, "", "", ""],
+        ["", "", p.ends, sharedWords(job.plan, p, evaluation.prediction, units) ?? "", "", ""],
       ]),
     },
     { kind: "heading", text: "Cards for the saw" },

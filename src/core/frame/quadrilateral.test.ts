@@ -7,7 +7,7 @@ import { CORNERS, ends, SIDES } from "../geometry";
 import { distance } from "../numeric";
 import { length } from "../units";
 import type { DrawnFrame } from "./drawnSchema";
-import { setJoint } from "./editing";
+import { renameMember, setJoint } from "./editing";
 import { resolveStructure } from "./resolveStructure";
 
 const of = (frame: DrawnFrame) => resolveStructure(frame).structure;
@@ -42,6 +42,28 @@ describe("the quadrilateral of a frame", () => {
       members: askew.members.map((m) => (m.id === "CD" ? { ...m, from: { ...m.from, z: length("60") } } : m)),
     };
     expect(of(moved).quad).toBeNull();
+  });
+  it("keeps its corners whichever of its sides are called otherwise, and those that keep their names stay those", () => {
+    const rings = ["rectangle", "ladder", "gate leaf", "table base", "two frames stacked"].map((name) => started(name));
+    fc.assert(
+      fc.property(fc.constantFrom(...rings), fc.subarray([...SIDES], { minLength: 1 }), (frame, others) => {
+        const before = of(frame).quad;
+        const renamed = others.reduce((f, side) => {
+          const done = renameMember(f, side, `Z${side}`);
+          return done.ok ? done.value : f;
+        }, frame);
+        const after = of(renamed).quad;
+        if (others.length < SIDES.length)
+          for (const side of SIDES) expect(after?.sides[side]).toBe(others.includes(side) ? `Z${side}` : side);
+        // Of more than one ring without any name the largest that lies is taken: one of as much, wherever its letters begin.
+        expect(after?.lengthMm).toBeGreaterThan(0);
+        expect([after?.lengthMm, after?.widthMm].sort()).toEqual([before?.lengthMm, before?.widthMm].sort());
+      }),
+    );
+    // A side's name on what is none of its sides is nobody's corner.
+    const wrong = renameMember(started("ladder"), "AB", "SILL");
+    const cross = wrong.ok ? renameMember(wrong.value, "M1", "AB") : wrong;
+    expect(cross.ok && of(cross.value).quad).toBeNull();
   });
   it("has outside corners where the outsides of its sides meet, whatever its angles and however it is joined", () => {
     fc.assert(

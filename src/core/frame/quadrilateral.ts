@@ -94,19 +94,32 @@ function outsideCorners({ members, joints }: Ring, v: ViewAxes): Vec2[] | null {
   return corners.every((c): c is Vec2 => c !== null) ? corners : null;
 }
 
-/** Which corner of a ring is A, and whether it goes round the ring's own way; by names where the sides have them. */
+/** Member of a ring that is its k-th side, when corner `start` is A and it goes round that way: corner i lies between members i and i + 1. */
+const sideAt = ({ members }: Ring, start: number, way: 1 | -1, k: number): string =>
+  (members[(start + way * k + (way === 1 ? 1 : 0) + 8) % 4] as StructureMember).id;
+
+/**
+ * Which corner of a ring is A, and whether it goes round the ring's own way: so that sides which have the names of sides are those; else from
+ * the lower left, anticlockwise. Null where its names are not in turn.
+ */
 function lettered(ring: Ring, corners: readonly Vec2[]): { start: number; way: 1 | -1 } | null {
-  const anticlockwise = twiceArea(corners) > 0;
-  const way = anticlockwise ? 1 : -1;
-  const ids = ring.members.map((m) => m.id);
-  if (SIDES.every((s) => ids.includes(s))) {
-    // Corner i lies between member i and member i + 1: A lies between DA and AB.
-    const start = ids.findIndex((id, i) => [id, ids[(i + 1) % 4]].every((x) => x === "DA" || x === "AB"));
-    if (start < 0) return null;
+  const way = twiceArea(corners) > 0 ? 1 : -1;
+  const names = new Set<string>(SIDES);
+  const isNamed = ring.members.some((m) => names.has(m.id));
+  if (isNamed) {
     // A person's own letters may go round either way.
-    return { start, way: ids[(start + 1) % 4] === "AB" ? 1 : -1 };
+    const fits = ([way, -way] as (1 | -1)[]).flatMap((round) =>
+      [0, 1, 2, 3]
+        .map((start) => ({ start, way: round }))
+        .filter((x) =>
+          SIDES.every((side, k) => {
+            const id = sideAt(ring, x.start, round, k);
+            return id === side || !names.has(id);
+          }),
+        ),
+    );
+    return fits[0] ?? null;
   }
-  // Names of sides that other members have are not given away again.
   const nearest = corners.reduce((best, c, i) => {
     const b = corners[best] as Vec2;
     return c.x + c.y < b.x + b.y - 1e-6 ? i : best;
@@ -150,19 +163,21 @@ function viewOf(ring: Ring, view: ViewAxes): Quadrilateral | null {
 }
 
 /**
- * The quadrilateral of a frame, when it has one: four members joined end to end that lie flat. Sides called AB, BC, CD and DA go
- * first; else what lies level goes before what stands, and the largest before the smaller. Unnamed corners are lettered
- * anticlockwise from the lower left, unless another member has the name of a side.
+ * The quadrilateral of a frame, when it has one: four members joined end to end that lie flat. One of which sides are called AB, BC, CD or DA
+ * goes first, and keeps those; else what lies level goes before what stands, and the largest before the smaller. Unnamed corners are lettered
+ * anticlockwise from the lower left, unless a member outside the ring has the name of a side.
  * @returns null for a frame without such four members.
  */
 export function quadrilateralOf(structure: Pick<Structure, "members" | "joints">): Quadrilateral | null {
-  const named = (q: Quadrilateral): boolean => SIDES.every((s) => q.sides[s] === s);
-  const taken = structure.members.some((m) => SIDES.some((s) => s === m.id));
+  const named = (q: Quadrilateral): boolean => SIDES.some((s) => q.sides[s] === s);
+  // Names of sides that other members have are not given away again.
+  const isTaken = (ring: Ring): boolean =>
+    structure.members.some((m) => SIDES.some((s) => s === m.id) && !ring.members.includes(m));
   const area = (q: Quadrilateral): number => Math.abs(twiceArea(CORNERS.map((c) => q.corners[c])));
   const found = ringsOf(structure).flatMap((ring) => {
     const view = planeOf(ring);
     const q = view && viewOf(ring, view);
-    return q && (named(q) || !taken) ? [q] : [];
+    return q && !isTaken(ring) ? [q] : [];
   });
   const rank = (q: Quadrilateral): number => (named(q) ? 0 : 2) + (q.view.depth === 2 ? 0 : 1);
   return (

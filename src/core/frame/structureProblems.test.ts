@@ -14,6 +14,21 @@ describe("what is wrong is said at its place, with what would put it right", () 
     const found = problems(frame).find((p) => p.path === path);
     expect(found?.message, `${path}: ${JSON.stringify(problems(frame))}`).toMatch(words);
   };
+  it("a member that is called like a corner, whichever corner that is; a ring of other names says nothing", () => {
+    const named = (id: string): DrawnFrame => {
+      const frame = started("rectangle");
+      return { ...frame, members: frame.members.map((m, i) => (i === 0 ? { ...m, id } : m)) };
+    };
+    const corners = Object.values(of(started("rectangle")).quad?.joints ?? {});
+    expect(corners).toHaveLength(4);
+    for (const corner of corners)
+      says(
+        named(corner),
+        `frame.drawn.members.${corner}`,
+        /^A corner of the frame is called .*, too\. Give the member/,
+      );
+    expect(problems(named("T1"))).toEqual([]);
+  });
   it("members that cross, lie in each other, have no length, or touch nothing", () => {
     says(
       drawn({

@@ -1,3 +1,4 @@
+import { CORNERS } from "../geometry";
 import { cross3, degrees, dot3, Groups, squareTo, sub3, unit3 } from "../numeric";
 import { type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import { clearances } from "./clearance";
@@ -226,6 +227,17 @@ function loose(structure: Structure): Problem[] {
 const placeWords = (at: readonly number[], units: UnitPreference): string =>
   `x ${at.map((v) => plainLength(Math.round(v), units)).join(", ")}`.replace(/, ([^,]*), ([^,]*)$/, ", y $1, z $2");
 
+/** Members that are called like a corner: a step that names one is read two ways. */
+const likeCorners = ({ members, quad }: Structure): Problem[] =>
+  members
+    .filter((m) => quad !== null && CORNERS.some((corner) => corner === m.id))
+    .map((m) =>
+      warning(
+        `frame.drawn.members.${m.id}`,
+        `A corner of the frame is called ${m.id}, too. Give the member another name, so that no step is mistaken.`,
+      ),
+    );
+
 /**
  * What is wrong or doubtful with a drawn frame, each at its place (`frame.drawn.members.M1`, `frame.drawn.joints.A`), with what would put
  * it right. @param resolved of the same frame.
@@ -250,6 +262,7 @@ export function structureProblems(
       ),
     );
   found.push(...jointProblems(structure, placed, units), ...missed(placed, structure, units), ...loose(structure));
+  found.push(...likeCorners(structure));
   for (const c of clearances(frame, structure, units))
     if (!c.ok) found.push(warning(c.of === "floor" ? "frame.drawn.floor" : `frame.drawn.obstacles.${c.of}`, c.why));
   frame.pairs.forEach((p, i) => {

@@ -1,11 +1,11 @@
 import { type Footprint, footprint } from "../bed";
-import { type Aim, aimOf, type Limit, type Mouth, resolveLimits } from "../check";
+import { aimOf, type Limit, type Mouth, resolveLimits } from "../check";
 import { type AsCut, asCut, type CutPiece, closingGaps, cutList } from "../cut";
 import { MATERIALS, type Structure, type StructureMember, seenAt } from "../frame";
 import { CORNERS, type Corner, type Side } from "../geometry";
 import { distance, type Vec2 } from "../numeric";
 import type { Order } from "../plan";
-import { aimedSetUp, growing, memberGrowth, type Prediction } from "../shrink";
+import { aimedSetUp, type Growth, growing, isNoGrowth, memberGrowth, type Prediction } from "../shrink";
 import { mouthsOf, type Places, placesOf, type SetUp, setUp } from "../square";
 import type { Problem } from "../units";
 import { builtOf } from "./built";
@@ -41,9 +41,9 @@ export interface EvaluationContext {
 }
 
 /** Corners of a structure set off by what its prediction says, and by where it is aimed; null where that is nothing. */
-function targetOf(structure: Structure, prediction: Prediction | null, growth: Aim): SetUp | null {
+function targetOf(structure: Structure, prediction: Prediction | null, growth: Growth): SetUp | null {
   const { quad, joints } = structure;
-  if (!quad || (!prediction && growth.lengthMm === 0 && growth.widthMm === 0)) return null;
+  if (!quad || (!prediction && isNoGrowth(growth))) return null;
   const grown = growing(structure, growth);
   const offset = (c: Corner): Vec2 => {
     const at = joints.find((j) => j.id === quad.joints[c])?.at ?? quad.at[c];
@@ -59,21 +59,33 @@ export interface CutRound extends Round {
 }
 
 /**
- * How much longer and wider than weld and limits would have it the frame gets from its pieces as they are, mm: as they came off
- * the saw, where both of a pair were measured, else as they are to be cut. What must not move is cut as drawn.
+ * How much longer than weld and limits would have it each side gets from its piece as it is, mm: as it came off the saw, where both of a
+ * pair were measured, else as it is to be cut. What must not move is cut as drawn, and sides across from each other are cut to one stop.
  * @param wanted length of a piece for the weld and the limits, mm.
  */
-function fromPieces({ quad, members }: Structure, { cut, asCut }: Pieces, wanted: (m: StructureMember) => number): Aim {
-  const off = (sides: readonly Side[]): number => {
-    const own = members.filter((m) => sides.some((s) => quad?.sides[s] === m.id));
-    const read = own.map((m) => asCut?.pieces.find((p) => p.member === m.id)?.mm);
-    const measured = read.every((mm) => mm !== undefined);
-    const long = (m: StructureMember, i: number): number =>
-      (measured ? read[i] : cut.find((p) => p.members.includes(m.id))?.cutLongPointMm) ?? wanted(m);
-    return own.reduce((sum, m, i) => sum + long(m, i) - wanted(m), 0) / Math.max(1, own.length);
+function fromPieces(
+  { quad, members }: Structure,
+  { cut, asCut }: Pieces,
+  wanted: (m: StructureMember) => number,
+): Record<Side, number> {
+  const read = (side: Side): number | undefined => asCut?.pieces.find((p) => p.member === quad?.sides[side])?.mm;
+  const off = (side: Side): number => {
+    const m = members.find((x) => x.id === quad?.sides[side]);
+    if (!m) return 0;
+    const measured = PAIR_OF[side].every((s) => read(s) !== undefined);
+    const long = measured ? read(side) : cut.find((p) => p.members.includes(m.id))?.cutLongPointMm;
+    return (long ?? wanted(m)) - wanted(m);
   };
-  return { lengthMm: off(["AB", "CD"]), widthMm: off(["BC", "DA"]) };
+  return { AB: off("AB"), BC: off("BC"), CD: off("CD"), DA: off("DA") };
 }
+
+/** Sides across from each other. */
+const PAIR_OF: Record<Side, readonly [Side, Side]> = {
+  AB: ["AB", "CD"],
+  CD: ["AB", "CD"],
+  BC: ["BC", "DA"],
+  DA: ["BC", "DA"],
+};
 
 /** Pieces as they are to be cut, and as they came off the saw. */
 export interface Pieces {
@@ -122,8 +134,9 @@ export function evaluationContext(
       return { ...r, means, asCut: asCut(cut, Object.fromEntries(readings), structure?.quad ?? null) };
     });
   const wanted = (m: StructureMember): number => m.longMm + (found?.allowancesMm[m.id]?.value ?? 0) + grown(m);
-  const pieces = structure ? fromPieces(structure, whole ?? piecesOf({ cut, cutRounds }), wanted) : aim;
-  const growth = { lengthMm: aim.lengthMm + pieces.lengthMm, widthMm: aim.widthMm + pieces.widthMm };
+  const growth: Growth = structure
+    ? { ...aim, sidesMm: fromPieces(structure, whole ?? piecesOf({ cut, cutRounds }), wanted) }
+    : aim;
   const prediction = found && structure ? { ...found, setUp: aimedSetUp(structure, found, growth) } : found;
   const ticked = new Set<string>();
   for (const entry of inTime(job.entries)) {

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { aroundMiddle, ring, started } from "../../../tests/support/drawnFrames";
 import { resolveStructure } from "../frame";
-import { CORNERS, ends, SPANS } from "../geometry";
+import { CORNERS, ends, SIDES, SPANS } from "../geometry";
 import { add3, norm3, sub3, type Vec3 } from "../numeric";
 import { aimedSetUp, growing, memberGrowth } from "./aimed";
 import type { SetUpShape } from "./settingUp";
@@ -50,6 +50,49 @@ describe("a frame made longer and wider than drawn", () => {
       ),
       { numRuns: 40 },
     );
+  });
+  it("gives each side of any ring what its own piece is longer by, and neither turns nor leans it by that", () => {
+    const more = fc.double({ min: -2, max: 2, noNaN: true });
+    fc.assert(
+      fc.property(
+        fc.tuple(...[0, 1, 2, 3].map(() => fc.double({ min: 0.8, max: 1.25, noNaN: true }))),
+        fc.record({ AB: more, BC: more, CD: more, DA: more }),
+        (radii, sidesMm) => {
+          const { structure } = resolveStructure(ring(aroundMiddle(radii.map((r) => 700 * r))));
+          const { quad, joints } = structure;
+          if (!quad) throw new Error("corners expected");
+          const move = growing(structure, { lengthMm: 0, widthMm: 0, sidesMm });
+          const at = (c: "A" | "B" | "C" | "D"): Vec3 => joints.find((j) => j.id === quad.joints[c])?.at as Vec3;
+          const to = (c: "A" | "B" | "C" | "D"): Vec3 => add3(at(c), move(at(c)));
+          for (const side of SIDES) {
+            const [p, q] = ends(side);
+            const longer = norm3(sub3(to(q), to(p))) - norm3(sub3(at(q), at(p)));
+            expect(longer, side).toBeCloseTo(sidesMm[side], 1);
+          }
+          // No rigid movement: neither along nor round (moments about the middle, mm2 over the frame's own mm2).
+          const middle = CORNERS.reduce<Vec3>((sum, c) => add3(sum, at(c)), [0, 0, 0]).map((v) => v / 4);
+          const shift = CORNERS.reduce<Vec3>((sum, c) => add3(sum, move(at(c))), [0, 0, 0]);
+          expect(norm3(shift)).toBeLessThan(1e-6);
+          const turn = CORNERS.reduce((sum, c) => {
+            const [x, y] = [at(c)[0] - (middle[0] ?? 0), at(c)[1] - (middle[1] ?? 0)];
+            const [dx, dy] = move(at(c));
+            return sum + x * dy - y * dx;
+          }, 0);
+          expect(Math.abs(turn) / 700 ** 2).toBeLessThan(1e-6);
+        },
+      ),
+      { numRuns: 60 },
+    );
+    // A rectangle whose two long sides differ: a trapeze, with equal diagonals.
+    const { structure } = resolveStructure(started("rectangle", { length: 1500, width: 900 }));
+    const move = growing(structure, { lengthMm: 0, widthMm: 0, sidesMm: { AB: 1, BC: 0, CD: -1, DA: 0 } });
+    const at = (c: "A" | "B" | "C" | "D"): Vec3 =>
+      structure.joints.find((j) => j.id === structure.quad?.joints[c])?.at as Vec3;
+    const diagonal = (p: "A" | "B", q: "C" | "D"): number =>
+      norm3(sub3(add3(at(q), move(at(q))), add3(at(p), move(at(p)))));
+    expect(diagonal("A", "C") - diagonal("B", "D")).toBeCloseTo(0, 6);
+    expect(move(at("A"))[0]).toBeCloseTo(-0.5, 6);
+    expect(move(at("C"))[0]).toBeCloseTo(-0.5, 6);
   });
   it("moves nothing where there are no corners, or nothing is wanted", () => {
     const open = resolveStructure(started("A-shaped drawbar")).structure;

@@ -1,6 +1,6 @@
-import { type Structure, type StructureMember, seenAt } from "../frame";
-import { CORNERS, type Corner, ends } from "../geometry";
-import { add, add3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
+import { type Quadrilateral, type Structure, type StructureMember, seenAt } from "../frame";
+import { CORNERS, type Corner, ends, SIDES, type Side } from "../geometry";
+import { add, add3, dot3, norm3, scale3, solveSmall, squareTo, sub3, unit3, type Vec3 } from "../numeric";
 import { cornerAngleDeg } from "../square";
 import type { Estimate } from "../units";
 import type { Prediction } from "./prediction";
@@ -10,27 +10,81 @@ import type { SetUpShape, SetUpTarget } from "./settingUp";
 export interface Growth {
   lengthMm: number;
   widthMm: number;
+  /** How much longer each side gets besides, by the pieces that it is made of, mm. */
+  sidesMm?: Readonly<Record<Side, number>>;
 }
 
 const NONE: Vec3 = [0, 0, 0];
+type Move = (at: Vec3) => Vec3;
+
+/** Whether a frame is made as it is drawn. */
+export const isNoGrowth = ({ lengthMm, widthMm, sidesMm }: Growth): boolean =>
+  lengthMm === 0 && widthMm === 0 && SIDES.every((side) => (sidesMm?.[side] ?? 0) === 0);
+
+/** Corners of a quadrilateral where its centre lines meet, with its own axes and extents. */
+function axesOf({ joints }: Structure, quad: Quadrilateral) {
+  const at = Object.fromEntries(
+    CORNERS.map((c) => [c, joints.find((j) => j.id === quad.joints[c])?.at ?? quad.at[c]]),
+  ) as Record<Corner, Vec3>;
+  const along = sub3(at.B, at.A);
+  const u = unit3(along);
+  const across = squareTo(sub3(at.D, at.A), u);
+  return { at, u, v: unit3(across), long: norm3(along), wide: norm3(across) };
+}
+
+/**
+ * How far each place moves when every side gets so much longer: corners by as little as it takes, which neither turns nor leans the frame
+ * (least norm; to first order in the lengths); what lies between, in proportion along and across.
+ */
+function stretchedBy(
+  { at, u, v, long, wide }: ReturnType<typeof axesOf>,
+  sidesMm: Readonly<Record<Side, number>>,
+): Move {
+  const rows = SIDES.map((side) => {
+    const [p, q] = ends(side);
+    const way = unit3(sub3(at[q], at[p]));
+    return CORNERS.flatMap((c) => {
+      const sign = c === q ? 1 : c === p ? -1 : 0;
+      return [sign * dot3(way, u), sign * dot3(way, v)];
+    });
+  });
+  const product = (p: readonly number[], q: readonly number[]): number =>
+    p.reduce((sum, x, i) => sum + x * (q[i] ?? 0), 0);
+  const pulls = solveSmall(
+    rows.map((p) => rows.map((q) => product(p, q))),
+    SIDES.map((side) => sidesMm[side]),
+  );
+  const shares = (p: Vec3): number[] => {
+    const r = sub3(p, at.A);
+    const [s, t] = [dot3(r, u) / long, dot3(r, v) / wide];
+    return [1, s, t, s * t];
+  };
+  const between = (axis: 0 | 1): number[] | null =>
+    pulls &&
+    solveSmall(
+      CORNERS.map((c) => shares(at[c])),
+      CORNERS.map((_, i) => rows.reduce((sum, row, k) => sum + (row[2 * i + axis] ?? 0) * (pulls[k] ?? 0), 0)),
+    );
+  const [x, y] = [between(0), between(1)];
+  if (!x || !y) return () => NONE;
+  return (p) => add3(scale3(u, product(x, shares(p))), scale3(v, product(y, shares(p))));
+}
 
 /**
  * How far each place moves when a quadrilateral is made longer and wider than drawn: tubes keep their width, so it is the
  * centre lines of opposite sides that move apart. Nothing moves in a frame without corners.
  */
-export function growing({ quad, joints }: Structure, { lengthMm, widthMm }: Growth): (at: Vec3) => Vec3 {
-  if (!quad || (lengthMm === 0 && widthMm === 0)) return () => NONE;
-  const at = Object.fromEntries(
-    CORNERS.map((c) => [c, joints.find((j) => j.id === quad.joints[c])?.at ?? quad.at[c]]),
-  ) as Record<"A" | "B" | "C" | "D", Vec3>;
-  const along = sub3(at.B, at.A);
-  const u = unit3(along);
-  const across = squareTo(sub3(at.D, at.A), u);
-  const v = unit3(across);
-  const [long, wide] = [norm3(along), norm3(across)];
+export function growing(structure: Structure, growth: Growth): Move {
+  const { quad } = structure;
+  if (!quad || isNoGrowth(growth)) return () => NONE;
+  const { lengthMm, widthMm, sidesMm } = growth;
+  const axes = axesOf(structure, quad);
+  const { at, u, v, long, wide } = axes;
+  const bySides = sidesMm ? stretchedBy(axes, sidesMm) : () => NONE;
   return (p) => {
     const r = sub3(p, at.A);
-    return add3(scale3(u, lengthMm * (dot3(r, u) / long - 0.5)), scale3(v, widthMm * (dot3(r, v) / wide - 0.5)));
+    const even = add3(scale3(u, lengthMm * (dot3(r, u) / long - 0.5)), scale3(v, widthMm * (dot3(r, v) / wide - 0.5)));
+    return add3(even, bySides(p));
   };
 }
 
@@ -38,7 +92,7 @@ export function growing({ quad, joints }: Structure, { lengthMm, widthMm }: Grow
 export const memberGrowth = (structure: Structure, growth: Growth): ((m: StructureMember) => number) =>
   stretching(structure, growing(structure, growth));
 
-function stretching(structure: Structure, move: (at: Vec3) => Vec3): (m: StructureMember) => number {
+function stretching(structure: Structure, move: Move): (m: StructureMember) => number {
   const joints = new Map(structure.joints.map((j) => [j.id, j.at]));
   return (m) => {
     const end = (which: "from" | "to"): Vec3 => move(joints.get(m.ends[which].joints[0] ?? "") ?? m.ends[which].at);
@@ -53,19 +107,16 @@ export function leanNoise({ outcomes }: Pick<Prediction, "outcomes">): Estimate 
 }
 
 /** The lean in a set-up, as a movement of every place: the side CD slides along AB, what lies between goes along in proportion. */
-function leaning({ quad, joints }: Structure, offsetsMm: SetUpShape["offsetsMm"]): (at: Vec3) => Vec3 {
+function leaning(structure: Structure, offsetsMm: SetUpShape["offsetsMm"]): Move {
+  const { quad } = structure;
   if (!quad) return () => NONE;
-  const at = (c: "A" | "B" | "C" | "D"): Vec3 => joints.find((j) => j.id === quad.joints[c])?.at ?? quad.at[c];
-  const off = (c: "A" | "B" | "C" | "D"): Vec3 => offsetsMm[quad.joints[c]] ?? NONE;
-  const along = sub3(at("B"), at("A"));
-  const [u, long] = [unit3(along), norm3(along)];
-  const across = squareTo(sub3(at("D"), at("A")), u);
-  const [v, wide] = [unit3(across), norm3(across)];
+  const { at, u, v, long, wide } = axesOf(structure, quad);
+  const off = (c: Corner): Vec3 => offsetsMm[quad.joints[c]] ?? NONE;
   const slides = (dot3(off("C"), u) + dot3(off("D"), u) - dot3(off("A"), u) - dot3(off("B"), u)) / 2;
   const rises = (dot3(off("B"), v) + dot3(off("C"), v) - dot3(off("A"), v) - dot3(off("D"), v)) / 2;
   // Whichever pair of sides turned, it is one shear.
   const lean = slides + (rises * wide) / long;
-  return (p) => scale3(u, lean * (dot3(sub3(p, at("A")), v) / wide - 0.5));
+  return (p) => scale3(u, lean * (dot3(sub3(p, at.A), v) / wide - 0.5));
 }
 
 /**
@@ -80,7 +131,7 @@ export function aimedSetUp(
   const { quad } = structure;
   const { setUp } = prediction;
   const noise = leanNoise(prediction) !== null;
-  if (!quad || (growth.lengthMm === 0 && growth.widthMm === 0 && !noise)) return setUp;
+  if (!quad || (isNoGrowth(growth) && !noise)) return setUp;
   const grown = growing(structure, growth);
   const lean = noise ? leaning(structure, setUp.offsetsMm) : () => NONE;
   const move = (p: Vec3): Vec3 => sub3(grown(p), lean(p));

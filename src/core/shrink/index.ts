@@ -1,4 +1,4 @@
-export { aimedSetUp, growing, leanNoise, memberGrowth } from "./aimed";
+export { aimedSetUp, type Growth, growing, isNoGrowth, leanNoise, memberGrowth } from "./aimed";
 export { CompileCache } from "./compileCache";
 export { type CompiledSteps, compileLoads } from "./compileSteps";
 export { bowWays, frameOutcomes, frameOutputs } from "./frameOutcomes";

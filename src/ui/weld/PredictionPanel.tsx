@@ -36,7 +36,8 @@ function Targets({ setUp, units }: { setUp: SetUpShape; units: UnitPreference })
     <details>
       <summary className="tap cursor-pointer font-semibold">Set up off nominal</summary>
       <p className="mb-2 max-w-prose text-sm text-soft">
-        Built like this, the cold frame lands on nominal, within the scatter stated.
+        Built like this, the cold frame ends as near to nominal as straight tubes, and sides of one length across from
+        each other, allow; within the scatter stated.
         {setUp.rounds > 0 ? ` Found in ${setUp.rounds} rounds.` : ""}
       </p>
       <table className="w-full text-left">

@@ -76,6 +76,42 @@ export const comb = (teeth: number, apartMm: number, toothMm: number, faceMm = 4
     [squareTube(faceMm, 3)],
   );
 
+/** Rails laid across a ring, from the middle of one side to the middle of the other, with so many uprights on each. */
+export const railsOnRing = (rails: number, uprights: number, faceMm = 40): DrawnFrame => {
+  const [L, W, h] = [1600, 900, faceMm / 2];
+  const across = Array.from({ length: rails }, (_, r) => ({ id: `L${r + 1}`, y: (W * (r + 1)) / (rails + 1) }));
+  return drawn(
+    {
+      B1: [
+        [0, 0, h],
+        [L, 0, h],
+      ],
+      B2: [
+        [L, 0, h],
+        [L, W, h],
+      ],
+      B3: [
+        [L, W, h],
+        [0, W, h],
+      ],
+      B4: [
+        [0, W, h],
+        [0, 0, h],
+      ],
+      ...Object.fromEntries(
+        across.flatMap(({ id, y }) => [
+          [id, [[0, y, 3 * h] as Vec3, [L, y, 3 * h] as Vec3]],
+          ...Array.from({ length: uprights }, (_, i) => {
+            const x = (L * (i + 1)) / (uprights + 1);
+            return [`P${id.slice(1)}${i + 1}`, [[x, y, 4 * h] as Vec3, [x, y, 4 * h + 400] as Vec3, "S2"]];
+          }),
+        ]),
+      ),
+    },
+    [squareTube(faceMm, 3), roundTube(16, 2, "S2")],
+  );
+};
+
 /** Frames without corners: closed and open, standing and lying, round and square tube, thick and thin. */
 export const FREE_FRAMES = {
   drawbar: started("A-shaped drawbar", {}, squareTube(60, 4)),

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { railsOnRing, started } from "../../../tests/support/drawnFrames";
 import { emptyFrame, member, resolveStructure, STARTERS } from "../frame";
 import { length } from "../units";
 import { markingOut } from "./markingOut";
@@ -27,6 +27,24 @@ describe("what is marked on a piece", () => {
     const first = marked?.marks[0];
     expect(first).toMatchObject({ kind: "lands", member: "U0", face: "up" });
     if (first?.kind === "lands") expect(first.edgesMm[1] - first.edgesMm[0]).toBeCloseTo(12, 1);
+  });
+  it("lies on the piece that it is marked on, also where what lands reaches beyond its end", () => {
+    for (const frame of [
+      railsOnRing(2, 3),
+      railsOnRing(1, 5, 60),
+      started("two frames stacked"),
+      started("table base"),
+    ]) {
+      const pieces = markingOut(resolveStructure(frame).structure, []);
+      expect(pieces.length).toBeGreaterThan(0);
+      for (const piece of pieces)
+        for (const m of piece.marks)
+          if (m.kind !== "hole") {
+            expect(m.edgesMm[0], `${piece.member} ${m.member}`).toBeGreaterThanOrEqual(0);
+            expect(m.edgesMm[1], `${piece.member} ${m.member}`).toBeLessThanOrEqual(piece.longMm);
+            expect(m.edgesMm[1]).toBeGreaterThan(m.edgesMm[0]);
+          }
+    }
   });
   it("is the slanted foot of a brace, by plane geometry", () => {
     fc.assert(

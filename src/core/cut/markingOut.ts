@@ -149,10 +149,12 @@ export function markingOut(structure: Structure, drills: readonly Drill[], off: 
         if (mark.kind === "hole") return mark;
         // A foot, or a piece of seam, keeps its size: it moves as a whole.
         const by = running(mark.centreMm) - mark.centreMm;
+        const onPiece = (mm: number): number => Math.min(running(end), Math.max(0, mm + by));
         return {
           ...mark,
           centreMm: mark.centreMm + by,
-          edgesMm: [mark.edgesMm[0] + by, mark.edgesMm[1] + by],
+          // What reaches beyond an end is marked as far as there is tube.
+          edgesMm: [onPiece(mark.edgesMm[0]), onPiece(mark.edgesMm[1])],
         };
       }),
       ...drills

@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, railsOnRing, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
 import { fixtureElements } from "../fixture";
 import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
 import { orderOfWork } from "./schools";
 import { seamCaution } from "./seamCaution";
 import type { Step } from "./step";
-import { stepIdWords, stepsInWords, stepWords } from "./stepWords";
+import { faceAlone, stepIdWords, stepsInWords, stepWords } from "./stepWords";
 
 describe("steps in words", () => {
   it("name corners and sides of a frame that has them", () => {
@@ -21,6 +21,16 @@ describe("steps in words", () => {
     expect(say("bead/C/top")).toBe("Weld C, top face");
     expect(say("bead/M1/AB/plus")).toMatch(/^Weld M1 on AB, side toward (BC|DA)$/);
     expect(say("measure/cold")).toBe("Measure cold: four sides and both diagonals, four corner heights");
+  });
+  it("name no side of a joint by a member that meets there: beyond a side of the ring it is its outer side", () => {
+    for (const frame of [railsOnRing(2, 3), railsOnRing(1, 2, 60), ...STARTERS.map((s) => started(s.name))]) {
+      const { structure } = resolveStructure(frame);
+      for (const j of structure.joints) {
+        const said = j.faces.map((f) => faceAlone(structure, j, f));
+        for (const words of said) expect([`side toward ${j.a}`, `side toward ${j.b}`]).not.toContain(words);
+        expect(new Set(said).size, j.id).toBe(said.length);
+      }
+    }
   });
   it("begin with what the lay-out holds it by: clamps across from stops, or V-blocks where every tube rolls", () => {
     for (const { name } of STARTERS)

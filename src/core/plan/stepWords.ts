@@ -70,6 +70,8 @@ export function faceAlone({ quad }: Pick<Structure, "quad">, joint: StructureJoi
   }
   if (joint.kind === "mitre" && (face.line === "inside" || face.line === "outside")) return `${face.line} corner`;
   const side = quad && sideToward(quad, seenAt(face.toward, quad.view));
+  // Beyond a side of the ring, on that side itself, there is nothing to look toward.
+  if (side === joint.a || side === joint.b) return "outer side";
   return side ? `side toward ${side}` : face.words;
 }
 

@@ -1,9 +1,10 @@
 import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import path from "node:path";
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { mitreState, stripOf } from "./mitreTable";
-import { teeState } from "./teeTable";
+import { chordContraction, teeState } from "./teeTable";
 
 const CHECKSUMS = {
   "mitre.json": "10c5eb06b8722bbb2a47ebc3ff383ab9624d52dca87650a3889f926d53bc48ef",
@@ -55,6 +56,32 @@ describe("what the words of an order say of a mitre", () => {
       const turn = (code: string): number => mitreState(code, form).k[6 * 5 + 5] as number;
       expect(turn("2122"), JSON.stringify(form)).toBeGreaterThan(turn("1111"));
     }
+  });
+});
+
+describe("a chord whose wall contracts under a bead across it", () => {
+  /** Thin-walled box by its middle lines, per mm of contraction of the whole strip under the branch: force times lever over stiffness (beam theory). */
+  const beam = (bMm: number, tMm: number, wh: number, beta: number): number => {
+    const [b, h] = [bMm - tMm, wh * bMm - tMm];
+    return (tMm * beta * bMm * (h / 2)) / (tMm * (h ** 3 / 6 + (b * h ** 2) / 2));
+  };
+  it("kinks toward the bead as a beam does, within two fifths, however deep it is and however narrow the branch", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 10, max: 32, noNaN: true }),
+        fc.double({ min: 0.1, max: 1, noNaN: true }),
+        fc.double({ min: 0.5, max: 2, noNaN: true }),
+        fc.double({ min: 0.5, max: 2, noNaN: true }),
+        (bt, beta, wh, bx) => {
+          const [bMm, tMm] = [50, 50 / bt];
+          const { c } = chordContraction({ bMm, tMm, branchWallMm: tMm, eMPa: 210_000, beta, wh, bx, tk: 0.2 });
+          const share = (c[4 * 5] as number) / beam(bMm, tMm, wh, beta);
+          expect(share, JSON.stringify({ bt, beta, wh, bx })).toBeGreaterThan(0.6);
+          expect(share, JSON.stringify({ bt, beta, wh, bx })).toBeLessThan(1.45);
+        },
+      ),
+      { numRuns: 300 },
+    );
   });
 });
 

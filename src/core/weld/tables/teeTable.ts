@@ -35,12 +35,20 @@ const A_FACE = 12;
 const OVER: Mirror = { signs: [1, 1, -1, -1, -1, 1], faces: [0, 1, 3, 2], kink: 1 };
 const ALONG: Mirror = { signs: [-1, 1, 1, 1, -1, -1], faces: [1, 0, 2, 3], kink: -1 };
 
-/** What is read of a geometry: the row of a state, or what a contraction of the chord does. */
-type Pick = (g: TeeGeometry) => Row | undefined;
+/**
+ * What is read of a geometry: the row of a state, or what a contraction of the chord does; and how each number of it goes with the chord's
+ * depth and the branch's width.
+ */
+interface Pick {
+  of: (g: TeeGeometry) => Row | undefined;
+  goesBy: (at: number) => "the whole section" | "the branch's width" | "the face";
+}
+/** Branches of the tables are at least so wide over their chord. */
+const NARROWEST = 0.4;
 
 const rowsAt = (pick: Pick, want: (g: TeeGeometry) => boolean): [number, Row][] =>
   TEES.filter(want).flatMap((g) => {
-    const row = pick(g);
+    const row = pick.of(g);
     return row ? [[g.bt, row] as [number, Row]] : [];
   });
 const isSquare = (g: TeeGeometry): boolean => g.wh === SQUARE.wh && g.bx === SQUARE.bx;
@@ -63,8 +71,28 @@ function base(pick: Pick, bt: number, beta: number): Row {
   );
 }
 
+/**
+ * What depth changes in a row, from what it changes in a chord's family of branches. A contraction kinks by what the whole of the section does:
+ * in proportion (the table of wide chords has two widths: 2.4 times as much as square at either). How lines kink it goes with the
+ * branch's width. All else is the face's own to half the width, where depth changes next to nothing.
+ */
+function changed(pick: Pick, here: Row, special: Row, square: Row, beta: number, of: number): Row {
+  const wide = Math.min(1, Math.max(NARROWEST, beta));
+  return here.map((v, at) => {
+    const [to, from] = [special[at] ?? 0, square[at] ?? 0];
+    switch (pick.goesBy(at)) {
+      case "the whole section":
+        return from === 0 ? (to - from) * (wide / of) : v * (to / from - 1);
+      case "the branch's width":
+        return (to - from) * (wide / of);
+      case "the face":
+        return (to - from) * (of === 1 ? Math.max(0, 2 * wide - 1) : 1);
+    }
+  });
+}
+
 /** Chords that are deeper or wider than square: two families each, by how long the branch is along the chord. */
-function ofDepth(pick: Pick, bt: number, wh: number, bx: number): Row | null {
+function ofDepth(pick: Pick, bt: number, { beta, wh, bx }: TeeForm, here: Row): Row | null {
   if (Math.abs(wh - 1) < 1e-9) return null;
   const deep = wh > 1;
   const families = deep
@@ -78,21 +106,19 @@ function ofDepth(pick: Pick, bt: number, wh: number, bx: number): Row | null {
       ];
   const [from, to] = deep ? VARIED : WIDE_VARIED;
   const at = within(bt, from, to);
-  const rows = families.map((f): [number, Row] => [
-    f.bx,
-    minus(
-      between(
-        rowsAt(pick, (g) => g.wh === (deep ? 2 : 0.5) && g.bx === f.bx && g.beta === f.beta),
-        at,
-        LOG,
-      ),
-      base(pick, at, f.beta),
-    ),
-  ]);
+  const rows = families.map((f): [number, Row] => {
+    const special = between(
+      rowsAt(pick, (g) => g.wh === (deep ? 2 : 0.5) && g.bx === f.bx && g.beta === f.beta),
+      at,
+      LOG,
+    );
+    return [f.bx, changed(pick, here, special, base(pick, at, f.beta), beta, f.beta)];
+  });
   return times(between(rows, bx, LOG), Math.min(1, Math.abs(Math.log(wh)) / Math.LN2));
 }
 
-function rowOf(pick: Pick, tacked: boolean, bt: number, { beta, wh, bx, tk }: TeeForm): Row {
+function rowOf(pick: Pick, tacked: boolean, bt: number, form: TeeForm): Row {
+  const { beta, tk } = form;
   let row = base(pick, bt, beta);
   if (tacked && !isNear(tk, 0.2)) {
     const at = within(bt, ...VARIED);
@@ -107,8 +133,10 @@ function rowOf(pick: Pick, tacked: boolean, bt: number, { beta, wh, bx, tk }: Te
     ]);
     row = plus(row, minus(between([[0.2, there], ...rows], tk, LOG), there));
   }
-  const deep = ofDepth(pick, bt, wh, bx);
-  return deep ? plus(row, deep) : row;
+  const deep = ofDepth(pick, bt, form, row);
+  const whole = deep ? plus(row, deep) : row;
+  // A contraction of so much kinks it the less, the narrower the wall that contracts.
+  return beta < NARROWEST ? whole.map((v, at) => (pick.goesBy(at) === "the face" ? v : (beta / NARROWEST) * v)) : whole;
 }
 
 /** What an unequal branch takes its movements and forces from: the geometric mean of both walls. */
@@ -120,12 +148,18 @@ export function teeState(code: string, form: TeeForm): JointState {
   if (code === "0000") return NOTHING_HOLDS;
   if (second > first) return mirrored(teeState(`${second}${first}${up}${down}`, form), ALONG);
   if (down > up) return mirrored(teeState(`${first}${second}${down}${up}`, form), OVER);
-  const pick: Pick = (g) => g.states[code];
+  const lines = holding(code);
+  const pick: Pick = {
+    of: (g) => g.states[code],
+    goesBy: (at) =>
+      at >= HEAD && at < HEAD + A_FACE * lines.length && (at - HEAD) % A_FACE >= ALL.length
+        ? "the branch's width"
+        : "the face",
+  };
   const tacked = code.includes("1");
   const wall = meanWall(form);
   const stiff = rowOf(pick, tacked, form.bMm / form.tMm, form);
   const moves = wall === form.tMm ? stiff : rowOf(pick, tacked, form.bMm / wall, form);
-  const lines = holding(code);
   const part = (at: number) =>
     columnsOf(
       lines.map((line, i) => {
@@ -148,10 +182,14 @@ export function teeState(code: string, form: TeeForm): JointState {
  */
 export function chordContraction(form: TeeForm): { d: Float64Array; c: Float64Array } {
   const bt = form.bMm / meanWall(form);
-  const [across, along] = (["plus", "top"] as const).map((face) => rowOf((g) => g.cx[face], false, bt, form)) as [
-    Row,
-    Row,
-  ];
+  const [across, along] = (["plus", "top"] as const).map((face) =>
+    rowOf(
+      { of: (g) => g.cx[face], goesBy: (at) => (at >= ALL.length ? "the whole section" : "the face") },
+      false,
+      bt,
+      form,
+    ),
+  ) as [Row, Row];
   const part = (at: number) =>
     columnsOf(
       [across, along].map((row, i) => ({ line: 2 * i, over: ALL, values: row.slice(at, at + 6) })),

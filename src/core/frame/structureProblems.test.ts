@@ -1,9 +1,11 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { length } from "../units";
 import type { DrawnFrame } from "./drawnSchema";
 import { setJoint } from "./editing";
 import { resolveStructure } from "./resolveStructure";
+import { STARTERS } from "./starters";
 import { structureProblems } from "./structureProblems";
 
 const of = (frame: Parameters<typeof resolveStructure>[0]) => resolveStructure(frame).structure;
@@ -14,6 +16,43 @@ describe("what is wrong is said at its place, with what would put it right", () 
     const found = problems(frame).find((p) => p.path === path);
     expect(found?.message, `${path}: ${JSON.stringify(problems(frame))}`).toMatch(words);
   };
+  it("two that land on a third in each other's place; none where they stand beside each other, or one ends at the other", () => {
+    const side = (braceMm: number) =>
+      drawn(
+        {
+          LEG: [
+            [0, 0, 25],
+            [0, 900, 25],
+          ],
+          LOW: [
+            [20, 150, 25],
+            [715, 150, 25],
+          ],
+          FAR: [
+            [735, 0, 25],
+            [735, 900, 25],
+          ],
+          BR: [
+            [20, braceMm, 25],
+            [20 + 370, braceMm + 370, 25],
+          ],
+        },
+        [squareTube(40, 3)],
+      );
+    const ofFeet = (frame: DrawnFrame) => problems(frame).filter((p) => p.message.includes("each other's place"));
+    fc.assert(
+      fc.property(fc.double({ min: 155, max: 400, noNaN: true }), (at) => {
+        const found = ofFeet(side(at));
+        // A brace at 45 degrees stands on sqrt(2) of its width, the rail on its own 40 about 150 (plane geometry).
+        const shares = 150 + 20 - (at - 20 * Math.SQRT2);
+        if (of(side(at)).joints.some((j) => [j.a, j.b].sort().join() === "BR,LOW")) expect(found).toEqual([]);
+        else if (shares > 1.5) expect(found.map((p) => p.path)).toEqual(["frame.drawn.members.BR"]);
+        else if (shares < 0.5) expect(found).toEqual([]);
+      }),
+      { numRuns: 80 },
+    );
+    for (const { name } of STARTERS) expect(ofFeet(started(name)), name).toEqual([]);
+  });
   it("a member that is called like a corner, whichever corner that is; a ring of other names says nothing", () => {
     const named = (id: string): DrawnFrame => {
       const frame = started("rectangle");

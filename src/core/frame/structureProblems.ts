@@ -3,6 +3,7 @@ import { cross3, degrees, dot3, Groups, squareTo, sub3, unit3 } from "../numeric
 import { type Problem, plainLength, rangeWords, type UnitPreference } from "../units";
 import { clearances } from "./clearance";
 import type { DrawnFrame, DrawnSection } from "./drawnSchema";
+import { sharedFeet } from "./feet";
 import type { Clash } from "./findJoints";
 import { handedness } from "./handed";
 import { intoMember, type Placed, reach } from "./meeting";
@@ -227,6 +228,15 @@ function loose(structure: Structure): Problem[] {
 const placeWords = (at: readonly number[], units: UnitPreference): string =>
   `x ${at.map((v) => plainLength(Math.round(v), units)).join(", ")}`.replace(/, ([^,]*), ([^,]*)$/, ", y $1, z $2");
 
+/** Members that land on a third in each other's place. */
+const inOnePlace = (structure: Structure, units: UnitPreference): Problem[] =>
+  sharedFeet(structure).map(({ on, a, b, sharedMm }) =>
+    warning(
+      `frame.drawn.members.${b}`,
+      `${a} and ${b} land on ${on} in each other's place, ${plainLength(sharedMm, units)} of it. Move one along it, or let one end at the other.`,
+    ),
+  );
+
 /** Members that are called like a corner: a step that names one is read two ways. */
 const likeCorners = ({ members, quad }: Structure): Problem[] =>
   members
@@ -262,7 +272,7 @@ export function structureProblems(
       ),
     );
   found.push(...jointProblems(structure, placed, units), ...missed(placed, structure, units), ...loose(structure));
-  found.push(...likeCorners(structure));
+  found.push(...likeCorners(structure), ...inOnePlace(structure, units));
   for (const c of clearances(frame, structure, units))
     if (!c.ok) found.push(warning(c.of === "floor" ? "frame.drawn.floor" : `frame.drawn.obstacles.${c.of}`, c.why));
   frame.pairs.forEach((p, i) => {

@@ -80,14 +80,10 @@ function changed(pick: Pick, here: Row, special: Row, square: Row, beta: number,
   const wide = Math.min(1, Math.max(NARROWEST, beta));
   return here.map((v, at) => {
     const [to, from] = [special[at] ?? 0, square[at] ?? 0];
-    switch (pick.goesBy(at)) {
-      case "the whole section":
-        return from === 0 ? (to - from) * (wide / of) : v * (to / from - 1);
-      case "the branch's width":
-        return (to - from) * (wide / of);
-      case "the face":
-        return (to - from) * (of === 1 ? Math.max(0, 2 * wide - 1) : 1);
-    }
+    const by = pick.goesBy(at);
+    if (by === "the whole section" && from !== 0) return v * (to / from - 1);
+    if (by === "the face") return (to - from) * (of === 1 ? Math.max(0, 2 * wide - 1) : 1);
+    return (to - from) * (wide / of);
   });
 }
 

@@ -52,6 +52,13 @@ describe("what is wrong is said at its place, with what would put it right", () 
       { numRuns: 80 },
     );
     for (const { name } of STARTERS) expect(ofFeet(started(name)), name).toEqual([]);
+    // Another warning, here of a name, hides it no more than it hides another.
+    const both = side(180);
+    const named = both.members.map((m) => (m.id === "FAR" ? { ...m, id: "R1" } : m));
+    expect(problems({ ...both, members: named }).map((p) => p.path)).toEqual([
+      "frame.drawn.members.R1",
+      "frame.drawn.members.BR",
+    ]);
   });
   it("a member that is called like a corner, whichever corner that is; a ring of other names says nothing", () => {
     const named = (id: string): DrawnFrame => {

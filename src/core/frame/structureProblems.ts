@@ -260,7 +260,8 @@ export function structureProblems(
   const found = [...frame.sections.flatMap((s) => sectionProblems(s, units)), ...memberProblems(frame)];
   if (!(frame.gap.mm >= 0 && frame.gap.mm <= 10))
     found.push(error("frame.drawn.gap", `A root gap is ${rangeWords(0, 10, units)}.`));
-  if (found.length > 0) return found;
+  // What stands on an error is not looked at; a warning hides nothing.
+  if (found.some((p) => p.severity === "error")) return found;
   const { structure, clashes, placed } = resolved;
   for (const c of clashes)
     found.push(

@@ -46,6 +46,32 @@ describe("what is marked on a piece", () => {
           }
     }
   });
+  it("leaves to every member that lands there its own place: a brace in a corner ends where the other begins", () => {
+    const leaves = fc
+      .record({
+        height: fc.integer({ min: 900, max: 2400 }),
+        width: fc.integer({ min: 700, max: 1800 }),
+        rail: fc.double({ min: 0.35, max: 0.65, noNaN: true }),
+      })
+      .map(({ height, width, rail }) =>
+        started("gate leaf", { length: String(width), width: String(height), rail: String(Math.round(rail * height)) }),
+      );
+    fc.assert(
+      fc.property(leaves, (frame) => {
+        for (const piece of markingOut(resolveStructure(frame).structure, [])) {
+          const feet = piece.marks.filter((m) => m.kind === "lands");
+          feet.forEach((p, i) => {
+            for (const q of feet.slice(i + 1))
+              if (p.face === q.face) {
+                const shared = Math.min(p.edgesMm[1], q.edgesMm[1]) - Math.max(p.edgesMm[0], q.edgesMm[0]);
+                expect(shared, `${piece.member}: ${p.member}, ${q.member}`).toBeLessThan(0.05);
+              }
+          });
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
   it("is the slanted foot of a brace, by plane geometry", () => {
     fc.assert(
       fc.property(fc.integer({ min: 25, max: 90 }), fc.integer({ min: 20, max: 50 }), (deg, w) => {

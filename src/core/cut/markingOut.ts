@@ -129,6 +129,19 @@ function landing(structure: Structure, m: StructureMember, j: StructureJoint): M
   };
 }
 
+/** A foot as far as it stands beside another one that it ends at, too: a brace in the corner of two. */
+function besideWhatItEndsAt({ joints }: Structure, mark: Mark, all: readonly Mark[]): Mark {
+  if (mark.kind !== "lands") return mark;
+  let [low, high] = mark.edgesMm;
+  for (const other of all) {
+    if (other.kind !== "lands" || other.face !== mark.face) continue;
+    if (!joints.some((j) => j.a === other.member && j.b === mark.member && j.endB !== null)) continue;
+    if (other.centreMm > mark.centreMm) high = Math.max(low, Math.min(high, other.edgesMm[0]));
+    else low = Math.min(high, Math.max(low, other.edgesMm[1]));
+  }
+  return { ...mark, edgesMm: [low, high] };
+}
+
 /**
  * What is marked on each piece before it is laid down: where others land, by their middle and both edges, pieces of seam along others, and holes, in running
  * distances from the long point of its first end.
@@ -143,7 +156,8 @@ export function markingOut(structure: Structure, drills: readonly Drill[], off: 
       .filter((j) => j.a === m.id || j.b === m.id)
       .flatMap((j) => landing(structure, m, j) ?? [])
       // What lies across it past its end is marked on what it ends on.
-      .filter(({ centreMm }) => centreMm >= begin && centreMm <= end);
+      .filter(({ centreMm }) => centreMm >= begin && centreMm <= end)
+      .map((mark, _, all) => besideWhatItEndsAt(structure, mark, all));
     const marks = [
       ...landings.map((mark): Mark => {
         if (mark.kind === "hole") return mark;

@@ -376,9 +376,7 @@ test("one frame on another is held by pieces of seam: how many and how long is s
   await expectAccessible(page);
   await saved(page);
   await page.goto(`${address}${job}/weld?step=${encodeURIComponent("tack/EF/AB/3/top")}`);
-  await expect(
-    page.getByRole("img", { name: /Where to work: Tack EF on AB, piece 3 of 3, side toward/ }),
-  ).toBeVisible();
+  await expect(page.getByRole("img", { name: /Where to work: Tack EF on AB, piece 3 of 3, outer side/ })).toBeVisible();
   await page.goto(`${address}${job}/layout`);
   await expect(page.getByText(/Laid on what lies on the bed.*: EF, FG, GH, HE\./)).toBeVisible({ timeout: 60_000 });
 });

@@ -1,7 +1,8 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, started } from "../../../tests/support/drawnFrames";
-import type { Vec3 } from "../numeric";
-import { resolveStructure } from "./resolveStructure";
+import { drawn, roundTube, started } from "../../../tests/support/drawnFrames";
+import { norm3, sub3, type Vec3 } from "../numeric";
+import { bodyPoints, resolveStructure } from "./resolveStructure";
 import type { StructureFace } from "./structure";
 
 const faces = (frame: Parameters<typeof resolveStructure>[0], joint: string): StructureFace[] =>
@@ -42,6 +43,67 @@ describe("faces of a joint", () => {
       expect(by(list, "plus").lengthMm).toBeCloseTo(40, 6);
       expect(by(list, "top").lengthMm).toBeCloseTo(40 / s, 2);
     }
+  });
+  it("of round tube go once round it: a circle on a face, an ellipse at a mitre", () => {
+    const upright: Record<string, [Vec3, Vec3]> = {
+      M: [
+        [0, 0, 0],
+        [1000, 0, 0],
+      ],
+      N: [
+        [400, 0, 0],
+        [400, 600, 0],
+      ],
+    };
+    const corner: Record<string, [Vec3, Vec3]> = {
+      M: [
+        [0, 0, 0],
+        [1000, 0, 0],
+      ],
+      N: [
+        [0, 0, 0],
+        [0, 600, 0],
+      ],
+    };
+    const roundMm = (members: Record<string, [Vec3, Vec3]>): number =>
+      resolveStructure(drawn(members, [roundTube(40)])).structure.joints[0]?.faces.reduce(
+        (sum, f) => sum + f.lengthMm,
+        0,
+      ) ?? Number.NaN;
+    expect(roundMm(upright)).toBeCloseTo(Math.PI * 40, 6);
+    // Half axes 20 and 20 times the root of two; Ramanujan's second rule, good to a millionth here.
+    const h = ((Math.SQRT2 - 1) / (Math.SQRT2 + 1)) ** 2;
+    const ellipse = Math.PI * 20 * (1 + Math.SQRT2) * (1 + (3 * h) / (10 + Math.sqrt(4 - 3 * h)));
+    expect(roundMm(corner) / ellipse).toBeGreaterThan(0.99);
+    expect(roundMm(corner) / ellipse).toBeLessThan(1.001);
+  });
+  it("of a mitre whose walls stand aslant to the bend go once round the cut, wall by wall", () => {
+    fc.assert(
+      fc.property(
+        fc.record({ over: fc.integer({ min: 60, max: 250 }), rise: fc.integer({ min: 60, max: 250 }) }),
+        ({ over, rise }) => {
+          const kinked = drawn({
+            M: [
+              [0, 0, 0],
+              [1000, 0, 0],
+            ],
+            N: [
+              [1000, 0, 0],
+              [1500, over, rise],
+            ],
+          });
+          const { members, joints } = resolveStructure(kinked).structure;
+          const [m] = members;
+          const [j] = joints;
+          if (!m || j?.kind !== "mitre") throw new Error("no mitre");
+          const n = m.outline.length;
+          const end = bodyPoints(m).slice(n);
+          const aroundMm = end.reduce((sum, p, i) => sum + norm3(sub3(p, end[(i + 1) % n] as Vec3)), 0);
+          expect(j.faces.reduce((sum, f) => sum + f.lengthMm, 0) / aroundMm).toBeCloseTo(1, 2);
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
   it("look away from each other in pairs, on every joint of every kind", () => {
     for (const frame of [started("ladder"), started("stand"), started("gate leaf")])

@@ -1,9 +1,9 @@
-import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec3 } from "../numeric";
+import { add3, cross3, dot3, norm3, scale3, squareTo, sub3, unit3, type Vec2, type Vec3 } from "../numeric";
 import type { DrawnJoint } from "./drawnSchema";
 import type { FaceLine } from "./frameWords";
 import { angleOf, type JointCandidate, UP } from "./jointHabits";
-import { intoMember, reach } from "./meeting";
-import { mitreReaches } from "./mitre";
+import { intoMember, type Placed, reach } from "./meeting";
+import { isAslant, mitreReaches, sameSection } from "./mitre";
 import { directionWord } from "./placing";
 import type { StructureFace } from "./structure";
 import { TOLERANCES } from "./tolerances";
@@ -17,6 +17,28 @@ const SIDE_WORDS = {
   up: "top",
 } as const;
 
+/** Of the box round a circle or ellipse each side is this much longer than the quarter of it that it stands for (Ramanujan's first rule). */
+const ROUND = Math.PI / 4;
+
+/**
+ * How long the seams of a mitre are whose sections stand aslant to the plane of the bend: each wall belongs to the face that it looks to most.
+ * @param cut square to the mitre's plane. @param toward the way each face looks. @returns mm, in their order.
+ */
+function aslantMm(m: Placed, cut: Vec3, toward: readonly Vec3[]): number[] {
+  const [x, y, z] = m.axes;
+  const long = toward.map(() => 0);
+  m.outline.forEach((p, i) => {
+    const q = m.outline[(i + 1) % m.outline.length] as Vec2;
+    const edge = add3(scale3(y, q.x - p.x), scale3(z, q.y - p.y));
+    const middle = add3(scale3(y, (p.x + q.x) / 2), scale3(z, (p.y + q.y) / 2));
+    const out = squareTo(middle, unit3(edge));
+    const best = toward.reduce((b, d, k) => (dot3(d, out) > dot3(toward[b] as Vec3, out) + 1e-9 ? k : b), 0);
+    const onCut = sub3(edge, scale3(x, dot3(edge, cut) / dot3(x, cut)));
+    long[best] = (long[best] ?? 0) + norm3(onCut);
+  });
+  return long;
+}
+
 /** The faces of a joint, which way each looks and how long its bead is. */
 export function facesOf(f: JointCandidate, said: DrawnJoint | undefined): StructureFace[] {
   const face = (line: FaceLine, toward: Vec3, lengthMm: number, words?: string): StructureFace => {
@@ -26,6 +48,7 @@ export function facesOf(f: JointCandidate, said: DrawnJoint | undefined): Struct
       toward,
       words: words ?? SIDE_WORDS[directionWord(toward)],
       lengthMm,
+      share: 1,
       bead: own?.bead ?? true,
       legMm: own?.leg?.mm ?? null,
       care: own?.care ?? "none",
@@ -44,10 +67,18 @@ export function facesOf(f: JointCandidate, said: DrawnJoint | undefined): Struct
     const e1 = unit3(add3(ia, ib));
     const [wa, wb] = mitreReaches(a, b, ia, ib);
     const length = (2 * norm3(add3(scale3(ia, wb), scale3(ib, wa)))) / Math.sin(angle);
-    return [
-      ...both(["inside", "outside"], e1, 2 * Math.min(reach(a, e2), reach(b, e2)), ["inside", "outside"]),
-      ...both(["top", "bottom"], e2, length),
+    const round = a.round && b.round ? ROUND : 1;
+    const faces = [
+      ...both(["inside", "outside"], e1, round * 2 * Math.min(reach(a, e2), reach(b, e2)), ["inside", "outside"]),
+      ...both(["top", "bottom"], e2, round * length),
     ];
+    if (a.round || !isAslant(a, e2) || !sameSection(a, b)) return faces;
+    const aslant = aslantMm(
+      a,
+      unit3(sub3(ia, ib)),
+      faces.map((x) => x.toward),
+    );
+    return faces.map((x, i) => ({ ...x, lengthMm: aslant[i] ?? x.lengthMm }));
   }
   const straight = f.endA && f.endB && angleOf(intoMember(a, f.endA), intoMember(b, f.endB)) > TOLERANCES.straightDeg;
   if (straight && f.endA && f.endB) {
@@ -69,6 +100,7 @@ export function facesOf(f: JointCandidate, said: DrawnJoint | undefined): Struct
     return [...both(["plus", "minus"], along, long), ...both(["top", "bottom"], e2, wide)];
   }
   const sine = norm3(cross3(direction, along));
-  const width = 2 * reach(b, unit3(squareTo(along, direction)));
-  return [...both(["plus", "minus"], along, 2 * reach(b, e2)), ...both(["top", "bottom"], e2, width / sine)];
+  const round = b.round ? ROUND : 1;
+  const width = round * 2 * reach(b, unit3(squareTo(along, direction)));
+  return [...both(["plus", "minus"], along, round * 2 * reach(b, e2)), ...both(["top", "bottom"], e2, width / sine)];
 }

@@ -1,12 +1,13 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, ring, squareTube, started } from "../../../tests/support/drawnFrames";
 import { drawnPlan } from "../../../tests/support/plans";
 import { builtOf, orderProblems } from "../job/built";
-import { norm3, sub3 } from "../numeric";
+import { norm3, sub3, type Vec3 } from "../numeric";
 import { type OrderChoice, type StepId, USUAL_ORDER } from "../plan";
 import { length } from "../units";
 import type { DrawnFrame } from "./drawnSchema";
+import { member } from "./drawnStart";
 import { setJoint } from "./editing";
 import { bodyPoints, resolveStructure } from "./resolveStructure";
 import type { Structure, StructureFace, StructureMember } from "./structure";
@@ -59,6 +60,47 @@ describe("an end that fits into a corner of others", () => {
         }
       }),
       { numRuns: 40 },
+    );
+  });
+  it("stands on either member of a corner from the point to its edge, as plane geometry gives it", () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          mm: fc.integer({ min: 20, max: 60 }),
+          long: fc.integer({ min: 600, max: 1800 }),
+          wide: fc.integer({ min: 600, max: 1800 }),
+        }),
+        ({ mm, long, wide }) => {
+          const [inner, far]: [Vec3, Vec3] = [
+            [mm / 2, mm / 2, 0],
+            [long - mm / 2, wide - mm / 2, 0],
+          ];
+          const frame = ring(
+            [
+              [0, 0, 0],
+              [long, 0, 0],
+              [long, wide, 0],
+              [0, wide, 0],
+            ],
+            squareTube(mm, 3),
+          );
+          const brace = member("X", inner, far, "S1", "mm");
+          const { joints } = structureOf({ ...frame, members: [...frame.members, brace] });
+          const along = (rail: string): number[] =>
+            (joints.find((j) => j.a === rail && j.b === "X")?.landedMm ?? []).map(Math.abs).sort((p, q) => p - q);
+          const slope = Math.atan2(far[1] - inner[1], far[0] - inner[0]);
+          // The two cuts meet in the corner, on the brace's middle line: half of its width stands on either, aslant.
+          for (const [rail, sine] of [
+            ["S1", Math.sin(slope)],
+            ["S4", Math.cos(slope)],
+          ] as const) {
+            const [point, edge] = along(rail);
+            expect(point).toBeCloseTo(0, 6);
+            expect(edge).toBeCloseTo(mm / 2 / sine, 6);
+          }
+        },
+      ),
+      { numRuns: 30 },
     );
   });
   it("of a brace stands on either with the wall that looks away from the corner; a leg with two walls on each side of a mitre", () => {

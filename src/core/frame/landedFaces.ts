@@ -1,4 +1,4 @@
-import { add3, cross3, dot3, entry, norm3, scale3, sub3, unit3, type Vec2, type Vec3 } from "../numeric";
+import { add3, cross3, dot3, entry, norm3, scale3, squareTo, sub3, unit3, type Vec2, type Vec3 } from "../numeric";
 import type { Cutter } from "./cutter";
 import type { DrawnJoint } from "./drawnSchema";
 import { landing } from "./endCuts";
@@ -15,6 +15,8 @@ const ON_PLANE_MM = 0.1;
 const CLEAR_MM = 3;
 /** A seam of less than this share of its wall is none: what a wall's own thickness makes of a corner. */
 const LEAST_SHARE = 0.15;
+/** A branch that stands with so much of its end stands with all of it. */
+const WHOLE = 0.95;
 /** A seam is covered when less than this share of it can be seen. */
 const LEAST_BARE = 0.2;
 
@@ -65,6 +67,10 @@ const windsLeft = (outline: readonly Vec2[]): boolean =>
     return sum + p.x * q.y - q.x * p.y;
   }, 0) > 0;
 
+/** How far a member's outline reaches from its line that way, mm. */
+const reachOf = ({ outline, axes }: StructureMember, way: Vec3): number =>
+  Math.max(...outline.map((p) => p.x * dot3(axes[1], way) + p.y * dot3(axes[2], way)));
+
 /** Walls of a member's end: where each is cut, place by place, and which way it looks. */
 function wallsAt(m: StructureMember, end: EndName): { wayMm: number; out: Vec3; places: Vec3[] }[] {
   const [x, y, z] = m.axes;
@@ -108,6 +114,31 @@ function landedSeams(j: StructureJoint, a: StructureMember, b: StructureMember, 
   });
 }
 
+/**
+ * From where to where a branch stands along the member that runs through, mm from where its middle line meets the face, and which part of its
+ * end that is; null where it is as good as all of it.
+ */
+function standsFromTo(
+  j: StructureJoint,
+  a: StructureMember,
+  b: StructureMember,
+  on: Cutter & { kind: "plane" },
+): { landedMm: readonly [number, number]; part: number } | null {
+  const way = a.axes[0];
+  const steep = dot3(b.axes[0], on.normal);
+  const middle = add3(b.from, scale3(b.axes[0], dot3(on.normal, sub3(on.point, b.from)) / steep));
+  const marks = wallsAt(b, j.endB as EndName).flatMap(({ places: [first, second], places }) => {
+    const half = first && second ? Math.abs(dot3(way, sub3(second, first))) / 2 : 0;
+    return places
+      .filter((at) => Math.abs(dot3(on.normal, sub3(at, on.point))) <= ON_PLANE_MM && isWithinEnds(a, at))
+      .flatMap((at) => [-half, half].map((off) => dot3(way, sub3(at, middle)) + off));
+  });
+  if (marks.length === 0) return null;
+  const [from, to] = [Math.min(...marks), Math.max(...marks)];
+  const wholeMm = (2 * reachOf(b, unit3(squareTo(way, b.axes[0])))) / Math.abs(steep);
+  return to - from < WHOLE * wholeMm ? { landedMm: [from, to], part: (to - from) / wholeMm } : null;
+}
+
 /** Seams of a corner: its inner and outer edge, and what runs between them on top and below. */
 function mitreSeams(
   j: StructureJoint,
@@ -136,42 +167,46 @@ function mitreSeams(
 }
 
 /**
- * The faces of a joint that are there to be welded: a branch that fits into a corner of others stands on each of them with some of its walls
+ * A joint with the faces that are there to be welded: a branch that fits into a corner of others stands on each of them with some of its walls
  * only. A face that another member stands on or fits into can be seen no more once that is there: it gets no bead unless somebody says so.
  * @param byId members as they are cut. @param placed the same as they are drawn. @param near members that are joined to either.
  */
-export function landedFaces(
+export function landed(
   j: StructureJoint,
   byId: ReadonlyMap<string, StructureMember>,
   placed: ReadonlyMap<string, Placed>,
   near: readonly StructureMember[],
   gapMm: number,
   said: DrawnJoint | undefined,
-): StructureFace[] {
+): StructureJoint {
   const [a, b] = [byId.get(j.a), byId.get(j.b)];
   const [through, branch] = [placed.get(j.a), placed.get(j.b)];
-  if (!a || !b || !through || !branch || j.kind === "lap" || !j.endB) return j.faces;
+  if (!a || !b || !through || !branch || j.kind === "lap" || !j.endB) return j;
   const isCorner = j.faces.some((f) => f.line === "inside");
   const reachMm = Math.max(...j.faces.map((f) => f.lengthMm)) / 2 + halfDiagonalMm(a) + CLEAR_MM;
   const about = near.filter((m) => comesNear(m, j.at, reachMm));
   const isAmidst = [a.ends.from, a.ends.to].every(({ at }) => norm3(sub3(at, j.at)) > reachMm);
   // Nothing else comes near: a corner of two, or a branch on the middle of a tube.
-  if (about.length === 0 && (isCorner || (isAmidst && b.ends[j.endB].cutters.length === 1))) return j.faces;
+  if (about.length === 0 && (isCorner || (isAmidst && b.ends[j.endB].cutters.length === 1))) return j;
   const on = isCorner ? null : landing(through, branch, j, gapMm);
   const seams =
     on?.kind === "plane" ? landedSeams(j, a, b, on) : j.kind === "mitre" ? mitreSeams(j, through, branch) : [];
   const there = seams.filter(({ share }) => share >= LEAST_SHARE);
   // What stands on nothing of the other's face is drawn past it: nothing is known of its seams.
-  if (there.length === 0) return j.faces;
+  if (there.length === 0) return j;
+  const stands = on?.kind === "plane" ? standsFromTo(j, a, b, on) : null;
   const faces = there.map(({ face, share, seam }): StructureFace => {
-    const lengthMm = face.lengthMm * Math.min(1, share);
+    const isAlong = face.line === "top" || face.line === "bottom";
+    const ofPart = stands && isAlong ? Math.min(1, share / stands.part) : share;
+    const own = { ...face, lengthMm: face.lengthMm * share, share: ofPart };
     const over = about.find(
       (m) => seam.filter(({ at, clear }) => isInBody(m, add3(at, clear))).length > (1 - LEAST_BARE) * seam.length,
     );
-    if (!over) return { ...face, lengthMm };
+    if (!over) return own;
     const bead = said?.faces.find((f) => f.line === face.line)?.bead ?? false;
-    return { ...face, lengthMm, bead, under: over.id };
+    return { ...own, bead, under: over.id };
   });
   // A joint that is covered all round is welded before all the same.
-  return faces.some((f) => f.bead) ? faces : faces.map((f, i) => ({ ...f, bead: there[i]?.face.bead ?? true }));
+  const open = faces.some((f) => f.bead) ? faces : faces.map((f, i) => ({ ...f, bead: there[i]?.face.bead ?? true }));
+  return { ...j, ...(stands ? { landedMm: stands.landedMm } : {}), faces: open };
 }

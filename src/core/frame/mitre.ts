@@ -8,6 +8,10 @@ const SAME_MM = 0.01;
 /** Cosine from which an axis of a section counts as square to the plane of the bend. */
 const IN_PLANE = Math.cos(Math.PI / 1800);
 
+/** Whether a section's walls stand aslant to the plane of a bend. @param square to that plane. */
+export const isAslant = (m: Placed, square: Vec3): boolean =>
+  !m.round && m.axes.slice(1).every((axis) => Math.abs(dot3(axis, square)) <= IN_PLANE);
+
 /** Whether two members are of one section. */
 export const sameSection = (m: Placed, n: Placed): boolean =>
   m.round === n.round &&
@@ -51,7 +55,7 @@ export const goesRound = (m: Placed, n: Placed, a: Vec3, b: Vec3): boolean =>
 export function mitreReaches(m: Placed, n: Placed, a: Vec3, b: Vec3): [number, number] {
   const w = unit3(cross3(a, b));
   const own: [number, number] = [reach(m, unit3(cross3(w, a))), reach(n, unit3(cross3(w, b)))];
-  const flat = [m, n].every((x) => x.round || x.axes.slice(1).some((axis) => Math.abs(dot3(axis, w)) > IN_PLANE));
+  const flat = [m, n].every((x) => !isAslant(x, w));
   if (!sameSection(m, n) || (flat && !goesRound(m, n, a, b))) return own;
   const both = (own[0] + own[1]) / 2;
   return [both, both];

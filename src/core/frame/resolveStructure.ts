@@ -3,7 +3,7 @@ import { type Cutter, meets } from "./cutter";
 import type { DrawnFrame, DrawnMember, DrawnSection } from "./drawnSchema";
 import { type Cuts, cutsOf, distinct } from "./endCuts";
 import { type Clash, findJoints } from "./findJoints";
-import { landedFaces } from "./landedFaces";
+import { landed } from "./landedFaces";
 import { MATERIALS, type MaterialName } from "./materials";
 import type { EndName, Placed } from "./meeting";
 import { resolvePart } from "./parts";
@@ -263,7 +263,7 @@ function withLandedFaces(
       id === j.a || id === j.b || (own && !own.includes(id)) ? [] : (byId.get(id) ?? []),
     );
     const said = frame.joints.find((x) => x.between.includes(j.a) && x.between.includes(j.b));
-    return { ...j, faces: landedFaces(j, byId, placed, near, frame.gap.mm, said) };
+    return landed(j, byId, placed, near, frame.gap.mm, said);
   });
 }
 

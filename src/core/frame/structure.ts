@@ -58,6 +58,8 @@ export interface StructureFace {
   toward: Vec3;
   words: string;
   lengthMm: number;
+  /** Its bead, of as far as the branch stands along the other there: above 0 to 1, all of it unless a corner runs through that. */
+  share: number;
   bead: boolean;
   /** Null: as the wall. */
   legMm: number | null;
@@ -94,6 +96,11 @@ export interface StructureJoint {
   faces: StructureFace[];
   /** Of two that lie along each other, which have a joint for each piece of seam. */
   along?: PieceAlong;
+  /**
+   * Of a branch with a pointed end, which shares it among the members of a corner: from where to where it stands along `a`, mm from where its
+   * middle line meets the face.
+   */
+  landedMm?: readonly [number, number];
   /** Whether a person said what it is. */
   said: boolean;
   /** How it was found when it was fitted, where that is not as planned. */

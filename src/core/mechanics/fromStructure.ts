@@ -144,6 +144,7 @@ export function fromStructure(structure: Structure, wanted: readonly Station[] =
       point: pointA,
       ...(pointB === pointA ? {} : { pointB }),
       ...(j.along ? { seamMm: j.along.seamMm } : {}),
+      ...(j.landedMm ? { landedMm: j.landedMm } : {}),
       ...gapOf(structure, j),
     });
   }

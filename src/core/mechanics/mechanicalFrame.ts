@@ -38,6 +38,8 @@ export interface BeamJoint {
   pointB?: string;
   /** Of a lap of two that lie along each other: how long the pieces of seam are, mm. */
   seamMm?: number;
+  /** Of a tee whose branch shares its end with others: from where to where it stands along `a`, mm from where its line meets the face. */
+  landedMm?: readonly [number, number];
   /** How far its seams were found open when it was fitted, mm; without it, what is usual is taken. */
   gapMm?: number;
 }

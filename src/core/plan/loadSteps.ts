@@ -176,7 +176,7 @@ export function loadSteps(
         const laid = legMm === null ? share * heat : heatFromFillet(arc.process, legMm);
         const heatJPerMmOfBead =
           laid + heatOfFilling(arc.process, filledMm(structure, joint, what.line), wallAt(structure, joint));
-        return [{ id, do: "bead", joint: joint.id, line, heatJPerMm: heatJPerMmOfBead }];
+        return [{ id, do: "bead", joint: joint.id, line, share: face?.share ?? 1, heatJPerMm: heatJPerMmOfBead }];
       }
       case "measure": {
         if (!closes) return [{ id, do: "wait" }];

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { FREE_FRAMES, LEANING_FRAMES, squareTube, started } from "../../../tests/support/drawnFrames";
 import { job } from "../../../tests/support/jobs";
 import { ladder } from "../../../tests/support/ladder";
 import { resolveStructure, STARTERS } from "../frame";
 import { weldOf } from "../job";
-import { heatJPerMm, SEAM_SHARES, seamShare } from "../weld";
+import { fromStructure, lineOfFace } from "../mechanics";
+import { heatJPerMm, lineLengthMm, SEAM_SHARES, seamShare, weldedModel } from "../weld";
 import { loadSteps } from "./loadSteps";
 import { orderOfWork } from "./schools";
 import { seamKind, seamPosition } from "./seam";
@@ -41,5 +42,30 @@ describe("how a seam lies", () => {
       }
     }
     expect(seamShare("groove", "flat")).toBe(1);
+  });
+  it("of square tube is as long in the mechanics as it is on the frame, but for the wall", () => {
+    const frames = [
+      ...STARTERS.map((x) => started(x.name)),
+      ...["below the rail", "above the rail"].map((brace) => started("gate leaf", { brace }, squareTube(50, 2))),
+      ...Object.values(FREE_FRAMES),
+      ...Object.values(LEANING_FRAMES),
+    ].filter((f) => f.sections.every((x) => x.shape === "tube"));
+    let shared = 0;
+    for (const frame of frames) {
+      const { structure } = resolveStructure(frame);
+      const model = weldedModel(fromStructure(structure).frame);
+      for (const s of loadSteps(structure, weldOf(job([]).plan), orderOfWork(structure).steps)) {
+        if (s.do !== "bead") continue;
+        const joint = structure.joints.find((j) => j.id === s.joint);
+        const faces = model.joints.find((j) => j.id === s.joint)?.faces;
+        const face = joint?.faces.find((f) => lineOfFace(joint, f.line) === s.line);
+        if (!joint || !faces || !face) throw new Error(s.id);
+        if (joint.landedMm) shared += 1;
+        const mm = (s.share ?? 1) * lineLengthMm(faces, faces.kind.lines.indexOf(s.line));
+        expect(mm / face.lengthMm, s.id).toBeGreaterThan(0.8);
+        expect(mm / face.lengthMm, s.id).toBeLessThan(1.001);
+      }
+    }
+    expect(shared).toBeGreaterThan(10);
   });
 });

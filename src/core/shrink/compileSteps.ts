@@ -274,7 +274,8 @@ function weldAction(
   const heat = step.do === "chord" ? 0 : (step.heatJPerMm ?? 0);
   const wallMm = joint.faces.yieldPerMm / material.yieldMPa;
   const own: FactorName[] = tack ? ["day", "otherMaterial", "tackHeat"] : ["day", "otherMaterial"];
-  const lengthMm = step.do === "tack" ? step.lengthMm : lineLengthMm(joint.faces, line);
+  const share = step.do === "bead" ? (step.share ?? 1) : 1;
+  const lengthMm = step.do === "tack" ? step.lengthMm : share * lineLengthMm(joint.faces, line);
   const volumes = joint.chords.map((chord) => {
     const there = chord.lines[line];
     const seam = { line: there, lengthMm, heatJPerMm: heat, heatShare: tackFactor };
@@ -293,7 +294,8 @@ function weldAction(
     joint: state,
     closingMm:
       measured ??
-      (factors.transverse.value * (fillet ? factors.filletClosing.value : 1) * tackFactor * strainMm3PerJ * heat) /
+      (share *
+        (factors.transverse.value * (fillet ? factors.filletClosing.value : 1) * tackFactor * strainMm3PerJ * heat)) /
         wallMm,
     closingFactors:
       measured === undefined ? ["transverse", ...(fillet ? (["filletClosing"] as const) : []), ...own] : [],

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { sizesPlan } from "../../../tests/support/plans";
-import type { Structure } from "../frame";
+import { started } from "../../../tests/support/drawnFrames";
+import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
+import type { FaceLine, Structure } from "../frame";
 import { builtOf, factorsOf } from "../job";
 import { fromStructure } from "../mechanics";
 import { drain } from "../numeric";
@@ -9,13 +10,14 @@ import { KINK_RAD, remedyEffects, type UnitDeed } from "./remedyEffects";
 
 const plan = sizesPlan({ length: length("1000"), width: length("600"), cross: [] });
 const structure = builtOf(plan).structure as Structure;
-const effects = (deeds: readonly UnitDeed[], open: Parameters<typeof remedyEffects>[4] = []) =>
-  drain(remedyEffects(structure, fromStructure(structure), factorsOf(plan), deeds, open));
-const bead = (joint: string, line: "inside" | "outside" | "top"): UnitDeed => ({
-  id: `${joint} ${line}`,
+const effects = (deeds: readonly UnitDeed[], open: Parameters<typeof remedyEffects>[4] = [], of = structure) =>
+  drain(remedyEffects(of, fromStructure(of), factorsOf(plan), deeds, open));
+const bead = (joint: string, line: FaceLine, share = 1): UnitDeed => ({
+  id: `${joint} ${line}${share === 1 ? "" : ` ${share}`}`,
   do: "bead",
   joint,
   line,
+  share,
   heatJPerMm: 345,
 });
 const kink = (member: string, alongMm: number): UnitDeed => ({
@@ -36,6 +38,14 @@ describe("what is done to a finished frame", () => {
     expect(square("D")).toBeCloseTo(-square("A"), 6);
     // A bead in the frame's middle plane lifts nothing.
     expect(Math.abs(e.get("A inside")?.twist ?? 1)).toBeLessThan(1e-9);
+  });
+  it("is done by a bead along some of its line in proportion", () => {
+    const gate = builtOf(drawnPlan(started("gate leaf"))).structure as Structure;
+    const e = effects([bead("X1/AB", "top"), bead("X1/AB", "top", 0.25)], [], gate);
+    const [whole, quarter] = [e.get("X1/AB top") ?? {}, e.get("X1/AB top 0.25") ?? {}];
+    const moved = Object.entries(whole).filter(([, mm]) => Math.abs(mm) > 1e-3);
+    expect(moved.length).toBeGreaterThan(5);
+    for (const [id, mm] of moved) expect((quarter[id] ?? 0) / mm, id).toBeCloseTo(0.25, 9);
   });
   it("neither squares nor twists by a kink in the middle of a member, and bows less than a free one", () => {
     const e = effects([kink("AB", 500), kink("AB", 60)]);

@@ -14,7 +14,7 @@ import type { SimulationStep } from "./simulationSteps";
 
 /** Something that is done to a finished frame, by so much that its effect can be scaled. */
 export type UnitDeed = { id: string } & (
-  | { do: "bead"; joint: string; line: FaceLine; heatJPerMm: number }
+  | { do: "bead"; joint: string; line: FaceLine; share: number; heatJPerMm: number }
   /** A member kinked at a place along it, the way of a bow along the bed or up: by 1 mrad. */
   | { do: "kink"; member: string; alongMm: number; way: "bow" | "lift" }
   /** Two corners, or free ends of members, pulled towards each other by 1 N. */
@@ -76,11 +76,12 @@ interface Made {
   local?: (outputs: Outputs, change: Float64Array) => void;
 }
 
-const beadStep = ({ id, joint, line, heatJPerMm }: Extract<UnitDeed, { do: "bead" }>): SimulationStep => ({
+const beadStep = ({ id, joint, line, share, heatJPerMm }: Extract<UnitDeed, { do: "bead" }>): SimulationStep => ({
   id,
   do: "bead",
   joint,
   line,
+  share,
   heatJPerMm,
 });
 

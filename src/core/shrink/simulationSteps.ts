@@ -24,7 +24,8 @@ export interface OnNode {
 /** One event that moves, holds or lets go of the frame. `id` names it in attributions. */
 export type SimulationStep = { id: string } & (
   | ({ do: "tack"; joint: string; line: FaceLine; lengthMm: number } & Heat)
-  | ({ do: "bead"; joint: string; line: FaceLine } & Heat)
+  /** `share`: how much of its line a bead lies along, above 0 to 1; all of it where left out. */
+  | ({ do: "bead"; joint: string; line: FaceLine; share?: number } & Heat)
   /** Contracted volume in the chord at a line, without a bead. */
   | { do: "chord"; joint: string; line: FaceLine; volumeMm3: number }
   | {

@@ -45,6 +45,9 @@ describe("steps", () => {
     expect(messages([{ id: "x", do: "chord", joint: "A", line: "top", volumeMm3: 5 }])[0]).toMatch(
       /no member that runs/,
     );
+    expect(messages([{ ...bead("A", "top"), share: 1.2 } as SimulationStep])[0]).toMatch(
+      /error: Step 1: a bead lies along some of A top, at most along all of it/,
+    );
     expect(() => compileLoads(new CompileCache(model, FACTORS), [bead("Z", "top")])).toThrow(/no joint Z/);
   });
   it("a bead before any tack is allowed and said, and so are joints without a weld line", () => {

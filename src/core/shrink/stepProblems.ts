@@ -48,6 +48,8 @@ export function stepProblems(model: WeldedModel, steps: readonly SimulationStep[
         put(`Step ${i + 1}: the heat of ${step.joint} ${step.line} must be zero or more.`);
       if (step.do === "tack" && !(step.lengthMm > 0 && Number.isFinite(step.lengthMm)))
         put(`Step ${i + 1}: a tack needs a length.`);
+      if (step.do === "bead" && step.share !== undefined && !(step.share > 0 && step.share <= 1))
+        put(`Step ${i + 1}: a bead lies along some of ${step.joint} ${step.line}, at most along all of it.`);
       if (step.do === "bead" && !held.has(step.joint) && !said) {
         said = true;
         put(`Step ${i + 1}: ${step.joint} is beaded before any tack holds it. It will pull far.`, "warning");

@@ -11,12 +11,12 @@ export function beadDeeds(structure: Structure, steps: readonly SimulationStep[]
     steps.flatMap((s) => (s.do === "bead" ? [[`${s.joint}/${s.line}`, s.heatJPerMm] as const] : [])),
   );
   return structure.joints.flatMap((j) =>
-    j.faces.flatMap(({ line: face }): BeadDeed[] => {
+    j.faces.flatMap(({ line: face, share }): BeadDeed[] => {
       const line = lineOfFace(j, face);
       const heatJPerMm = heat.get(`${j.id}/${line}`);
       return heatJPerMm === undefined
         ? []
-        : [{ id: `${j.id}/${face}`, do: "bead", joint: j.id, line, face, heatJPerMm }];
+        : [{ id: `${j.id}/${face}`, do: "bead", joint: j.id, line, face, share, heatJPerMm }];
     }),
   );
 }

@@ -25,13 +25,18 @@ function standing({ frame, spec, a, b, nodeA, nodeB, nodes }: JointInput, lap: b
   const beside = spec.seamMm !== undefined;
   const width = spec.seamMm ?? girth;
   const height = beside ? Math.min(girth, chordWidth) : lap ? chordWidth : extentAlong(b.section, b.axes, e2);
+  const half1Mm = beside ? width / 2 : lineAt(width, t) / (lap ? 1 : slope);
+  const wholeMm = width / (lap ? 1 : slope);
+  const [from, to] = spec.landedMm ?? [-wholeMm / 2, wholeMm / 2];
+  // Where its end is pointed it has no wall: the ring of lines goes up to the point.
+  const [first, last] = [Math.max(from, -half1Mm), Math.min(to, half1Mm)];
   return {
-    at: lap ? add3(pA, scale3(normal, depth / 2)) : onFace,
+    at: lap ? add3(pA, scale3(normal, depth / 2)) : add3(onFace, scale3(along, (first + last) / 2)),
     ...(lap ? {} : { nodeBAt: onFace }),
     normal,
     e1: along,
     e2,
-    half1Mm: beside ? width / 2 : lineAt(width, t) / (lap ? 1 : slope),
+    half1Mm: (last - first) / 2,
     half2Mm: lineAt(height, t),
     widthMm: beside ? girth : width,
     wallMm: t,
@@ -45,7 +50,7 @@ function standing({ frame, spec, a, b, nodeA, nodeB, nodes }: JointInput, lap: b
       eMPa: frame.material.eMPa,
       beta: lap && !beside ? 1 : height / chordWidth,
       wh: depth / chordWidth,
-      bx: width / (lap ? 1 : slope) / height,
+      bx: (to - from) / height,
     },
     acrossMm: height,
   };

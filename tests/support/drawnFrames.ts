@@ -158,6 +158,41 @@ export const FREE_FRAMES = {
   ),
   "three sides": ring(aroundMiddle([500, 500, 500])),
   "six sides": ring(aroundMiddle([400, 400, 430, 400, 400, 430]), squareTube(30, 2)),
+  // The ties go on from its inner corner.
+  "an L": drawn({
+    S1: [
+      [0, 0, 0],
+      [1600, 0, 0],
+    ],
+    S2: [
+      [1600, 0, 0],
+      [1600, 600, 0],
+    ],
+    S3: [
+      [1600, 600, 0],
+      [700, 600, 0],
+    ],
+    S4: [
+      [700, 600, 0],
+      [700, 1400, 0],
+    ],
+    S5: [
+      [700, 1400, 0],
+      [0, 1400, 0],
+    ],
+    S6: [
+      [0, 1400, 0],
+      [0, 0, 0],
+    ],
+    T1: [
+      [20, 600, 0],
+      [680, 600, 0],
+    ],
+    T2: [
+      [1150, 20, 0],
+      [1150, 580, 0],
+    ],
+  }),
 } as const satisfies Record<string, DrawnFrame>;
 
 /** Frames whose legs lean in beyond what holds them: two rails with the feet free, and one rail in the middle. */

@@ -53,11 +53,21 @@ function settle(
   if (third === "none") return null;
   const usual = third === "free" ? habit(m, n, met.ends, landed) : { kind: "butt" as const, through: third.id };
   let kind: StructureJointKind = said?.kind && said.kind !== "none" ? said.kind : usual.kind;
-  if (kind === "tee" || kind === "lap") kind = "butt";
+  // Said to be a tee, the one that runs through ends where it is drawn, and not beyond the other.
+  const isTee = said?.kind === "tee";
+  if (kind === "lap") kind = "butt";
   const throughId = said?.through ?? usual.through ?? m.id;
   const [through, branch] = throughId === n.id ? [n, m] : [m, n];
   const [endA, endB] = through === m ? met.ends : [met.ends[1], met.ends[0]];
-  return { kind, through, branch, endA, endB, at: nearestOn(through, met.at), atB: nearestOn(branch, met.at) };
+  return {
+    kind,
+    through,
+    branch,
+    endA: isTee ? null : endA,
+    endB,
+    at: nearestOn(through, met.at),
+    atB: nearestOn(branch, met.at),
+  };
 }
 
 /** Two that lie on each other: where they cross, or at every piece of seam along them. */

@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { good, points, section } from "../../../tests/support/corner";
-import type { MechanicalFrame } from "../mechanics";
+import { FREE_FRAMES } from "../../../tests/support/drawnFrames";
+import { resolveStructure } from "../frame";
+import { fromStructure, type MechanicalFrame } from "../mechanics";
 import { frameProblems } from "./frameProblems";
 import { weldedModel } from "./weldedModel";
 
@@ -72,6 +74,16 @@ describe("what keeps a frame from being simulated is named at its place", () => 
       path: "members/XX",
       message: expect.stringMatching(/TT and XX cross at x 300, y 200/),
     });
+  });
+  it("none where two end on a third one at one place", () => {
+    const L = FREE_FRAMES["an L"];
+    expect(frameProblems(fromStructure(resolveStructure(L).structure).frame)).toEqual([]);
+    // Without its joint to the third, it is in the way of the other.
+    const { frame } = fromStructure(resolveStructure(L).structure);
+    const joints = frame.joints.filter((j) => !(j.a === "S4" && j.b === "T1"));
+    expect(frameProblems({ ...frame, joints }).map((p) => p.message)).toContainEqual(
+      expect.stringMatching(/S[34] and T1 cross at/),
+    );
   });
   it("a part that no joint holds", () => {
     expect(first({ joints: [good.joints[0] as (typeof good.joints)[number]] })?.message).toMatch(

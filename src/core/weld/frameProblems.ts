@@ -130,6 +130,12 @@ function nearest(p: Vec3, u: Vec3, lengthU: number, q: Vec3, v: Vec3, lengthV: n
 function crossings(frame: MechanicalFrame): Problem[] {
   const found: Problem[] = [];
   const joined = new Set(frame.joints.flatMap((j) => [`${j.a}|${j.b}`, `${j.b}|${j.a}`]));
+  /** Where a member is joined to others, on either's line. */
+  const places = (m: BeamMember): Set<string> =>
+    new Set([
+      ...m.points,
+      ...frame.joints.flatMap((j) => (j.a === m.id || j.b === m.id ? [j.point, j.pointB ?? j.point] : [])),
+    ]);
   const line = (m: BeamMember) => {
     const p = frame.points[m.points[0]];
     const d = direction(frame, m);
@@ -143,9 +149,13 @@ function crossings(frame: MechanicalFrame): Problem[] {
       const near = nearest(one.p, one.d, one.length, two.p, two.d, two.length);
       const room =
         (Math.min(m.section.widthMm, m.section.heightMm) + Math.min(other.section.widthMm, other.section.heightMm)) / 2;
-      // Members that meet at a shared corner may both end on a third one; they touch there and need no joint of their own.
-      const shared = m.points.some((p) => other.points.includes(p));
-      if (near.mm < room - 1 && !shared)
+      if (near.mm >= room - 1) continue;
+      // Members may both end on a third one at one place; they touch there and need no joint of their own.
+      const own = places(m);
+      const reachMm =
+        room + Math.max(m.section.widthMm, m.section.heightMm, other.section.widthMm, other.section.heightMm);
+      const isShared = [...places(other)].some((p) => own.has(p) && norm3(sub3(frame.points[p], near.at)) < reachMm);
+      if (!isShared)
         found.push(
           error(
             `members/${other.id}`,

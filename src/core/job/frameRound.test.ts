@@ -1,15 +1,18 @@
 import { describe, expect, it } from "vitest";
-import { aroundMiddle, ring, started } from "../../../tests/support/drawnFrames";
+import { aroundMiddle, FREE_FRAMES, ring, started } from "../../../tests/support/drawnFrames";
 import { angle, evaluate, job, opened, read, slope } from "../../../tests/support/jobs";
 import { withDrawn } from "../../../tests/support/plans";
-import { distance } from "../numeric";
-import { walkingSet } from "../square";
+import { distance, type Vec2 } from "../numeric";
+import { type Places, walkingSet } from "../square";
 import { length } from "../units";
 import { coldSet } from "./coldSet";
 import type { Entry } from "./entrySchema";
+import { evaluate as evaluateWith } from "./evaluate";
+import { wantedPlaces } from "./frameRound";
 import type { Plan } from "./planSchema";
+import { predict } from "./predict";
 import { checkSheet } from "./sheets/checkSheet";
-import { heldWords, misreadWords, placeWords, twistWords } from "./words";
+import { heldWords, misreadWords, placeWords, setUpWords, twistWords } from "./words";
 
 describe("a misread that six tapes cannot name", () => {
   const SIX = { AB: "1000", BC: "600", CD: "1000", DA: "600", AC: "1166", BD: "1186" };
@@ -248,6 +251,40 @@ describe("the two meanings of flat", () => {
 
 describe("moves of a frame without corners", () => {
   const free = (p: Plan): Plan => withDrawn(p, started("A-shaped drawbar"));
+  it("are told from where it is set up for what the weld takes, unless it is to be set to the drawing", () => {
+    const L = (aim: Plan["aim"]) => (p: Plan) => ({ ...withDrawn(p, FREE_FRAMES["an L"]), aim });
+    const drawing = job([], L("drawing"));
+    const prediction = predict(drawing.plan)?.prediction;
+    const { places } = evaluate(drawing);
+    if (!places || !prediction) throw new Error("a prediction expected");
+    const setUp = wantedPlaces(places, prediction.setUp.offsetsMm);
+    const off = setUpWords(places, prediction, "mm") ?? "";
+    const [, far = "", mm = "0"] = /laid over the drawing, (\w+) lies ([\d.]+) mm off/.exec(off) ?? [];
+    expect(Number(mm)).toBeGreaterThan(0.3);
+    const told = (aim: Plan["aim"], at: Places["nodes"]) => {
+      const r = opened("dry fit");
+      const all = walkingSet(places).map(([p, q]) =>
+        read(r.id, { kind: "distance", from: p, to: q }, distance(at[p] as Vec2, at[q] as Vec2).toFixed(3)),
+      );
+      const round = evaluateWith(job([r, ...all], L(aim)), prediction).frameRounds[0] ?? null;
+      return {
+        offMm: round?.general?.farthest?.value ?? Number.NaN,
+        place: round?.general?.farthest?.place,
+        why: round?.verdicts.find((v) => v.limit.id === "place")?.why,
+        words: placeWords(round, "mm"),
+      };
+    };
+    expect(told("set-up", setUp).offMm).toBeLessThan(0.02);
+    expect(told("drawing", places.nodes).offMm).toBeLessThan(0.02);
+    // As drawn, it is as far from where it is set up as that is from the drawing.
+    const asDrawn = told("set-up", places.nodes);
+    expect(asDrawn.place).toBe(far);
+    expect(asDrawn.offMm).toBeCloseTo(Number(mm), 1);
+    expect(asDrawn.why).toMatch(new RegExp(`at ${far}, from where it is set up;`));
+    expect(asDrawn.words.why).toMatch(/^Laid over where it is set up for what the weld takes/);
+    expect(told("drawing", setUp).words.why).toMatch(/^Laid over the drawing/);
+    expect(told("drawing", setUp).why).not.toMatch(/set up/);
+  });
   it("are told while its pieces lie loose, and none in a tacked one of triangles: that would stretch a tube", () => {
     const { places } = evaluate(job([], free));
     if (!places) throw new Error("places expected");

@@ -42,6 +42,8 @@ export interface FrameRound extends Round {
   square: SquareCheck | null;
   /** Where all places that were measured lie, and how they would have to move. */
   general: GeneralCheck | null;
+  /** Whether they are held against where the frame is set up, off the drawing for what the weld takes, and not against the drawing. */
+  isToSetUp: boolean;
   /** Flatness from heights, or from a rock, mm. */
   flatMm: (Measured & { by: string }) | null;
   /** Twist of the corners A to D from their heights; null until all four are read. */
@@ -174,6 +176,9 @@ function worstReading(
 export const sizeRead = (means: ReadonlyMap<string, Mean>, { id, mouth }: Limit): Mean | undefined =>
   means.get(id) ?? (mouth && means.get(`${mouth[1]}-${mouth[0]}`));
 
+const farthestWhere = (place: string, isToSetUp: boolean): string =>
+  isToSetUp ? `${place}, from where it is set up` : place;
+
 /** Works out a round of the frame: shape, places, flatness, verdicts. */
 export function workOutFrameRound(context: EvaluationContext, places: Places, round: Round): FrameRound {
   const { job, limits, structure } = context;
@@ -181,6 +186,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
   const offSet = job.plan.aim !== "drawing" && context.prediction ? context.prediction.setUp.offsetsMm : null;
   const target = offSet && context.target;
   const before = round.round.gate !== "cold" && round.round.gate !== "hot";
+  const isToSetUp = before && offSet !== null;
   const shape = (corners: Quad | null) => {
     const means = meansOf(round, job.instruments, context.alphaPerK, corners && toCornersOf(corners));
     const { spans, tapes } = spansOf(means);
@@ -198,7 +204,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
             tapedTo(places),
             readings,
             allTapes,
-            wantedPlaces(places, before ? offSet : null),
+            wantedPlaces(places, isToSetUp ? offSet : null),
             // Loose pieces are pushed as wanted, joints open; once tacked only what hinges moves.
             round.round.gate === "dry fit" ? [] : rodsOf(structure, places),
             places.points,
@@ -236,7 +242,9 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
       square,
       flatMm,
       worst: {
-        place: general?.farthest ? { ...general.farthest, where: general.farthest.place } : null,
+        place: general?.farthest
+          ? { ...general.farthest, where: farthestWhere(general.farthest.place, isToSetUp) }
+          : null,
         straight: worstReading(held, "straightness"),
         level: levelOf(held, structure, limits.find((l) => l.id === "level")?.upper ?? null),
         gap: worstReading(held, "gap"),
@@ -257,6 +265,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
     standing: held,
     square,
     general,
+    isToSetUp,
     flatMm,
     twist,
     impossible: wrong,
@@ -366,7 +375,7 @@ export function isLocked({ order, ticked, structure }: EvaluationContext): boole
 }
 
 /** Where places shall be: as drawn, set off with the joint that they belong to; a free end by its own. */
-function wantedPlaces(places: Places, offsetsMm: Readonly<Record<string, Vec3>> | null): Places["nodes"] {
+export function wantedPlaces(places: Places, offsetsMm: Readonly<Record<string, Vec3>> | null): Places["nodes"] {
   if (!offsetsMm) return tapedTo(places);
   return Object.fromEntries(
     Object.entries(tapedTo(places)).map(([name, p]) => {

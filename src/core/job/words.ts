@@ -2,7 +2,9 @@ import type { RestAdvice } from "../check";
 import type { CutPiece } from "../cut";
 import { sectionWords } from "../frame";
 import type { FourCorners } from "../geometry";
-import { REAL_CORNERS_MM, type SquareCheck, type Tap } from "../square";
+import { norm } from "../numeric";
+import type { Prediction } from "../shrink";
+import { bestFit, type Places, REAL_CORNERS_MM, type SquareCheck, type Tap, tapedTo } from "../square";
 import {
   type Estimate,
   fixed,
@@ -13,7 +15,7 @@ import {
   type UnitPreference,
 } from "../units";
 import { builtOf } from "./built";
-import type { FrameRound } from "./frameRound";
+import { type FrameRound, wantedPlaces } from "./frameRound";
 import type { MisreadHelp } from "./misreadHelp";
 import type { Plan } from "./planSchema";
 
@@ -52,6 +54,8 @@ type Nudged = Pick<FrameRound, "square" | "impossible"> & {
 };
 
 /** A push of more than this is asked about first where nothing checks the readings: tapes are misread by 5 mm and more. */
+/** Off the drawing by less nobody sets a frame up, mm: a tape does not tell it. */
+const TOLD_MM = 0.1;
 const LARGE_PUSH_MM = 4;
 
 /** What is not checked by any other reading, and what would check it; null where something does. */
@@ -150,15 +154,31 @@ export function heldWords(round: Nudged, hold: Hold, targetMm2: number, u: UnitP
   };
 }
 
+/** What the places of a round are held against. */
+export const laidOver = ({ isToSetUp }: Pick<FrameRound, "isToSetUp">): string =>
+  isToSetUp ? "where it is set up for what the weld takes" : "the drawing";
+
+/** What a frame without corners A to D is set up to, where that is off the drawing; null where the tape cannot tell it. */
+export function setUpWords(places: Places, prediction: Prediction, units: UnitPreference): string | null {
+  const wanted = wantedPlaces(places, prediction.setUp.offsetsMm);
+  const { moves } = bestFit(wanted, tapedTo(places));
+  const off = Object.entries(moves).map(([place, move]) => ({ place, mm: norm(move) }));
+  const [far] = off.sort((a, b) => b.mm - a.mm);
+  return far && far.mm >= TOLD_MM
+    ? `Set up for what the weld takes: laid over the drawing, ${far.place} lies ${formatSmall(far.mm, units)} off it, the others less.`
+    : null;
+}
+
 /** What to do next on a frame without corners A to D. */
 export function placeWords(round: FrameRound | null, units: UnitPreference): NudgeWords {
-  const general = round?.general;
-  if (!general?.farthest)
+  const farthest = round?.general?.farthest;
+  if (!round?.general || !farthest)
     return {
       act: "measure",
       say: "Tape the distances below.",
       why: "Between marked places, along the members and across. The last few only check the others: they show a misread tape.",
     };
+  const { general } = round;
   if (general.fit.agree === false)
     return {
       act: "measure",
@@ -166,7 +186,6 @@ export function placeWords(round: FrameRound | null, units: UnitPreference): Nud
       why: misreadWords(general, units, round?.help ?? null),
     };
   const [first] = general.taps;
-  const { farthest } = general;
   if (first && general.fit.status === "ok_no_check" && first.mm > LARGE_PUSH_MM)
     return {
       act: "measure",
@@ -183,7 +202,7 @@ export function placeWords(round: FrameRound | null, units: UnitPreference): Nud
   return {
     act: "slide",
     say: `Tap ${tapWords(first, units)}.`,
-    why: "Laid over the drawing as well as it goes, this place is farthest off.",
+    why: `Laid over ${laidOver(round)} as well as it goes, this place is farthest off.`,
   };
 }
 

@@ -1,7 +1,7 @@
 "use client";
 
 import { scaleLinear } from "d3";
-import { type FrameRound, type QuantityId, quantityWords } from "@/core/job";
+import { type FrameRound, laidOver, type QuantityId, quantityWords } from "@/core/job";
 import type { Vec2 } from "@/core/numeric";
 import { tapedTo } from "@/core/square";
 import { fixed, formatSmall } from "@/core/units";
@@ -13,7 +13,7 @@ const MARGIN = 46;
 /** Largest move on the picture, as a share of its width. */
 const SHOWN_SHARE = 0.06;
 
-/** Where the places lie against the drawing, much enlarged, and how far each reading misses the fit. */
+/** Where the places lie against where they belong, much enlarged, and how far each reading misses the fit. */
 export default function NetworkPicture({ round }: { round: FrameRound }) {
   const { evaluation, units } = useJob("evaluation", "units");
   const { places } = evaluation;
@@ -53,7 +53,7 @@ export default function NetworkPicture({ round }: { round: FrameRound }) {
         viewBox={`0 0 ${width} ${height.toFixed(0)}`}
         width="100%"
         role="img"
-        aria-label={`Places as measured against the drawing, ${enlarge} times enlarged; readings and how far each misses the fit: ${rows.map((r) => `${nameOf(r.id)} ${show(r.id, r.residual)}`).join(", ")}`}
+        aria-label={`Places as measured against ${laidOver(round)}, ${enlarge} times enlarged; readings and how far each misses the fit: ${rows.map((r) => `${nameOf(r.id)} ${show(r.id, r.residual)}`).join(", ")}`}
       >
         {rows.map((r) => {
           const q = whatOf(r.id);
@@ -108,7 +108,7 @@ export default function NetworkPicture({ round }: { round: FrameRound }) {
         })}
       </svg>
       <p className="text-sm text-soft">
-        Rings: as measured, {enlarge}× enlarged against the drawing (dots). On each line, fitted less read.
+        Rings: as measured, {enlarge}× enlarged against {laidOver(round)} (dots). On each line, fitted less read.
       </p>
       <FitTable
         rows={rows.map((r) => ({

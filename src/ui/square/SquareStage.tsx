@@ -19,6 +19,7 @@ import {
   quantityKey,
   quantityWords,
   railsOf,
+  setUpWords,
   spanOf,
   tapedPairs,
   twistWords,
@@ -152,6 +153,9 @@ function Squaring({ which }: { which: ReactNode }) {
   const [hold, setHold] = useState<Hold>("slides");
   const noise = evaluation.prediction && leanNoise(evaluation.prediction);
   const aimed = job.plan.aim === "drawing" ? null : setUp;
+  const isAimed = job.plan.aim !== "drawing" && evaluation.prediction !== null;
+  const freeSetUp =
+    !quad && places && isAimed && evaluation.prediction ? setUpWords(places, evaluation.prediction, units) : null;
   const usual =
     quad && places
       ? spanQuantities(quad, aimed, current)
@@ -197,6 +201,7 @@ function Squaring({ which }: { which: ReactNode }) {
   const squareLimit = limits.find((l) => l.id === "square");
   const verdict = current?.verdicts.find((v) => v.limit.id === (quad ? "square" : "place"));
   const judged = limits.find((l) => l.id === (quad ? "square" : "place"));
+  const notYet = quad || !before || !isAimed ? judged?.label : "Farthest place from where it is set up";
   const extra = current?.verdicts.filter((v) => v.result !== null && ALSO.includes(v.limit.id)) ?? [];
   const limitMmPerM =
     squareLimit?.kind === "corner"
@@ -224,7 +229,7 @@ function Squaring({ which }: { which: ReactNode }) {
         {judged ? (
           <p className="mt-2 flex flex-wrap items-center gap-x-3">
             <Verdict verdict={verdict?.result?.verdict ?? "not measured"} />
-            <span className="text-sm text-soft">{verdict?.result ? verdict.why : judged.label}</span>
+            <span className="text-sm text-soft">{verdict?.result ? verdict.why : notYet}</span>
           </p>
         ) : null}
         {extra.map((v) => (
@@ -298,18 +303,18 @@ function Squaring({ which }: { which: ReactNode }) {
               {hold === "slides" && (current?.round.gate ?? nextGate) === "tacked" ? (
                 <p className="text-sm text-soft">Tacked at all corners it hinges: choose that when no side is loose.</p>
               ) : null}
-              {setUp ? (
-                <Choice
-                  label="Squared to"
-                  value={job.plan.aim}
-                  options={[
-                    ["set-up", "what the weld will pull straight"],
-                    ["drawing", "the drawing"],
-                  ]}
-                  onChange={(aim) => edit((p) => ({ ...p, aim }))}
-                />
-              ) : null}
             </>
+          ) : null}
+          {(quad ? setUp : evaluation.prediction) ? (
+            <Choice
+              label={quad ? "Squared to" : "Set to"}
+              value={job.plan.aim}
+              options={[
+                ["set-up", "what the weld will pull straight"],
+                ["drawing", "the drawing"],
+              ]}
+              onChange={(aim) => edit((p) => ({ ...p, aim }))}
+            />
           ) : null}
           {current ? <OtherWays round={current} /> : null}
           {part ? null : <JointFits />}
@@ -347,6 +352,7 @@ function Squaring({ which }: { which: ReactNode }) {
               )}
             </Section>
           ) : null}
+          {freeSetUp ? <p className="max-w-prose text-sm text-soft">{freeSetUp}</p> : null}
           {aimed ? (
             <p className="max-w-prose text-sm text-soft">
               Set up for what the weld takes: AB {formatLength(aimed.targets.AB, units).text}, BC{" "}

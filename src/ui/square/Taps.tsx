@@ -1,6 +1,6 @@
 "use client";
 
-import { type FrameRound, misreadWords, plusMinus, tapWords } from "@/core/job";
+import { type FrameRound, laidOver, misreadWords, plusMinus, tapWords } from "@/core/job";
 import { useJob } from "../job/JobProvider";
 import { Section } from "../parts/Sheet";
 
@@ -14,7 +14,11 @@ export function Taps({ round, places }: { round: FrameRound; places: number }) {
   return (
     <Section
       title="Place by place"
-      aside={<span className="text-sm text-soft">{places} places, laid over the drawing</span>}
+      aside={
+        <span className="text-sm text-soft">
+          {places} places, laid over {laidOver(round)}
+        </span>
+      }
     >
       {alone.length > 0 ? (
         <p className="mb-2 text-close">{alone.join(", ")}: reached by too few readings. Take one more from there.</p>
@@ -24,7 +28,7 @@ export function Taps({ round, places }: { round: FrameRound; places: number }) {
           {apart.map((a) => (
             <li key={a.id} className="grid grid-cols-[1fr_auto] gap-x-4 border-t border-line pt-1">
               <span>
-                {a.from} to {a.to}, against the drawing
+                {a.from} to {a.to}, against {laidOver(round)}
               </span>
               <span className="fig text-brass">{plusMinus(a.offMm, a.uMm, units, true)}</span>
             </li>

@@ -176,7 +176,7 @@ export function placeWords(round: FrameRound | null, units: UnitPreference): Nud
     return {
       act: "measure",
       say: "Tape the distances below.",
-      why: "Between marked places, along the members and across. The last few only check the others: they show a misread tape.",
+      why: "Between marked places, along the members and across: some more than it takes to fix the shape, so that a misread tape shows.",
     };
   const { general } = round;
   if (general.fit.agree === false)

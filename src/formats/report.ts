@@ -27,7 +27,7 @@ import {
   whyNoPrediction,
 } from "@/core/job";
 import { orderWords, type StepWords, stepsInWords } from "@/core/plan";
-import { fixed, formatLength, formatSmall, physical, type UnitPreference } from "@/core/units";
+import { fixed, formatLength, formatSmall, nearLength, physical, type UnitPreference } from "@/core/units";
 
 /** A job with its prediction: what the screens show once it is worked out. */
 const whole = (job: Job): Evaluation => evaluate(job, predict(job.plan)?.prediction ?? null);
@@ -48,7 +48,7 @@ function frameLine(e: Evaluation, plan: Plan): string {
 function cutLines(e: Evaluation, u: UnitPreference): string[] {
   return e.cut.map(
     (p) =>
-      `${p.quantity} × ${p.members.join(", ")}: long point ${formatLength(p.longPointMm, u).text}, short point ${formatLength(p.shortPointMm, u).text}, ${p.ends}; ${addedInWords(p, u)}${p.toGap || p.fixed ? "" : " for shrinkage"}${p.aimMm === 0 ? "" : ` and ${formatSmall(p.aimMm, u, { decimals: predictedDecimals(u), signed: true })} to the middle of the limits`}: cut ${cutToWords(p, u, false)}`,
+      `${p.quantity} × ${p.members.join(", ")}: long point ${nearLength(p.longPointMm, u)}, short point ${nearLength(p.shortPointMm, u)}, ${p.ends}; ${addedInWords(p, u)}${p.toGap || p.fixed ? "" : " for shrinkage"}${p.aimMm === 0 ? "" : ` and ${formatSmall(p.aimMm, u, { decimals: predictedDecimals(u), signed: true })} to the middle of the limits`}: cut ${cutToWords(p, u, false)}`,
   );
 }
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { fixed, formatLength, formatSmall, fraction, statedLength } from "./format";
+import { fixed, formatLength, formatSmall, fraction, nearLength, statedLength } from "./format";
 
 describe("fractions", () => {
   it("carries, reduces and keeps the error", () => {
@@ -24,6 +24,11 @@ describe("showing a length", () => {
     expect(shown.roundingMm).toBeCloseTo(0.15, 9);
     expect(formatLength(1200, "mm").text).toBe("1200.0 mm");
     expect(formatLength(1200, "inch-decimal").text).toBe("47.244 in");
+  });
+  it("says that a mark is near where it is not on it", () => {
+    expect(nearLength(12.65625 * 25.4, "inch-fraction")).toBe("12 21/32 in");
+    expect(nearLength(12.6601 * 25.4, "inch-fraction")).toBe("≈ 12 21/32 in");
+    expect(nearLength(1200.04, "mm")).toBe("1200.0 mm");
   });
   it("writes movements with sign, and small ones never as coarse fractions", () => {
     expect(formatSmall(1.42, "mm", { signed: true })).toBe("+1.4 mm");

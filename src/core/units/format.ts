@@ -119,6 +119,12 @@ export function roundedLength(mm: number, preference: UnitPreference): string {
   return shown.roundingMm > 0 ? `${shown.text} less ${beyond}` : `${shown.text} and ${beyond} more`;
 }
 
+/** A length to read: the mark nearest to it, said to be near where it is not on it: `≈ 12 21/32 in`. */
+export function nearLength(mm: number, preference: UnitPreference, options: FormatOptions = {}): string {
+  const { text, roundingMm } = formatLength(mm, preference, options);
+  return Math.abs(roundingMm) < ROUNDING_SAID_MM ? text : `≈ ${text}`;
+}
+
 /** A length for a message: two decimals of a millimetre at most, or the inch fraction that it is, or thousandths. */
 export function plainLength(mm: number, preference: UnitPreference): string {
   if (preference === "mm") return plainMm(mm);

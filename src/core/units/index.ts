@@ -7,6 +7,7 @@ export {
   formatSmall,
   fraction,
   leavesWords,
+  nearLength,
   plainLength,
   plainMm,
   rangeWords,

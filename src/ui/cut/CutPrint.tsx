@@ -2,7 +2,7 @@
 
 import { drillList, holeAdvice, sheetStartsMm, templatesOf } from "@/core/cut";
 import { addedWords, cutToWords, pieceSection, predictedDecimals, STAGE_CAUTIONS, sharedWords } from "@/core/job";
-import { drillWords, formatLength, formatSmall } from "@/core/units";
+import { drillWords, formatSmall, nearLength } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -22,7 +22,7 @@ export function CutPrint() {
   const waits = predicted.state.status === "working";
   const scene = useScene(structure);
   if (!structure || !scene) return <NotYet stage="Cut list on paper" />;
-  const show = (mm: number): string => formatLength(mm, units).text;
+  const show = (mm: number): string => nearLength(mm, units);
   const holes = holeAdvice(structure, job.plan.finish);
   const drills = drillList(structure, job.plan.drill, job.plan.units);
   const templates = templatesOf(structure, "inner");

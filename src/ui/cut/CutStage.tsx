@@ -13,7 +13,7 @@ import {
   settingsWords,
   sharedWords,
 } from "@/core/job";
-import { formatLength, formatSmall, physical } from "@/core/units";
+import { formatSmall, nearLength, physical } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -118,12 +118,8 @@ export function CutStage() {
                     </span>
                   ) : null}
                 </td>
-                <td className="fig py-3 pr-3 text-right whitespace-nowrap">
-                  {formatLength(p.longPointMm, units).text}
-                </td>
-                <td className="fig py-3 pr-3 text-right whitespace-nowrap">
-                  {formatLength(p.shortPointMm, units).text}
-                </td>
+                <td className="fig py-3 pr-3 text-right whitespace-nowrap">{nearLength(p.longPointMm, units)}</td>
+                <td className="fig py-3 pr-3 text-right whitespace-nowrap">{nearLength(p.shortPointMm, units)}</td>
                 <td className="fig py-3 pr-3 text-right text-plum">
                   {addedWords(p, units)}
                   <Shared words={sharedWords(job.plan, p, prediction, units)} />

@@ -2,7 +2,7 @@
 
 import { sawTest } from "@/core/cut";
 import { cutTick, cutToWords, tickKey } from "@/core/job";
-import { fixed, formatLength } from "@/core/units";
+import { fixed, nearLength } from "@/core/units";
 import { useJob } from "../job/JobProvider";
 import { Button } from "../parts/Button";
 import { Section } from "../parts/Sheet";
@@ -42,7 +42,7 @@ export function SawCard() {
         </p>
         <p className="text-soft">
           stop to long point; short point{" "}
-          <span className="fig">{waits ? "–" : formatLength(piece.cutShortPointMm, units).text}</span>
+          <span className="fig">{waits ? "–" : nearLength(piece.cutShortPointMm, units)}</span>
         </p>
         <PiecePicture piece={piece} width={420} height={64} />
         <ol className="grid gap-1 text-lg">

@@ -13,7 +13,7 @@ import {
   profilesFor,
   type Rectangle,
 } from "@/core/frame";
-import { formatLength, physical, stated } from "@/core/units";
+import { formatLength, nearLength, physical, stated } from "@/core/units";
 import { FrameDrawing, useScene } from "../drawing";
 import { ReadIn } from "../files/ReadIn";
 import { useJob } from "../job/JobProvider";
@@ -299,10 +299,9 @@ function RectangleStage() {
           <p aria-live="polite" className="min-h-6">
             {member ? (
               <>
-                <strong>{member.id}</strong>: long point{" "}
-                <span className="fig">{formatLength(member.longMm, units).text}</span>, short point{" "}
-                <span className="fig">{formatLength(member.shortMm, units).text}</span>, centre{" "}
-                <span className="fig">{formatLength(member.centreMm, units).text}</span>
+                <strong>{member.id}</strong>: long point <span className="fig">{nearLength(member.longMm, units)}</span>
+                , short point <span className="fig">{nearLength(member.shortMm, units)}</span>, centre{" "}
+                <span className="fig">{nearLength(member.centreMm, units)}</span>
               </>
             ) : (
               <span className="text-soft">Pick a member to read its lengths.</span>

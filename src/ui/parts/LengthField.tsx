@@ -5,6 +5,7 @@ import {
   bareUnit,
   formatLength,
   type Length,
+  nearLength,
   parseLength,
   readLength,
   typedText,
@@ -23,8 +24,8 @@ export function understood(mm: number, units: UnitPreference): string {
       : decimal;
   }
   const metric = formatLength(mm, "mm", { decimals: small ? 2 : 1, trim: true }).text;
-  const inches = small ? formatLength(mm, "inch-decimal", { decimals: 1 }) : formatLength(mm, "inch-fraction");
-  return `${metric} · ${Math.abs(inches.roundingMm) > 0.06 ? "≈ " : ""}${inches.text}`;
+  const inches = small ? nearLength(mm, "inch-decimal", { decimals: 1 }) : nearLength(mm, "inch-fraction");
+  return `${metric} · ${inches}`;
 }
 
 interface Props {

@@ -1,4 +1,4 @@
-import { formatLength } from "../../units";
+import { formatLength, nearLength } from "../../units";
 import { STAGE_CAUTIONS } from "../cautions";
 import type { Evaluation } from "../evaluate";
 import type { Job } from "../jobSchema";
@@ -28,7 +28,7 @@ export function cutSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
           { tick: false },
           `${p.quantity} × ${p.members.join(", ")}`,
           pieceSection(job.plan, p),
-          `${formatLength(p.longPointMm, units).text} / ${formatLength(p.shortPointMm, units).text}; ${addedInWords(p, units)}`,
+          `${nearLength(p.longPointMm, units)} / ${nearLength(p.shortPointMm, units)}; ${addedInWords(p, units)}`,
           cutToWords(p, units, false),
           { room: true },
         ],
@@ -42,7 +42,7 @@ export function cutSheet(job: Job, evaluation: Evaluation): SheetBlock[] {
         title: `${p.quantity} × ${p.members.join(", ")}, ${pieceSection(job.plan, p)}`,
         figure: cutToWords(p, units, false),
         lines: [
-          `Stop to long point; short point ${formatLength(p.cutShortPointMm, units).text}.`,
+          `Stop to long point; short point ${nearLength(p.cutShortPointMm, units)}.`,
           ...p.detail.map((d) => `${d.end === "from" ? "First end" : "Second end"}: ${d.words}`),
           ...(p.cuts === "parallel" ? ["The two cuts lie parallel: slide it on, do not turn it over."] : []),
           ...(p.cuts === "opposed" ? ["The two cuts lean towards each other: turn it over end for end."] : []),

@@ -19,7 +19,7 @@ import {
   splitMember,
 } from "@/core/frame";
 import { norm3, sub3 } from "@/core/numeric";
-import { formatLength, type Length, length, physical, stated, type UnitPreference } from "@/core/units";
+import { type Length, length, nearLength, physical, stated, type UnitPreference } from "@/core/units";
 import { Button } from "../../parts/Button";
 import { FieldFrame, FieldMessage, inputClass } from "../../parts/Field";
 import { LengthField } from "../../parts/LengthField";
@@ -48,7 +48,7 @@ export function MemberPanel({ frame, member, cut, units, problems, onEdit, onPic
   const set = (what: Partial<DrawnMember>) => onEdit(setMember(frame, member.id, what, units));
   const axis = norm3(sub3(place(member.to), place(member.from)));
   const others = frame.members.filter((m) => m.id !== member.id).map((m) => m.id);
-  const show = (mm: number): string => formatLength(mm, units).text;
+  const show = (mm: number): string => nearLength(mm, units);
   const { locked } = member;
   return (
     <div className="grid gap-3">

@@ -1,8 +1,10 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
 import { largeFrame } from "../../../tests/support/largeFrame";
 import { drawnPlan } from "../../../tests/support/plans";
 import { SHAPES, STARTERS, setJoint } from "../frame";
+import { drain, type Vec3 } from "../numeric";
 import { type LikelyValue, lossOf, outcomeKey, type Prediction, predicted } from "../shrink";
 import { length } from "../units";
 import { builtOf } from "./built";
@@ -53,6 +55,61 @@ describe("the prediction of any frame", () => {
       for (const step of builtOf(plan).order?.steps ?? [])
         if (!["hold", "release"].includes(step.id.do)) expect(done.has(step.key), step.key).toBe(true);
     }
+  });
+  it("of rails and cross members of any two tubes moves by millimetres: thick and thin, on edge and flat, wider than what they land on", () => {
+    const tube = (id: string) =>
+      fc
+        .record({
+          wide: fc.constantFrom(20, 25, 30, 40, 50, 60, 80),
+          high: fc.constantFrom(20, 25, 30, 40, 50, 60, 80),
+          wall: fc.constantFrom(1.5, 2, 3, 4, 6),
+        })
+        .filter(
+          ({ wide, high, wall }) =>
+            3 * wall < Math.min(wide, high) && Math.max(wide, high) <= 2.5 * Math.min(wide, high),
+        )
+        .map(({ wide, high, wall }) => ({
+          ...squareTube(wide, wall, id),
+          height: length(String(high)),
+        }));
+    fc.assert(
+      fc.property(
+        tube("S1"),
+        tube("S2"),
+        fc.record({ long: fc.integer({ min: 600, max: 1800 }), wide: fc.integer({ min: 400, max: 1200 }) }),
+        (rail, cross, { long, wide }) => {
+          const [z1, z2] = [rail.height.mm / 2, cross.height.mm / 2];
+          const at: [number, number][] = [
+            [0, 0],
+            [long, 0],
+            [long, wide],
+            [0, wide],
+          ];
+          const side = (i: number): [Vec3, Vec3] => {
+            const [[x, y], [u, v]] = [at[i] as [number, number], at[(i + 1) % 4] as [number, number]];
+            return [
+              [x, y, z1],
+              [u, v, z1],
+            ];
+          };
+          const frame = drawn(
+            {
+              ...Object.fromEntries([0, 1, 2, 3].map((i) => [`A${i + 1}`, side(i)])),
+              X1: [[long / 2, 0, z2], [long / 2, wide, z2], "S2"],
+            },
+            [rail, cross],
+          );
+          const plan = drawnPlan(frame);
+          fc.pre(whyNoPrediction(plan) === null);
+          const found = drain(predicting(plan, { draws: 8 })).prediction.outcomes;
+          for (const q of found) {
+            if (q.unit !== "mm") continue;
+            expect(Math.abs(q.nominal), outcomeKey(q.id)).toBeLessThan(0.015 * Math.max(long, wide));
+          }
+        },
+      ),
+      { numRuns: 12 },
+    );
   });
   it("of any section: tube, round, angle, channel, flat and round bar all come out finite, and no frame is refused for it", () => {
     for (const shape of SHAPES)

@@ -11,6 +11,7 @@ import {
 } from "./jointState";
 import { between, isNear, LINEAR, LOG, minus, plus, type Row, SLENDER, times, within } from "./knots";
 import { MITRE_STRIPS, MITRES, type MitreGeometry } from "./tableData";
+import { shifted, type Triangle } from "./triangles";
 
 /** A mitre or a straight butt, as its table asks for it. */
 export interface MitreForm extends TableScale {
@@ -37,6 +38,10 @@ const IN_PLANE = [1, 3, 5] as const;
 const ACROSS = [0, 2, 4] as const;
 /** Numbers of the two lower triangles at the head of a row. */
 const HEAD = 12;
+const TRIANGLES: readonly Triangle[] = [
+  { at: 0, size: 3 },
+  { at: 6, size: 3 },
+];
 /** About the plane through both legs: the two faces change places. */
 const OVER: Mirror = { signs: [1, 1, -1, -1, -1, 1], faces: [0, 1, 3, 2], kink: 1 };
 
@@ -64,17 +69,20 @@ function rowOf(code: string, { bMm, tMm, hw, angleDeg, tk, strip }: MitreForm): 
   const varied = within(bt, ...VARIED);
   const there = between(base, varied, LOG);
   const scaled = byHeight(hw, holding(code).length);
-  /** Difference that one property makes, over its knots; the base stands among them. */
-  const makes = (knots: readonly number[], key: "hw" | "angle" | "tk", x: number, axis: typeof LOG): Row => {
+  /** With the difference that one property makes, over its knots; the base stands among them. */
+  const made = (
+    row: Row,
+    [key, knots, axis]: readonly ["hw" | "angle" | "tk", readonly number[], typeof LOG],
+    x: number,
+    by: (at: number) => number,
+  ): Row => {
     const rows: [number, Row][] = knots.map((at) => [at, between(rowsAt(code, { [key]: at }), varied, LOG)]);
-    return minus(between([[SQUARE[key], there], ...rows], x, axis), there);
+    return shifted(row, there, between([[SQUARE[key], there], ...rows], x, axis), by, TRIANGLES);
   };
-  let row = plus(
-    between(base, bt, SLENDER),
-    times(makes([60, 75, 105, 120, 135, 180], "angle", angleDeg, LINEAR), scaled),
-  );
-  row = plus(row, makes([0.5, 0.6667, 1.5, 2], "hw", hw, LOG));
-  if (code.includes("1") && !isNear(tk, SQUARE.tk)) row = plus(row, times(makes([0.1, 0.4], "tk", tk, LOG), scaled));
+  const byScaled = (at: number): number => scaled[at] ?? 1;
+  let row = made(between(base, bt, SLENDER), ["angle", [60, 75, 105, 120, 135, 180], LINEAR], angleDeg, byScaled);
+  row = made(row, ["hw", [0.5, 0.6667, 1.5, 2], LOG], hw, () => 1);
+  if (code.includes("1") && !isNear(tk, SQUARE.tk)) row = made(row, ["tk", [0.1, 0.4], LOG], tk, byScaled);
   if (code.includes("2") && !isNear(strip, BASE_STRIP)) {
     // Only movements and locked forces change with the strip.
     const tail = there.slice(HEAD);
@@ -86,8 +94,8 @@ function rowOf(code: string, { bMm, tMm, hw, angleDeg, tk, strip }: MitreForm): 
         LOG,
       ),
     ]);
-    const made = minus(between([[BASE_STRIP, tail], ...widths], strip, LOG), tail);
-    row = plus(row, [...Array.from({ length: HEAD }, () => 0), ...times(made, scaled.slice(HEAD))]);
+    const change = minus(between([[BASE_STRIP, tail], ...widths], strip, LOG), tail);
+    row = plus(row, [...Array.from({ length: HEAD }, () => 0), ...times(change, scaled.slice(HEAD))]);
   }
   return row;
 }

@@ -3,6 +3,7 @@ import { readFileSync } from "node:fs";
 import path from "node:path";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { symmetricEigen } from "../../numeric";
 import { mitreState, stripOf } from "./mitreTable";
 import { chordContraction, teeState } from "./teeTable";
 
@@ -81,6 +82,63 @@ describe("a chord whose wall contracts under a bead across it", () => {
         },
       ),
       { numRuns: 300 },
+    );
+  });
+});
+
+describe("a joint of any form", () => {
+  const digits = fc
+    .array(fc.constantFrom("0", "1", "2"), { minLength: 4, maxLength: 4 })
+    .map((d) => d.join(""))
+    .filter((code) => code !== "0000");
+  /** Of a stiffness, turns taken by the width: how soft and how stiff it is. */
+  const range = (k: Float64Array, bMm: number): [number, number] => {
+    const scale = (i: number): number => (i < 3 ? 1 : 1 / bMm);
+    const six = [0, 1, 2, 3, 4, 5];
+    const { values } = symmetricEigen(six.map((i) => six.map((j) => (k[6 * i + j] ?? 0) * scale(i) * scale(j))));
+    return [Math.min(...values), Math.max(...values)];
+  };
+  const B = 50;
+  const bt = fc.double({ min: 6, max: 60, noNaN: true });
+  const share = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+  it("gives, and never next to nothing: a tee on a chord of any depth, of any branch, thick or thin", () => {
+    fc.assert(
+      fc.property(
+        digits,
+        fc.record({
+          bt,
+          beta: share(0.1, 2.5),
+          wh: share(0.25, 4),
+          bx: share(0.25, 4),
+          tk: share(0.04, 1),
+          wall: share(0.4, 2.5),
+        }),
+        (code, { bt, wall, ...form }) => {
+          const size = { bMm: B, tMm: B / bt, eMPa: 210_000 };
+          const [softest, stiffest] = range(teeState(code, { ...size, ...form, branchWallMm: (wall * B) / bt }).k, B);
+          const square = { beta: 1, wh: 1, bx: 1, tk: 0.2, branchWallMm: B / bt };
+          const [, usual] = range(teeState(code, { ...size, ...square }).k, B);
+          expect(softest).toBeGreaterThan(0);
+          expect(stiffest / usual).toBeLessThan(200);
+        },
+      ),
+      { numRuns: 400 },
+    );
+  });
+  it("gives, and never next to nothing: a mitre or butt at any angle, high or low", () => {
+    fc.assert(
+      fc.property(
+        digits,
+        fc.record({ bt, hw: share(0.25, 4), angleDeg: share(20, 180), tk: share(0.04, 1) }),
+        (code, { bt, ...form }) => {
+          const size = { bMm: B, tMm: B / bt, eMPa: 210_000, strip: stripOf(B) };
+          const [softest, stiffest] = range(mitreState(code, { ...size, ...form }).k, B);
+          const [, usual] = range(mitreState(code, { ...size, hw: 1, angleDeg: 90, tk: 0.2 }).k, B);
+          expect(softest).toBeGreaterThan(0);
+          expect(stiffest / usual).toBeLessThan(200);
+        },
+      ),
+      { numRuns: 400 },
     );
   });
 });

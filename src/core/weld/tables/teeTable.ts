@@ -11,6 +11,7 @@ import {
 } from "./jointState";
 import { between, isNear, LINEAR, LOG, minus, plus, type Row, SLENDER, times, within } from "./knots";
 import { TEES, type TeeGeometry } from "./tableData";
+import { shifted, type Triangle } from "./triangles";
 
 /** A tee, as its table asks for it: by the width of the chord's face that the branch stands on, and the chord's wall. */
 export interface TeeForm extends TableScale {
@@ -41,6 +42,8 @@ const ALONG: Mirror = { signs: [-1, 1, 1, 1, -1, -1], faces: [1, 0, 2, 3], kink:
  */
 interface Pick {
   of: (g: TeeGeometry) => Row | undefined;
+  /** What of it is a triangle. */
+  triangles: readonly Triangle[];
   goesBy: (at: number) => "the whole section" | "the branch's width" | "the face";
 }
 /** Branches of the tables are at least so wide over their chord. */
@@ -78,18 +81,17 @@ function base(pick: Pick, bt: number, beta: number): Row {
  */
 function changed(pick: Pick, here: Row, special: Row, square: Row, beta: number, of: number): Row {
   const wide = Math.min(1, Math.max(NARROWEST, beta));
-  return here.map((v, at) => {
-    const [to, from] = [special[at] ?? 0, square[at] ?? 0];
-    const by = pick.goesBy(at);
-    if (by === "the whole section" && from !== 0) return v * (to / from - 1);
-    if (by === "the face") return (to - from) * (of === 1 ? Math.max(0, 2 * wide - 1) : 1);
-    return (to - from) * (wide / of);
+  const by = (at: number): number =>
+    pick.goesBy(at) === "the face" ? (of === 1 ? Math.max(0, 2 * wide - 1) : 1) : wide / of;
+  return shifted(here, square, special, by, pick.triangles).map((v, at) => {
+    const [own, to, from] = [here[at] ?? 0, special[at] ?? 0, square[at] ?? 0];
+    return pick.goesBy(at) === "the whole section" && from !== 0 ? own * (to / from) : v;
   });
 }
 
-/** Chords that are deeper or wider than square: two families each, by how long the branch is along the chord. */
-function ofDepth(pick: Pick, bt: number, { beta, wh, bx }: TeeForm, here: Row): Row | null {
-  if (Math.abs(wh - 1) < 1e-9) return null;
+/** The row of chords that are deeper or wider than square: two families each, by how long the branch is along the chord. */
+function ofDepth(pick: Pick, bt: number, { beta, wh, bx }: TeeForm, here: Row): Row {
+  if (Math.abs(wh - 1) < 1e-9) return here;
   const deep = wh > 1;
   const families = deep
     ? [
@@ -110,7 +112,8 @@ function ofDepth(pick: Pick, bt: number, { beta, wh, bx }: TeeForm, here: Row): 
     );
     return [f.bx, changed(pick, here, special, base(pick, at, f.beta), beta, f.beta)];
   });
-  return times(between(rows, bx, LOG), Math.min(1, Math.abs(Math.log(wh)) / Math.LN2));
+  const share = Math.min(1, Math.abs(Math.log(wh)) / Math.LN2);
+  return plus(here, times(minus(between(rows, bx, LOG), here), share));
 }
 
 function rowOf(pick: Pick, tacked: boolean, bt: number, form: TeeForm): Row {
@@ -127,10 +130,9 @@ function rowOf(pick: Pick, tacked: boolean, bt: number, form: TeeForm): Row {
         LOG,
       ),
     ]);
-    row = plus(row, minus(between([[0.2, there], ...rows], tk, LOG), there));
+    row = shifted(row, there, between([[0.2, there], ...rows], tk, LOG), () => 1, pick.triangles);
   }
-  const deep = ofDepth(pick, bt, form, row);
-  const whole = deep ? plus(row, deep) : row;
+  const whole = ofDepth(pick, bt, form, row);
   // A contraction of so much kinks it the less, the narrower the wall that contracts.
   return beta < NARROWEST ? whole.map((v, at) => (pick.goesBy(at) === "the face" ? v : (beta / NARROWEST) * v)) : whole;
 }
@@ -147,6 +149,7 @@ export function teeState(code: string, form: TeeForm): JointState {
   const lines = holding(code);
   const pick: Pick = {
     of: (g) => g.states[code],
+    triangles: [{ at: 0, size: ALL.length }],
     goesBy: (at) =>
       at >= HEAD && at < HEAD + A_FACE * lines.length && (at - HEAD) % A_FACE >= ALL.length
         ? "the branch's width"
@@ -180,7 +183,7 @@ export function chordContraction(form: TeeForm): { d: Float64Array; c: Float64Ar
   const bt = form.bMm / meanWall(form);
   const [across, along] = (["plus", "top"] as const).map((face) =>
     rowOf(
-      { of: (g) => g.cx[face], goesBy: (at) => (at >= ALL.length ? "the whole section" : "the face") },
+      { of: (g) => g.cx[face], triangles: [], goesBy: (at) => (at >= ALL.length ? "the whole section" : "the face") },
       false,
       bt,
       form,

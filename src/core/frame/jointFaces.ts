@@ -17,7 +17,7 @@ const SIDE_WORDS = {
   up: "top",
 } as const;
 
-/** Of the box round a circle or ellipse each side is this much longer than the quarter of it that it stands for (Ramanujan's first rule). */
+/** A quarter of a circle is so much of a side of the box round it, and of an ellipse in the mean (perimeter π (a + b), a hundredth short at a mitre). */
 const ROUND = Math.PI / 4;
 
 /**

@@ -67,10 +67,6 @@ const windsLeft = (outline: readonly Vec2[]): boolean =>
     return sum + p.x * q.y - q.x * p.y;
   }, 0) > 0;
 
-/** How far a member's outline reaches from its line that way, mm. */
-const reachOf = ({ outline, axes }: StructureMember, way: Vec3): number =>
-  Math.max(...outline.map((p) => p.x * dot3(axes[1], way) + p.y * dot3(axes[2], way)));
-
 /** Walls of a member's end: where each is cut, place by place, and which way it looks. */
 function wallsAt(m: StructureMember, end: EndName): { wayMm: number; out: Vec3; places: Vec3[] }[] {
   const [x, y, z] = m.axes;
@@ -117,11 +113,13 @@ function landedSeams(j: StructureJoint, a: StructureMember, b: StructureMember, 
 /**
  * From where to where a branch stands along the member that runs through, mm from where its middle line meets the face, and which part of its
  * end that is; null where it is as good as all of it.
+ * @param branch the same as b, as it is drawn.
  */
 function standsFromTo(
   j: StructureJoint,
   a: StructureMember,
   b: StructureMember,
+  branch: Placed,
   on: Cutter & { kind: "plane" },
 ): { landedMm: readonly [number, number]; part: number } | null {
   const way = a.axes[0];
@@ -135,7 +133,7 @@ function standsFromTo(
   });
   if (marks.length === 0) return null;
   const [from, to] = [Math.min(...marks), Math.max(...marks)];
-  const wholeMm = (2 * reachOf(b, unit3(squareTo(way, b.axes[0])))) / Math.abs(steep);
+  const wholeMm = (2 * reach(branch, unit3(squareTo(way, b.axes[0])))) / Math.abs(steep);
   return to - from < WHOLE * wholeMm ? { landedMm: [from, to], part: (to - from) / wholeMm } : null;
 }
 
@@ -194,7 +192,7 @@ export function landed(
   const there = seams.filter(({ share }) => share >= LEAST_SHARE);
   // What stands on nothing of the other's face is drawn past it: nothing is known of its seams.
   if (there.length === 0) return j;
-  const stands = on?.kind === "plane" ? standsFromTo(j, a, b, on) : null;
+  const stands = on?.kind === "plane" ? standsFromTo(j, a, b, branch, on) : null;
   const faces = there.map(({ face, share, seam }): StructureFace => {
     const isAlong = face.line === "top" || face.line === "bottom";
     const ofPart = stands && isAlong ? Math.min(1, share / stands.part) : share;

@@ -71,9 +71,10 @@ function cutFor(input: JointInput, place: JointPlace, { fitup }: JointFactors): 
  * @throws RangeError with the first problem when the frame has one: ask frameProblems first.
  */
 export function weldedModel(frame: MechanicalFrame, factors: JointFactors = NOMINAL_JOINTS): WeldedModel {
-  const [problem] = frameProblems(frame);
-  if (problem) throw new RangeError(`${problem.path}: ${problem.message}`);
   const { cutBy, ...own } = frame;
+  // Set up off its drawing by what the weld takes, it has the problems of its drawing and no others.
+  const [problem] = cutBy ? [] : frameProblems(frame);
+  if (problem) throw new RangeError(`${problem.path}: ${problem.message}`);
   const drawn = cutBy ? weldedModel({ ...own, points: cutBy }, factors).joints : [];
   const cut = new Map(drawn.map((j) => [j.id, cutOf(j)]));
   return modelOf(frame, (input): WeldJoint => {

@@ -4,6 +4,9 @@ import type { ChordPlace, JointPlace } from "../jointKind";
 import { alongSeam } from "./alongSeam";
 import { angleBetween, into, lineAt } from "./shared";
 
+/** An end that stands on its chord with less of itself holds as one that stands there with so much of it (own judgement: tables end there). */
+const LEAST_LANDED = 0.25;
+
 /** Where a branch stands, its chord not yet looked at as what heat reaches. */
 type Standing = Omit<JointPlace, "chords" | "along" | "form"> & { form: ChordPlace["form"]; acrossMm: number };
 
@@ -28,8 +31,9 @@ function standing({ frame, spec, a, b, nodeA, nodeB, nodes }: JointInput, lap: b
   const half1Mm = beside ? width / 2 : lineAt(width, t) / (lap ? 1 : slope);
   const wholeMm = width / (lap ? 1 : slope);
   const [from, to] = spec.landedMm ?? [-wholeMm / 2, wholeMm / 2];
-  // Where its end is pointed it has no wall: the ring of lines goes up to the point.
-  const [first, last] = [Math.max(from, -half1Mm), Math.min(to, half1Mm)];
+  // Where its end is pointed it has no wall: the ring of lines goes up to the point. Of next to nothing that lands there, half is left.
+  const middle = (from + to) / 2;
+  const [first, last] = [Math.min(middle, Math.max(from, -half1Mm)), Math.max(middle, Math.min(to, half1Mm))];
   return {
     at: lap ? add3(pA, scale3(normal, depth / 2)) : add3(onFace, scale3(along, (first + last) / 2)),
     ...(lap ? {} : { nodeBAt: onFace }),
@@ -50,7 +54,7 @@ function standing({ frame, spec, a, b, nodeA, nodeB, nodes }: JointInput, lap: b
       eMPa: frame.material.eMPa,
       beta: lap && !beside ? 1 : height / chordWidth,
       wh: depth / chordWidth,
-      bx: (to - from) / height,
+      bx: Math.max(to - from, LEAST_LANDED * wholeMm) / height,
     },
     acrossMm: height,
   };

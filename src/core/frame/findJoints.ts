@@ -1,4 +1,5 @@
 import { add3, dot3, entry, scale3, sub3, type Vec3 } from "../numeric";
+import { besideCorners } from "./besideCorner";
 import type { DrawnFrame, DrawnJoint } from "./drawnSchema";
 import type { StructureJointKind } from "./frameWords";
 import { facesOf } from "./jointFaces";
@@ -156,6 +157,14 @@ export function findJoints(
         found.push({ f, said: own });
       }
     }
+  const isTold = (a: string, b: string): boolean => words.get(pairKey(a, b))?.kind === "none";
+  for (const f of besideCorners(
+    members,
+    found.map((x) => x.f),
+    landed,
+    isTold,
+  ))
+    found.push({ f, said: words.get(pairKey(f.through.id, f.branch.id)) });
   const order = new Map(members.map((m, i) => [m.id, i]));
   const rank = (f: JointCandidate): [number, number] => {
     const [a, b] = [order.get(f.through.id) as number, order.get(f.branch.id) as number];

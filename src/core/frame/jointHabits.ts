@@ -86,8 +86,8 @@ export class Landed {
   }
 }
 
-/** Corners of a member that ends on the faces it lands on so far. */
-function trimmed(m: Placed, end: EndName, landed: Landed): Vec3[] {
+/** Corners of a member that ends on the faces it lands on so far: by each corner of its outline where it comes from, then where it ends. */
+export function trimmed(m: Placed, end: EndName, landed: Landed): Vec3[] {
   const [x, y, z] = m.axes;
   const out = end === "to" ? x : scale3(x, -1);
   const far = end === "to" ? m.from : m.to;

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { drawn, ring, squareTube, started } from "../../../tests/support/drawnFrames";
 import { drawnPlan } from "../../../tests/support/plans";
+import { whyNoPrediction } from "../job";
 import { builtOf, orderProblems } from "../job/built";
 import { norm3, sub3, type Vec3 } from "../numeric";
 import { type OrderChoice, type StepId, USUAL_ORDER } from "../plan";
@@ -135,6 +136,51 @@ describe("an end that fits into a corner of others", () => {
         .sort((a, b) => a - b);
     expect(lengths("P")).toEqual([4, 20, 24]);
     expect(lengths("Q")).toEqual([4, 20, 24]);
+  });
+});
+
+describe("a brace whose middle line misses the corner", () => {
+  it("is cut to both members there and stands in neither, wherever on one of them its middle line lands", () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          mm: fc.constantFrom(30, 40, 50),
+          long: fc.integer({ min: 900, max: 1800 }),
+          wide: fc.integer({ min: 900, max: 1800 }),
+          up: fc.double({ min: 0, max: 1.5, noNaN: true }),
+        }),
+        ({ mm, long, wide, up }) => {
+          const at: Vec3[] = [
+            [0, 0, 0],
+            [long, 0, 0],
+            [long, wide, 0],
+            [0, wide, 0],
+          ];
+          const foot: Vec3 = [0, up * mm, 0];
+          const head: Vec3 = [long, wide - up * mm, 0];
+          const frame = ring(at, squareTube(mm, 3));
+          const built = { ...frame, members: [...frame.members, member("X", foot, head, "S1", "mm")] };
+          const { members, joints } = structureOf(built);
+          const x = members.find((m) => m.id === "X");
+          if (!x) throw new Error("no brace");
+          // No corner of its body lies deeper than a millimetre inside the opening's edges.
+          for (const [px, py] of bodyPoints(x)) {
+            expect(px).toBeGreaterThan(mm / 2 - 1.01);
+            expect(py).toBeGreaterThan(mm / 2 - 1.01);
+            expect(px).toBeLessThan(long - mm / 2 + 1.01);
+            expect(py).toBeLessThan(wide - mm / 2 + 1.01);
+          }
+          expect(whyNoPrediction(drawnPlan(built))).toBeNull();
+          // Where half of its width, aslant, reaches past the corner it stands on both.
+          const slope = Math.atan2(head[1] - foot[1], head[0] - foot[0]);
+          const reachesMm = mm / 2 / Math.cos(slope) - (foot[1] + (mm / 2) * Math.tan(slope) - mm / 2);
+          const on = joints.filter((j) => j.b === "X" && j.endB === "from").map((j) => j.a);
+          if (reachesMm > 1.5) expect(on.sort()).toEqual(["S1", "S4"]);
+          if (reachesMm < 0.5) expect(on).toEqual(["S4"]);
+        },
+      ),
+      { numRuns: 60 },
+    );
   });
 });
 

@@ -3,7 +3,7 @@ import { resolveStructure } from "../../src/core/frame";
 import { type Job, newPlan } from "../../src/core/job";
 import { placesOf } from "../../src/core/square";
 import { writeJobFile } from "../../src/formats/jobFile";
-import { started } from "../support/drawnFrames";
+import { FREE_FRAMES, started } from "../support/drawnFrames";
 import { withDrawn } from "../support/plans";
 import { BENCH, expect, expectAccessible, read, saved, startJob, test } from "./fixtures";
 
@@ -173,6 +173,27 @@ test.describe("on a phone", () => {
     await saved(page);
     await expectAccessible(page);
   });
+});
+
+test("a frame without corners is held against where it is set up, and says so, until it is to be set to the drawing", async ({
+  page,
+  address,
+}) => {
+  const answer = await page.request.post(`${address}/api/jobs`, {
+    data: { name: "Corner bench", units: "mm", origin: "test", drawn: FREE_FRAMES["an L"] },
+    headers: { "content-type": "application/json", origin: address },
+  });
+  const { id } = (await answer.json()) as { id: string };
+  await page.goto(`${address}/jobs/${id}/square`);
+  const now = page.getByTestId("now");
+  await expect(page.getByText(/laid over the drawing, \w+ lies [\d.]+\smm off it/)).toBeVisible({ timeout: 60_000 });
+  await expect(now).toContainText("Farthest place from where it is set up");
+  const aim = page.getByRole("group", { name: "Set to" });
+  await aim.getByRole("radio", { name: "the drawing" }).click();
+  await expect(now).toContainText("Farthest place from the drawing");
+  await expect(page.getByText(/lies [\d.]+\smm off it/)).toHaveCount(0);
+  await saved(page);
+  await expectAccessible(page);
 });
 
 test("a corner is read with a gauge, a frame is racked or strapped, the least to measure is told", async ({

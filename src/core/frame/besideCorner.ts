@@ -1,11 +1,9 @@
 import { add3, cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { type JointCandidate, type Landed, trimmed } from "./jointHabits";
-import { type EndName, endOf, type Placed, reach } from "./meeting";
-import { TOLERANCES } from "./tolerances";
+import { along, type EndName, endOf, PARALLEL, type Placed, passing, reach } from "./meeting";
 
 /** Deeper than this in another member an end has to be cut to it, too, mm: less is what a drawing is off by. */
 const DEEP_MM = 1;
-const PARALLEL = Math.sin((TOLERANCES.parallelDeg * Math.PI) / 180);
 
 /** Whether a place lies in a member's body, short of what cuts it off and as far as it may reach beyond its ends at a corner. */
 function isIn(n: Placed, p: Vec3, landed: Landed): boolean {
@@ -14,14 +12,14 @@ function isIn(n: Placed, p: Vec3, landed: Landed): boolean {
   );
   if (isCutOff) return false;
   const off = sub3(p, n.from);
-  const along = dot3(off, n.axes[0]);
+  const onward = dot3(off, n.axes[0]);
   const [wide, high] = [reach(n, n.axes[1]), reach(n, n.axes[2])];
   const beyond = Math.max(wide, high);
   return (
     Math.abs(dot3(off, n.axes[1])) < wide - DEEP_MM &&
     Math.abs(dot3(off, n.axes[2])) < high - DEEP_MM &&
-    along > -beyond &&
-    along < n.lengthMm + beyond
+    onward > -beyond &&
+    onward < n.lengthMm + beyond
   );
 }
 
@@ -29,14 +27,6 @@ function isIn(n: Placed, p: Vec3, landed: Landed): boolean {
 function wallsEnd(m: Placed, end: EndName, landed: Landed): Vec3[] {
   const corners = trimmed(m, end, landed).filter((_, i) => i % 2 === 1);
   return corners.map((p, i) => scale3(add3(p, corners[(i + 1) % corners.length] as Vec3), 0.5));
-}
-
-/** Where a member's line passes another's nearest, on the other's. */
-function passesAt(m: Placed, n: Placed): Vec3 {
-  const b = dot3(m.axes[0], n.axes[0]);
-  const r = sub3(n.from, m.from);
-  const t = (b * dot3(r, m.axes[0]) - dot3(r, n.axes[0])) / (1 - b * b);
-  return add3(n.from, scale3(n.axes[0], t));
 }
 
 /**
@@ -66,7 +56,17 @@ export function besideCorners(
       const isOneLevel = Math.abs(dot3(sub3(n.from, m.from), w)) < reach(m, w) + reach(n, w) - DEEP_MM;
       if (!isOneLevel || !walls.some((p) => isIn(n, p, landed))) return [];
       joined.add(pair(m.id, n.id));
-      return [{ kind: "tee", through: n, branch: m, endA: null, endB: end, at: passesAt(m, n), atB: endOf(m, end) }];
+      return [
+        {
+          kind: "tee",
+          through: n,
+          branch: m,
+          endA: null,
+          endB: end,
+          at: along(n, passing(m, n)[1]),
+          atB: endOf(m, end),
+        },
+      ];
     });
   });
 }

@@ -88,6 +88,10 @@ function wallsAt(m: StructureMember, end: EndName): { wayMm: number; out: Vec3; 
   });
 }
 
+/** Whether a place of a branch's end stands on the member that runs through: on its face, and within its ends. */
+const standsOn = (a: StructureMember, on: Cutter & { kind: "plane" }, at: Vec3): boolean =>
+  Math.abs(dot3(on.normal, sub3(at, on.point))) <= ON_PLANE_MM && isWithinEnds(a, at);
+
 /** Seams of a branch by their lines: which places of its walls stand on the member that runs through, as shares of the walls. */
 function landedSeams(j: StructureJoint, a: StructureMember, b: StructureMember, on: Cutter & { kind: "plane" }) {
   const walls = wallsAt(b, j.endB as EndName);
@@ -102,7 +106,7 @@ function landedSeams(j: StructureJoint, a: StructureMember, b: StructureMember, 
     for (const { wayMm, out, places } of own)
       for (const at of places) {
         whole += wayMm;
-        if (Math.abs(dot3(on.normal, sub3(at, on.point))) > ON_PLANE_MM || !isWithinEnds(a, at)) continue;
+        if (!standsOn(a, on, at)) continue;
         landed += wayMm;
         seam.push({ at, clear: scale3(unit3(add3(out, off)), CLEAR_MM) });
       }
@@ -128,7 +132,7 @@ function standsFromTo(
   const marks = wallsAt(b, j.endB as EndName).flatMap(({ places: [first, second], places }) => {
     const half = first && second ? Math.abs(dot3(way, sub3(second, first))) / 2 : 0;
     return places
-      .filter((at) => Math.abs(dot3(on.normal, sub3(at, on.point))) <= ON_PLANE_MM && isWithinEnds(a, at))
+      .filter((at) => standsOn(a, on, at))
       .flatMap((at) => [-half, half].map((off) => dot3(way, sub3(at, middle)) + off));
   });
   if (marks.length === 0) return null;

@@ -30,7 +30,7 @@ export type Meeting =
 
 const { meetSlackMm: SLACK_MM, touchMm: TOUCH_MM } = TOLERANCES;
 /** Under this sine two lines are treated as parallel. */
-const PARALLEL = Math.sin(radians(TOLERANCES.parallelDeg));
+export const PARALLEL = Math.sin(radians(TOLERANCES.parallelDeg));
 /** Cosine up to which lines that go on in each other's direction form a kink. */
 const ONWARD = -Math.cos(radians(TOLERANCES.kinkDeg));
 
@@ -48,7 +48,8 @@ export function reach(m: Placed, direction: Vec3): number {
   return most;
 }
 
-const along = (m: Placed, s: number): Vec3 => [
+/** A place on a member's line. */
+export const along = (m: Placed, s: number): Vec3 => [
   m.from[0] + m.axes[0][0] * s,
   m.from[1] + m.axes[0][1] * s,
   m.from[2] + m.axes[0][2] * s,
@@ -96,6 +97,15 @@ function sideBySide(m: Placed, n: Placed): Meeting | null {
   return { kind: "lap", at: middle, atN, alongMm: high - low };
 }
 
+/** Where the lines of two members that are not parallel pass each other nearest, mm along each. */
+export function passing(m: Placed, n: Placed): [alongM: number, alongN: number] {
+  const [u, v] = [m.axes[0], n.axes[0]];
+  const r = sub3(n.from, m.from);
+  const b = dot3(u, v);
+  const d = 1 - b * b;
+  return [(dot3(r, u) - b * dot3(r, v)) / d, (b * dot3(r, u) - dot3(r, v)) / d];
+}
+
 /**
  * How two members meet. An end counts as standing on the other member when it lies in that member's body, or within 3 mm
  * of it; where neither ends they lap when their faces touch and cross when they do not pass each other.
@@ -112,11 +122,7 @@ export function meeting(m: Placed, n: Placed): Meeting | null {
   const r = sub3(n.from, m.from);
   const gap = Math.abs(dot3(r, w)) - reach(m, w) - reach(n, w);
   if (gap > SLACK_MM) return null;
-  // Where the lines pass each other nearest, along each.
-  const b = dot3(u, v);
-  const d = 1 - b * b;
-  const s = (dot3(r, u) - b * dot3(r, v)) / d;
-  const t = (b * dot3(r, u) - dot3(r, v)) / d;
+  const [s, t] = passing(m, n);
   // How far from there an end may stand and still lie in the other's body.
   const reachM = reach(n, unit3(cross3(v, w))) / sine + SLACK_MM;
   const reachN = reach(m, unit3(cross3(u, w))) / sine + SLACK_MM;

@@ -1,5 +1,5 @@
-import { add3, cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
-import { type EndName, endOf, intoMember, type Placed, reach } from "./meeting";
+import { cross3, dot3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
+import { along, type EndName, endOf, intoMember, PARALLEL, type Placed, passing, reach } from "./meeting";
 import type { StructureJoint } from "./structure";
 import { TOLERANCES } from "./tolerances";
 
@@ -36,18 +36,13 @@ function meets(m: Placed, end: EndName, n: Placed): Vec3 {
   const p = endOf(m, end);
   const across = cross3(m.axes[0], n.axes[0]);
   const sine = norm3(across);
-  if (sine > Math.sin((TOLERANCES.parallelDeg * Math.PI) / 180)) {
+  if (sine > PARALLEL) {
     const w = scale3(across, 1 / sine);
     const r = sub3(n.from, p);
     const passes = Math.abs(dot3(r, w));
-    if (passes < reach(m, w) + reach(n, w) - TOLERANCES.touchMm) {
-      const b = dot3(m.axes[0], n.axes[0]);
-      const s = (dot3(r, m.axes[0]) - b * dot3(r, n.axes[0])) / (1 - b * b);
-      return add3(p, scale3(m.axes[0], s));
-    }
+    if (passes < reach(m, w) + reach(n, w) - TOLERANCES.touchMm) return along(m, passing(m, n)[0]);
   }
-  const along = clampTo(dot3(sub3(p, n.from), n.axes[0]), 0, n.lengthMm);
-  return add3(n.from, scale3(n.axes[0], along));
+  return along(n, clampTo(dot3(sub3(p, n.from), n.axes[0]), 0, n.lengthMm));
 }
 
 /** Free ends that miss another member by more than a joint's reach and less than 25 mm, each with the nearest. */

@@ -1,6 +1,6 @@
 import { type DrawnFrame, type DrawnSection, emptyFrame, member, STARTERS, usualValues } from "@/core/frame";
 import type { Vec3 } from "@/core/numeric";
-import { length, type UnitPreference } from "@/core/units";
+import { length, statedExactly, type UnitPreference } from "@/core/units";
 
 /** Square tube of one size. */
 export const squareTube = (mm = 40, wallMm = 3, id = "S1"): DrawnSection => ({
@@ -111,6 +111,68 @@ export const railsOnRing = (rails: number, uprights: number, faceMm = 40): Drawn
     [squareTube(faceMm, 3), roundTube(16, 2, "S2")],
   );
 };
+
+/** How tubes of unlike height lie in one plane: with their undersides level, their middles, or their tops. */
+export const FLUSH = ["below", "middle", "above"] as const;
+export type Flush = (typeof FLUSH)[number];
+
+/** Two rails R1 and R2 with E1 and E2 between their ends and some members M across, of another tube; lengths in mm. */
+export function twoTubes(
+  rail: DrawnSection,
+  cross: DrawnSection,
+  flush: Flush,
+  { long = 1600, wide = 900, across = 2 } = {},
+): DrawnFrame {
+  const [rails, others] = [rail, cross].map((s) => ({ wide: Number(s.width.mm), high: Number(s.height.mm) })) as [
+    { wide: number; high: number },
+    { wide: number; high: number },
+  ];
+  const highest = Math.max(rails.high, others.high);
+  const middle = (high: number): number =>
+    flush === "below" ? high / 2 : flush === "above" ? highest - high / 2 : highest / 2;
+  const between = (x: number): [Vec3, Vec3, string] => [
+    [x, rails.wide / 2, middle(others.high)],
+    [x, wide - rails.wide / 2, middle(others.high)],
+    "S2",
+  ];
+  return drawn(
+    {
+      ...Object.fromEntries(
+        [0, wide].map((y, i) => [
+          `R${i + 1}`,
+          [
+            [0, y, middle(rails.high)],
+            [long, y, middle(rails.high)],
+          ] as [Vec3, Vec3],
+        ]),
+      ),
+      E1: between(others.wide / 2),
+      E2: between(long - others.wide / 2),
+      ...Object.fromEntries(
+        Array.from({ length: across }, (_, i) => [`M${i + 1}`, between((long * (i + 1)) / (across + 1))]),
+      ),
+    },
+    [
+      { ...rail, id: "S1" },
+      { ...cross, id: "S2" },
+    ],
+  );
+}
+
+/** Rectangular tube, so wide as it lies and so high. */
+export const flatTube = (wideMm: number, highMm: number, wallMm = 3, id = "S1"): DrawnSection => ({
+  ...squareTube(wideMm, wallMm, id),
+  height: length(String(highMm)),
+});
+
+/** The same frame as somebody draws it who is out by up to so much everywhere, mm. @param random from 0 to 1. */
+export function inexactly(frame: DrawnFrame, outMm: number, random: () => number): DrawnFrame {
+  const near = (p: DrawnFrame["members"][number]["from"]) => {
+    const off = (v: { mm: number }) => statedExactly(v.mm + outMm * (2 * random() - 1), "mm");
+    return { x: off(p.x), y: off(p.y), z: off(p.z) };
+  };
+  return { ...frame, members: frame.members.map((m) => ({ ...m, from: near(m.from), to: near(m.to) })) };
+}
 
 /** Frames without corners: closed and open, standing and lying, round and square tube, thick and thin. */
 export const FREE_FRAMES = {

@@ -1,4 +1,4 @@
-import { bodyPoints, FROM_ABOVE, type Structure, seenAt, TOLERANCES } from "../frame";
+import { bodyPoints, depthsOf, FROM_ABOVE, type Structure, seenAt, TOLERANCES } from "../frame";
 import { CORNERS, type Corner, hull } from "../geometry";
 import { add3, norm3, scale3, sub, sub3, type Vec2, type Vec3 } from "../numeric";
 
@@ -23,11 +23,11 @@ export interface Footprint {
 /** Where tubes touch the bed: a lying one at its ends, set in by half its width, and in the middle; a standing one with its foot. */
 function touchesOf({ members, low }: Structure): Vec3[] {
   const isLow = (z: number): boolean => z - low[2] < TOLERANCES.onBedMm;
-  return members.flatMap(({ from, to, axes, outline, properties }): Vec3[] => {
+  return members.flatMap((m): Vec3[] => {
+    const { from, to, axes, properties } = m;
     const isLevel = Math.abs(from[2] - to[2]) < TOLERANCES.onBedMm;
     if (!isLevel) return [from, to].filter((end) => isLow(end[2]));
-    const below = Math.max(...outline.map((p) => -(p.x * axes[1][2] + p.y * axes[2][2])));
-    if (!isLow(from[2] - below)) return [];
+    if (!isLow(depthsOf(m, FROM_ABOVE)[0])) return [];
     const inset = scale3(axes[0], Math.min(properties.widthMm, norm3(sub3(to, from))) / 2);
     return [add3(from, inset), scale3(add3(from, to), 0.5), sub3(to, inset)];
   });

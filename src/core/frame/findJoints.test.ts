@@ -19,6 +19,46 @@ const kinds = (frame: Parameters<typeof resolveStructure>[0]): Record<string, st
   Object.fromEntries(of(frame).joints.map((j) => [j.id, j.kind]));
 
 describe("joints are found from geometry alone", () => {
+  it("in whichever order it was drawn: what lies between two others is fitted into their corner, and not they to it", () => {
+    const frame = drawn({
+      S1: [
+        [0, 0, 0],
+        [1400, 0, 0],
+      ],
+      S2: [
+        [1400, 0, 0],
+        [1400, 900, 0],
+      ],
+      S3: [
+        [1400, 900, 0],
+        [0, 900, 0],
+      ],
+      S4: [
+        [0, 900, 0],
+        [0, 0, 0],
+      ],
+      X1: [
+        [700, 0, 0],
+        [700, 900, 0],
+      ],
+      D: [
+        [0, 0, 0],
+        [700, 900, 0],
+      ],
+    });
+    const told = (f: typeof frame): string[] =>
+      of(f)
+        .joints.map((j) => `${[j.a, j.b].sort().join()} ${j.kind} ${j.kind === "mitre" ? "" : j.a}`)
+        .sort();
+    const drawnSo = told(frame);
+    expect(drawnSo).toContain("S1,S4 mitre ");
+    fc.assert(
+      fc.property(fc.shuffledSubarray(frame.members, { minLength: frame.members.length }), (members) => {
+        expect(told({ ...frame, members })).toEqual(drawnSo);
+      }),
+      { numRuns: 40 },
+    );
+  });
   it("in a ladder of any size: four mitres and two tees a rung, each where it is", () => {
     fc.assert(
       fc.property(

@@ -5,6 +5,7 @@ import type { StructureJointKind } from "./frameWords";
 import { facesOf } from "./jointFaces";
 import { angleOf, contested, habit, type JointCandidate, Landed, legOnRail } from "./jointHabits";
 import { intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
+import { mitredAt } from "./mitre";
 import { stitched } from "./stitches";
 import type { StructureJoint } from "./structure";
 
@@ -177,6 +178,7 @@ export function findJoints(
     const other = f.endB ? intoMember(f.branch, f.endB) : f.branch.axes[0];
     const id = newName(f, names);
     names.add(id);
+    const corner = f.kind === "mitre" ? mitredAt(f.through, f.branch, into, other, f.at, f.atB) : null;
     return {
       id,
       kind: f.kind,
@@ -188,6 +190,7 @@ export function findJoints(
       endB: f.endB,
       angleDeg: angleOf(into, other),
       faces: facesOf(f, own),
+      ...(corner ? { corner } : {}),
       ...(f.along ? { along: f.along } : {}),
       said: own !== undefined && (own.kind !== null || own.through !== null),
     };
@@ -202,10 +205,17 @@ interface Met {
   said: DrawnJoint | undefined;
 }
 
-/** Meetings in the order in which they are settled: what lands on a face, then legs and rails, then corners. */
+/** Between two members at their corner, in whole degrees: as good as alike counts as alike. */
+const openDeg = ({ m, n, met }: Met): number =>
+  met.kind === "corner" ? Math.round(angleOf(intoMember(m, met.ends[0]), intoMember(n, met.ends[1]))) : 0;
+
+/**
+ * Meetings in the order in which they are settled: what lands on a face, then legs and rails, then corners, the widest first: what lies
+ * between two others is fitted into theirs, whichever was drawn first.
+ */
 function inTurn(meetings: readonly Met[]): [Met[], Met[], Met[]] {
   const first = meetings.filter((x) => x.met.kind !== "corner");
-  const corners = meetings.filter((x) => x.met.kind === "corner");
+  const corners = meetings.filter((x) => x.met.kind === "corner").sort((p, q) => openDeg(q) - openDeg(p));
   return [
     first,
     corners.filter((x) => legOnRail(x.m, x.n) || x.said?.kind),

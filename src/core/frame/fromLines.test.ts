@@ -136,6 +136,17 @@ describe("members from outlines", () => {
     expect(structure.joints).toHaveLength(4);
     expect(told.join()).toContain("50");
   });
+  it("finds them whatever the last digits of their corners are: eighths of an inch lie on the edge of a grid", () => {
+    const out = (k: number): number => (k % 2 === 0 ? 1e-4 : -1e-4);
+    const lines = [
+      ...outline([0, 1.5875, 1500, 1.5875], 3.175 * 13),
+      ...outline([0, 704.85, 1500, 704.85], 3.175 * 13),
+      ...outline([403.225, 25, 403.225, 675], 3.175 * 13),
+    ].map((l, i) => l.map((v, k) => v + out(i + k)) as unknown as Flat);
+    const { frame } = made({ ...work(lines) });
+    expect(frame.members).toHaveLength(3);
+    expect(frame.sections[0]?.width.mm).toBeCloseTo(41.275, 2);
+  });
   it("finds a butted base as it was drawn, its corners and its outside sizes", () => {
     const box = (x0: number, y0: number, x1: number, y1: number, ring: number) =>
       (

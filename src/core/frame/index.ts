@@ -59,6 +59,7 @@ export {
   usualWish,
 } from "./fromLines";
 export { fromRectangle } from "./fromRectangle";
+export { fullestLevel } from "./fullestLevel";
 export { groundFaces } from "./groundFaces";
 export { handedness } from "./handed";
 export { joiningOrder } from "./joining";
@@ -80,6 +81,7 @@ export { JOINT_REACH_MM, type NearMiss, nearMisses } from "./nearMisses";
 export { thicknessOf } from "./parts";
 export { directionWord, place, shapeOf } from "./placing";
 export { leansAsDrawn, quadrilateralOf } from "./quadrilateral";
+export { depthsOf, reachToward } from "./reachToward";
 export { rectangleProblems } from "./rectangleProblems";
 export { type Rectangle, rectangleSchema } from "./rectangleSchema";
 export { bodyPoints, middleOf, resolveStructure } from "./resolveStructure";
@@ -113,4 +115,4 @@ export { TOLERANCES } from "./tolerances";
 export { byAngle, byJog, turnedBy, untilMember } from "./towards";
 export { a500Tolerance, en10219Tolerance } from "./tubeTolerances";
 export { laidFlat, TURN_NAMES, TURNS, type Turned, type TurnName, turnFrame } from "./turning";
-export { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, inSpace, seenAt, type ViewAxes } from "./viewAxes";
+export { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, inSpace, outOf, seenAt, type ViewAxes } from "./viewAxes";

@@ -3,7 +3,7 @@ import type { DrawnJoint } from "./drawnSchema";
 import type { FaceLine } from "./frameWords";
 import { angleOf, type JointCandidate, UP } from "./jointHabits";
 import { intoMember, type Placed, reach } from "./meeting";
-import { isAslant, mitreReaches, sameSection } from "./mitre";
+import { isAslant, mitreReaches, sameSection, sharedHeightMm } from "./mitre";
 import { directionWord } from "./placing";
 import type { StructureFace } from "./structure";
 import { TOLERANCES } from "./tolerances";
@@ -69,7 +69,7 @@ export function facesOf(f: JointCandidate, said: DrawnJoint | undefined): Struct
     const length = (2 * norm3(add3(scale3(ia, wb), scale3(ib, wa)))) / Math.sin(angle);
     const round = a.round && b.round ? ROUND : 1;
     const faces = [
-      ...both(["inside", "outside"], e1, round * 2 * Math.min(reach(a, e2), reach(b, e2)), ["inside", "outside"]),
+      ...both(["inside", "outside"], e1, round * sharedHeightMm(a, b, e2, f.at, f.atB), ["inside", "outside"]),
       ...both(["top", "bottom"], e2, round * length),
     ];
     if (a.round || !isAslant(a, e2) || !sameSection(a, b)) return faces;

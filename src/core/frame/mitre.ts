@@ -1,4 +1,4 @@
-import { add3, cross3, dot3, scale3, unit3, type Vec3 } from "../numeric";
+import { add3, cross3, dot3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { type Placed, reach } from "./meeting";
 
 /** Two tubes whose faces are turned against each other by less than this go round a bend as one, degrees. */
@@ -45,6 +45,26 @@ export function turnedByDeg(m: Placed, n: Placed, a: Vec3, b: Vec3): number {
 /** Whether two members go round their bend as one tube would: of one section, walls on walls. */
 export const goesRound = (m: Placed, n: Placed, a: Vec3, b: Vec3): boolean =>
   sameSection(m, n) && turnedByDeg(m, n, a, b) < MATCHED_DEG;
+
+/**
+ * How much of their heights two ends share that are mitred, square to the plane of their bend, mm: all of the lower one where they lie
+ * flush or in one plane. @param at, atB on the line of each.
+ */
+export function sharedHeightMm(m: Placed, n: Placed, square: Vec3, at: Vec3, atB: Vec3): number {
+  const [rm, rn] = [reach(m, square), reach(n, square)];
+  const off = Math.abs(dot3(square, sub3(atB, at)));
+  return Math.max(0, Math.min(2 * rm, 2 * rn, rm + rn - off));
+}
+
+/**
+ * Where two mitred ends are taken to meet whose lines pass each other: half way between. Null where less than half of the lower one's height
+ * stands against the other (own judgement). @param a, b directions from the joint into each. @param at, atB on the line of each.
+ */
+export function mitredAt(m: Placed, n: Placed, a: Vec3, b: Vec3, at: Vec3, atB: Vec3): Vec3 | null {
+  const square = unit3(cross3(a, b));
+  const least = Math.min(reach(m, square), reach(n, square));
+  return sharedHeightMm(m, n, square, at, atB) < least ? null : scale3(add3(at, atB), 0.5);
+}
 
 /**
  * How far each of two mitred members reaches to the side in the plane of their bend, mm; from these the mitre's line runs

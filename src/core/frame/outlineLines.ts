@@ -20,7 +20,25 @@ const SLENDER = 1.5;
 /** Corners nearer to each other than this are one, mm. */
 const CORNER_MM = 0.05;
 
-const key = (p: Vec3): string => p.map((v) => Math.round(v / CORNER_MM)).join(" ");
+const STEPS = [-1, 0, 1] as const;
+/** Steps to a cell and to all that touch it. */
+const BESIDE = STEPS.flatMap((x) => STEPS.flatMap((y) => STEPS.map((z) => [x, y, z] as const)));
+
+/** Numbers corners as they come: the number of one that lies there already, whatever the last digits are, else the next. */
+class Corners {
+  private readonly cells = new Map<string, { at: Vec3; number: number }[]>();
+  private count = 0;
+
+  numberOf(p: Vec3): number {
+    const [x, y, z] = p.map((v) => Math.floor(v / CORNER_MM)) as [number, number, number];
+    const near = BESIDE.flatMap(([i, j, k]) => this.cells.get(`${x + i} ${y + j} ${z + k}`) ?? []);
+    const known = near.find(({ at }) => norm3(sub3(at, p)) < CORNER_MM);
+    if (known) return known.number;
+    const own = `${x} ${y} ${z}`;
+    this.cells.set(own, [...(this.cells.get(own) ?? []), { at: p, number: this.count }]);
+    return this.count++;
+  }
+}
 
 /** Closed rings among lines: drawn as one figure, or where every corner has two of them. @returns for each ring the lines in it. */
 export function ringsOf(lines: readonly Line3[]): number[][] {
@@ -33,10 +51,11 @@ export function ringsOf(lines: readonly Line3[]): number[][] {
 
 /** Rings of lines that were drawn one by one. */
 function looseRings(lines: readonly Line3[]): number[][] {
-  const at = new Map<string, number[]>();
-  lines.forEach((l, i) => {
-    if (l.ring !== undefined) return;
-    for (const p of [l.from, l.to]) at.set(key(p), [...(at.get(key(p)) ?? []), i]);
+  const corners = new Corners();
+  const ends = lines.map((l) => (l.ring === undefined ? [l.from, l.to].map((p) => corners.numberOf(p)) : []));
+  const at = new Map<number, number[]>();
+  ends.forEach((own, i) => {
+    for (const corner of own) at.set(corner, [...(at.get(corner) ?? []), i]);
   });
   const seen = new Set<number>();
   const rings: number[][] = [];
@@ -49,9 +68,8 @@ function looseRings(lines: readonly Line3[]): number[][] {
       if (seen.has(i)) continue;
       seen.add(i);
       ring.push(i);
-      const l = lines[i] as Line3;
-      for (const p of [l.from, l.to]) {
-        const there = at.get(key(p)) ?? [];
+      for (const corner of ends[i] ?? []) {
+        const there = at.get(corner) ?? [];
         if (there.length !== 2) isRing = false;
         queue.push(...there.filter((k) => !seen.has(k)));
       }

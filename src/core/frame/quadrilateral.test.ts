@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, started } from "../../../tests/support/drawnFrames";
+import { drawn, FLUSH, flatTube, started, twoTubes } from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
 import { rectangle } from "../../../tests/support/plans";
 import { CORNERS, ends, SIDES } from "../geometry";
@@ -42,6 +42,27 @@ describe("the quadrilateral of a frame", () => {
       members: askew.members.map((m) => (m.id === "CD" ? { ...m, from: { ...m.from, z: length("60") } } : m)),
     };
     expect(of(moved).quad).toBeNull();
+  });
+  it("is found of tubes of unlike height, flush below or above or neither, as of tubes that lie in one plane", () => {
+    const size = fc.constantFrom(20, 30, 40, 50, 60, 80, 100);
+    fc.assert(
+      fc.property(size, size, size, size, (w1, h1, w2, h2) => {
+        fc.pre(Math.max(w1, h1, w2, h2) <= 4 * Math.min(w1, h1, w2, h2));
+        const quads = FLUSH.map((flush) => of(twoTubes(flatTube(w1, h1), flatTube(w2, h2), flush)).quad);
+        for (const quad of quads) {
+          expect(quad?.lengthMm).toBeCloseTo(1600, 6);
+          expect(quad?.widthMm).toBeCloseTo(900 + w1, 6);
+          expect(quad?.corners).toEqual(quads[0]?.corners);
+          expect(quad?.joints).toEqual(quads[0]?.joints);
+        }
+      }),
+    );
+    // On each other they lie in two planes.
+    const stacked = twoTubes(flatTube(40, 40), flatTube(40, 40), "below");
+    const [e1, e2] = ["E1", "E2"].map((id) => stacked.members.find((m) => m.id === id));
+    const up = (m: typeof e1) => m && { ...m, from: { ...m.from, z: length("60") }, to: { ...m.to, z: length("60") } };
+    const members = stacked.members.map((m) => (m.id === "E1" ? up(e1) : m.id === "E2" ? up(e2) : m) ?? m);
+    expect(of({ ...stacked, members }).quad).toBeNull();
   });
   it("keeps its corners whichever of its sides are called otherwise, and those that keep their names stay those", () => {
     const rings = ["rectangle", "ladder", "gate leaf", "table base", "two frames stacked"].map((name) => started(name));

@@ -1,5 +1,6 @@
 import { CORNERS, type Corner, ends, lineCrossing, SIDES, type Side } from "../geometry";
 import { add, norm, scale, sub, unit, type Vec2, type Vec3 } from "../numeric";
+import { depthsOf, reachToward } from "./reachToward";
 import type { Quadrilateral, Structure, StructureJoint, StructureMember } from "./structure";
 import { TOLERANCES } from "./tolerances";
 import { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, inSpace, seenAt, type ViewAxes } from "./viewAxes";
@@ -48,25 +49,23 @@ function ringsOf(structure: Pick<Structure, "members" | "joints">): Ring[] {
   return found;
 }
 
-/** The view in which a ring lies flat, or null when it lies flat in none. */
-function planeOf({ members }: Ring): ViewAxes | null {
-  const views = [FROM_ABOVE, FROM_FRONT, FROM_RIGHT];
-  const first = members[0] as StructureMember;
-  return (
-    views.find((v) =>
-      members.every(
-        (m) =>
-          Math.abs(m.axes[0][v.depth]) < TOLERANCES.squareSine &&
-          Math.abs(m.from[v.depth] - first.from[v.depth]) < TOLERANCES.sameLevelMm,
-      ),
-    ) ?? null
-  );
+/** Between which depths all members of a ring that lies flat have a piece of themselves, and the height of the lowest of them, mm. */
+function commonDepths({ members }: Ring, v: ViewAxes): { low: number; high: number; leastMm: number } {
+  const all = members.map((m) => depthsOf(m, v));
+  return {
+    low: Math.max(...all.map(([low]) => low)),
+    high: Math.min(...all.map(([, high]) => high)),
+    leastMm: Math.min(...all.map(([low, high]) => high - low)),
+  };
 }
 
-/** How far a member reaches to one side of its line, mm. @param out square to the line, in the view. */
-function reachOut(m: StructureMember, v: ViewAxes, out: Vec2): number {
-  const [y, z] = [seenAt(m.axes[1], v), seenAt(m.axes[2], v)];
-  return Math.max(...m.outline.map((p) => (p.x * y.x + p.y * z.x) * out.x + (p.x * y.y + p.y * z.y) * out.y));
+/** The view in which a ring lies flat, or null when it lies flat in none: tubes of unlike height lie in one plane flush, or inside each other's. */
+function planeOf(ring: Ring): ViewAxes | null {
+  const lies = (v: ViewAxes): boolean => {
+    const { low, high, leastMm } = commonDepths(ring, v);
+    return ring.members.every((m) => Math.abs(m.axes[0][v.depth]) < TOLERANCES.squareSine) && high - low > leastMm / 2;
+  };
+  return [FROM_ABOVE, FROM_FRONT, FROM_RIGHT].find(lies) ?? null;
 }
 
 /** Twice the area that points go round, anticlockwise positive. */
@@ -85,7 +84,7 @@ function outsideCorners({ members, joints }: Ring, v: ViewAxes): Vec2[] | null {
     // Member i runs from the joint before it to its own.
     const u = unit(sub(inner[i] as Vec2, inner[(i + 3) % 4] as Vec2));
     const out = { x: turn * u.y, y: -turn * u.x };
-    return { p: add(seenAt(m.from, v), scale(out, reachOut(m, v, out))), u };
+    return { p: add(seenAt(m.from, v), scale(out, reachToward(m, inSpace(out, 0, v)))), u };
   });
   const corners = lines.map(({ p, u }, i) => {
     const next = lines[(i + 1) % 4] as { p: Vec2; u: Vec2 };
@@ -143,7 +142,7 @@ function viewOf(ring: Ring, view: ViewAxes): Quadrilateral | null {
     x: Math.min(...CORNERS.map((c) => seen[c].x)),
     y: Math.min(...CORNERS.map((c) => seen[c].y)),
   };
-  const depth = (ring.members[0] as StructureMember).from[view.depth];
+  const { low, high } = commonDepths(ring, view);
   const corners = Object.fromEntries(CORNERS.map((c) => [c, sub(seen[c], origin)])) as Record<Corner, Vec2>;
   const far = (span: string): number => {
     const [p, q] = ends(span);
@@ -155,7 +154,7 @@ function viewOf(ring: Ring, view: ViewAxes): Quadrilateral | null {
     view,
     origin,
     corners,
-    at: Object.fromEntries(CORNERS.map((c) => [c, inSpace(seen[c], depth, view)])) as Record<Corner, Vec3>,
+    at: Object.fromEntries(CORNERS.map((c) => [c, inSpace(seen[c], (low + high) / 2, view)])) as Record<Corner, Vec3>,
     lengthMm: far("AB"),
     widthMm: far("BC"),
     squareDifferenceMm2: far("AC") ** 2 - far("BD") ** 2,

@@ -94,6 +94,8 @@ export interface StructureJoint {
   /** Between the two, 0 to 180. */
   angleDeg: number;
   faces: StructureFace[];
+  /** Of two ends that are mitred: where both are taken to meet; none where they pass each other. */
+  corner?: Vec3;
   /** Of two that lie along each other, which have a joint for each piece of seam. */
   along?: PieceAlong;
   /**

@@ -5,8 +5,6 @@
 export const TOLERANCES = {
   /** Directions count as square or level within this, sine. */
   squareSine: 0.002,
-  /** Heights of what lies in one plane, mm. */
-  sameLevelMm: 0.5,
   /** A gap up to which two faces still meet, mm. */
   meetSlackMm: 3,
   /** Faces nearer than this touch without lying in each other, mm. */

@@ -6,10 +6,12 @@ import { byPair, keptJoints } from "./keptJoints";
 import { type Axes, memberAxes, turnedAxes } from "./memberAxes";
 import { thicknessOf } from "./parts";
 import { DIRECTION, directionWord, place } from "./placing";
+import { depthsOf } from "./reachToward";
 import { resolveStructure } from "./resolveStructure";
 import { isRound } from "./sectionOutline";
 import type { Structure, StructureJoint, StructureMember } from "./structure";
 import { TOLERANCES } from "./tolerances";
+import { FROM_ABOVE } from "./viewAxes";
 
 /** A way to turn a frame by quarters: where its x, y and z go, each by the signs of the new axes in rows. */
 export type Turn = Axes;
@@ -259,10 +261,9 @@ export function turnFrame(frame: DrawnFrame, turn: Turn, units: UnitPreference):
 
 /** How much tube lies on the bed as a frame is drawn, mm, and how high it stands. */
 function lies({ members, low, high }: Structure): { lyingMm: number; highMm: number; isLong: boolean } {
-  const reach = (m: StructureMember): number =>
-    Math.max(...m.outline.map((p) => -(p.x * m.axes[1][2] + p.y * m.axes[2][2])));
   const lying = members.filter(
-    (m) => Math.abs(m.from[2] - m.to[2]) < TOLERANCES.onBedMm && m.from[2] - reach(m) - low[2] < TOLERANCES.onBedMm,
+    (m) =>
+      Math.abs(m.from[2] - m.to[2]) < TOLERANCES.onBedMm && depthsOf(m, FROM_ABOVE)[0] - low[2] < TOLERANCES.onBedMm,
   );
   return {
     lyingMm: lying.reduce((sum, m) => sum + m.longMm, 0),

@@ -1,4 +1,4 @@
-import { crossings, lyingMembers, lyingOn, measuredFrom, trestlesUnder, triangleUnder } from "../fixture";
+import { crossings, isRaised, lyingMembers, lyingOn, measuredFrom, trestlesUnder, triangleUnder } from "../fixture";
 import type { Structure } from "../frame";
 import { add, scale, sub, type Vec2 } from "../numeric";
 import { stated } from "../units";
@@ -42,6 +42,8 @@ export function restsOnBearers(plan: Plan, structure: Structure, origin: Vec2): 
   const places: Vec2[] = [];
   for (const m of lyingMembers(structure)) {
     const lying = lyingOn(structure, m, side);
+    // What is higher than the bed lies on its risers.
+    if (isRaised(structure, lying)) continue;
     for (const { alongMm } of crossings(lying, bearers)) {
       const p = sub(add(lying.begin, scale(lying.way, alongMm)), origin);
       if (places.every((q) => Math.hypot(p.x - q.x, p.y - q.y) > SAME_PLACE_MM)) places.push(p);

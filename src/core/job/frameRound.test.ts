@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { aroundMiddle, FREE_FRAMES, ring, started } from "../../../tests/support/drawnFrames";
+import { aroundMiddle, FREE_FRAMES, flatTube, ring, started, twoTubes } from "../../../tests/support/drawnFrames";
 import { angle, evaluate, job, opened, read, slope } from "../../../tests/support/jobs";
 import { withDrawn } from "../../../tests/support/plans";
+import { type DrawnFrame, resolveStructure } from "../frame";
 import { distance, type Vec2 } from "../numeric";
-import { type Places, walkingSet } from "../square";
+import { type Places, placesOf, walkingSet } from "../square";
 import { length } from "../units";
 import { coldSet } from "./coldSet";
 import type { Entry } from "./entrySchema";
@@ -62,6 +63,37 @@ describe("a frame of three places", () => {
     expect(round?.verdicts.find((v) => v.limit.kind === "flat")?.result?.verdict).toBe("pass");
     // A middle that stands 3 mm proud of what lies level else.
     expect(heights({ S3M: "3" }).round?.flatMm?.value).toBeGreaterThan(1);
+  });
+});
+
+describe("heights of a frame that is not drawn level", () => {
+  it("are what stands off the drawing: a rail that rises by its drawing is no want of flatness, nor is a corner of a lower tube", () => {
+    const open = (rise: number): DrawnFrame => {
+      const foot = FREE_FRAMES.foot;
+      const up = (p: DrawnFrame["members"][number]["to"], mm: number) => ({ ...p, z: length(String(p.z.mm + mm)) });
+      return { ...foot, members: foot.members.map((m) => (m.id === "A" ? m : { ...m, to: up(m.to, rise) })) };
+    };
+    for (const frame of [open(8), twoTubes(flatTube(40, 60), flatTube(40, 40), "above"), open(0)]) {
+      const put = (p: Plan): Plan => withDrawn(p, frame);
+      const r = opened("cold");
+      const { places } = evaluate(job([r], put));
+      const asked = coldSet(evaluate(job([r], put))).flatMap((q) => (q.kind === "height" ? [q.at] : []));
+      const flat = (lifted: string | null): number => {
+        const heightOf = (at: string): string => String((places?.heights[at] ?? 0) + (at === lifted ? 3 : 0));
+        const one = job([r, ...asked.map((at) => read(r.id, `z${at}`, heightOf(at)))], put);
+        return evaluate(one).frameRounds[0]?.flatMm?.value ?? Number.NaN;
+      };
+      expect(asked.length).toBeGreaterThan(3);
+      expect(flat(null)).toBeLessThan(1e-6);
+      expect(flat(asked[0] ?? "")).toBeGreaterThan(1);
+    }
+    // Drawn 8 up over its length, the ends of both arms are drawn as much higher than the corners (plane geometry).
+    const { heights } = placesOf(resolveStructure(open(8)).structure);
+    expect(
+      Object.values(heights)
+        .map((h) => Math.round(h))
+        .sort(),
+    ).toEqual([0, 0, 8, 8]);
   });
 });
 

@@ -104,12 +104,16 @@ function heldOf(means: ReadonlyMap<string, Mean>, twist: FourCorners | null): Fr
   return twist && { value: Math.abs(twist.twistMm), u: twist.uTwistMm, by: "4 heights, one corner held" };
 }
 
+/** A height that was read, less what the drawing has there: tubes of unlike height, or a rail that rises, are no want of flatness. */
+const overDrawn = ({ what, mm }: Mean, { heights }: Places): number =>
+  mm - (what.kind === "height" ? (heights[what.at] ?? 0) : 0);
+
 /** Flatness from heights at places, or else from edges across the diagonals, or from a rock: half of what rocks. */
 function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["flatMm"] {
   const known = heightPlaces(places);
   const heights = [...means].flatMap(([key, mean]) => {
     const at = mean.what.kind === "height" ? known[mean.what.at] : undefined;
-    return at ? [{ at, mm: mean.mm, key }] : [];
+    return at ? [{ at, mm: overDrawn(mean, places), key }] : [];
   });
   const u = uOfHeights(
     means,
@@ -134,11 +138,15 @@ function flatOf(means: ReadonlyMap<string, Mean>, places: Places): FrameRound["f
 }
 
 /** Twist of four corners that were read, with the unevenness of one gauge shared by them dropping out. */
-function twistOf(means: ReadonlyMap<string, Mean>): FourCorners | null {
+function twistOf(means: ReadonlyMap<string, Mean>, places: Places): FourCorners | null {
   const heightOf = (c: Corner): string => quantityKey({ kind: "height", at: c });
   const names = CORNERS.map(heightOf);
-  if (!names.every((n) => means.has(n))) return null;
-  const z = Object.fromEntries(CORNERS.map((c) => [c, means.get(heightOf(c))?.mm ?? 0])) as Record<Corner, number>;
+  const read = names.map((n) => means.get(n)).filter((m) => m !== undefined);
+  if (read.length < CORNERS.length) return null;
+  const z = Object.fromEntries(CORNERS.map((c, i) => [c, overDrawn(read[i] as Mean, places)])) as Record<
+    Corner,
+    number
+  >;
   return fourCorners(z, uOfHeights(means, names));
 }
 
@@ -227,7 +235,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
   if (quad && round.all.some((r) => r.taken?.setIn))
     for (let i = 0; i < SET_IN_ROUNDS && found.square?.corners; i++) found = shape(found.square.corners);
   const { means, readings, allTapes, wrong, general, square } = found;
-  const twist = quad ? twistOf(means) : null;
+  const twist = quad ? twistOf(means, places) : null;
   const flatMm = job.plan.limits.flatBy === "held" ? heldOf(means, twist) : flatOf(means, places);
   const held = standing(context, round, means);
   const list = verdicts(

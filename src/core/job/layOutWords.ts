@@ -104,9 +104,10 @@ function raisedCheck(structure: Structure, { raised, elements }: Fixture, units:
     named(all.map(({ member, byMm }) => `${member} by ${formatLength(byMm, units, { trim: true }).text}`));
   if (raised.length === 0) return [];
   const over = lyingTurnedOver(structure).map((m) => m.id);
+  const isAll = over.length === structure.members.length;
   const instead =
     over.length > 0
-      ? ` Turned upside down on the stage Frame, ${named(over)} would lie on the bed, and the rest be stood on them.`
+      ? ` Turned upside down on the stage Frame, ${isAll ? "all of it" : named(over)} would lie on the bed${isAll ? "" : ", and the rest be stood on them"}.`
       : "";
   return [
     {

@@ -1,10 +1,19 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
+import {
+  drawn,
+  FLUSH,
+  FREE_FRAMES,
+  flatTube,
+  inexactly,
+  squareTube,
+  started,
+  twoTubes,
+} from "../../../tests/support/drawnFrames";
 import { largeFrame } from "../../../tests/support/largeFrame";
 import { drawnPlan } from "../../../tests/support/plans";
-import { SHAPES, STARTERS, setJoint } from "../frame";
-import { drain, type Vec3 } from "../numeric";
+import { type DrawnFrame, SHAPES, STARTERS, setJoint } from "../frame";
+import { drain, seeded, type Vec3 } from "../numeric";
 import { type LikelyValue, lossOf, outcomeKey, type Prediction, predicted } from "../shrink";
 import { length } from "../units";
 import { builtOf } from "./built";
@@ -15,6 +24,21 @@ const lossOfMember = (p: Prediction | undefined, member: string): number | undef
   const change = p && predicted(p, { kind: "length", member });
   return change ? lossOf(change).value : undefined;
 };
+
+/** What a frame is likely to do in the nominal case, by its outcomes. */
+const nominally = (frame: DrawnFrame): Map<string, number> =>
+  new Map(
+    drain(predicting(drawnPlan(frame), { draws: 8 })).prediction.outcomes.map((q) => [outcomeKey(q.id), q.nominal]),
+  );
+
+/** Both move alike: within a tenth of a millimetre, or a tenth. */
+function expectAlike(found: Map<string, number>, wanted: Map<string, number>, name = ""): void {
+  expect([...found.keys()].sort(), name).toEqual([...wanted.keys()].sort());
+  for (const [key, value] of wanted)
+    expect(Math.abs((found.get(key) ?? Number.NaN) - value), `${name} ${key} ${value}`).toBeLessThan(
+      0.1 + 0.1 * Math.abs(value),
+    );
+}
 
 describe("the prediction of any frame", () => {
   it("is made up to 400 joints, which 200 members have, and refused beyond with how many there are", () => {
@@ -111,6 +135,43 @@ describe("the prediction of any frame", () => {
       { numRuns: 12 },
     );
   });
+  it("is as good as the same whether tubes of unlike height are flush below, or above, or neither", () => {
+    const size = fc.constantFrom(30, 40, 50, 80);
+    fc.assert(
+      fc.property(size, size, size, size, (w1, h1, w2, h2) => {
+        const of = FLUSH.map((flush) => twoTubes(flatTube(w1, h1), flatTube(w2, h2), flush)).map(nominally);
+        const [first] = of as [Map<string, number>];
+        expect(first.has("square")).toBe(true);
+        for (const other of of) expectAlike(other, first);
+      }),
+      { numRuns: 6 },
+    );
+    // Mitred besides, where a person says so.
+    const mitred = FLUSH.map((flush) => {
+      const butted = twoTubes(flatTube(40, 40), flatTube(40, 30), flush, { long: 1200 });
+      const at: [string, number][] = [
+        ["E1", 0],
+        ["E2", 1200],
+      ];
+      const members = butted.members.map((m) => {
+        const [, x] = at.find(([id]) => id === m.id) ?? [];
+        const moved = (p: typeof m.from, y: number) => ({ ...p, x: length(String(x)), y: length(String(y)) });
+        return x === undefined ? m : { ...m, from: moved(m.from, 0), to: moved(m.to, 900) };
+      });
+      const corners = ["E1", "E2"].flatMap((e) => ["R1", "R2"].map((r) => [e, r] as const));
+      return nominally(corners.reduce((f, [a, b]) => setJoint(f, a, b, { kind: "mitre" }), { ...butted, members }));
+    });
+    const [first] = mitred as [Map<string, number>];
+    for (const other of mitred) expectAlike(other, first);
+  }, 120_000);
+  it("hangs on no hundredth of a millimetre of how exactly somebody drew", () => {
+    const random = seeded(11);
+    for (const [name, frame] of [
+      ...STARTERS.map((s) => [s.name, started(s.name)] as const),
+      ...Object.entries(FREE_FRAMES),
+    ])
+      expectAlike(nominally(inexactly(frame, 0.02, random)), nominally(frame), name);
+  }, 180_000);
   it("of any section: tube, round, angle, channel, flat and round bar all come out finite, and no frame is refused for it", () => {
     for (const shape of SHAPES)
       for (const name of ["rectangle", "A-shaped drawbar", "table base"]) {

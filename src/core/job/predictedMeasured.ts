@@ -1,4 +1,4 @@
-import { CORNERS, SIDES } from "../geometry";
+import { SIDES } from "../geometry";
 import { lossOf, type Prediction, predicted } from "../shrink";
 import type { Measured, Places } from "../square";
 import type { Estimate } from "../units";
@@ -115,15 +115,7 @@ export function shapeChanges(
     before && cold && diagonals.every((d) => cold.means.has(d))
       ? { value: difference(cold) - difference(before), u: Math.hypot(uOf(before), uOf(cold)) }
       : null;
-  const names = CORNERS.map((c) => quantityKey({ kind: "height", at: c }));
-  const z = names.map((n) => cold?.means.get(n)?.mm);
-  const twist: Measured | null =
-    cold && z.every((v) => v !== undefined)
-      ? {
-          value: z.reduce<number>((sum, v, i) => sum + (i % 2 === 0 ? 1 : -1) * (v ?? 0), 0),
-          u: 2 * uOfHeights(cold.means, names),
-        }
-      : null;
+  const twist: Measured | null = cold?.twist ? { value: cold.twist.twistMm, u: cold.twist.uTwistMm } : null;
   return (["square", "twist"] as const).flatMap((id): ShapeChange[] => {
     const found = predicted(prediction, { kind: id }, id === "square" && before ? gateOf(before) : null);
     if (!found) return [];

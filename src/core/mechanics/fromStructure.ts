@@ -36,7 +36,7 @@ interface Line {
 
 /** How a joint of the structure is said to the mechanics: a butt at an angle is a tee at the end of the other. */
 export const mechanicalKind = (j: StructureJoint): BeamJoint["kind"] =>
-  j.kind === "mitre" && norm3(sub3(j.at, j.atB)) < MEET_MM
+  j.corner
     ? "mitre"
     : j.kind === "lap"
       ? "lap"
@@ -44,7 +44,7 @@ export const mechanicalKind = (j: StructureJoint): BeamJoint["kind"] =>
         ? "butt"
         : "tee";
 
-/** A face of a joint as the mechanics names its line. Mitred ends that pass each other are worked out as a tee. */
+/** A face of a joint as the mechanics names its line. Mitred ends that pass each other far are worked out as a tee. */
 export function lineOfFace(j: StructureJoint, face: string): FaceLine {
   if (mechanicalKind(j) !== "tee" || j.kind !== "mitre") return face as FaceLine;
   return face === "inside" ? "plus" : face === "outside" ? "minus" : (face as FaceLine);
@@ -85,7 +85,8 @@ export interface StructureMechanics {
 
 /**
  * The mechanics of a structure: every member on its line from its first point to its last, with a point wherever a joint
- * or a station lies on it. Mitred ends run to where their lines meet; other branches keep their drawn end and land on the face.
+ * or a station lies on it. Mitred ends run to where their lines meet, or half way between where they pass each other; other branches keep
+ * their drawn end and land on the face.
  */
 export function fromStructure(structure: Structure, wanted: readonly Station[] = []): StructureMechanics {
   const places = new Places();
@@ -98,7 +99,7 @@ export function fromStructure(structure: Structure, wanted: readonly Station[] =
       [j.b, j.endB],
     ] as const) {
       const pair = ends.get(id);
-      if (pair && end) pair[end === "from" ? 0 : 1] = j.at;
+      if (pair && end) pair[end === "from" ? 0 : 1] = j.corner ?? j.at;
     }
   }
   for (const m of structure.members) {

@@ -2,6 +2,7 @@ import { lyingMembers } from "../fixture";
 import type { Structure, StructureMember } from "../frame";
 import type { Station } from "../mechanics";
 import { add3, norm3, scale3, sub3, type Vec3 } from "../numeric";
+import { byMm, byPlace } from "./byPlace";
 
 /** One place where a frame is held down: a point of a member. */
 export interface ClampPlace {
@@ -22,7 +23,7 @@ function clamped(structure: Structure): StructureMember[] {
   const sides = new Set(structure.quad ? Object.values(structure.quad.sides) : []);
   const ring = onBed.filter((m) => sides.has(m.id));
   if (ring.length > 0) return ring;
-  return [...onBed].sort((a, b) => b.centreMm - a.centreMm).slice(0, MOST_MEMBERS);
+  return [...onBed].sort((a, b) => byMm(b.centreMm, a.centreMm) || byPlace(a.from, b.from)).slice(0, MOST_MEMBERS);
 }
 
 /** A clamp's place on a member: at its share of the length, or on the joint that lies there. */

@@ -7,6 +7,12 @@ const IN_PLANE = 0.1;
 /** Members up to which it is worked out whether joints on one tack hold each other. */
 const MOST_MEMBERS = 100;
 
+/**
+ * Pins that are out of line by no more than this share of the frame leave it its turn: a push of five millimetres strains them by less than a
+ * tack gives (own judgement).
+ */
+const PLAY = 0.01;
+
 /** What was asked of a frame: a search asks the same of it thousands of times. */
 const KNOWN = new WeakMap<Structure, Map<string, boolean>>();
 
@@ -59,6 +65,10 @@ export function hangingTogether(
   return [...sets.values()].filter((set) => set.length > 1);
 }
 
+/** About which place a joint turns on one tack: where the branch's end stands on its chord, or where both lines meet. */
+const pinOf = (members: readonly StructureMember[], { kind, b, at, endB }: StructureJoint): Vec3 =>
+  kind === "mitre" || kind === "lap" || !endB ? at : (members.find((m) => m.id === b)?.ends[endB].at ?? at);
+
 function turnsOn(
   { members }: Structure,
   all: readonly StructureJoint[],
@@ -67,7 +77,7 @@ function turnsOn(
   const bodyOf = (id: string): string => rigid.find((set) => set.includes(id))?.[0] ?? id;
   const joints = all.flatMap((j) => {
     const [a, b] = [bodyOf(j.a), bodyOf(j.b)];
-    return a === b ? [] : [{ ...j, a, b }];
+    return a === b ? [] : [{ id: j.id, a, b, pin: pinOf(members, j) }];
   });
   // What is tacked within one that is welded already has nothing left to turn.
   if (all.length > 0 && joints.length === 0) return false;
@@ -79,11 +89,11 @@ function turnsOn(
   const full = 3 * (names.length - new Set(names.map((m) => held.of(m))).size);
   const plane = planeOf(bodies);
   if (!plane || 2 * joints.length < full || names.length > MOST_MEMBERS) return true;
-  const mates = joints.flatMap(({ id, a, b, at }): Mate[] =>
+  const mates = joints.flatMap(({ id, a, b, pin }): Mate[] =>
     [
       [1, 0],
       [0, 1],
-    ].map((push) => ({ id, a, b, atMm: plane.map((way) => dot3(at, way)), push })),
+    ].map((push) => ({ id, a, b, atMm: plane.map((way) => dot3(pin, way)), push })),
   );
-  return stoppedBy([], names, mates).rank < full;
+  return stoppedBy([], names, mates, PLAY).rank < full;
 }

@@ -1,6 +1,8 @@
+import { lyingMembers } from "../fixture";
 import type { Structure, StructureFace, StructureJoint } from "../frame";
 import { CORNERS } from "../geometry";
 import { dot3, scale3, sub3, type Vec3 } from "../numeric";
+import { byPlace, diagonalPlace } from "./byPlace";
 import type { LiesOn, Up } from "./step";
 
 /** A face looks up or down when its way is this far from level. */
@@ -41,8 +43,8 @@ export interface Workpiece {
 /** Corners so that each tack is followed by the one across the diagonal. */
 const ACROSS = ["A", "C", "B", "D"] as const;
 
-/** Place along the lower left to upper right of a view, for orders that do not depend on how a frame was drawn. */
-const diagonalPlace = (p: Vec3): number => p[0] + p[1] + p[2];
+/** Ways that differ by less than this, as a share of one, count as alike. */
+const ALIKE_WAY = 0.01;
 
 function workOf(structure: Structure, joint: StructureJoint, corner: boolean): JointWork {
   const { quad } = structure;
@@ -63,7 +65,9 @@ function workOf(structure: Structure, joint: StructureJoint, corner: boolean): J
       : corner
         ? -dot3(f.toward, sub3(middle, joint.at))
         : diagonalPlace(f.toward);
-  const sorted = [...level].sort((a, b) => worth(a) - worth(b));
+  const isAlike = (a: StructureFace, b: StructureFace): boolean =>
+    Math.abs(worth(a) - worth(b)) < ALIKE_WAY * Math.max(1, Math.abs(worth(a)));
+  const sorted = [...level].sort((a, b) => (isAlike(a, b) ? a.toward[0] - b.toward[0] : worth(a) - worth(b)));
   // A corner whose inside is covered has its outside alone.
   const isOutside = (f: StructureFace): boolean => f.line === "outside" || (f.line !== "inside" && worth(f) > 0);
   const outside = corner && sorted.every(isOutside) ? sorted[0] : undefined;
@@ -89,19 +93,19 @@ const fromEnds = <T>(row: readonly T[]): T[] =>
 
 /** Branch members from the ends inward, in turn from either end; the joints of every second one from its far end. */
 function jumping(structure: Structure, joints: readonly StructureJoint[]): StructureJoint[] {
-  const start = (id: string): number => {
+  const start = (id: string): Vec3 => {
     const m = structure.members.find((x) => x.id === id);
-    return m ? Math.min(diagonalPlace(m.ends.from.at), diagonalPlace(m.ends.to.at)) : 0;
+    return m ? ([m.ends.from.at, m.ends.to.at].sort(byPlace)[0] as Vec3) : [0, 0, 0];
   };
   const names = [...new Set(joints.map((j) => j.b))];
-  const sorted = names.sort((a, b) => start(a) - start(b));
+  const sorted = names.sort((a, b) => byPlace(start(a), start(b)));
   const order: string[] = [];
   for (let low = 0, high = sorted.length - 1; low <= high; low++, high--) {
     order.push(sorted[low] as string);
     if (high > low) order.push(sorted[high] as string);
   }
   return order.flatMap((name, i) => {
-    const own = joints.filter((j) => j.b === name).sort((a, b) => diagonalPlace(a.at) - diagonalPlace(b.at));
+    const own = joints.filter((j) => j.b === name).sort((a, b) => byPlace(a.at, b.at));
     if (own.every((j) => j.along)) return fromEnds(own);
     return i % 2 === 0 ? own : own.reverse();
   });
@@ -170,8 +174,7 @@ export function workpiece(structure: Structure, on: LiesOn = "surface", held: re
     structure,
     joints.filter((j) => j.kind !== "mitre"),
   );
-  const lowest = Math.min(...structure.members.map((m) => Math.min(m.from[2], m.to[2])));
-  const lying = structure.members.filter((m) => Math.max(m.from[2], m.to[2]) - lowest < 1).map((m) => m.id);
+  const lying = lyingMembers(structure).map((m) => m.id);
   const all = supported([...corners, ...others], [...held, ...lying]);
   return {
     structure,
@@ -195,8 +198,7 @@ export function turnedOver(work: Workpiece): Workpiece {
 }
 
 /** Joints along the layout: from the lower left to the upper right. */
-export const alongLayout = (w: Workpiece): JointWork[] =>
-  allJoints(w).sort((a, b) => diagonalPlace(a.joint.at) - diagonalPlace(b.joint.at));
+export const alongLayout = (w: Workpiece): JointWork[] => allJoints(w).sort((a, b) => byPlace(a.joint.at, b.joint.at));
 
 /** Joints of a workpiece, corners first. */
 export const allJoints = (w: Workpiece): JointWork[] => [...w.corners, ...w.branches];

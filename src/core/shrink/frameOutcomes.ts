@@ -1,5 +1,7 @@
 import {
   type EndName,
+  fullestLevel,
+  outOf,
   type Structure,
   type StructureJoint,
   type StructureMember,
@@ -26,13 +28,6 @@ const FLAT_POINTS = 5;
 const ROW_MM = 20;
 
 type Joints = ReadonlyMap<string, JointPoints>;
-
-/** Out of a plane that is seen so, upward or towards the viewer. */
-const outOf = ({ depth }: ViewAxes): Vec3 => {
-  const out: [number, number, number] = [0, 0, 0];
-  out[depth] = depth === 1 ? -1 : 1;
-  return out;
-};
 
 /** Joints at which two ends are mitred or butted straight: their corner moves as the mean of both. */
 const sharedCorners = (structure: Structure): StructureJoint[] =>
@@ -123,21 +118,18 @@ function spansArea(points: readonly OutputPoint[], view: ViewAxes): boolean {
   return length > 1 && seen.some((q) => Math.abs(cross(way, sub(q, p))) / length > ROW_MM);
 }
 
-/** Points of the level, as far from the viewer, that most members lie in, the lowest or farthest of them when several are alike. */
-function mainLevel(
-  members: readonly StructureMember[],
-  along: (id: string) => OutputPoint[],
-  { depth }: ViewAxes,
-): OutputPoint[] {
-  const levels = new Map<number, OutputPoint[]>();
-  for (const m of members) {
-    if (Math.abs(m.from[depth] - m.to[depth]) > LEVEL_MM) continue;
-    const points = along(m.id);
-    const key = Math.round(m.from[depth]);
-    const three = [points[0], points[Math.floor(points.length / 2)], points.at(-1)] as OutputPoint[];
-    levels.set(key, [...(levels.get(key) ?? []), ...three]);
-  }
-  return [...levels].sort((a, b) => b[1].length - a[1].length || a[0] - b[0])[0]?.[1] ?? [];
+/** Points of the level that most members lie in, the lowest of them when several are alike: both ends and the middle of each. */
+function mainLevel(members: StructureMember[], along: (id: string) => OutputPoint[], view: ViewAxes): OutputPoint[] {
+  const { depth } = view;
+  const lying = members.filter((m) => Math.abs(m.from[depth] - m.to[depth]) <= LEVEL_MM);
+  const depths = lying.map((m) => m.from[depth]);
+  const isOnLevel = fullestLevel({ members }, view, depths);
+  return lying
+    .filter((m) => isOnLevel(m.from[depth]))
+    .flatMap((m) => {
+      const points = along(m.id);
+      return [points[0], points[Math.floor(points.length / 2)], points.at(-1)] as OutputPoint[];
+    });
 }
 
 /** The two ways that a member bows: along the bed, outward from the middle, and up for one that lies; else by its own axes. */

@@ -3,14 +3,17 @@ import {
   FROM_ABOVE,
   FROM_FRONT,
   FROM_RIGHT,
+  fullestLevel,
+  outOf,
   type Quadrilateral,
+  reachToward,
   type Structure,
   type StructureMember,
   seenAt,
   type ViewAxes,
 } from "../frame";
 import { CORNERS, ends, nearestOnStretch, SIDES, type Side } from "../geometry";
-import { add, add3, cross, distance, dot, norm, scale, scale3, sub, type Vec2, type Vec3 } from "../numeric";
+import { add, add3, cross, distance, dot, dot3, norm, scale, scale3, sub, type Vec2, type Vec3 } from "../numeric";
 
 interface Named {
   name: string;
@@ -37,6 +40,8 @@ export interface Places {
   endsOf: Record<string, readonly [from: string, to: string]>;
   /** Middles of members, at which a height is read where the other places are too few to tell whether it is flat: any three are. */
   middles: Record<string, { member: string; at: Vec2 }>;
+  /** How much higher than the lowest of them the underside at a place of which a height is read is drawn, mm. */
+  heights: Record<string, number>;
   /** Points that are no part of the frame, mm from the same origin: taped to, never moved. */
   points: Record<string, Vec2>;
   /** Pairs that one tape reaches along a member. */
@@ -85,8 +90,42 @@ const alongSide = (p: Vec2, quad: Quadrilateral, side: Side) => {
   return nearestOnStretch(p, from, to);
 };
 
+/** The undersides at which heights are read: of what runs through at a joint, of the lower of two that are mitred, of the member itself elsewhere. */
+function drawnHeights(
+  { members, joints }: Structure,
+  { view, joints: jointOf, freeEnds, middles }: FoundPlaces,
+): Places["heights"] {
+  const up = outOf(view);
+  const down = scale3(up, -1);
+  const undersideMm = (id: string, at: Vec3 | undefined): number[] => {
+    const m = members.find((x) => x.id === id);
+    return m && at ? [dot3(at, up) - reachToward(m, down)] : [];
+  };
+  const memberOf = (id: string): StructureMember | undefined => members.find((m) => m.id === id);
+  const all: [string, number[]][] = [
+    ...Object.entries(jointOf).map(([name, id]): [string, number[]] => {
+      const j = joints.find((x) => x.id === id);
+      return [name, j ? [...undersideMm(j.a, j.at), ...(j.kind === "mitre" ? undersideMm(j.b, j.atB) : [])] : []];
+    }),
+    ...Object.entries(freeEnds).map(([name, { member, end }]): [string, number[]] => [
+      name,
+      undersideMm(member, memberOf(member)?.ends[end].at),
+    ]),
+    ...Object.entries(middles).map(([name, { member }]): [string, number[]] => {
+      const m = memberOf(member);
+      return [name, undersideMm(member, m && scale3(add3(m.from, m.to), 0.5))];
+    }),
+  ];
+  const under = all.map(([name, mm]) => [name, Math.min(...mm)] as const).filter(([, mm]) => Number.isFinite(mm));
+  const lowest = Math.min(...under.map(([, mm]) => mm));
+  return Object.fromEntries(under.map(([name, mm]) => [name, mm - lowest]));
+}
+
+/** Places before their heights are known. */
+type FoundPlaces = Omit<Places, "heights">;
+
 /** Places of a quadrilateral with its branches: outside corners, and where the branches' middles show on the outside. */
-function ofQuadrilateral(structure: Structure, quad: Quadrilateral): Places {
+function ofQuadrilateral(structure: Structure, quad: Quadrilateral): FoundPlaces {
   const nodes: Places["nodes"] = { ...quad.corners };
   const mark: Places["mark"] = Object.fromEntries(CORNERS.map((c) => [c, "outside corner"]));
   const joints: Places["joints"] = { ...quad.joints };
@@ -179,23 +218,25 @@ function middlesOf(
 }
 
 /** Joints and free ends of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
-function ofJoints(structure: Structure): Places {
+function ofJoints(structure: Structure): FoundPlaces {
   const size = structure.high.map((v, i) => v - structure.low[i]) as [number, number, number];
   // A frame that stands is measured standing; one that lies, from above.
   const lies = size[2] <= Math.max(size[0], size[1]) && size[2] <= 1.001 * Math.min(size[0], size[1]);
   const view = lies ? FROM_ABOVE : size[1] <= size[0] ? FROM_FRONT : FROM_RIGHT;
   const origin = seenAt(structure.low, view);
   const thick = Math.max(...structure.members.map((m) => Math.max(m.properties.widthMm, m.properties.heightMm)), 1);
-  const levelOf = (at: Vec3): number => Math.round(at[view.depth] / thick);
-  const counts = new Map<number, number>();
-  for (const j of structure.joints) counts.set(levelOf(j.at), (counts.get(levelOf(j.at)) ?? 0) + 1);
-  const level = [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
+  const isLevel = fullestLevel(
+    structure,
+    view,
+    structure.joints.map((j) => j.at[view.depth]),
+  );
+  const isOnLevel = (at: Vec3): boolean => isLevel(at[view.depth]);
   const nodes: Places["nodes"] = {};
   const joints: Places["joints"] = {};
   const onMember = new Map<string, Named[]>();
   for (const j of structure.joints) {
     const name = clean(j.id);
-    if (levelOf(j.at) !== level || nodes[name] || !/^[A-Z]/.test(name)) continue;
+    if (!isOnLevel(j.at) || nodes[name] || !/^[A-Z]/.test(name)) continue;
     const at = sub(seenAt(j.at, view), origin);
     if (Object.values(nodes).some((n) => distance(n, at) < thick / 2)) continue;
     nodes[name] = at;
@@ -208,7 +249,7 @@ function ofJoints(structure: Structure): Places {
   const addFreeEnd = (m: StructureMember, [end, letter]: (typeof FREE_ENDS)[number], hardBy: number): boolean => {
     const { at: end3, joints: meets } = m.ends[end];
     const name = clean(`${m.id}${letter}`);
-    if (meets.length > 0 || levelOf(end3) !== level || nodes[name]) return false;
+    if (meets.length > 0 || !isOnLevel(end3) || nodes[name]) return false;
     const at = sub(seenAt(end3, view), origin);
     const isNear = (n: string): boolean =>
       distance(nodes[n] as Vec2, at) < (freeEnds[n] ? Math.min(hardBy, ROW_WIDTHS * thick) : hardBy);
@@ -248,12 +289,7 @@ function ofJoints(structure: Structure): Places {
     endsOf: endsOf(structure, nodes, view, origin),
     middles:
       Object.keys(nodes).length < ENOUGH_HEIGHTS
-        ? middlesOf(
-            structure,
-            nodes,
-            (at) => levelOf(at) === level,
-            (at) => sub(seenAt(at, view), origin),
-          )
+        ? middlesOf(structure, nodes, isOnLevel, (at) => sub(seenAt(at, view), origin))
         : {},
     points: {},
     along,
@@ -269,7 +305,11 @@ function ofJoints(structure: Structure): Places {
  */
 export function placesOf(structure: Structure, points: Readonly<Record<string, Vec2>> = {}): Places {
   const places = structure.quad ? ofQuadrilateral(structure, structure.quad) : ofJoints(structure);
-  return { ...places, points: Object.fromEntries(Object.entries(points).filter(([name]) => !places.nodes[name])) };
+  return {
+    ...places,
+    heights: drawnHeights(structure, places),
+    points: Object.fromEntries(Object.entries(points).filter(([name]) => !places.nodes[name])),
+  };
 }
 
 /** Ends that point within sixty degrees of each other point the same way. */

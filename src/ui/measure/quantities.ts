@@ -5,7 +5,7 @@ import type { InstrumentKind } from "@/core/instruments";
 import { type FrameRound, type How, type QuantityId, quantityKey, spanId } from "@/core/job";
 import { distance } from "@/core/numeric";
 import { ideal, type Places, type Reading, type SetUp, tapedTo } from "@/core/square";
-import { bareSlope, type SlantUnit, type UnitPreference } from "@/core/units";
+import { bareSlope, formatLength, type SlantUnit, type UnitPreference } from "@/core/units";
 
 /** One quantity to read. */
 export interface Quantity {
@@ -169,7 +169,7 @@ export function frameQuantity(
           }
         : null;
     case "height":
-      return heightQuantity(q.at, places.middles[q.at]?.member);
+      return heightQuantity(q.at, places, units);
     case "flush":
       return {
         ...of(q),
@@ -225,14 +225,24 @@ export function frameQuantity(
   }
 }
 
-/** @param middleOf member whose middle the place is. */
-const heightQuantity = (place: string, middleOf?: string): Quantity => ({
-  ...of({ kind: "height", at: place }),
-  say: `Height of ${middleOf ? `the middle of ${middleOf}` : `${place.length === 1 ? "corner " : ""}${place}`}: 0 where it touches, the gap where it does not`,
-  kinds: HEIGHT_KINDS,
-  expected: 0,
-  askBeyond: ASK_HEIGHT_MM,
-});
+/** Undersides that are drawn this much higher than the lowest are said to be, mm. */
+const DRAWN_HIGHER_MM = 0.05;
+
+function heightQuantity(place: string, { middles, heights }: Places, units: UnitPreference): Quantity {
+  const middleOf = middles[place]?.member;
+  const drawnMm = heights[place] ?? 0;
+  const drawn =
+    drawnMm > DRAWN_HIGHER_MM
+      ? `; its underside is drawn ${formatLength(drawnMm, units, { trim: true }).text} higher than the lowest, and that is taken off`
+      : "";
+  return {
+    ...of({ kind: "height", at: place }),
+    say: `Height of ${middleOf ? `the middle of ${middleOf}` : `${place.length === 1 ? "corner " : ""}${place}`}: 0 where it touches, the gap where it does not${drawn}`,
+    kinds: HEIGHT_KINDS,
+    expected: drawnMm,
+    askBeyond: ASK_HEIGHT_MM,
+  };
+}
 
 /** A piece this far from its target, mm, is asked about once. */
 const ASK_PIECE_MM = 5;

@@ -38,6 +38,23 @@ describe("what a corner is made as by habit", () => {
     expect(corner([...RAIL, "L"] as Line, turned(90))).toEqual({ kind: "butt", through: "M" });
     expect(corner([...RAIL, "R"] as Line, turned(90))).toEqual({ kind: "butt", through: "N" });
   });
+  it("butts an end that was drawn on the other's face, whichever is the larger or round, where the other runs to its far side", () => {
+    // Cross member under the rail's end: on its face, its outside level with that end.
+    for (const [rail, cross, face, far] of [
+      ["S1", "S1", 20, 20],
+      ["S1", "L", 20, 30],
+      ["L", "S1", 30, 20],
+      ["R", "S1", 24, 20],
+      ["S1", "R", 20, 24],
+    ] as const) {
+      const across = (x: number, y: number): Line => [[x, y, 0], [x, 800, 0], cross];
+      expect(corner([...RAIL, rail] as Line, across(1000 - far, face)), `${cross} on ${rail}`).toEqual({
+        kind: "butt",
+        through: "M",
+      });
+      expect(corner([...RAIL, rail] as Line, across(1000, 0)).through === "M").toBe(rail === "L" || cross === "R");
+    }
+  });
   it("stands a leg under its rail when it ends at the rail's face, and lets it run past when it goes on beside it", () => {
     const leg = (top: number): Line => [
       [1000, 0, -700],

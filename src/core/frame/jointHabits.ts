@@ -19,6 +19,19 @@ const upright = (m: Placed): boolean => Math.abs(m.axes[0][2]) > 0.9;
 
 const lying = (m: Placed): boolean => Math.abs(m.axes[0][2]) < 0.35;
 
+/** A place lies at a member's face, and not on its line, from this share of its reach on. */
+const AT_FACE = 0.8;
+
+/** Whether an end was drawn on the face of another member, which runs on as far as the first one's far side: a butt that nobody need be asked about. */
+function endsOn(m: Placed, end: EndName, n: Placed, other: EndName): boolean {
+  const [into, along] = [intoMember(m, end), intoMember(n, other)];
+  const across = unit3(squareTo(into, n.axes[0]));
+  const aside = unit3(squareTo(along, m.axes[0]));
+  const off = dot3(sub3(endOf(m, end), n.from), across);
+  const past = dot3(sub3(m.from, endOf(n, other)), aside);
+  return off >= AT_FACE * reach(n, across) && past >= AT_FACE * reach(m, aside);
+}
+
 /** What a corner of two ends is made as by habit, and which of the two runs through. */
 export function habit(m: Placed, n: Placed, ends: [EndName, EndName], landed: Landed): Usual {
   const [a, b] = [intoMember(m, ends[0]), intoMember(n, ends[1])];
@@ -43,6 +56,8 @@ export function habit(m: Placed, n: Placed, ends: [EndName, EndName], landed: La
   // Two that are mitred already stay so; a third lands on them.
   const [takenM, takenN] = [landed.mitred(m.id, ends[0]), landed.mitred(n.id, ends[1])];
   if (takenM || takenN) return butt(takenM ? m : n);
+  if (endsOn(m, ends[0], n, ends[1])) return butt(n);
+  if (endsOn(n, ends[1], m, ends[0])) return butt(m);
   if (m.round !== n.round) return butt(m.round ? n : m);
   // A bend of one tube, whichever way it goes: its walls meet near enough for a mitre, and there is no face to butt on.
   if (angle > BEND_DEG && offset <= 0.5 && goesRound(m, n, a, b)) return mitre;

@@ -28,6 +28,8 @@ function standing({ frame, spec, a, b, nodeA, nodeB, nodes }: JointInput, lap: b
   const beside = spec.seamMm !== undefined;
   const width = spec.seamMm ?? girth;
   const height = beside ? Math.min(girth, chordWidth) : lap ? chordWidth : extentAlong(b.section, b.axes, e2);
+  // What stands out beside its chord stands as on one that is as wide as itself: the tables end there.
+  const faceMm = Math.max(chordWidth, height);
   const half1Mm = beside ? width / 2 : lineAt(width, t) / (lap ? 1 : slope);
   const wholeMm = width / (lap ? 1 : slope);
   const [from, to] = spec.landedMm ?? [-wholeMm / 2, wholeMm / 2];
@@ -48,12 +50,12 @@ function standing({ frame, spec, a, b, nodeA, nodeB, nodes }: JointInput, lap: b
     angleDeg: angleBetween(lap ? b.axes[0] : direction, along),
     form: {
       table: "tee",
-      bMm: chordWidth,
+      bMm: faceMm,
       tMm: a.section.wallMm,
       branchWallMm: t,
       eMPa: frame.material.eMPa,
-      beta: lap && !beside ? 1 : height / chordWidth,
-      wh: depth / chordWidth,
+      beta: lap && !beside ? 1 : height / faceMm,
+      wh: depth / faceMm,
       bx: Math.max(to - from, LEAST_LANDED * wholeMm) / height,
     },
     acrossMm: height,

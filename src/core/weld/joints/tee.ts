@@ -7,6 +7,9 @@ import { TABLED } from "../tabled";
 import { branchPlace } from "./branch";
 import { direction, error, untabledSections, untabledSlope } from "./shared";
 
+/** A branch wider than its chord by more than this counts as standing out beside it. */
+const WIDEST = 1.05;
+
 /** Under this angle between branch and chord there is no tee to weld, sine. */
 const FLAT_SINE = 0.17;
 
@@ -15,7 +18,8 @@ function problems({ frame, spec, a, b, point, pointB }: JointCase): Problem[] {
   const gap = sub3(frame.points[pointB], frame.points[point]);
   if (norm3(cross3(da, db)) < FLAT_SINE)
     return [error(spec.id, `${b.id} lies along ${a.id} at ${spec.id}: under 10° there is no tee to weld.`)];
-  if (norm3(gap) > Math.max(a.section.widthMm, a.section.heightMm))
+  // No two bodies touch whose lines are farther apart than both reach.
+  if (norm3(gap) > [a, b].reduce((sum, { section: s }) => sum + Math.hypot(s.widthMm, s.heightMm) / 2, 0))
     return [error(spec.id, `${b.id} passes ${a.id} at ${norm3(gap).toFixed(1)} mm: they do not touch at ${spec.id}.`)];
   const first = pointB === b.points[0];
   const out = first ? db : scale3(db, -1);
@@ -42,5 +46,6 @@ export const TEE: JointKind = {
     ...untabledSlope(place.angleDeg),
     ...untabledSections(a, b, place.form),
     ...(place.beta < TABLED.narrowestBranch ? ["a branch much narrower than its chord"] : []),
+    ...(place.beta > WIDEST ? ["a branch that stands out beside its chord"] : []),
   ],
 };

@@ -6,6 +6,7 @@ import {
   FREE_FRAMES,
   flatTube,
   inexactly,
+  roundTube,
   squareTube,
   started,
   twoTubes,
@@ -154,6 +155,15 @@ describe("the prediction of any frame", () => {
       { numRuns: 40 },
     );
   }, 120_000);
+  it("names what lies beyond the tables as one says it: what lands where, and not joint by joint", () => {
+    const bars = twoTubes(squareTube(40), roundTube(12, 2), "middle", { across: 5 });
+    const members = bars.members.map((m) => (m.id.startsWith("E") ? { ...m, section: "S1" } : m));
+    const plan = drawnPlan({ ...bars, members });
+    const { reasons } = drain(predicting(plan, { draws: 8 })).prediction;
+    expect(reasons.filter((r) => /nearest entry/.test(r))).toEqual(
+      expect.arrayContaining([expect.stringMatching(/M1 to M5 on R1, R2: a section that is no square/)]),
+    );
+  });
   it("is as good as the same whether tubes of unlike height are flush below, or above, or neither", () => {
     const size = fc.constantFrom(30, 40, 50, 80);
     fc.assert(

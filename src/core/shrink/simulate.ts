@@ -1,3 +1,4 @@
+import { inRuns } from "../cut";
 import type { FaceLine } from "../frame";
 import { type BeamJointKind, type LetGo, LowRankRun, type MechanicalFrame, NO_DRAWS } from "../mechanics";
 import { partOf, smoothQuantile } from "../numeric";
@@ -224,16 +225,30 @@ function releasedOf({ forcesN, movedMm, energyNmm }: LetGo, step: number, by: Si
   };
 }
 
+/** Joints by their names; of several on one member those that land there, and members that carry the same ones together. */
+function jointNames(joints: WeldedModel["joints"]): string {
+  const isCorner = ({ id, spec }: WeldedModel["joints"][number]): boolean => !id.includes("/") || spec.kind === "mitre";
+  const on = new Map<string, Set<string>>();
+  // Pieces of seam along two members are told as one.
+  for (const { spec } of joints.filter((j) => !isCorner(j))) on.set(spec.a, (on.get(spec.a) ?? new Set()).add(spec.b));
+  const carriers = new Map<string, string[]>();
+  for (const [chord, branches] of on) {
+    const landing = inRuns([...branches]);
+    carriers.set(landing, [...(carriers.get(landing) ?? []), chord]);
+  }
+  return [
+    ...joints.filter(isCorner).map((j) => j.id),
+    ...[...carriers].map(([landing, chords]) => `${landing} on ${inRuns(chords)}`),
+  ].join("; ");
+}
+
 /** Which joints lie beyond the tables, once per reason. */
 function unfittedNotes(model: WeldedModel): string[] {
   const by = new Map<string, WeldedModel["joints"]>();
   for (const joint of model.joints) for (const why of joint.unfitted) by.set(why, [...(by.get(why) ?? []), joint]);
-  // Pieces of seam along two members are told as one.
-  const named = (joints: WeldedModel["joints"]): string =>
-    [...new Set(joints.map(({ id, along, spec }) => (along ? `${spec.b} on ${spec.a}` : id)))].join(", ");
   return [...by].map(
     ([why, joints]) =>
-      `${joints.length === model.joints.length ? "All joints" : named(joints)}: ${why}, so the nearest entry of the tables is taken and the band is wider.`,
+      `${joints.length === model.joints.length ? "All joints" : jointNames(joints)}: ${why}, so the nearest entry of the tables is taken and the band is wider.`,
   );
 }
 

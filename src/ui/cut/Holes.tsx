@@ -10,6 +10,7 @@ import {
   finishesOffered,
   type HoleAdvice,
   holeAdvice,
+  inRuns,
   openMembers,
   preparations,
 } from "@/core/cut";
@@ -43,7 +44,7 @@ function together(advice: readonly HoleAdvice[]): { names: string; list: HoleAdv
     names:
       list[0]?.volume.members.join() === "AB,BC,CD,DA"
         ? "The four sides"
-        : list.map((a) => a.volume.members.join(" and ")).join(", "),
+        : inRuns(list.map((a) => a.volume.members.join(" and "))),
   }));
 }
 

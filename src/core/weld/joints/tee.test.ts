@@ -21,6 +21,8 @@ describe("a tee", () => {
         ?.unfitted.join();
     expect(unfitted(section)).toBe("");
     expect(unfitted(narrow)).toMatch(/narrower than its chord/);
+    const wide = { ...section, widthMm: 2 * section.widthMm, heightMm: 2 * section.heightMm };
+    expect(unfitted(wide)).toMatch(/stands out beside its chord/);
   });
   it("is refused along its chord, beside its chord, and inside its chord", () => {
     const wrong = (change: Parameters<typeof points>[0]) => frameProblems({ ...good, ...points(change) });

@@ -1,4 +1,5 @@
 export { beside } from "./beside";
+export { byMm } from "./byMm";
 export { clearances } from "./clearance";
 export { type ClosedVolume, closedVolumes } from "./closedVolumes";
 export { type Cutter, meets } from "./cutter";

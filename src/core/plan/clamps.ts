@@ -1,8 +1,8 @@
 import { lyingMembers } from "../fixture";
-import type { Structure, StructureMember } from "../frame";
+import { byMm, type Structure, type StructureMember } from "../frame";
 import type { Station } from "../mechanics";
 import { add3, norm3, scale3, sub3, type Vec3 } from "../numeric";
-import { byMm, byPlace } from "./byPlace";
+import { byPlace } from "./byPlace";
 
 /** One place where a frame is held down: a point of a member. */
 export interface ClampPlace {

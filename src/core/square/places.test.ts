@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { comb, drawn, started } from "../../../tests/support/drawnFrames";
+import { comb, drawn, FREE_FRAMES, inexactly, started } from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
 import { readOff, tape } from "../../../tests/support/networks";
 import { rectangle } from "../../../tests/support/plans";
 import { resolveStructure, STARTERS } from "../frame";
+import { distance, seeded, type Vec2 } from "../numeric";
 import { length } from "../units";
 import { generalCheck } from "./generalCheck";
 import { mouthsOf, placesOf, spanningHeights } from "./places";
@@ -16,6 +17,27 @@ describe("places between which one measures", () => {
     expect(places.nodes.M1AB).toEqual({ x: places.nodes.M1CD?.x, y: 0 });
     expect(places.nodes.M1CD?.y).toBe(600);
     expect(places.along).toContainEqual(["A", "M1AB"]);
+  });
+  it("of a gate with a brace are its corners and the rail's ends: the brace stands in a corner and at the rail's end, and has no marks of its own", () => {
+    for (const hinge of ["DA", "BC"])
+      for (const brace of ["below the rail", "above the rail"]) {
+        const { nodes, along } = placesOf(resolveStructure(started("gate leaf", { hinge, brace })).structure);
+        expect(Object.keys(nodes).sort()).toEqual(["A", "B", "C", "D", "M1BC", "M1DA"]);
+        for (const [p, q] of along) expect(distance(nodes[p] as Vec2, nodes[q] as Vec2)).toBeGreaterThan(400);
+        // From corner to rail, aslant across a panel.
+        const foot = brace === "below the rail" ? (hinge === "DA" ? "A" : "B") : hinge === "DA" ? "C" : "D";
+        expect(along).toContainEqual(expect.arrayContaining([foot, foot === "A" || foot === "D" ? "M1BC" : "M1DA"]));
+      }
+  });
+  it("are the same, and reached along the same members, whoever drew the frame some hundredths out", () => {
+    const random = seeded(5);
+    for (const frame of [...STARTERS.map((s) => started(s.name)), ...Object.values(FREE_FRAMES)]) {
+      const told = (f: typeof frame) => {
+        const { nodes, along, middles } = placesOf(resolveStructure(f).structure);
+        return { nodes: Object.keys(nodes), along, middles: Object.keys(middles) };
+      };
+      for (let i = 0; i < 3; i++) expect(told(inexactly(frame, 0.02, random))).toEqual(told(frame));
+    }
   });
   it("are there for every starter, and taped along members and across they fix its shape", () => {
     for (const { name } of STARTERS) {

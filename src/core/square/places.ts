@@ -57,6 +57,9 @@ const clean = (joint: string): string => joint.replace(/[^A-Z0-9]/g, "").slice(0
 /** A branch that leaves the plane by more than this, sine, stands off it. */
 const STANDS_OFF = 0.7;
 
+/** A member that runs less to the side than this, cosine, is upright in the drawing. */
+const UPRIGHT = 1e-3;
+
 /** An end this many widths of its tube from a place is not called by it: the outside corner lies beside the centre line's end. */
 const AT_PLACE_WIDTHS = 1.5;
 
@@ -146,6 +149,15 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): FoundPlaces
     const { share } = alongSide(p, quad, side);
     const [from, to] = ends(side).map((c) => quad.corners[c]) as [Vec2, Vec2];
     const at = add(from, scale(sub(to, from), share));
+    // Two that land at one place, a rail and its brace, have one mark; what stands in a corner has that.
+    const thick = Math.max(branch?.properties.widthMm ?? 0, branch?.properties.heightMm ?? 0);
+    const there =
+      CORNERS.find((c) => distance(quad.corners[c], at) < thick) ??
+      onSide.get(side)?.find((n) => distance(n.at, at) < thick / 2)?.name;
+    if (there) {
+      landings.set(joint.b, [...(landings.get(joint.b) ?? []), there]);
+      continue;
+    }
     nodes[name] = at;
     mark[name] = "on the outside, at the middle of the branch";
     joints[name] = joint.id;
@@ -158,7 +170,10 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): FoundPlaces
     const line = [p as string, ...found, q as string];
     if (line.length > 2) for (let i = 1; i < line.length; i++) along.push([line[i - 1], line[i]]);
   }
-  for (const [a, b] of landings.values()) if (a && b) along.push([a, b]);
+  for (const names of landings.values()) {
+    const [a, b] = [...new Set(names)];
+    if (a && b) along.push([a, b]);
+  }
   return {
     nodes,
     mark,
@@ -272,8 +287,11 @@ function ofJoints(structure: Structure): FoundPlaces {
   addFreeEnds(FREE_END_SHARE * Math.max(...size), structure.members);
   if (isRow(Object.values(nodes), thick)) addFreeEnds(ROW_WIDTHS * thick, structure.members);
   const along: Places["along"] = [];
-  for (const list of onMember.values()) {
-    const sorted = [...list].sort((a, b) => a.at.x - b.at.x || a.at.y - b.at.y);
+  for (const [id, list] of onMember) {
+    const way = seenAt(structure.members.find((m) => m.id === id)?.axes[0] ?? [1, 0, 0], view);
+    // From the left, and upright ones from below.
+    const onward = Math.abs(way.x) > UPRIGHT ? Math.sign(way.x) : Math.sign(way.y);
+    const sorted = [...list].sort((a, b) => onward * dot(sub(a.at, b.at), way));
     for (let i = 1; i < sorted.length; i++) along.push([sorted[i - 1].name, sorted[i].name]);
   }
   return {

@@ -228,18 +228,17 @@ function releasedOf({ forcesN, movedMm, energyNmm }: LetGo, step: number, by: Si
 /** Joints by their names; of several on one member those that land there, and members that carry the same ones together. */
 function jointNames(joints: WeldedModel["joints"]): string {
   const isCorner = ({ id, spec }: WeldedModel["joints"][number]): boolean => !id.includes("/") || spec.kind === "mitre";
-  const on = new Map<string, Set<string>>();
+  const landing = new Map<string, Set<string>>();
   // Pieces of seam along two members are told as one.
-  for (const { spec } of joints.filter((j) => !isCorner(j))) on.set(spec.a, (on.get(spec.a) ?? new Set()).add(spec.b));
+  for (const { spec } of joints.filter((j) => !isCorner(j)))
+    landing.set(spec.a, (landing.get(spec.a) ?? new Set()).add(spec.b));
   const carriers = new Map<string, string[]>();
-  for (const [chord, branches] of on) {
-    const landing = inRuns([...branches]);
-    carriers.set(landing, [...(carriers.get(landing) ?? []), chord]);
+  for (const [chord, branches] of landing) {
+    const names = inRuns([...branches]);
+    carriers.set(names, [...(carriers.get(names) ?? []), chord]);
   }
-  return [
-    ...joints.filter(isCorner).map((j) => j.id),
-    ...[...carriers].map(([landing, chords]) => `${landing} on ${inRuns(chords)}`),
-  ].join("; ");
+  const corners = inRuns(joints.filter(isCorner).map((j) => j.id));
+  return [...(corners ? [corners] : []), ...[...carriers].map(([names, on]) => `${names} on ${inRuns(on)}`)].join("; ");
 }
 
 /** Which joints lie beyond the tables, once per reason. */

@@ -201,6 +201,19 @@ describe("the prediction of any frame", () => {
     ])
       expectAlike(nominally(inexactly(frame, 0.02, random)), nominally(frame), name);
   }, 180_000);
+  it("hangs on no member's being drawn from its one end or from its other", () => {
+    const size = fc.constantFrom(20, 30, 50, 80);
+    const wall = fc.constantFrom(1.5, 2, 3);
+    const backwards = fc.array(fc.boolean(), { minLength: 7, maxLength: 7 });
+    fc.assert(
+      fc.property(size, size, wall, size, size, wall, backwards, (w1, h1, t1, w2, h2, t2, turned) => {
+        const frame = twoTubes(flatTube(w1, h1, t1), flatTube(w2, h2, t2), "below", { across: 3 });
+        const members = frame.members.map((m, i) => (turned[i] ? { ...m, from: m.to, to: m.from } : m));
+        expectAlike(nominally({ ...frame, members }), nominally(frame), `${w1}x${h1}x${t1} ${w2}x${h2}x${t2}`);
+      }),
+      { numRuns: 12 },
+    );
+  }, 120_000);
   it("of any section: tube, round, angle, channel, flat and round bar all come out finite, and no frame is refused for it", () => {
     for (const shape of SHAPES)
       for (const name of ["rectangle", "A-shaped drawbar", "table base"]) {

@@ -124,9 +124,9 @@ describe("a run by updates of low rank", () => {
     const plan = compileLoads(new CompileCache(model, FACTORS), steps);
     const rows = Array.from({ length: model.freedoms }, (_, i) => ({ at: [i], value: [1] }));
     const condensed = condense(plan, rows);
-    const all = drawsOf(FACTORS, 48, 1, scatteredOf(model, steps));
+    const all = drawsOf(FACTORS, 64, 1, scatteredOf(model, steps));
     // Those find the room taken by others.
-    const late = [44, 45, 46, 47];
+    const late = [60, 61, 62, 63];
     // What is asked about is asked of the frame once in a step.
     const reached = vi.spyOn(PackedSymmetric.prototype, "reach");
     const outputsOf = (draws: Draws): { out: Float64Array; asked: number } => {

@@ -1,5 +1,6 @@
 import { luSolve, matMul, symmetrise } from "../../numeric";
 import type { Row } from "./knots";
+import type { Mirror } from "./mirrors";
 
 /**
  * A joint in one state of its four faces. Its energy, relative to the beams, is 1/2 (d - D e)' K (d - D e) + 1/2 e' Q e with d
@@ -79,16 +80,6 @@ export function lockedOf(lines: readonly number[], upper: Row, { tMm, eMPa }: Ta
   return q;
 }
 
-/** How a joint looks in a mirror. */
-export interface Mirror {
-  /** Signs of the six directions. */
-  signs: Row;
-  /** Which face is which in the mirror. */
-  faces: readonly [number, number, number, number];
-  /** Sign of a chord's kink besides: ends change places in a mirror across the chord. */
-  kink: 1 | -1;
-}
-
 export function mirrored({ k, d, q, c }: JointState, { signs, faces, kink }: Mirror): JointState {
   const sign = (i: number): number => signs[i] ?? 1;
   const face = (l: number): number => faces[l] ?? l;
@@ -97,6 +88,27 @@ export function mirrored({ k, d, q, c }: JointState, { signs, faces, kink }: Mir
     d: d.map((_, at) => sign(Math.floor(at / 4)) * (d[4 * Math.floor(at / 4) + face(at % 4)] ?? 0)),
     q: q.map((_, at) => q[4 * face(Math.floor(at / 4)) + face(at % 4)] ?? 0),
     c: c.map((_, at) => kink * sign(Math.floor(at / 4)) * (c[4 * Math.floor(at / 4) + face(at % 4)] ?? 0)),
+  };
+}
+
+/** 6 x 6 inverse. @throws RangeError where it has none. */
+function inverse6(a: Float64Array): Float64Array {
+  const out = Float64Array.from({ length: 36 }, (_, at) => (at % 7 === 0 ? 1 : 0));
+  if (!luSolve(a.slice(), out, 6, 6)) throw new RangeError("a joint of no flexibility in the table");
+  return out;
+}
+
+/** Joints of one kind and state as one: what each gives counts by its share, and so does what its closings do. @param shares of them, together 1. */
+export function blended(states: readonly JointState[], shares: readonly number[]): JointState {
+  const sum = (of: (s: JointState) => Float64Array): Float64Array => {
+    const parts = states.map(of);
+    return parts[0].map((_, at) => parts.reduce((all, part, i) => all + shares[i] * part[at], 0));
+  };
+  return {
+    k: symmetrise(inverse6(sum((s) => inverse6(s.k))), 6),
+    d: sum((s) => s.d),
+    q: sum((s) => s.q),
+    c: sum((s) => s.c),
   };
 }
 

@@ -1,17 +1,18 @@
 import {
+  blended,
   columnsOf,
   holding,
   type JointState,
   lockedOf,
-  type Mirror,
   mirrored,
   NOTHING_HOLDS,
   stiffnessOf,
   type TableScale,
 } from "./jointState";
 import { between, isNear, LINEAR, LOG, minus, plus, type Row, SLENDER, times, within } from "./knots";
+import { codeIn, mitreOrButt, OVER, STRAIGHT_DEG } from "./mirrors";
 import { MITRE_STRIPS, MITRES, type MitreGeometry } from "./tableData";
-import { shifted, type Triangle } from "./triangles";
+import { inProportion, onward, shifted, type Triangle } from "./triangles";
 
 /** A mitre or a straight butt, as its table asks for it. */
 export interface MitreForm extends TableScale {
@@ -42,8 +43,8 @@ const TRIANGLES: readonly Triangle[] = [
   { at: 0, size: 3 },
   { at: 6, size: 3 },
 ];
-/** About the plane through both legs: the two faces change places. */
-const OVER: Mirror = { signs: [1, 1, -1, -1, -1, 1], faces: [0, 1, 3, 2], kink: 1 };
+/** The widest mitre of the table. */
+const WIDEST_DEG = 135;
 
 const of = (g: { states: Readonly<Record<string, Row>> }, code: string): Row[] => {
   const row = g.states[code];
@@ -62,6 +63,15 @@ function byHeight(hw: number, lines: number): Row {
   return [1, r1, r1, r3, r3, r3, 1, 1, 1, r2, r2, r2, ...Array.from({ length: lines }, () => [1, r1, r3]).flat()];
 }
 
+/** A row of a straight butt of square tube, of which the table has two: mitres know nothing of how it goes on beyond them. */
+function straightRow(code: string, bt: number): Row {
+  const rows = rowsAt(code, { angle: STRAIGHT_DEG });
+  const [thick, thin] = VARIED.map((at) => [at, between(rows, at, LOG)] as const);
+  const knots = rowsAt(code, {}).map(([at]) => at);
+  const most = Math.max(...knots) * (SLENDER.beyond ?? 1);
+  return onward([thick, thin], within(bt, Math.min(...knots), most), TRIANGLES);
+}
+
 /** The row of a state, its numbers in the table's order. */
 function rowOf(code: string, { bMm, tMm, hw, angleDeg, tk, strip }: MitreForm): Row {
   const bt = bMm / tMm;
@@ -69,6 +79,9 @@ function rowOf(code: string, { bMm, tMm, hw, angleDeg, tk, strip }: MitreForm): 
   const varied = within(bt, ...VARIED);
   const there = between(base, varied, LOG);
   const scaled = byHeight(hw, holding(code).length);
+  const isStraight = angleDeg === STRAIGHT_DEG;
+  /** A whole straight butt gives next to nothing: by how much less a mitre gives says nothing of it. */
+  const change = isStraight ? inProportion : shifted;
   /** With the difference that one property makes, over its knots; the base stands among them. */
   const made = (
     row: Row,
@@ -77,10 +90,13 @@ function rowOf(code: string, { bMm, tMm, hw, angleDeg, tk, strip }: MitreForm): 
     by: (at: number) => number,
   ): Row => {
     const rows: [number, Row][] = knots.map((at) => [at, between(rowsAt(code, { [key]: at }), varied, LOG)]);
-    return shifted(row, there, between([[SQUARE[key], there], ...rows], x, axis), by, TRIANGLES);
+    return change(row, there, between([[SQUARE[key], there], ...rows], x, axis), by, TRIANGLES);
   };
   const byScaled = (at: number): number => scaled[at] ?? 1;
-  let row = made(between(base, bt, SLENDER), ["angle", [60, 75, 105, 120, 135, 180], LINEAR], angleDeg, byScaled);
+  const square = between(base, bt, SLENDER);
+  let row = isStraight
+    ? straightRow(code, bt).map((v, at) => (at < HEAD ? v : (square[at] ?? 0) + byScaled(at) * (v - (square[at] ?? 0))))
+    : made(square, ["angle", [60, 75, 105, 120, WIDEST_DEG], LINEAR], angleDeg, byScaled);
   row = made(row, ["hw", [0.5, 0.6667, 1.5, 2], LOG], hw, () => 1);
   if (code.includes("1") && !isNear(tk, SQUARE.tk)) row = made(row, ["tk", [0.1, 0.4], LOG], tk, byScaled);
   if (code.includes("2") && !isNear(strip, BASE_STRIP)) {
@@ -100,14 +116,8 @@ function rowOf(code: string, { bMm, tMm, hw, angleDeg, tk, strip }: MitreForm): 
   return row;
 }
 
-/**
- * A mitre or butt in one state.
- * @param code digits of the outside, the inside and the faces at + and - of its third axis.
- */
-export function mitreState(code: string, form: MitreForm): JointState {
-  const [outside, inside, up, down] = code;
-  if (code === "0000") return NOTHING_HOLDS;
-  if ((down ?? "0") > (up ?? "0")) return mirrored(mitreState(`${outside}${inside}${down}${up}`, form), OVER);
+function atAngle(code: string, form: MitreForm): JointState {
+  if ((code[3] ?? "0") > (code[2] ?? "0")) return mirrored(atAngle(codeIn(OVER, code), form), OVER);
   const row = rowOf(code, form);
   const lines = holding(code);
   return {
@@ -126,3 +136,12 @@ export function mitreState(code: string, form: MitreForm): JointState {
     c: NOTHING_HOLDS.c,
   };
 }
+
+/**
+ * A mitre or butt in one state.
+ * @param code digits of the outside, the inside and the faces at + and - of its third axis.
+ */
+export const mitreState = (code: string, form: MitreForm): JointState =>
+  code === "0000"
+    ? NOTHING_HOLDS
+    : mitreOrButt(code, form, { widestDeg: WIDEST_DEG, at: atAngle, seen: mirrored, blended });

@@ -1,5 +1,6 @@
 import { symmetricEigen } from "../../numeric";
 import { between, LINEAR, LOG, minus, plus, type Row, SLENDER } from "./knots";
+import { codeIn, type Mirror, mitreOrButt, OVER, STRAIGHT_DEG } from "./mirrors";
 import type { MitreForm } from "./mitreTable";
 import { SEAM_TABLE, type SeamGeometry } from "./tableData";
 
@@ -16,7 +17,8 @@ export interface SeamState {
 }
 
 const SQUARE = { hw: 1, angle: 90 } as const;
-const ANGLES = [60, 90, 120, 180] as const;
+const WIDEST_DEG = 120;
+const ANGLES = [60, 90, WIDEST_DEG, STRAIGHT_DEG] as const;
 const HEIGHTS = [0.5, 1, 2] as const;
 const THOUSANDTH = 1e-3;
 /** The least that any combination of seams gives in the table, in its own units. */
@@ -41,15 +43,8 @@ function rowOf(code: string, { bMm, tMm, hw, angleDeg }: MitreForm): Row {
   return plus(between(turned, angleDeg, LINEAR), minus(between(high, hw, LOG), square));
 }
 
-/**
- * How the open faces of a mitre touch in one state of its welds. None where nothing holds: parts that lie beside each other.
- * @param code digits of the outside, the inside and the faces at + and - of its third axis.
- */
-export function seamsOf(code: string, form: MitreForm): SeamState[] {
-  const [outside, inside, up, down] = [...code];
-  if (code === "0000" || code === "2222") return [];
-  if ((down ?? "0") > (up ?? "0"))
-    return mirrored(seamsOf(`${outside}${inside}${down}${up}`, form)).sort((a, b) => a.at - b.at);
+function atAngle(code: string, form: MitreForm): SeamState[] {
+  if ((code[3] ?? "0") > (code[2] ?? "0")) return seen(atAngle(codeIn(OVER, code), form), OVER);
   const row = rowOf(code, form);
   const digits = [...code].map(Number);
   const faces = digits.flatMap((d, face) => (d === 2 ? [] : [face]));
@@ -86,14 +81,42 @@ export function seamsOf(code: string, form: MitreForm): SeamState[] {
   return seams;
 }
 
-/** About the plane through both legs: the upper and the lower face change places, and the ends of the other two. */
-const over = (at: number): number => (at < 4 ? at ^ 1 : at < 6 ? at + 2 : at - 2);
+/** Seams in a mirror: along a face they change ends where the mirror turns the way that the face runs. */
+function seen(seams: readonly SeamState[], { signs, faces }: Mirror): SeamState[] {
+  const other = (at: number): number => {
+    const face = at >> 1;
+    const runs = face < 2 ? 2 : 0;
+    return 2 * (faces[face] ?? face) + (signs[runs] === -1 ? 1 - (at & 1) : at & 1);
+  };
+  return seams
+    .map(({ at, opens, closed, gives }) => ({
+      at: other(at),
+      opens: opens.map((v, way) => (signs[way] ?? 1) * v),
+      closed: closed.map((_, face) => closed[faces[face] ?? face] ?? 0),
+      gives: gives.map((_, b) => gives[other(b)] ?? 0),
+    }))
+    .sort((a, b) => a.at - b.at);
+}
 
-function mirrored(seams: readonly SeamState[]): SeamState[] {
-  return seams.map(({ at, opens, closed, gives }) => ({
-    at: over(at),
-    opens: opens.map((v, way) => (way === 3 ? -v : v)),
-    closed: Float64Array.of(closed[0] ?? 0, closed[1] ?? 0, closed[3] ?? 0, closed[2] ?? 0),
-    gives: gives.map((_, b) => gives[over(b)] ?? 0),
+/** Seams of joints of one kind and state as one, each by its share. */
+function blended(joints: readonly SeamState[][], shares: readonly number[]): SeamState[] {
+  const sum = (of: (seams: SeamState[]) => Float64Array): Float64Array => {
+    const parts = joints.map(of);
+    return parts[0].map((_, i) => parts.reduce((all, part, j) => all + shares[j] * part[i], 0));
+  };
+  return joints[0].map(({ at }, i) => ({
+    at,
+    opens: sum((seams) => seams[i].opens),
+    closed: sum((seams) => seams[i].closed),
+    gives: sum((seams) => seams[i].gives),
   }));
 }
+
+/**
+ * How the open faces of a mitre or butt touch in one state of its welds. None where nothing holds: parts that lie beside each other.
+ * @param code digits of the outside, the inside and the faces at + and - of its third axis.
+ */
+export const seamsOf = (code: string, form: MitreForm): SeamState[] =>
+  code === "0000" || code === "2222"
+    ? []
+    : mitreOrButt(code, form, { widestDeg: WIDEST_DEG, at: atAngle, seen, blended });

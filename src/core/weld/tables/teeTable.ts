@@ -3,13 +3,13 @@ import {
   holding,
   type JointState,
   lockedOf,
-  type Mirror,
   mirrored,
   NOTHING_HOLDS,
   stiffnessOf,
   type TableScale,
 } from "./jointState";
 import { between, isNear, LINEAR, LOG, minus, plus, type Row, SLENDER, times, within } from "./knots";
+import { ALONG, codeIn, OVER } from "./mirrors";
 import { TEES, type TeeGeometry } from "./tableData";
 import { shifted, type Triangle } from "./triangles";
 
@@ -33,8 +33,6 @@ const ALL = [0, 1, 2, 3, 4, 5] as const;
 /** Numbers of the lower triangle at the head of a row, and of movement and kink of each face. */
 const HEAD = 21;
 const A_FACE = 12;
-const OVER: Mirror = { signs: [1, 1, -1, -1, -1, 1], faces: [0, 1, 3, 2], kink: 1 };
-const ALONG: Mirror = { signs: [-1, 1, 1, 1, -1, -1], faces: [1, 0, 2, 3], kink: -1 };
 
 /**
  * What is read of a geometry: the row of a state, or what a contraction of the chord does; and how each number of it goes with the chord's
@@ -144,8 +142,8 @@ const meanWall = ({ tMm, branchWallMm }: TeeForm): number => Math.sqrt(tMm * bra
 export function teeState(code: string, form: TeeForm): JointState {
   const [first, second, up, down] = code as unknown as [string, string, string, string];
   if (code === "0000") return NOTHING_HOLDS;
-  if (second > first) return mirrored(teeState(`${second}${first}${up}${down}`, form), ALONG);
-  if (down > up) return mirrored(teeState(`${first}${second}${down}${up}`, form), OVER);
+  if (second > first) return mirrored(teeState(codeIn(ALONG, code), form), ALONG);
+  if (down > up) return mirrored(teeState(codeIn(OVER, code), form), OVER);
   const lines = holding(code);
   const pick: Pick = {
     of: (g) => g.states[code],

@@ -9,6 +9,27 @@ export interface Triangle {
 /** Where row i of a triangle starts, from its beginning. */
 const startOf = (i: number): number => (i * (i + 1)) / 2;
 
+/** Length of row i of a triangle: the root of what the joint gives in that direction. */
+const lengthOf = (row: Row, { at }: Triangle, i: number): number =>
+  Math.hypot(...row.slice(at + startOf(i), at + startOf(i + 1)));
+
+/** A row whose triangles' rows are each so many times as long, and the rest that of another. */
+function stretched(
+  row: Row,
+  rest: Row,
+  triangles: readonly Triangle[],
+  by: (triangle: Triangle, i: number) => number,
+): Row {
+  const out = [...rest];
+  for (const triangle of triangles)
+    for (let i = 0; i < triangle.size; i++) {
+      const times = by(triangle, i);
+      const first = triangle.at + startOf(i);
+      for (let at = first; at <= first + i; at++) out[at] = (row[at] ?? 0) * times;
+    }
+  return out;
+}
+
 /** How far the numbers of row i before its last reach beside that, as lengths. */
 function aslant(row: Row, first: number, i: number): number {
   const diagonal = Math.abs(row[first + i] ?? 0);
@@ -40,4 +61,41 @@ export function shifted(row: Row, from: Row, to: Row, by: (at: number) => number
       if (now > most) for (let j = first; j < last; j++) out[j] = ((out[j] ?? 0) * most) / now;
     }
   return out;
+}
+
+/**
+ * A row with what makes `to` of `from`: its triangles in proportion, direction by direction, and the rest by the plain difference. For a joint
+ * that gives by another measure than those two.
+ * @param by how much of the difference is taken, of each number that is in no triangle: 0 to 1.
+ */
+export function inProportion(
+  row: Row,
+  from: Row,
+  to: Row,
+  by: (at: number) => number,
+  triangles: readonly Triangle[],
+): Row {
+  const rest = row.map((v, at) => v + by(at) * ((to[at] ?? 0) - (from[at] ?? 0)));
+  return stretched(row, rest, triangles, (of, i) => lengthOf(to, of, i) / lengthOf(from, of, i));
+}
+
+/**
+ * A row between two knots and beyond them: beyond, what the joint gives goes on by the power that joins the knots, as walls give by a power of their
+ * thickness, and the rest by the logarithm. What its directions have to do with each other stays that of the nearer knot.
+ * @param knots two places, each with its row. @param x where, more than nought.
+ */
+export function onward(
+  [[a, first], [b, last]]: readonly [readonly [number, Row], readonly [number, Row]],
+  x: number,
+  triangles: readonly Triangle[],
+): Row {
+  const share = Math.log(x / a) / Math.log(b / a);
+  const near = Math.min(1, Math.max(0, share));
+  const at = (s: number): Row => first.map((v, i) => v + s * ((last[i] ?? 0) - v));
+  return stretched(
+    at(near),
+    at(share),
+    triangles,
+    (of, i) => (lengthOf(last, of, i) / lengthOf(first, of, i)) ** (share - near),
+  );
 }

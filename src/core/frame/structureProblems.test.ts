@@ -192,7 +192,7 @@ describe("what is wrong is said at its place, with what would put it right", () 
       roundTube(40, 3, "S1"),
       roundTube(60, 3, "S2"),
     ]);
-    says(round, "frame.drawn.joints.M1/C1", /wider than the round tube C1.*smaller branch/);
+    says(round, "frame.drawn.joints.M1/C1", /wider than C1, which is round.*smaller branch/);
     const flat = drawn({ C1: [[0, 0, 20], [1000, 0, 20], "S1"], M1: [[500, 0, 20], [500, 600, 20], "S2"] }, [
       squareTube(40, 3, "S1"),
       squareTube(60, 3, "S2"),

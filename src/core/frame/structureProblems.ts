@@ -166,7 +166,7 @@ function jointProblems(structure: Structure, placed: ReadonlyMap<string, Placed>
       found.push(
         error(
           at,
-          `${j.b} is wider than the round tube ${j.a} that it lands on, by ${plainLength(over, units)} on a side: its cope would not close. Take a smaller branch, or move it to the middle.`,
+          `${j.b} is wider than ${j.a}, which is round and which it lands on, by ${plainLength(over, units)} on a side: its cope would not close. Take a smaller branch, or move it to the middle.`,
         ),
       );
     else if (through && over > 0.15 * reach(through, through.axes[1]) + 0.5)

@@ -12,7 +12,7 @@ import {
 import { between, isNear, LINEAR, LOG, minus, plus, type Row, SLENDER, times, within } from "./knots";
 import { codeIn, mitreOrButt, OVER, STRAIGHT_DEG } from "./mirrors";
 import { MITRE_STRIPS, MITRES, type MitreGeometry } from "./tableData";
-import { inProportion, onward, shifted, type Triangle } from "./triangles";
+import { carriedOn, inProportion, onward, shifted, type Triangle } from "./triangles";
 
 /** A mitre or a straight butt, as its table asks for it. */
 export interface MitreForm extends TableScale {
@@ -96,8 +96,10 @@ function rowOf(code: string, { bMm, tMm, hw, angleDeg, tk, strip }: MitreForm): 
   const square = between(base, bt, SLENDER);
   let row = isStraight
     ? straightRow(code, bt).map((v, at) => (at < HEAD ? v : (square[at] ?? 0) + byScaled(at) * (v - (square[at] ?? 0))))
-    : made(square, ["angle", [60, 75, 105, 120, WIDEST_DEG], LINEAR], angleDeg, byScaled);
+    : made(there, ["angle", [60, 75, 105, 120, WIDEST_DEG], LINEAR], angleDeg, byScaled);
   row = made(row, ["hw", [0.5, 0.6667, 1.5, 2], LOG], hw, () => 1);
+  // Finite elements of mitres at b/t 8 and 32 say so of angle and height; of tacks the plain difference is what the check cases have.
+  if (!isStraight) row = carriedOn(square, there, row, TRIANGLES);
   if (code.includes("1") && !isNear(tk, SQUARE.tk)) row = made(row, ["tk", [0.1, 0.4], LOG], tk, byScaled);
   if (code.includes("2") && !isNear(strip, BASE_STRIP)) {
     // Only movements and locked forces change with the strip.

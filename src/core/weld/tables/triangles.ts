@@ -80,6 +80,24 @@ export function inProportion(
 }
 
 /**
+ * What was found at one place of a table, carried to another: its triangles in proportion to how the table's own row goes on from there, direction by
+ * direction, and the rest by the plain difference.
+ * @param own the table's row where it is carried to. @param there the same where it was found. @param found what was found there instead of that.
+ */
+export function carriedOn(own: Row, there: Row, found: Row, triangles: readonly Triangle[]): Row {
+  const out = own.map((v, at) => v + (found[at] ?? 0) - (there[at] ?? 0));
+  for (const of of triangles)
+    for (let i = 0; i < of.size; i++) {
+      const first = of.at + startOf(i);
+      const last = first + i;
+      const times = lengthOf(own, of, i) / lengthOf(there, of, i);
+      for (let at = first; at < last; at++) out[at] = (own[at] ?? 0) + times * ((found[at] ?? 0) - (there[at] ?? 0));
+      out[last] = ((own[last] ?? 0) * (found[last] ?? 0)) / (there[last] ?? 1);
+    }
+  return out;
+}
+
+/**
  * A row between two knots and beyond them: beyond, what the joint gives goes on by the power that joins the knots, as walls give by a power of their
  * thickness, and the rest by the logarithm. What its directions have to do with each other stays that of the nearer knot.
  * @param knots two places, each with its row. @param x where, more than nought.

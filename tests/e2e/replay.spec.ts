@@ -95,6 +95,12 @@ test("new settings bring a new prediction, and errors say so", async ({ page, ad
   await expect(page.getByText("No prediction while the plan has errors.").first()).toBeVisible();
   // The server does not take it either, and says so.
   await expect(page.locator("[data-save=refused]")).toBeVisible();
+  // Back to what the wall asks for.
+  await page.getByRole("button", { name: "Back to the usual tack" }).click();
+  await expect(page.getByLabel(/Tack length/)).toHaveValue("10");
+  await expect(page.getByText(/a little over three times the wall/)).toBeVisible();
+  await expect(loss).toContainText("mm");
+  await saved(page);
 });
 
 test("a long simulation shows its progress, stops at once, and can be taken up again", async ({ page, address }) => {

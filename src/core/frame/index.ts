@@ -89,7 +89,7 @@ export { bodyPoints, middleOf, resolveStructure } from "./resolveStructure";
 export { isHollow, isRound } from "./sectionOutline";
 export { PROFILES, profilesFor, sectionProperties } from "./sections";
 export { sectionWords } from "./sectionWords";
-export { type ShapeProperties, shapeProperties } from "./shapes";
+export { faceMm, type ShapeProperties, shapeProperties } from "./shapes";
 export { splitForSize } from "./sizeLimit";
 export { type Snap, snap } from "./snapping";
 export {

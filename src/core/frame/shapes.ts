@@ -68,6 +68,13 @@ function rectangleJ(a: number, b: number): number {
   return long * short ** 3 * (1 / 3 - 0.21 * ratio * (1 - ratio ** 4 / 12));
 }
 
+/** Width of the face of a shape that a tack is laid on, mm: a quarter of a round one's girth, the broad side of what is open or flat. */
+export function faceMm(shape: Shape): number {
+  if (shape.shape === "round tube" || shape.shape === "bar") return (Math.PI * shape.diameterMm) / 4;
+  const { widthMm, heightMm } = shape;
+  return shape.shape === "tube" ? Math.min(widthMm, heightMm) : Math.max(widthMm, heightMm);
+}
+
 /**
  * Area, second moments and torsion constant from the sizes of a section. Tubes after EN 10219-2, the others by parts.
  * For an angle the axes along its legs are no principal axes; a beam that uses them is the nearest simple one.

@@ -11,7 +11,7 @@ import { FORMAT } from "./format";
 import { heldProblems } from "./held";
 import type { Plan, Rest } from "./planSchema";
 import { platesProblems } from "./plateBow";
-import { materialOf, thinnestWallMm, weldOf } from "./settings";
+import { materialOf, narrowestFaceMm, thinnestWallMm, weldOf } from "./settings";
 import { usualStock } from "./usualStock";
 
 /** What a frame lies on is no farther away than this, mm: else it is a slip of the unit. */
@@ -34,7 +34,7 @@ export function planProblems(plan: Plan): Problem[] {
     ...orderProblems(plan),
     ...heldProblems(built.structure, plan),
     ...platesProblems(plan),
-    ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan), plan.units),
+    ...weldProblems(weldOf(plan), thinnestWallMm(plan), materialOf(plan), plan.units, narrowestFaceMm(plan)),
     ...stockProblems(plan.stock, plan.units),
     ...drillProblems(built.structure, plan.drill, plan.units),
     ...closingProblems(built.structure, plan.closing ?? [], plan.units),
@@ -237,7 +237,7 @@ export function newPlan(name: string, units: UnitPreference): Plan {
       leaves: [],
     },
     aim: "set-up",
-    weld: { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, tackLength: l("10", "3/8"), from: "starting" },
+    weld: { process: "MAG", volts: 18, amps: 120, travelMmPerS: 5, from: "starting" },
     stock: usualStock(units),
     saw: null,
     finish: "bare",

@@ -1,5 +1,5 @@
-import { type MaterialName, shapeOf, shapeProperties } from "../frame";
-import { fixed, physical, wallWords } from "../units";
+import { faceMm, type MaterialName, shapeOf, shapeProperties } from "../frame";
+import { bareUnit, fixed, type Length, length, physical, type UnitPreference, wallWords } from "../units";
 import {
   heatJPerMm,
   PROCESSES,
@@ -8,6 +8,7 @@ import {
   SEAM_SHARES,
   settingsBy,
   startingSettings,
+  startingTackMm,
   type Weld,
 } from "../weld";
 import { builtOf } from "./built";
@@ -19,6 +20,21 @@ export function thinnestWallMm(plan: Plan): number {
   return members
     ? Math.min(...members.sections.map((x) => shapeProperties(shapeOf(x)).wallMm))
     : plan.frame.sizes.section.wall.mm;
+}
+
+/** The narrowest face of what a plan builds, mm. */
+export function narrowestFaceMm(plan: Plan): number {
+  const { members } = builtOf(plan);
+  const { face, depth } = plan.frame.sizes.section;
+  return members ? Math.min(...members.sections.map((x) => faceMm(shapeOf(x)))) : Math.min(face.mm, depth.mm);
+}
+
+/** A length that a rule of thumb gives, as one reads it off a tape: whole millimetres or sixteenths of an inch, rounded down. */
+function onTape(mm: number, units: UnitPreference): Length {
+  if (bareUnit(units) === "mm") return length(String(Math.max(1, Math.floor(mm + 1e-6))));
+  let [over, under] = [Math.max(1, Math.floor((16 * mm) / 25.4 + 1e-6)), 16];
+  while (over % 2 === 0 && under > 1) [over, under] = [over / 2, under / 2];
+  return length(under === 1 ? String(over) : `${over}/${under}`, "in");
 }
 
 /** What most of it is made of: its first section's material. */
@@ -40,6 +56,7 @@ export function weldOf(plan: Plan): Weld {
   const { others: _, ...rest } = weld;
   return {
     ...rest,
+    tackLength: weld.tackLength ?? onTape(startingTackMm(thinnestWallMm(plan), narrowestFaceMm(plan)), plan.units),
     ...(weld.from === "starting" ? begins(weld.process) : {}),
     ...(others.length > 0 ? { others } : {}),
   };

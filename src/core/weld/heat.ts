@@ -1,5 +1,5 @@
 import type { MaterialName } from "../frame";
-import { type Problem, physical, rangeWords, type UnitPreference, wallWords } from "../units";
+import { type Problem, physical, plainLength, rangeWords, type UnitPreference, wallWords } from "../units";
 import type { Weld } from "./weldSchema";
 
 /**
@@ -63,12 +63,16 @@ export function arcProblems(
   return found;
 }
 
-/** @param weld settings. @param wallMm wall. @param material of the tube. @returns problems at their fields. */
+/** Share of a face from which a tack on it is no tack any more (own judgement). */
+const MOST_OF_A_FACE = 0.7;
+
+/** @param weld settings. @param wallMm wall. @param material of the tube. @param faceMm narrowest face. @returns problems at their fields. */
 export function weldProblems(
   weld: Weld,
   wallMm: number,
   material: MaterialName = "mild steel",
   units: UnitPreference = "mm",
+  faceMm = Number.POSITIVE_INFINITY,
 ): Problem[] {
   const at = { process: "weld.process", travel: "weld.travelMmPerS" };
   const found = arcProblems(weld, at, wallMm, material, units);
@@ -77,6 +81,12 @@ export function weldProblems(
       path: "weld.tackLength",
       message: `A tack is ${rangeWords(2, 60, units)} long. Check the unit.`,
       severity: "error",
+    });
+  else if (weld.tackLength.mm > MOST_OF_A_FACE * faceMm)
+    found.push({
+      path: "weld.tackLength",
+      message: `A tack of ${plainLength(weld.tackLength.mm, units)} is most of the narrowest face, ${plainLength(faceMm, units)}: it is a bead as far as shrinkage goes. Shorter ones can still be let go.`,
+      severity: "warning",
     });
   for (const other of weld.others ?? []) {
     const path = `weld.others.${other.id}`;

@@ -46,6 +46,7 @@ export {
   type SeamPosition,
   seamShare,
   startingSettings,
+  startingTackMm,
   unsureHeat,
 } from "./starting";
 export { chordHeat, jointStiffness } from "./stateOfJoint";

@@ -105,6 +105,16 @@ export function startingSettings(
   };
 }
 
+/**
+ * Tacks to begin with: a little over three times the wall, neither a spot nor a bead, and no more than two fifths of a face, so that most of it is
+ * still open (common practice, from memory).
+ */
+const TACK = { overWall: 10 / 3, leastMm: 5, mostMm: 12, ofFace: 0.4 } as const;
+
+/** Length of a tack to begin with, mm. @param wallMm thinnest wall that is welded. @param faceMm narrowest face. */
+export const startingTackMm = (wallMm: number, faceMm: number): number =>
+  Math.min(TACK.ofFace * faceMm, TACK.mostMm, Math.max(TACK.leastMm, TACK.overWall * wallMm));
+
 /** How far starting settings may be from what the machine will really do, as a share of the heat (own judgement). */
 const UNSURE_CV = 0.3;
 

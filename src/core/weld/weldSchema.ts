@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { lengthSchema } from "../units";
+import { type Length, lengthSchema } from "../units";
 import { PROCESSES, type ProcessName } from "./heat";
 
 const PROCESS_COUNT = Object.keys(PROCESSES).length;
@@ -41,7 +41,8 @@ export type SeamHow = z.infer<typeof seamHowSchema>;
 export const weldSchema = z.strictObject({
   process: processSchema,
   ...ARC,
-  tackLength: lengthSchema,
+  /** As long as one begins with where it is left out. */
+  tackLength: lengthSchema.optional(),
   /** Tacks by another process than the beads. */
   tackProcess: processSchema.optional(),
   /** Settings of processes besides, each once; to begin with where none are kept. */
@@ -51,4 +52,5 @@ export const weldSchema = z.strictObject({
     .optional(),
   seams: z.array(seamHowSchema).max(1600, "At most 1600 seams.").optional(),
 });
-export type Weld = z.infer<typeof weldSchema>;
+/** Settings that are welded with, what a plan leaves out filled in. */
+export type Weld = z.infer<typeof weldSchema> & { tackLength: Length };

@@ -100,9 +100,43 @@ function OtherProcess({ process }: { process: ProcessName }) {
   );
 }
 
+/** How long tacks are: as the wall asks for until somebody says otherwise. */
+function TackLength() {
+  const { plan, units, edit, forget, field } = usePlanField();
+  const keep = (change: Pick<Plan["weld"], "tackLength">) =>
+    edit(({ weld: { tackLength: _, ...weld }, ...p }) => ({ ...p, weld: { ...weld, ...change } }));
+  return (
+    <div className="grid content-start gap-1 sm:col-span-2">
+      <LengthField
+        label="Tack length"
+        units={units}
+        value={weldOf(plan).tackLength}
+        {...field("weld.tackLength")}
+        onChange={(tackLength) => tackLength && keep({ tackLength })}
+      />
+      {plan.weld.tackLength ? (
+        <Button
+          className="justify-self-start"
+          onClick={() => {
+            forget("weld.tackLength");
+            keep({});
+          }}
+        >
+          Back to the usual tack
+        </Button>
+      ) : (
+        <p className="text-sm text-soft">
+          To begin with: a little over three times the wall, and no more than two fifths of the narrowest face (from
+          memory).
+        </p>
+      )}
+    </div>
+  );
+}
+
 /** Settings as read on the machine; heat and the prediction follow from them. */
 export function WeldSettings() {
-  const { plan, units, edit, field, forget } = usePlanField();
+  const { plan, units, edit, forget } = usePlanField();
   const weld = weldOf(plan);
   const begins = weld.from === "starting";
   const set = (change: Partial<Plan["weld"]>) => edit((p) => ({ ...p, weld: { ...p.weld, ...change } }));
@@ -122,13 +156,7 @@ export function WeldSettings() {
         className="sm:col-span-2"
       />
       <ArcFields arc={weld} path="weld" onRead={read} />
-      <LengthField
-        label="Tack length"
-        units={units}
-        value={weld.tackLength}
-        {...field("weld.tackLength")}
-        onChange={(tackLength) => tackLength && set({ tackLength })}
-      />
+      <TackLength />
       <SelectField
         label="Tacks by"
         value={plan.weld.tackProcess ?? "same"}

@@ -8,7 +8,7 @@ const DEEP_MM = 1;
 /** Whether a place lies in a member's body, short of what cuts it off and as far as it may reach beyond its ends at a corner. */
 function isIn(n: Placed, p: Vec3, landed: Landed): boolean {
   const isCutOff = (["from", "to"] as const).some((end) =>
-    landed.at(n.id, end).some((f) => dot3(sub3(p, f.point), f.normal) < 0),
+    landed.at(n.id, end).some((f) => dot3(sub3(p, f.point), f.normal) < DEEP_MM),
   );
   if (isCutOff) return false;
   const off = sub3(p, n.from);

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
-import type { Vec3 } from "../numeric";
+import { drawn, flatTube, inexactly, squareTube, started } from "../../../tests/support/drawnFrames";
+import { norm3, seeded, sub3, type Vec3 } from "../numeric";
 import { length } from "../units";
 import { setJoint } from "./editing";
 import { resolveStructure } from "./resolveStructure";
@@ -170,6 +170,23 @@ describe("joints are found from geometry alone", () => {
     // A brace into the corner of a rail and a post lands on both.
     const gate = of(started("gate leaf")).joints.filter((j) => j.b === "X1");
     expect(gate.map((j) => j.a).sort()).toEqual(["AB", "BC", "DA", "M1"]);
+  });
+  it("a rail that only touches the one beside it at a leg reaches the leg, however exactly it was drawn", () => {
+    const size = fc.constantFrom(20, 30, 50, 80);
+    const random = seeded(2);
+    fc.assert(
+      fc.property(size, size, (wide, high) => {
+        const frame = started("stand", {}, flatTube(wide, high, 2));
+        for (const f of [frame, inexactly(frame, 0.02, random), inexactly(frame, 0.02, random)]) {
+          const { joints, members } = of(f);
+          expect(joints.map((j) => j.id).filter((id) => !id.includes("/L"))).toEqual([]);
+          // From leg to leg, between their middles, less what the legs are deep.
+          const rail = members.find((m) => m.id === "DA") as StructureMember;
+          expect(Math.abs(rail.longMm - (norm3(sub3(rail.to, rail.from)) - high))).toBeLessThan(0.5);
+        }
+      }),
+      { numRuns: 16 },
+    );
   });
   it("crossing and overlapping members are told apart from what lies on each other", () => {
     const cross = resolveStructure(

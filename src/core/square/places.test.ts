@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { comb, drawn, FREE_FRAMES, inexactly, started } from "../../../tests/support/drawnFrames";
+import { comb, drawn, FREE_FRAMES, inexactly, LEANING_FRAMES, started } from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
 import { readOff, tape } from "../../../tests/support/networks";
 import { rectangle } from "../../../tests/support/plans";
-import { resolveStructure, STARTERS } from "../frame";
+import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
 import { distance, seeded, type Vec2 } from "../numeric";
-import { length } from "../units";
+import { length, statedExactly } from "../units";
 import { generalCheck } from "./generalCheck";
 import { mouthsOf, placesOf, spanningHeights } from "./places";
 import { walkingSet } from "./walkingSet";
@@ -37,6 +37,27 @@ describe("places between which one measures", () => {
         return { nodes: Object.keys(nodes), along, middles: Object.keys(middles) };
       };
       for (let i = 0; i < 3; i++) expect(told(inexactly(frame, 0.02, random))).toEqual(told(frame));
+    }
+  });
+  it("of a free frame are the same whichever way it lies on the bed: what gapes is measured", () => {
+    const turned = (frame: DrawnFrame, deg: number): DrawnFrame => {
+      const [c, s] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
+      const place = ({ x, y, z }: DrawnFrame["members"][number]["from"]) => ({
+        x: statedExactly(c * x.mm - s * y.mm, "mm"),
+        y: statedExactly(s * x.mm + c * y.mm, "mm"),
+        z,
+      });
+      return { ...frame, members: frame.members.map((m) => ({ ...m, from: place(m.from), to: place(m.to) })) };
+    };
+    const all = Object.entries({ ...FREE_FRAMES, ...LEANING_FRAMES });
+    const lying = all.filter(([, f]) => placesOf(resolveStructure(f).structure).seen === "from above");
+    expect(lying.length).toBeGreaterThan(5);
+    for (const [name, frame] of lying) {
+      const told = (f: DrawnFrame) => {
+        const places = placesOf(resolveStructure(f).structure);
+        return { nodes: Object.keys(places.nodes).sort(), mouths: mouthsOf(places).sort() };
+      };
+      for (const deg of [20, 33, 45, 71, 90]) expect(told(turned(frame, deg)), `${name} ${deg}`).toEqual(told(frame));
     }
   });
   it("are there for every starter, and taped along members and across they fix its shape", () => {

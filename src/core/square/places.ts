@@ -232,6 +232,16 @@ function middlesOf(
   );
 }
 
+/** How far the members of a frame reach along that one along which they reach farthest, mm: the same however it is turned. */
+function farthestMm({ members }: Structure): number {
+  const points = members.flatMap((m) => [m.from, m.to]);
+  const reaches = members.map(({ axes: [way] }) => {
+    const along = points.map((p) => dot3(p, way));
+    return Math.max(...along) - Math.min(...along);
+  });
+  return Math.max(...reaches);
+}
+
 /** Joints and free ends of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
 function ofJoints(structure: Structure): FoundPlaces {
   const size = structure.high.map((v, i) => v - structure.low[i]) as [number, number, number];
@@ -284,7 +294,7 @@ function ofJoints(structure: Structure): FoundPlaces {
       if (finishes && !begins) addFreeEnd(m, first, ALIKE_ENDS * hardBy);
     }
   };
-  addFreeEnds(FREE_END_SHARE * Math.max(...size), structure.members);
+  addFreeEnds(FREE_END_SHARE * farthestMm(structure), structure.members);
   if (isRow(Object.values(nodes), thick)) addFreeEnds(ROW_WIDTHS * thick, structure.members);
   const along: Places["along"] = [];
   for (const [id, list] of onMember) {

@@ -106,7 +106,7 @@ function TackLength() {
   const keep = (change: Pick<Plan["weld"], "tackLength">) =>
     edit(({ weld: { tackLength: _, ...weld }, ...p }) => ({ ...p, weld: { ...weld, ...change } }));
   return (
-    <div className="grid content-start gap-1 sm:col-span-2">
+    <div className="grid content-start gap-1">
       <LengthField
         label="Tack length"
         units={units}

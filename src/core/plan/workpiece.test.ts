@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { started } from "../../../tests/support/drawnFrames";
+import { flatTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
-import { resolveStructure, STARTERS } from "../frame";
+import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
+import { seeded } from "../numeric";
 import { allJoints, workpiece } from "./workpiece";
 
 describe("what there is to weld", () => {
@@ -26,6 +27,24 @@ describe("what there is to weld", () => {
         );
       }
     }
+  });
+  it("is taken face by face in the same turn, whichever end of a member it was drawn from", () => {
+    /** Joints in their turn, and which way their faces look, in theirs. */
+    const told = (frame: DrawnFrame): string[] =>
+      allJoints(workpiece(resolveStructure(frame).structure)).map(({ joint, first, second, more, up, down }) =>
+        [[joint.a, joint.b].sort().join("/"), first, second, ...more, up, down]
+          .map((f) => (f && typeof f !== "string" ? f.toward.map((v) => Math.round(10 * v) + 0).join() : f))
+          .join(" "),
+      );
+    const random = seeded(7);
+    for (const { name } of STARTERS)
+      for (const section of [squareTube(40, 3), flatTube(60, 30), flatTube(30, 60)]) {
+        const frame = started(name, {}, section);
+        for (let i = 0; i < 4; i++) {
+          const members = frame.members.map((m) => (random() < 0.5 ? { ...m, from: m.to, to: m.from } : m));
+          expect(told({ ...frame, members }), name).toEqual(told(frame));
+        }
+      }
   });
   it("goes outward from what lies on the bed: the legs of a table before its stretchers, whatever those are", () => {
     for (const stretchers of ["H", "all round", "none"]) {

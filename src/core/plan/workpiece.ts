@@ -1,5 +1,5 @@
 import { lyingMembers } from "../fixture";
-import type { Structure, StructureFace, StructureJoint } from "../frame";
+import { byMm, type Structure, type StructureFace, type StructureJoint } from "../frame";
 import { CORNERS } from "../geometry";
 import { dot3, scale3, sub3, type Vec3 } from "../numeric";
 import { byPlace, diagonalPlace } from "./byPlace";
@@ -22,7 +22,7 @@ export interface JointWork {
   second: StructureFace | null;
   up: StructureFace | null;
   down: StructureFace | null;
-  /** Sides besides, of a joint that lies on its side. */
+  /** Sides besides, of a joint that lies on its side: the longest first. */
   more: StructureFace[];
 }
 
@@ -81,7 +81,7 @@ function workOf(structure: Structure, joint: StructureJoint, corner: boolean): J
     second,
     up,
     down,
-    more: level.filter((f) => f !== first && f !== second),
+    more: sorted.filter((f) => f !== first && f !== second).sort((a, b) => byMm(b.lengthMm, a.lengthMm)),
   };
 }
 

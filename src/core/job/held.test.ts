@@ -20,6 +20,7 @@ import { type Plan, planSchema } from "./planSchema";
 import { predict } from "./predict";
 import { canPredict, frameKey } from "./predictable";
 import { releaseWords } from "./releaseWords";
+import { weldOf } from "./settings";
 
 const base = newPlan("x", "mm");
 const structureOf = (plan: Plan): Structure => builtOf(plan).structure as Structure;
@@ -201,7 +202,7 @@ describe("what holding does in the forecast", () => {
     if (!replay) throw new Error("no replay");
     const bars = barsOf(structure, plan);
     for (const { id } of bars) {
-      const [words] = releaseWords(replay, `unbrace/${id}`, bars, tacksBearN(structure, plan), "mm");
+      const [words] = releaseWords(replay, `unbrace/${id}`, bars, tacksBearN(structure, weldOf(plan)), "mm");
       const own = replay.released.find((r) => r.what === id);
       expect(own?.highN).toBeGreaterThan(own?.forceN ?? Number.POSITIVE_INFINITY);
       expect(words).toContain(`up to ${((own?.highN ?? 0) / 1000).toFixed(1)}`);

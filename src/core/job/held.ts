@@ -3,9 +3,9 @@ import { MATERIALS, type Structure, type StructureMember, tubeBeginsMm } from ".
 import { add3, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { type Bar, type Held, type HeldStop, type Lies, USUALLY_HELD } from "../plan";
 import { type Problem, plainLength, rangeWords } from "../units";
+import type { Weld } from "../weld";
 import { bedKindOf, fixtureWish } from "./fixtureWish";
 import type { Plan } from "./planSchema";
-import { weldOf } from "./settings";
 
 type HeldPlan = Pick<Plan, "held" | "fixture" | "units">;
 /** A bar as a plan keeps it. */
@@ -155,8 +155,8 @@ export function heldOf(structure: Structure, plan: HeldPlan): Held {
 const TACKS_AN_END = 2;
 
 /** What the tacks at one end of a bar bear in shear before they tear, N: yield stress over the root of three, on wall times length. */
-export function tacksBearN(structure: Structure, plan: Plan): number {
+export function tacksBearN(structure: Structure, { tackLength }: Pick<Weld, "tackLength">): number {
   const wallMm = Math.min(...structure.members.map((m) => m.properties.wallMm));
   const yieldMPa = Math.min(...structure.members.map((m) => MATERIALS[m.material].yieldMPa));
-  return (TACKS_AN_END * weldOf(plan).tackLength.mm * wallMm * yieldMPa) / Math.sqrt(3);
+  return (TACKS_AN_END * tackLength.mm * wallMm * yieldMPa) / Math.sqrt(3);
 }

@@ -12,6 +12,7 @@ import {
   tacksBearN,
   usuallyLies,
   wayWords,
+  weldOf,
   whyNoPrediction,
 } from "@/core/job";
 import { LIES, type Lies, orderKey, orderWords, USUAL_ORDER } from "@/core/plan";
@@ -146,7 +147,7 @@ export function Held({ structure }: { structure: Structure }) {
             <WayRow
               key={found.way.id}
               found={found}
-              tacksN={tacksBearN(structure, plan)}
+              tacksN={tacksBearN(structure, weldOf(plan))}
               order={isOther(found) ? orderWords(found.outlook.choice) : null}
               onTake={found.way.id === "planned" && !isOther(found) ? null : () => take(found)}
             />

@@ -4,7 +4,7 @@ import { Pause, Play } from "lucide-react";
 import { Slider } from "radix-ui";
 import { useEffect, useId, useState } from "react";
 import type { FaceLine, Structure } from "@/core/frame";
-import { bandWords, barsOf, type Plan, predictedDecimals, releaseWords, tacksBearN } from "@/core/job";
+import { bandWords, barsOf, type Plan, predictedDecimals, releaseWords, tacksBearN, weldOf } from "@/core/job";
 import { faceWords, type Step } from "@/core/plan";
 import {
   largestSteps,
@@ -140,7 +140,7 @@ export function ReplayNumbers({ replay, step, before }: { replay: Replay; step: 
 }
 
 const letGoWords = (structure: Structure, plan: Plan, replay: Replay, step: Step, units: UnitPreference): string[] =>
-  releaseWords(replay, step.key, barsOf(structure, plan), tacksBearN(structure, plan), units);
+  releaseWords(replay, step.key, barsOf(structure, plan), tacksBearN(structure, weldOf(plan)), units);
 
 /** What is let go at a step: how hard it is held, how far it goes. */
 export function LetGo({ replay, step }: { replay: Replay; step: Step }) {

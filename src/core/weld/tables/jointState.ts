@@ -1,6 +1,6 @@
 import { luSolve, matMul, symmetrise } from "../../numeric";
 import type { Row } from "./knots";
-import type { Mirror } from "./mirrors";
+import { byShares, type Mirror } from "./mirrors";
 
 /**
  * A joint in one state of its four faces. Its energy, relative to the beams, is 1/2 (d - D e)' K (d - D e) + 1/2 e' Q e with d
@@ -100,10 +100,7 @@ function inverse6(a: Float64Array): Float64Array {
 
 /** Joints of one kind and state as one: what each gives counts by its share, and so does what its closings do. @param shares of them, together 1. */
 export function blended(states: readonly JointState[], shares: readonly number[]): JointState {
-  const sum = (of: (s: JointState) => Float64Array): Float64Array => {
-    const parts = states.map(of);
-    return parts[0].map((_, at) => parts.reduce((all, part, i) => all + shares[i] * part[at], 0));
-  };
+  const sum = (of: (s: JointState) => Float64Array): Float64Array => byShares(states.map(of), shares);
   return {
     k: symmetrise(inverse6(sum((s) => inverse6(s.k))), 6),
     d: sum((s) => s.d),

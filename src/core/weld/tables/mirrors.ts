@@ -50,3 +50,7 @@ export function mitreOrButt<F extends { angleDeg: number }, T>(
   if (share === 1) return blended(butts, shares);
   return blended([...butts, at(code, { ...form, angleDeg: widestDeg })], [...shares, 1 - share]);
 }
+
+/** Numbers that mean the same, each by its share. */
+export const byShares = (parts: readonly Float64Array[], shares: readonly number[]): Float64Array =>
+  parts[0].map((_, at) => parts.reduce((sum, part, i) => sum + shares[i] * part[at], 0));

@@ -1,6 +1,6 @@
 import { symmetricEigen } from "../../numeric";
 import { between, LINEAR, LOG, minus, plus, type Row, SLENDER } from "./knots";
-import { codeIn, type Mirror, mitreOrButt, OVER, STRAIGHT_DEG } from "./mirrors";
+import { byShares, codeIn, type Mirror, mitreOrButt, OVER, STRAIGHT_DEG } from "./mirrors";
 import type { MitreForm } from "./mitreTable";
 import { SEAM_TABLE, type SeamGeometry } from "./tableData";
 
@@ -100,10 +100,7 @@ function seen(seams: readonly SeamState[], { signs, faces }: Mirror): SeamState[
 
 /** Seams of joints of one kind and state as one, each by its share. */
 function blended(joints: readonly SeamState[][], shares: readonly number[]): SeamState[] {
-  const sum = (of: (seams: SeamState[]) => Float64Array): Float64Array => {
-    const parts = joints.map(of);
-    return parts[0].map((_, i) => parts.reduce((all, part, j) => all + shares[j] * part[i], 0));
-  };
+  const sum = (of: (seams: SeamState[]) => Float64Array): Float64Array => byShares(joints.map(of), shares);
   return joints[0].map(({ at }, i) => ({
     at,
     opens: sum((seams) => seams[i].opens),

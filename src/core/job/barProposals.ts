@@ -3,7 +3,7 @@ import { CORNERS, type Corner, SIDES, type Side } from "../geometry";
 import { norm3, sub3, type Vec3 } from "../numeric";
 import type { BarKind, PutOn } from "../plan";
 import { mouthsOf, placesOf } from "../square";
-import { bareUnit, stated, type UnitPreference } from "../units";
+import { stated, tapeStepMm, type UnitPreference } from "../units";
 import { alongLine } from "./alongTube";
 import type { PlannedBar } from "./held";
 
@@ -12,9 +12,6 @@ const CROSSED_SHARE = 0.18;
 /** A bar across a corner meets its sides at this share of the shorter one, and no farther than so many mm (own judgement). */
 const CORNER_SHARE = 0.3;
 const CORNER_MM = 400;
-
-/** Bars are proposed to so much, mm: a millimetre, or a sixteenth of an inch. */
-const TAPED_TO_MM = { mm: 1, in: 25.4 / 16 } as const;
 
 const lengthOf = (m: StructureMember): number => norm3(sub3(m.to, m.from));
 
@@ -44,7 +41,7 @@ export function barProposals(
     ...[from, to]: readonly (readonly [StructureMember, number])[]
   ): PlannedBar[] => {
     if (!from || !to) return [];
-    const step = TAPED_TO_MM[bareUnit(units)];
+    const step = tapeStepMm(units);
     const end = ([m, mm]: readonly [StructureMember, number]) => {
       const begins = tubeBeginsMm(m);
       // On its line, the middles of whose ends need not lie on a whole step.

@@ -4,7 +4,7 @@ import { inchTube, ring, squareTube } from "../../../tests/support/drawnFrames";
 import { drawnPlan, sizesPlan } from "../../../tests/support/plans";
 import type { DrawnSection } from "../frame";
 import type { Vec3 } from "../numeric";
-import { length } from "../units";
+import { length, type UnitPreference } from "../units";
 import { planProblems } from "./plan";
 import { narrowestFaceMm, thinnestWallMm, weldOf } from "./settings";
 
@@ -14,7 +14,7 @@ const CORNERS: Vec3[] = [
   [900, 600, 20],
   [0, 600, 20],
 ];
-const tackOf = (section: DrawnSection, units: "mm" | "inch-fraction" = "mm") =>
+const tackOf = (section: DrawnSection, units: UnitPreference = "mm") =>
   weldOf(drawnPlan(ring(CORNERS, section), units)).tackLength;
 
 describe("tacks to begin with", () => {
@@ -24,6 +24,7 @@ describe("tacks to begin with", () => {
     ["60 x 5", squareTube(60, 5), "mm", "12"],
     ["20 x 3, of which a tack of 10 would be half", squareTube(20, 3), "mm", "8"],
     ["1 1/2 in x 1/8", inchTube, "inch-fraction", "3/8"],
+    ["1 1/2 in x 1/8, in decimals", inchTube, "inch-decimal", "0.375"],
   ] as const)(
     "are as long as the wall asks for, and leave most of a face open: %s (common practice, no source)",
     (_, section, units, text) => {

@@ -1,5 +1,15 @@
 import { faceMm, type MaterialName, shapeOf, shapeProperties } from "../frame";
-import { bareUnit, fixed, type Length, length, physical, type UnitPreference, wallWords } from "../units";
+import {
+  bareUnit,
+  fixed,
+  type Length,
+  length,
+  physical,
+  statedLength,
+  tapeStepMm,
+  type UnitPreference,
+  wallWords,
+} from "../units";
 import {
   heatJPerMm,
   PROCESSES,
@@ -29,12 +39,10 @@ export function narrowestFaceMm(plan: Plan): number {
   return members ? Math.min(...members.sections.map((x) => faceMm(shapeOf(x)))) : Math.min(face.mm, depth.mm);
 }
 
-/** A length that a rule of thumb gives, as one reads it off a tape: whole millimetres or sixteenths of an inch, rounded down. */
+/** A length that a rule of thumb gives, as one reads it off a tape, rounded down. */
 function onTape(mm: number, units: UnitPreference): Length {
-  if (bareUnit(units) === "mm") return length(String(Math.max(1, Math.floor(mm + 1e-6))));
-  let [over, under] = [Math.max(1, Math.floor((16 * mm) / 25.4 + 1e-6)), 16];
-  while (over % 2 === 0 && under > 1) [over, under] = [over / 2, under / 2];
-  return length(under === 1 ? String(over) : `${over}/${under}`, "in");
+  const step = tapeStepMm(units);
+  return length(statedLength(step * Math.max(1, Math.floor(mm / step + 1e-6)), units, true), bareUnit(units));
 }
 
 /** What most of it is made of: its first section's material. */

@@ -138,6 +138,9 @@ export function plainLength(mm: number, preference: UnitPreference): string {
 const STATED_DECIMALS = 2;
 const SIXTY_FOURTH_DECIMALS = 4;
 
+/** What a tape is read to where nothing closer is asked for, mm: a millimetre, or a sixteenth of an inch. */
+export const tapeStepMm = (preference: UnitPreference): number => (bareUnit(preference) === "mm" ? 1 : 25.4 / 16);
+
 /**
  * A length that somebody stated, as exactly as it was: the fraction of an inch that it is, in decimals to the last of its digits, else four
  * places; hundredths of a millimetre.

@@ -13,6 +13,7 @@ export {
   rangeWords,
   roundedLength,
   statedLength,
+  tapeStepMm,
   UNIT_PREFERENCES,
   type UnitPreference,
 } from "./format";

@@ -1,6 +1,6 @@
 "use client";
 
-import { grindWords, type GrindMoves as Moves } from "@/core/job";
+import { grindWords, type GrindMoves as Moves, predictionKey } from "@/core/job";
 import { useJob } from "../job/JobProvider";
 import { useWorkedOut } from "../job/useWorkedOut";
 import { Button } from "../parts/Button";
@@ -10,7 +10,7 @@ import { Section } from "../parts/Sheet";
 export function GrindMoves() {
   const { job, units } = useJob("job", "units");
   const { state, begin, stop } = useWorkedOut<Moves>(
-    JSON.stringify([job.plan.frame, job.plan.weld, job.plan.order]),
+    predictionKey(job.plan),
     (worker) => worker.grindMoves(job.plan),
     false,
   );

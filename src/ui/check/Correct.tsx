@@ -12,7 +12,6 @@ import {
   correctionWayWords,
   firstGo,
   goWords,
-  type Job,
   leavesNow,
   type Remedy,
   readAgainWords,
@@ -25,10 +24,7 @@ import { Button } from "../parts/Button";
 import { Fold } from "../parts/Fold";
 import { LengthField } from "../parts/LengthField";
 import { Caution, Section } from "../parts/Sheet";
-
-/** What a correction depends on: the frame and its limits, and what was read and done. */
-const correctionKey = ({ plan, entries, version }: Job): string =>
-  `${version} ${JSON.stringify([plan.limits, plan.frame, plan.weld, plan.order])} ${entries.filter((e) => e.kind !== "change" && e.kind !== "note").length}`;
+import { coldKey } from "./coldKey";
 
 /** What its amount is called, where nothing is pushed. */
 const MUCH: Partial<Record<Remedy["id"]["do"], string>> = { shim: "Largest shim", grind: "Ground off" };
@@ -119,7 +115,7 @@ function WayRow({
 export function Correct() {
   const { job, units } = useJob("job", "units");
   const { state, begin, stop } = useWorkedOut<Correction>(
-    correctionKey(job),
+    coldKey(job),
     (worker, progress) => worker.correction(job, progress),
     true,
   );

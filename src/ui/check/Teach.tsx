@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { type FrameTeaching, type Job, learnedWords } from "@/core/job";
+import { type FrameTeaching, learnedWords } from "@/core/job";
 import { LEARNABLE } from "@/core/learn";
 import { useJob } from "../job/JobProvider";
 import { messageOf } from "../job/store/sender";
@@ -12,17 +12,15 @@ import { Button } from "../parts/Button";
 import { origin } from "../parts/device";
 import { Section } from "../parts/Sheet";
 import { When } from "../parts/When";
+import { coldKey } from "./coldKey";
 
 type Answer = { ok: false; why: string } | { ok: true; taught: FrameTeaching };
-
-const teachingKey = ({ version, entries }: Job): string =>
-  `${version} ${entries.filter((e) => e.kind !== "change" && e.kind !== "note").length}`;
 
 /** What a finished frame teaches the shop: told before it is taken, with what does not fit. */
 export function Teach() {
   const { job, units, taught: before } = useJob("job", "units", "taught");
   const { state, begin, stop } = useWorkedOut<Answer>(
-    teachingKey(job),
+    coldKey(job),
     (worker, progress) => worker.frameTeaching(job, progress),
     false,
   );

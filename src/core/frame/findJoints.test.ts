@@ -59,6 +59,43 @@ describe("joints are found from geometry alone", () => {
       { numRuns: 40 },
     );
   });
+  it("fits the webs of a truss to its chords, at their ends as along them, whichever was drawn first", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2, max: 5 }),
+        fc.integer({ min: 250, max: 700 }),
+        fc.integer({ min: 300, max: 800 }),
+        fc.constantFrom(20, 30, 38),
+        fc.integer({ min: 1, max: 1e6 }),
+        (bays, half, high, web, seed) => {
+          const node = (i: number): Vec3 => [half * i, i % 2 === 0 ? 0 : high, 20];
+          const lines: Record<string, [Vec3, Vec3, string]> = {
+            LOW: [node(0), node(2 * bays), "S1"],
+            TOP: [node(1), node(2 * bays - 1), "S1"],
+          };
+          for (let i = 0; i < 2 * bays; i++) lines[`W${i + 1}`] = [node(i), node(i + 1), "S2"];
+          const frame = drawn(lines, [squareTube(40, 3), squareTube(web, 2, "S2")]);
+          const random = seeded(seed);
+          const members = frame.members
+            .map((m) => ({ m: random() < 0.5 ? m : { ...m, from: m.to, to: m.from }, at: random() }))
+            .sort((p, q) => p.at - q.at)
+            .map((x) => x.m);
+          const { structure, clashes } = resolveStructure({ ...frame, members });
+          expect(clashes).toEqual([]);
+          const isChord = (id: string): boolean => !id.startsWith("W");
+          for (const j of structure.joints) expect(isChord(j.b), j.id).toBe(false);
+          // Every web on both chords.
+          expect(structure.joints.filter((j) => isChord(j.a))).toHaveLength(4 * bays);
+          // The chord covers what lands on its end: as far as the web's outer wall reaches along it.
+          const alpha = Math.atan2(high, half);
+          const top = structure.members.find((m) => m.id === "TOP");
+          const beyond = web / 2 / Math.sin(alpha) + 20 / Math.tan(alpha);
+          expect(top?.longMm).toBeCloseTo(half * (2 * bays - 2) + 2 * beyond, 6);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
   it("in a ladder of any size: four mitres and two tees a rung, each where it is", () => {
     fc.assert(
       fc.property(

@@ -4,7 +4,7 @@ import type { DrawnFrame, DrawnJoint } from "./drawnSchema";
 import type { StructureJointKind } from "./frameWords";
 import { facesOf } from "./jointFaces";
 import { angleOf, contested, habit, type JointCandidate, Landed, legOnRail } from "./jointHabits";
-import { intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
+import { type EndName, intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
 import { mitredAt } from "./mitre";
 import { stitched } from "./stitches";
 import type { StructureJoint } from "./structure";
@@ -150,14 +150,20 @@ export function findJoints(
   });
   const landed = new Landed();
   const found: { f: JointCandidate; said: DrawnJoint | undefined }[] = [];
-  for (const part of inTurn(withoutCornerLaps(withoutCutOff(meetings))))
-    for (const { m, n, met, said: own } of part) {
-      const one = met.kind === "lap" ? null : settle(m, n, met, own, landed);
-      for (const f of met.kind === "lap" ? laps(m, n, met, own) : one ? [one] : []) {
+  for (const part of inTurn(withoutCornerLaps(withoutCutOff(meetings)))) {
+    const left = new Set(part);
+    const take = (one: Met): void => {
+      if (!left.delete(one)) return;
+      for (const before of onTheirs(one, left, landed)) take(before);
+      const { m, n, met, said: own } = one;
+      const settled = met.kind === "lap" ? null : settle(m, n, met, own, landed);
+      for (const f of met.kind === "lap" ? laps(m, n, met, own) : settled ? [settled] : []) {
         landed.take(f);
         found.push({ f, said: own });
       }
-    }
+    };
+    for (const one of part) take(one);
+  }
   const isTold = (a: string, b: string): boolean => words.get(pairKey(a, b))?.kind === "none";
   for (const f of besideCorners(
     members,
@@ -220,6 +226,28 @@ function inTurn(meetings: readonly Met[]): [Met[], Met[], Met[]] {
     first,
     corners.filter((x) => legOnRail(x.m, x.n) || x.said?.kind),
     corners.filter((x) => !legOnRail(x.m, x.n) && !x.said?.kind),
+  ];
+}
+
+/**
+ * Corners that must be settled before another one: where an end of it landed on a third member already, whether its other end lands there, too.
+ * Two webs at the end of a chord are fitted to the chord, and not the chord to them.
+ */
+function onTheirs({ m, n, met }: Met, left: ReadonlySet<Met>, landed: Landed): Met[] {
+  if (met.kind !== "corner") return [];
+  const [endM, endN] = met.ends;
+  const between = (through: string, branch: Placed, end: EndName): Met[] =>
+    [...left].filter(({ m: p, n: q, met: other }) => {
+      if (other.kind !== "corner") return false;
+      const [endP, endQ] = other.ends;
+      return (
+        (p.id === through && q.id === branch.id && endQ === end) ||
+        (q.id === through && p.id === branch.id && endP === end)
+      );
+    });
+  return [
+    ...landed.at(m.id, endM).flatMap((f) => between(f.on, n, endN)),
+    ...landed.at(n.id, endN).flatMap((f) => between(f.on, m, endM)),
   ];
 }
 

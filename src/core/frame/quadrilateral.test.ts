@@ -43,6 +43,60 @@ describe("the quadrilateral of a frame", () => {
     };
     expect(of(moved).quad).toBeNull();
   });
+  it("is no bay of a frame, nor half of one: what is taken for the frame takes up most of it", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 300, max: 900 }),
+        fc.integer({ min: 300, max: 900 }),
+        fc.integer({ min: 300, max: 900 }),
+        fc.integer({ min: 0, max: 360 }),
+        (first, second, wide, turnDeg) => {
+          const [c, s] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
+          const at = (x: number, y: number): [number, number, number] => [x * c - y * s, x * s + y * c, 20];
+          // Rails that are broken where the middle member stands.
+          const bays = drawn({
+            P1: [at(0, 0), at(first, 0)],
+            P2: [at(first, 0), at(first + second, 0)],
+            Q1: [at(0, wide), at(first, wide)],
+            Q2: [at(first, wide), at(first + second, wide)],
+            E1: [at(0, 0), at(0, wide)],
+            E2: [at(first + second, 0), at(first + second, wide)],
+            M: [at(first, 0), at(first, wide)],
+          });
+          const share = Math.max(first, second) / (first + second);
+          fc.pre(Math.abs(share - 0.6) > 0.02);
+          expect(of(bays).quad !== null).toBe(share > 0.6);
+          // Six sides of one length with a bar across.
+          const six = (k: number): [number, number, number] =>
+            at(wide * Math.cos(k * (Math.PI / 3)), wide * Math.sin(k * (Math.PI / 3)));
+          const hexagon = drawn({
+            ...Object.fromEntries(Array.from({ length: 6 }, (_, k) => [`H${k}`, [six(k), six(k + 1)]])),
+            BAR: [six(0), six(3)],
+          });
+          expect(of(hexagon).quad).toBeNull();
+        },
+      ),
+      { numRuns: 60 },
+    );
+    // A drawbar before a deck, and a pole however long, leave the deck what it is.
+    const deck = started("rectangle", { length: 2000, width: 1250 });
+    const unnamed = { ...deck, members: deck.members.map((m) => ({ ...m, id: `S${m.id}` })) };
+    const pole = drawn({
+      POLE: [
+        [2000, 625, 20],
+        [5000, 625, 20],
+      ],
+      ARM1: [
+        [2000, 100, 20],
+        [3200, 625, 20],
+      ],
+      ARM2: [
+        [2000, 1150, 20],
+        [3200, 625, 20],
+      ],
+    });
+    expect(of({ ...unnamed, members: [...unnamed.members, ...pole.members] }).quad).not.toBeNull();
+  });
   it("is found of tubes of unlike height, flush below or above or neither, as of tubes that lie in one plane", () => {
     const size = fc.constantFrom(20, 30, 40, 50, 60, 80, 100);
     fc.assert(

@@ -1,4 +1,4 @@
-import { CORNERS, type Corner, ends, lineCrossing, SIDES, type Side } from "../geometry";
+import { CORNERS, type Corner, ends, hull, lineCrossing, SIDES, type Side } from "../geometry";
 import { add, norm, scale, sub, unit, type Vec2, type Vec3 } from "../numeric";
 import { depthsOf, reachToward } from "./reachToward";
 import type { Quadrilateral, Structure, StructureJoint, StructureMember } from "./structure";
@@ -50,7 +50,7 @@ function ringsOf(structure: Pick<Structure, "members" | "joints">): Ring[] {
 }
 
 /** Between which depths all members of a ring that lies flat have a piece of themselves, and the height of the lowest of them, mm. */
-function commonDepths({ members }: Ring, v: ViewAxes): { low: number; high: number; leastMm: number } {
+function commonDepths({ members }: Pick<Ring, "members">, v: ViewAxes): { low: number; high: number; leastMm: number } {
   const all = members.map((m) => depthsOf(m, v));
   return {
     low: Math.max(...all.map(([low]) => low)),
@@ -59,11 +59,13 @@ function commonDepths({ members }: Ring, v: ViewAxes): { low: number; high: numb
   };
 }
 
+const isLevelIn = (m: StructureMember, v: ViewAxes): boolean => Math.abs(m.axes[0][v.depth]) < TOLERANCES.squareSine;
+
 /** The view in which a ring lies flat, or null when it lies flat in none: tubes of unlike height lie in one plane flush, or inside each other's. */
 function planeOf(ring: Ring): ViewAxes | null {
   const lies = (v: ViewAxes): boolean => {
     const { low, high, leastMm } = commonDepths(ring, v);
-    return ring.members.every((m) => Math.abs(m.axes[0][v.depth]) < TOLERANCES.squareSine) && high - low > leastMm / 2;
+    return ring.members.every((m) => isLevelIn(m, v)) && high - low > leastMm / 2;
   };
   return [FROM_ABOVE, FROM_FRONT, FROM_RIGHT].find(lies) ?? null;
 }
@@ -161,11 +163,35 @@ function viewOf(ring: Ring, view: ViewAxes): Quadrilateral | null {
   };
 }
 
+/** A ring is the quadrilateral of a frame when it takes up this share at least of what all joints in its plane span (own judgement). */
+const WHOLE = 0.6;
+
+/** Whether a ring is what the frame is as it is seen, with what is put in and a drawbar before it, and not a bay of it, or half of a hexagon. */
+function isWhole(
+  { members, joints }: Pick<Structure, "members" | "joints">,
+  { sides, joints: own, view }: Quadrilateral,
+): boolean {
+  const ringIds = new Set(Object.values(sides));
+  const { low, high, leastMm } = commonDepths({ members: members.filter((m) => ringIds.has(m.id)) }, view);
+  const lying = new Set(
+    members
+      .filter((m) => {
+        const [from, to] = depthsOf(m, view);
+        return isLevelIn(m, view) && Math.min(high, to) - Math.max(low, from) > leastMm / 2;
+      })
+      .map((m) => m.id),
+  );
+  const at = (list: readonly StructureJoint[]): Vec2[] => list.map((j) => seenAt(j.at, view));
+  const ofRing = CORNERS.flatMap((c) => joints.find((j) => j.id === own[c]) ?? []);
+  const spanned = hull(at(joints.filter((j) => lying.has(j.a) && lying.has(j.b))));
+  return Math.abs(twiceArea(at(ofRing))) >= WHOLE * twiceArea(spanned);
+}
+
 /**
  * The quadrilateral of a frame, when it has one: four members joined end to end that lie flat. One of which sides are called AB, BC, CD or DA
  * goes first, and keeps those; else what lies level goes before what stands, and the largest before the smaller. Unnamed corners are lettered
  * anticlockwise from the lower left, unless a member outside the ring has the name of a side.
- * @returns null for a frame without such four members.
+ * @returns null for a frame without such four members, or of which they are a part and no more.
  */
 export function quadrilateralOf(structure: Pick<Structure, "members" | "joints">): Quadrilateral | null {
   const named = (q: Quadrilateral): boolean => SIDES.some((s) => q.sides[s] === s);
@@ -179,10 +205,10 @@ export function quadrilateralOf(structure: Pick<Structure, "members" | "joints">
     return q && !isTaken(ring) ? [q] : [];
   });
   const rank = (q: Quadrilateral): number => (named(q) ? 0 : 2) + (q.view.depth === 2 ? 0 : 1);
-  return (
-    found.sort((a, b) => rank(a) - rank(b) || area(b) - area(a) || a.at.A[2] - b.at.A[2] || a.at.A[1] - b.at.A[1])[0] ??
-    null
+  const [first] = found.sort(
+    (a, b) => rank(a) - rank(b) || area(b) - area(a) || a.at.A[2] - b.at.A[2] || a.at.A[1] - b.at.A[1],
   );
+  return first && (named(first) || isWhole(structure, first)) ? first : null;
 }
 
 /** Diagonals that differ by less, mm, are alike. */

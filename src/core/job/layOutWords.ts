@@ -10,7 +10,7 @@ import {
 } from "../fixture";
 import { isFlatUpright, type Structure } from "../frame";
 import { faceWords } from "../plan";
-import { formatLength, formatSmall, MM_PER, physical, type UnitPreference } from "../units";
+import { formatLength, formatSmall, MM_PER, physical, tapeStepMm, type UnitPreference } from "../units";
 import { type LaidElement, type LaidOut, roleOf } from "./layOut";
 import { COMES_FREE_WORDS } from "./placedAs";
 import type { Plan } from "./planSchema";
@@ -277,10 +277,12 @@ export function laidWords(
   units: UnitPreference,
 ): string {
   const mm = (v: number): string => formatSmall(v, units, { decimals: units === "mm" ? 1 : 0 });
-  // Taped as everything else in the job; what is a little off a mark, less than an inch from an edge, is set by a rule or a feeler.
+  // Taped as everything else in the job; what is a little off a mark, less than an inch from an edge, or nearer than a tape's step, is set by
+  // a rule or a feeler.
   const taped = (v: number): string => {
     const marked = formatLength(v, units, { denominator: 64, trim: Math.abs(v) < SEEN_MM });
-    const isOffMark = Math.abs(v) < MM_PER.in && Math.abs(marked.roundingMm) > SEEN_MM;
+    const isOffMark =
+      Math.abs(v) < tapeStepMm(units) || (Math.abs(v) < MM_PER.in && Math.abs(marked.roundingMm) > SEEN_MM);
     return isOffMark && mm(Math.abs(v)) !== mm(0) ? mm(v) : marked.text;
   };
   const high = element.highMm > 0 ? `${taped(element.highMm)} high, ` : "";

@@ -1,8 +1,9 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { flatTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, flatTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
 import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
-import { seeded } from "../numeric";
+import { seeded, type Vec3 } from "../numeric";
 import { allJoints, workpiece } from "./workpiece";
 
 describe("what there is to weld", () => {
@@ -59,6 +60,53 @@ describe("what there is to weld", () => {
       const bar = names.indexOf("T3");
       if (stretchers === "H") expect(bar).toBeGreaterThan(Math.max(names.lastIndexOf("T1"), names.lastIndexOf("T2")));
     }
+  });
+  it("puts in what others land on before them: rungs before the braces between them, whichever was drawn first", () => {
+    const section = squareTube(30, 2);
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 4 }),
+        fc.integer({ min: 300, max: 700 }),
+        fc.integer({ min: 300, max: 900 }),
+        fc.boolean(),
+        fc.integer({ min: 1, max: 1e6 }),
+        (rungs, pitch, wide, ring, seed) => {
+          const long = pitch * (rungs + 1);
+          const at = (x: number, y: number): Vec3 => [x, y, 15];
+          const lines: Record<string, [Vec3, Vec3]> = {
+            P: [at(0, 0), at(long, 0)],
+            Q: [at(0, wide), at(long, wide)],
+            ...(ring ? { E1: [at(0, 0), at(0, wide)], E2: [at(long, 0), at(long, wide)] } : {}),
+          };
+          for (let i = 1; i <= rungs; i++) lines[`R${i}`] = [at(pitch * i, 0), at(pitch * i, wide)];
+          for (let i = ring ? 0 : 1; i < rungs + (ring ? 1 : 0); i++)
+            lines[`B${i}`] = [at(pitch * i, 0), at(pitch * (i + 1), wide)];
+          const frame = drawn(lines, [section]);
+          const random = seeded(seed);
+          const members = frame.members
+            .map((m) => ({ m: random() < 0.5 ? m : { ...m, from: m.to, to: m.from }, place: random() }))
+            .sort((p, q) => p.place - q.place)
+            .map((x) => x.m);
+          const { structure } = resolveStructure({ ...frame, members });
+          const branches = workpiece(structure).branches.map((w) => w.joint);
+          const braced = branches.flatMap((j, i) =>
+            j.b.startsWith("B") && j.a.startsWith("R") ? [{ on: j.a, i }] : [],
+          );
+          for (const { on, i } of braced)
+            for (const [k, j] of branches.entries())
+              if (j.b === on) expect(k, `${on} before a brace on it`).toBeLessThan(i);
+        },
+      ),
+      { numRuns: 60 },
+    );
+    // Held fast by what lies on it: a rack's uprights stand before the bar along their tops, though they are cut to it.
+    const rack = workpiece(resolveStructure(started("rack")).structure).branches.map((w) => w.joint.a);
+    const [rail, top] = ["RAIL", "TOP"].map((name) => rack.flatMap((a, i) => (a === name ? [i] : []))) as [
+      number[],
+      number[],
+    ];
+    expect(top.length).toBe(rail.length);
+    expect(Math.max(...rail)).toBeLessThan(Math.min(...top));
   });
   it("does not depend on the order that members were drawn in", () => {
     const frame = started("ladder", { rungs: 3 });

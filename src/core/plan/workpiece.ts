@@ -112,7 +112,7 @@ function jumping(structure: Structure, joints: readonly StructureJoint[]): Struc
 }
 
 /** How many joints each member is away from what is held from the start: legs on a ring one, stretchers between them two. */
-function awayFromHeld(joints: readonly StructureJoint[], held: Iterable<string>): Map<string, number> {
+function awayFromHeld(joints: readonly StructureJoint[], held: ReadonlySet<string>): Map<string, number> {
   const away = new Map([...held].map((id) => [id, 0]));
   for (const [id, by] of away)
     for (const { a, b } of joints) {
@@ -124,13 +124,37 @@ function awayFromHeld(joints: readonly StructureJoint[], held: Iterable<string>)
 }
 
 /**
+ * In which turn each member is put in: no sooner than it hangs together with what is held, and after those it lands on that are no farther from
+ * it. A brace that ends on a cross member follows it; what lies on uprights follows them.
+ */
+function turnOf(joints: readonly StructureJoint[], held: ReadonlySet<string>): Map<string, number> {
+  const away = awayFromHeld(joints, held);
+  const most = away.size;
+  const landings = joints.filter(
+    ({ kind, a, b }) => kind !== "mitre" && (away.get(a) ?? most) <= (away.get(b) ?? most),
+  );
+  const turn = new Map(away);
+  // Members that land on each other all round follow no one: their turns end at the last.
+  for (let moved = true; moved; ) {
+    moved = false;
+    for (const { a, b } of landings) {
+      const after = Math.min(most, (turn.get(a) ?? most) + 1);
+      if ((turn.get(b) ?? most) >= after) continue;
+      turn.set(b, after);
+      moved = true;
+    }
+  }
+  return turn;
+}
+
+/**
  * The same joints so that each lands on something that is held by then: held from the start, or tacked before. What is nearer to what is held
  * comes first: no member goes between two of which one is not tacked yet.
  */
 function supported(joints: readonly StructureJoint[], held: readonly string[]): StructureJoint[] {
   const standing = new Set(held);
-  const away = awayFromHeld(joints, held);
-  const far = ({ a, b }: StructureJoint): number => Math.max(...[a, b].map((id) => away.get(id) ?? away.size));
+  const turn = turnOf(joints, standing);
+  const far = ({ a, b }: StructureJoint): number => Math.max(...[a, b].map((id) => turn.get(id) ?? turn.size));
   const left = [...joints].sort((p, q) => far(p) - far(q));
   const out: StructureJoint[] = [];
   while (left.length > 0) {

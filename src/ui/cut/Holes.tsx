@@ -115,7 +115,7 @@ export function Holes() {
       <ul className="mt-1 grid max-w-prose gap-1 text-sm">
         {ends.map((p) => (
           <li key={p.sections.join()}>
-            {ends.length > 1 ? `${p.sections.join(", ")}: ` : ""}
+            {ends.length > 1 ? `Section${p.sections.length > 1 ? "s" : ""} ${p.sections.join(", ")}: ` : ""}
             {p.steps.join(" ")}
           </li>
         ))}

@@ -123,7 +123,7 @@ export function Held({ structure }: { structure: Structure }) {
           </Button>
         )}
         <Tick checked={suited} onChange={setSuited}>
-          Each in the order that suits it (takes some times as long)
+          Each in the order that suits it (takes several times as long)
         </Tick>
       </div>
       <div aria-live="polite" className="grid gap-1">

@@ -13,9 +13,10 @@ describe("what follows from a cold frame", () => {
       { ...plan, units: "inch-decimal" as const },
       { ...plan, held: { lies: "weight" as const } },
       { ...plan, weld: { ...plan.weld, tackLength: length("12") } },
-      { ...plan, limits: { ...plan.limits, flat: length("1") } },
+      ...(plan.limits.kind === "own" ? [{ ...plan, limits: { ...plan.limits, flat: length("1") } }] : []),
     ].map((p) => coldKey({ ...job, plan: p }));
-    expect(new Set([coldKey(job), ...others]).size).toBe(1 + others.length);
+    expect(others).toHaveLength(5);
+    expect(new Set([coldKey(job), ...others]).size).toBe(6);
   });
 
   it("is kept when only a name changes", () => {

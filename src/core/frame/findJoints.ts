@@ -1,10 +1,10 @@
-import { add3, dot3, entry, scale3, sub3, type Vec3 } from "../numeric";
+import { add3, dot3, entry, norm3, scale3, sub3, type Vec3 } from "../numeric";
 import { besideCorners } from "./besideCorner";
 import type { DrawnFrame, DrawnJoint } from "./drawnSchema";
 import type { StructureJointKind } from "./frameWords";
 import { facesOf } from "./jointFaces";
 import { angleOf, contested, habit, type JointCandidate, Landed, legOnRail } from "./jointHabits";
-import { type EndName, intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
+import { type EndName, endOf, intoMember, type Meeting, meeting, type Placed, reach } from "./meeting";
 import { mitredAt } from "./mitre";
 import { stitched } from "./stitches";
 import type { StructureJoint } from "./structure";
@@ -215,13 +215,21 @@ interface Met {
 const openDeg = ({ m, n, met }: Met): number =>
   met.kind === "corner" ? Math.round(angleOf(intoMember(m, met.ends[0]), intoMember(n, met.ends[1]))) : 0;
 
+/** How far apart the ends of a corner were drawn, in whole millimetres: those that were drawn to one place belong together. */
+const apartMm = ({ m, n, met }: Met): number =>
+  met.kind === "corner" ? Math.round(norm3(sub3(endOf(m, met.ends[0]), endOf(n, met.ends[1])))) : 0;
+
 /**
  * Meetings in the order in which they are settled: what lands on a face, then legs and rails, then corners, the widest first: what lies
- * between two others is fitted into theirs, whichever was drawn first.
+ * between two others is fitted into theirs, whichever was drawn first; of alike ones those that were drawn nearest to each other.
  */
 function inTurn(meetings: readonly Met[]): [Met[], Met[], Met[]] {
   const first = meetings.filter((x) => x.met.kind !== "corner");
-  const corners = meetings.filter((x) => x.met.kind === "corner").sort((p, q) => openDeg(q) - openDeg(p));
+  const corners = meetings
+    .filter((x) => x.met.kind === "corner")
+    .map((x) => ({ x, open: openDeg(x), apart: apartMm(x), name: pairKey(x.m.id, x.n.id) }))
+    .sort((p, q) => q.open - p.open || p.apart - q.apart || (p.name < q.name ? -1 : 1))
+    .map(({ x }) => x);
   return [
     first,
     corners.filter((x) => legOnRail(x.m, x.n) || x.said?.kind),

@@ -32,6 +32,22 @@ function endsOn(m: Placed, end: EndName, n: Placed, other: EndName): boolean {
   return off >= AT_FACE * reach(n, across) && past >= AT_FACE * reach(m, aside);
 }
 
+/** Lengths nearer to each other than this are alike, mm. */
+const ALIKE_MM = 1;
+
+/** Landings this near to each other are as square, cosine. */
+const ALIKE_SQUARE = 1e-3;
+
+/** Whether one runs through rather than the other: the larger tube, of two alike the longer, else whichever name comes first. */
+function isLarger(m: Placed, n: Placed): boolean {
+  const girth = (x: Placed): number => reach(x, x.axes[1]) + reach(x, x.axes[2]);
+  const larger = girth(m) - girth(n);
+  if (Math.abs(larger) > 0.5) return larger > 0;
+  const longer = m.lengthMm - n.lengthMm;
+  if (Math.abs(longer) > ALIKE_MM) return longer > 0;
+  return m.id < n.id;
+}
+
 /** What a corner of two ends is made as by habit, and which of the two runs through. */
 export function habit(m: Placed, n: Placed, ends: [EndName, EndName], landed: Landed): Usual {
   const [a, b] = [intoMember(m, ends[0]), intoMember(n, ends[1])];
@@ -52,7 +68,7 @@ export function habit(m: Placed, n: Placed, ends: [EndName, EndName], landed: La
   const w = angle < 0.5 ? UP : unit3(cross3(a, b));
   const [ha, hb] = [reach(m, w), reach(n, w)];
   const offset = Math.abs(dot3(sub3(n.from, m.from), w));
-  const larger = reach(m, m.axes[1]) + reach(m, m.axes[2]) >= reach(n, n.axes[1]) + reach(n, n.axes[2]) - 0.5 ? m : n;
+  const larger = isLarger(m, n) ? m : n;
   // Two that are mitred already stay so; a third lands on them.
   const [takenM, takenN] = [landed.mitred(m.id, ends[0]), landed.mitred(n.id, ends[1])];
   if (takenM || takenN) return butt(takenM ? m : n);
@@ -127,7 +143,8 @@ export function contested(m: Placed, n: Placed, ends: [EndName, EndName], landed
   const directions = [...partingDirections(m.axes, n.axes), ...normals];
   if (overlapMm(trimmed(m, ends[0], landed), trimmed(n, ends[1], landed), directions) < TOUCHING_MM) return "none";
   const square = (list: typeof onM): number => Math.max(...list.map((f) => f.square));
-  return square(onM) >= square(onN) ? m : n;
+  const squarer = square(onM) - square(onN);
+  return squarer > ALIKE_SQUARE || (squarer > -ALIKE_SQUARE && isLarger(m, n)) ? m : n;
 }
 
 interface Usual {

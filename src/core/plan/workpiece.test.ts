@@ -108,10 +108,29 @@ describe("what there is to weld", () => {
     expect(top.length).toBe(rail.length);
     expect(Math.max(...rail)).toBeLessThan(Math.min(...top));
   });
-  it("does not depend on the order that members were drawn in", () => {
-    const frame = started("ladder", { rungs: 3 });
-    const turned = { ...frame, members: [...frame.members].reverse() };
-    const ids = (f: typeof frame) => allJoints(workpiece(resolveStructure(f).structure)).map((w) => w.joint.id);
-    expect(ids(turned)).toEqual(ids(frame));
+  it("does not depend on the order that members were drawn in, not even where two joints of one end are at one place", () => {
+    const deck = started("ladder", { rungs: 3 });
+    const braced = drawn({
+      DB: [
+        [0, 0, 20],
+        [500, 600, 20],
+      ],
+    });
+    const frames = [
+      deck,
+      ...["table base", "gate leaf", "rectangle"].map((name) => started(name)),
+      { ...deck, members: [...deck.members, ...braced.members] },
+    ];
+    const ids = (f: DrawnFrame): string[] =>
+      allJoints(workpiece(resolveStructure(f).structure)).map((w) => [w.joint.a, w.joint.b].sort().join());
+    for (const frame of frames) {
+      const drawnSo = ids(frame);
+      fc.assert(
+        fc.property(fc.shuffledSubarray(frame.members, { minLength: frame.members.length }), (members) => {
+          expect(ids({ ...frame, members })).toEqual(drawnSo);
+        }),
+        { numRuns: 20 },
+      );
+    }
   });
 });

@@ -2,7 +2,7 @@ import { lyingMembers } from "../fixture";
 import { byMm, type Structure, type StructureFace, type StructureJoint } from "../frame";
 import { CORNERS } from "../geometry";
 import { dot3, scale3, sub3, type Vec3 } from "../numeric";
-import { byPlace, diagonalPlace } from "./byPlace";
+import { byJointPlace, byPlace, diagonalPlace } from "./byPlace";
 import type { LiesOn, Up } from "./step";
 
 /** A face looks up or down when its way is this far from level. */
@@ -93,19 +93,25 @@ const fromEnds = <T>(row: readonly T[]): T[] =>
 
 /** Branch members from the ends inward, in turn from either end; the joints of every second one from its far end. */
 function jumping(structure: Structure, joints: readonly StructureJoint[]): StructureJoint[] {
-  const start = (id: string): Vec3 => {
+  const ends = (id: string): Vec3[] => {
     const m = structure.members.find((x) => x.id === id);
-    return m ? ([m.ends.from.at, m.ends.to.at].sort(byPlace)[0] as Vec3) : [0, 0, 0];
+    return m ? [m.ends.from.at, m.ends.to.at].sort(byPlace) : [];
   };
+  /** By where they begin; of those that begin at one place by where they end. */
+  const byEnds = (a: string, b: string): number => {
+    const [p, q] = [ends(a), ends(b)];
+    return p.reduce((found, at, i) => found || byPlace(at, q[i] ?? at), 0);
+  };
+  const byJoint = byJointPlace(structure);
   const names = [...new Set(joints.map((j) => j.b))];
-  const sorted = names.sort((a, b) => byPlace(start(a), start(b)));
+  const sorted = names.sort(byEnds);
   const order: string[] = [];
   for (let low = 0, high = sorted.length - 1; low <= high; low++, high--) {
     order.push(sorted[low] as string);
     if (high > low) order.push(sorted[high] as string);
   }
   return order.flatMap((name, i) => {
-    const own = joints.filter((j) => j.b === name).sort((a, b) => byPlace(a.at, b.at));
+    const own = joints.filter((j) => j.b === name).sort(byJoint);
     if (own.every((j) => j.along)) return fromEnds(own);
     return i % 2 === 0 ? own : own.reverse();
   });
@@ -222,7 +228,10 @@ export function turnedOver(work: Workpiece): Workpiece {
 }
 
 /** Joints along the layout: from the lower left to the upper right. */
-export const alongLayout = (w: Workpiece): JointWork[] => allJoints(w).sort((a, b) => byPlace(a.joint.at, b.joint.at));
+export function alongLayout(w: Workpiece): JointWork[] {
+  const byJoint = byJointPlace(w.structure);
+  return allJoints(w).sort((a, b) => byJoint(a.joint, b.joint));
+}
 
 /** Joints of a workpiece, corners first. */
 export const allJoints = (w: Workpiece): JointWork[] => [...w.corners, ...w.branches];

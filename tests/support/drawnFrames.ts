@@ -174,6 +174,15 @@ export function inexactly(frame: DrawnFrame, outMm: number, random: () => number
   return { ...frame, members: frame.members.map((m) => ({ ...m, from: near(m.from), to: near(m.to) })) };
 }
 
+/** The same frame as somebody else draws it: its members in any order, each from either end. @param random from 0 to 1. */
+export function drawnAnyhow(frame: DrawnFrame, random: () => number): DrawnFrame {
+  const members = frame.members
+    .map((m) => ({ m: random() < 0.5 ? m : { ...m, from: m.to, to: m.from }, place: random() }))
+    .sort((p, q) => p.place - q.place)
+    .map(({ m }) => m);
+  return { ...frame, members };
+}
+
 /** Frames without corners: closed and open, standing and lying, round and square tube, thick and thin. */
 export const FREE_FRAMES = {
   drawbar: started("A-shaped drawbar", {}, squareTube(60, 4)),

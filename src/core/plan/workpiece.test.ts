@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, flatTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, drawnAnyhow, flatTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
 import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
 import { seeded, type Vec3 } from "../numeric";
@@ -82,12 +82,7 @@ describe("what there is to weld", () => {
           for (let i = ring ? 0 : 1; i < rungs + (ring ? 1 : 0); i++)
             lines[`B${i}`] = [at(pitch * i, 0), at(pitch * (i + 1), wide)];
           const frame = drawn(lines, [section]);
-          const random = seeded(seed);
-          const members = frame.members
-            .map((m) => ({ m: random() < 0.5 ? m : { ...m, from: m.to, to: m.from }, place: random() }))
-            .sort((p, q) => p.place - q.place)
-            .map((x) => x.m);
-          const { structure } = resolveStructure({ ...frame, members });
+          const { structure } = resolveStructure(drawnAnyhow(frame, seeded(seed)));
           const branches = workpiece(structure).branches.map((w) => w.joint);
           const braced = branches.flatMap((j, i) =>
             j.b.startsWith("B") && j.a.startsWith("R") ? [{ on: j.a, i }] : [],

@@ -163,8 +163,11 @@ function viewOf(ring: Ring, view: ViewAxes): Quadrilateral | null {
   };
 }
 
-/** A ring is the quadrilateral of a frame when it takes up this share at least of what all joints in its plane span (own judgement). */
-const WHOLE = 0.6;
+/**
+ * A ring is the quadrilateral of a frame when it takes up this share at least of what all joints in its plane span: with an A-shaped drawbar half
+ * as long again as it is wide a square deck takes up 0.57, half a hexagon 0.5 (own judgement).
+ */
+const WHOLE = 0.55;
 
 /** Whether a ring is what the frame is as it is seen, with what is put in and a drawbar before it, and not a bay of it, or half of a hexagon. */
 function isWhole(

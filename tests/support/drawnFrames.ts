@@ -267,6 +267,106 @@ export const FREE_FRAMES = {
 } as const satisfies Record<string, DrawnFrame>;
 
 /** Frames whose legs lean in beyond what holds them: two rails with the feet free, and one rail in the middle. */
+/** A ring that lies, so long and wide on its centre lines, with what is drawn besides. */
+const deckWith = (
+  [lengthMm, widthMm]: readonly [number, number],
+  more: Parameters<typeof drawn>[0],
+  section = squareTube(),
+): DrawnFrame =>
+  drawn(
+    {
+      L: [
+        [0, 0, 0],
+        [lengthMm, 0, 0],
+      ],
+      R: [
+        [0, widthMm, 0],
+        [lengthMm, widthMm, 0],
+      ],
+      E1: [
+        [0, 0, 0],
+        [0, widthMm, 0],
+      ],
+      E2: [
+        [lengthMm, 0, 0],
+        [lengthMm, widthMm, 0],
+      ],
+      ...more,
+    },
+    [section],
+  );
+
+/** A deck with one tube that stands out from the middle of its end, so far from its centre line. */
+export const deckWithPole = (poleMm: number, deckMm: readonly [number, number] = [1500, 900]): DrawnFrame => {
+  const [x, y] = [deckMm[0], deckMm[1] / 2];
+  return deckWith(deckMm, {
+    P: [
+      [x, y, 0],
+      [x + poleMm, y, 0],
+    ],
+  });
+};
+
+/** Frames with corners of which something lies well beyond them, and what that is called. */
+export const FRAMES_THAT_REACH_BEYOND: Record<string, { frame: DrawnFrame; beyond: string[] }> = {
+  "a pole": { frame: deckWithPole(800), beyond: ["PE"] },
+  "an A-shaped drawbar": {
+    frame: deckWith(
+      [2400, 1200],
+      {
+        P: [
+          [2400, 600, 0],
+          [3600, 600, 0],
+        ],
+        A1: [
+          [2400, 150, 0],
+          [3300, 600, 0],
+        ],
+        A2: [
+          [2400, 1050, 0],
+          [3300, 600, 0],
+        ],
+      },
+      squareTube(60, 4),
+    ),
+    beyond: ["PE"],
+  },
+  forks: {
+    frame: deckWith(
+      [1200, 800],
+      {
+        F1: [
+          [1200, 200, 0],
+          [1700, 200, 0],
+        ],
+        F2: [
+          [1200, 600, 0],
+          [1700, 600, 0],
+        ],
+      },
+      squareTube(50, 3),
+    ),
+    beyond: ["F1E", "F2E"],
+  },
+  "a smaller bay": {
+    frame: deckWith([1800, 900], {
+      B1: [
+        [1800, 150, 0],
+        [2400, 150, 0],
+      ],
+      B2: [
+        [1800, 750, 0],
+        [2400, 750, 0],
+      ],
+      B3: [
+        [2400, 150, 0],
+        [2400, 750, 0],
+      ],
+    }),
+    beyond: ["B3B1", "B3B2"],
+  },
+};
+
 export const LEANING_FRAMES = {
   "side of a stand": drawn({
     L1: [

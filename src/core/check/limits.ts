@@ -136,12 +136,14 @@ function sources(limits: Limits) {
  * @param limits as chosen. @param sizes nominal, outside; a class is looked up for them.
  * @param quad corners of a frame that has sides AB to DA; another is judged by where its places lie, and by its mouths.
  * @param mouths where such a frame is open: each is a width.
+ * @param reachesBeyond whether something of a frame with corners lies well beyond them.
  */
 export function resolveLimits(
   limits: Limits,
   sizes: Sizes,
   quad: Corners | null,
   mouths: readonly Mouth[] = [],
+  reachesBeyond = false,
 ): Limit[] {
   const { length, width, square, flat, straight, gap, flush } = figures(limits, sizes);
   const source = sources(limits);
@@ -176,6 +178,12 @@ export function resolveLimits(
       source: from,
     });
   };
+  // Half of what an overall length may be off by, to either side.
+  const reach = Math.min(...[length.upper, width.upper].flatMap((v) => (v === null ? [] : [v])));
+  const place = (label: string): void => {
+    if (Number.isFinite(reach) && reach > 0)
+      upTo("place", label, reach, `${source.length}, of its lengths`, "mm", false);
+  };
   if (quad)
     for (const side of SIDES) {
       const along = side === "AB" || side === "CD";
@@ -192,10 +200,7 @@ export function resolveLimits(
       const most = limits.kind === "class" ? linearLimitMm(limits.linear, mm) : null;
       size(named, mm, most === null ? width : { lower: -most, upper: most }, source.width);
     }
-    // Half of what an overall length may be off by, to either side.
-    const reach = Math.min(...[length.upper, width.upper].flatMap((v) => (v === null ? [] : [v])));
-    if (Number.isFinite(reach) && reach > 0)
-      upTo("place", "Farthest place from the drawing", reach, `${source.length}, of its lengths`, "mm", false);
+    place("Farthest place from the drawing");
   }
   const leans = quad !== null && leansAsDrawn(quad);
   if (square && quad)
@@ -216,6 +221,7 @@ export function resolveLimits(
       nonnegative: false,
       source: source.square,
     });
+  if (quad && reachesBeyond) place("Farthest place beyond the corners");
   upTo("flat", "Flatness", flat, source.flat, "mm", false);
   const flatness = out.at(-1);
   if (flatness?.kind === "flat") flatness.flatBy = limits.flatBy ?? "slab";

@@ -1,5 +1,6 @@
 import type { Structure } from "../frame";
-import { CORNERS, SPANS } from "../geometry";
+import { CORNERS, type Corner, ends, SPANS } from "../geometry";
+import { cross, sub, unit, type Vec2 } from "../numeric";
 import { mouthsOf, type Places, spanningHeights, walkingSet } from "../square";
 import type { Evaluation } from "./evaluate";
 import { levelMembers } from "./levelled";
@@ -15,6 +16,29 @@ export function tapedPairs(places: Places): [from: string, to: string][] {
   const [mouth, ...others] = mouthsOf(places);
   const isWalked = mouth && walked.some((w) => mouth.every((place) => w.includes(place)));
   return mouth && others.length === 0 && !isWalked ? [...walked, mouth] : walked;
+}
+
+/** Ways that cross as well as others, sine: the first of them, so that a frame that is alike to both sides is taped alike. */
+const SAME_CROSSING = 1e-6;
+
+/**
+ * What is taped from the corners of a frame to each place beyond them: the two ways that cross there best, and of the others the one that crosses
+ * those best, so that a misread shows.
+ */
+export function beyondPairs({ nodes, beyond }: Pick<Places, "nodes" | "beyond">): [from: string, to: string][] {
+  return beyond.flatMap((place) => {
+    const at = nodes[place] as Vec2;
+    const way = (corner: Corner): Vec2 => unit(sub(nodes[corner] as Vec2, at));
+    const crossing = (p: Corner, q: Corner): number => Math.abs(cross(way(p), way(q)));
+    const best = SPANS.map((span) => ends(span)).reduce((a, b) =>
+      crossing(b[0], b[1]) > crossing(a[0], a[1]) + SAME_CROSSING ? b : a,
+    );
+    const least = (c: Corner): number => Math.min(...best.map((b) => crossing(b, c)));
+    const spare = CORNERS.filter((c) => !best.includes(c)).reduce((a, b) =>
+      least(b) > least(a) + SAME_CROSSING ? b : a,
+    );
+    return [...best, spare].sort().map((corner): [string, string] => [corner, place]);
+  });
 }
 
 /** As many branches on one member make a rail of it. */
@@ -33,7 +57,8 @@ export function coldSet({
   limits,
 }: Pick<Evaluation, "structure" | "places" | "limits">): QuantityId[] {
   if (!structure || !places) return [];
-  const lengths = structure.quad ? SPANS.map(spanId) : tapedPairs(places).map(([p, q]) => distanceId(p, q));
+  const pairs = structure.quad ? beyondPairs(places) : tapedPairs(places);
+  const lengths = [...(structure.quad ? SPANS.map(spanId) : []), ...pairs.map(([p, q]) => distanceId(p, q))];
   const heights = structure.quad ? CORNERS : spanningHeights(places, MOST_HEIGHTS);
   const rails = structure.quad ? [] : railsOf(structure);
   const levels = limits.some((l) => l.id === "level") ? levelMembers(structure) : [];

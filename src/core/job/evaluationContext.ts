@@ -150,6 +150,7 @@ export function evaluationContext(
     const [p, q] = [places?.nodes[from] as Vec2, places?.nodes[to] as Vec2];
     return { from, to, mm: distance(p, q) };
   });
+  const reachesBeyond = places !== null && places.beyond.length > 0;
   return {
     job,
     problems,
@@ -159,7 +160,10 @@ export function evaluationContext(
     alphaPerK: MATERIALS[structure?.members[0]?.material ?? "mild steel"].alphaPerK,
     prediction,
     target: structure && targetOf(structure, prediction, growth),
-    limits: structure && over && !broken("limits") ? resolveLimits(plan.limits, over, structure.quad, mouths) : [],
+    limits:
+      structure && over && !broken("limits")
+        ? resolveLimits(plan.limits, over, structure.quad, mouths, reachesBeyond)
+        : [],
     rounds,
     cut,
     cutRounds,

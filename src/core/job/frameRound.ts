@@ -184,8 +184,12 @@ function worstReading(
 export const sizeRead = (means: ReadonlyMap<string, Mean>, { id, mouth }: Limit): Mean | undefined =>
   means.get(id) ?? (mouth && means.get(`${mouth[1]}-${mouth[0]}`));
 
-const farthestWhere = (place: string, isToSetUp: boolean): string =>
-  isToSetUp ? `${place}, from where it is set up` : place;
+/** The place that is judged by how far it is off: the farthest; of a frame with corners the farthest of those beyond them, once all of them are read. */
+function placeJudged(general: GeneralCheck | null, { beyond }: Places, isToSetUp: boolean) {
+  const isWhole = beyond.every((name) => general?.fit.points[name]);
+  const far = beyond.length > 0 ? (isWhole ? general?.farthestBeyond : null) : general?.farthest;
+  return far ? { ...far, where: isToSetUp ? `${far.place}, from where it is set up` : far.place } : null;
+}
 
 /** Works out a round of the frame: shape, places, flatness, verdicts. */
 export function workOutFrameRound(context: EvaluationContext, places: Places, round: Round): FrameRound {
@@ -216,6 +220,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
             // Loose pieces are pushed as wanted, joints open; once tacked only what hinges moves.
             round.round.gate === "dry fit" ? [] : rodsOf(structure, places),
             places.points,
+            places.beyond,
           );
     const square =
       !quad || wrong || Object.keys(spans).length === 0
@@ -250,9 +255,7 @@ export function workOutFrameRound(context: EvaluationContext, places: Places, ro
       square,
       flatMm,
       worst: {
-        place: general?.farthest
-          ? { ...general.farthest, where: farthestWhere(general.farthest.place, isToSetUp) }
-          : null,
+        place: placeJudged(general, places, isToSetUp),
         straight: worstReading(held, "straightness"),
         level: levelOf(held, structure, limits.find((l) => l.id === "level")?.upper ?? null),
         gap: worstReading(held, "gap"),

@@ -71,7 +71,7 @@ export function gateReading(
   const before = steps.slice(0, Math.max(0, steps.indexOf(step)));
   const reached = nth === 1 || before.every((s) => s.joint === null || ticked.has(s.key));
   const round = (reached && rounds.findLast((r) => r.round.gate === id.gate && r.number >= nth)) || null;
-  const shape = round?.verdicts.find((v) => ["square", "place"].includes(v.limit.id));
+  const shape = round?.verdicts.find((v) => v.limit.id === (structure.quad ? "square" : "place"));
   // Without a limit on its shape a frame is read when its shape is known.
   const isKnown = shape
     ? shape.result !== null

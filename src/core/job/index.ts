@@ -11,7 +11,7 @@ export { buyingWords } from "./buyingWords";
 export { CARRIES, CARRIES_WORDS, type Carries } from "./carries";
 export { CARRIES_CAUTION, STAGE_CAUTIONS } from "./cautions";
 export { type Collision, collide, planChanges } from "./changes";
-export { coldSet, railsOf, tapedPairs } from "./coldSet";
+export { beyondPairs, coldSet, railsOf, tapedPairs } from "./coldSet";
 export { type Correction, type CorrectionWay, correcting, type FirstGo, firstGo } from "./correction";
 export {
   amountWords,
@@ -45,7 +45,7 @@ export { following } from "./following";
 export { chanceWords, type Forecast, forecastWords, likelyFailure } from "./forecast";
 export { FORMAT } from "./format";
 export { type FrameTeaching, frameTeaching, frameTeachingOf } from "./frameLesson";
-export type { FrameRound } from "./frameRound";
+export { type FrameRound, wantedPlaces } from "./frameRound";
 export { frictionWords } from "./frictionWords";
 export { frontier } from "./frontier";
 export {
@@ -148,6 +148,7 @@ export {
   addedInWords,
   addedWords,
   bandWords,
+  beyondWords,
   cutToWords,
   diagonalsThenWords,
   type Hold,

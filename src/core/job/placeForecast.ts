@@ -2,7 +2,7 @@ import { HALF_BAND, type Limit, normalBelow } from "../check";
 import { seenAt } from "../frame";
 import { add, norm, scale, smoothQuantile, sub, type Vec2 } from "../numeric";
 import { type PlaceTold, type Prediction, placesTold, predicted } from "../shrink";
-import { bestFit, type Measured, type Places } from "../square";
+import { bestFit, laidBy, type Measured, type Places } from "../square";
 import type { Estimate } from "../units";
 import type { FrameRound } from "./frameRound";
 
@@ -21,24 +21,29 @@ const SURE_MM = 1e-9;
 const exactly = (value: number): Measured => ({ value, u: 0 });
 
 /** How far places are off once the whole is laid over the drawing. */
-const offFrom = (laid: Record<string, Vec2>, drawn: Record<string, Vec2>): Record<string, Vec2> =>
-  Object.fromEntries(Object.entries(bestFit(laid, drawn).moves).map(([name, move]) => [name, scale(move, -1)]));
+const offFrom = (laid: Record<string, Vec2>, { nodes, beyond }: Drawn): Record<string, Vec2> =>
+  Object.fromEntries(
+    Object.entries(bestFit(laid, nodes, laidBy(beyond)).moves).map(([name, move]) => [name, scale(move, -1)]),
+  );
+
+/** Places as far as laying others over them asks. */
+type Drawn = Pick<Places, "nodes" | "beyond">;
 
 /** What rounds said of where places lie, worked out once: a forecast is asked for in every draw. */
 const READ = new WeakMap<FrameRound, Record<string, Off> | null>();
 
 /** How far off a round found the places that its readings fix; null where they fix none. */
-export function placesRead(round: FrameRound, { nodes }: Pick<Places, "nodes">): Record<string, Off> | null {
+export function placesRead(round: FrameRound, drawn: Drawn): Record<string, Off> | null {
   const known = READ.get(round);
   if (known !== undefined) return known;
   const { fit, bestFit: found } = round.general ?? {};
   const ofFrame = (all: Record<string, Vec2>) =>
-    Object.fromEntries(Object.entries(all).filter(([name]) => nodes[name]));
+    Object.fromEntries(Object.entries(all).filter(([name]) => drawn.nodes[name]));
   const made =
     fit && found
       ? Object.fromEntries(
-          Object.entries(offFrom(ofFrame(fit.points), nodes)).map(([name, { x, y }]): [string, Off] => {
-            const u = (way: "x" | "y"): number => fit.uOf((p) => offFrom(ofFrame(p), nodes)[name]?.[way] ?? 0);
+          Object.entries(offFrom(ofFrame(fit.points), drawn)).map(([name, { x, y }]): [string, Off] => {
+            const u = (way: "x" | "y"): number => fit.uOf((p) => offFrom(ofFrame(p), drawn)[name]?.[way] ?? 0);
             return [name, { right: { value: x, u: u("x") }, up: { value: y, u: u("y") } }];
           }),
         )
@@ -57,7 +62,7 @@ function placesLaid(prediction: Prediction, places: Places): Record<string, Off>
     }),
   );
   return Object.fromEntries(
-    Object.entries(offFrom(laid, nodes)).map(([name, { x, y }]) => [name, { right: exactly(x), up: exactly(y) }]),
+    Object.entries(offFrom(laid, places)).map(([name, { x, y }]) => [name, { right: exactly(x), up: exactly(y) }]),
   );
 }
 
@@ -109,8 +114,8 @@ export function afterChange(start: Measured, change: Estimate): Estimate {
 }
 
 /**
- * How far the place of a frame without corners that is farthest off ends from where it belongs, with the chance that it stays within the limit:
- * by draws, in each of which another may be the farthest; where none are kept, by what is likely.
+ * How far the place that is farthest off ends from where it belongs, with the chance that it stays within the limit, of a frame with corners the
+ * farthest of those beyond them: by draws, in each of which another may be the farthest; where none are kept, by what is likely.
  * @param read places as they were read last, null where they were not. @param gate step from which on changes count then.
  * @param isSetUp whether the frame is set up off nominal.
  */
@@ -123,11 +128,13 @@ export function placeForecast(
   isSetUp: boolean,
 ): { cold: Estimate; chance: number; where: string } | null {
   if (upper === null) return null;
-  const told = placesTold(prediction, read ? gate : null);
-  const starts = read ?? (isSetUp ? placesLaid(prediction, places) : {});
-  const ways = Object.keys(places.nodes).flatMap((place) => {
-    const here = told.get(place);
-    const { right, up } = starts[place] ?? { right: exactly(0), up: exactly(0) };
+  const [whole, since] = [placesTold(prediction, null), placesTold(prediction, gate)];
+  const laid = isSetUp ? placesLaid(prediction, places) : {};
+  const judged = places.beyond.length > 0 ? places.beyond : Object.keys(places.nodes);
+  const ways = judged.flatMap((place) => {
+    // What was not read is as it was set up.
+    const here = (read?.[place] ? since : whole).get(place);
+    const { right, up } = read?.[place] ?? laid[place] ?? { right: exactly(0), up: exactly(0) };
     // What the reading itself may be off by, whichever way that is more.
     const u = Math.max(right.u, up.u);
     return here ? [{ place, u, right: { start: right, ...here.right }, up: { start: up, ...here.up } }] : [];

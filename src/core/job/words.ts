@@ -169,6 +169,34 @@ export function setUpWords(places: Places, prediction: Prediction, units: UnitPr
     : null;
 }
 
+/**
+ * What to do next on a frame with corners: once it is square, as far as the tape can tell, the place beyond them that is farthest off.
+ * @param words what to do about squareness.
+ */
+export function beyondWords(
+  words: NudgeWords,
+  round: FrameRound | null,
+  { beyond }: Pick<Places, "beyond">,
+  units: UnitPreference,
+): NudgeWords {
+  const general = round?.general;
+  if (words.act !== "leave" || !round || !general || general.fit.agree === false) return words;
+  const unread = beyond.filter((place) => !general.fit.points[place]);
+  if (unread.length > 0)
+    return {
+      act: "measure",
+      say: `Read the ways to ${unread.join(" and ")}.`,
+      why: "It is square as far as the tape can tell; what lies beyond its corners can still be off.",
+    };
+  const tap = general.taps.find(({ place }) => beyond.includes(place));
+  if (!tap) return words;
+  return {
+    act: "slide",
+    say: `Tap ${tapWords(tap, units)}.`,
+    why: `It is square as far as the tape can tell. Laid over ${laidOver(round)} by its corners, this place is off.`,
+  };
+}
+
 /** What to do next on a frame without corners A to D. */
 export function placeWords(round: FrameRound | null, units: UnitPreference): NudgeWords {
   const farthest = round?.general?.farthest;

@@ -9,6 +9,7 @@ import {
 } from "../frame";
 import { CORNERS, ends, SIDES } from "../geometry";
 import { dot, norm3, sub, sub3, unit, type Vec2 } from "../numeric";
+import { placesOf } from "../square";
 import { physical, plainLength, type UnitPreference } from "../units";
 import type { Bar } from "./held";
 import { type PartOfStep, partsOfSteps, wholeFrame } from "./partOfStep";
@@ -169,9 +170,20 @@ const REASONS: { [K in Reason["kind"]]: (r: Extract<Reason, { kind: K }>, name: 
 const reasonWords = (reason: Reason, name: Naming): string =>
   (REASONS[reason.kind] as (r: Reason, name: Naming) => string)(reason, name);
 
-/** @param of name of the sub-assembly that is measured by itself. @param sits what was set on the rest. */
-const measureWords = (step: Step, { ring, of, sits }: Pick<PartOfStep, "ring" | "of" | "sits">): string => {
-  const what = ring ? "four sides and both diagonals" : `distances between ${of ? "places" : "its places"}`;
+/**
+ * @param of name of the sub-assembly that is measured by itself. @param sits what was set on the rest. @param beyond places beyond the corners of
+ * the whole.
+ */
+const measureWords = (
+  step: Step,
+  { ring, of, sits }: Pick<PartOfStep, "ring" | "of" | "sits">,
+  beyond: readonly string[],
+): string => {
+  const ofRing =
+    of || beyond.length === 0
+      ? "four sides and both diagonals"
+      : `four sides, both diagonals and the ways to ${beyond.join(" and ")}`;
+  const what = ring ? ofRing : `distances between ${of ? "places" : "its places"}`;
   if (step.id.do === "measure" && step.id.cut)
     return "Measure, all tacked; cut the tacks that hold it off, set it square and flat, and tack it again";
   if (step.closes && step.why.kind === "halves before joining") return "Measure each half and set it to its angle";
@@ -276,8 +288,10 @@ export function stepWords(
       const more = (id.nth ?? 1) > 1 ? ", once more" : "";
       return { say: `Weld ${where}${more}`, why: `${why}${ground}`, caution: null };
     }
-    case "measure":
-      return plain(measureWords(step, { ring, of: structure.groups.find((g) => g.id === of)?.name || of, sits }));
+    case "measure": {
+      const name = structure.groups.find((g) => g.id === of)?.name || of;
+      return plain(measureWords(step, { ring, of: name, sits }, structure.quad ? placesOf(structure).beyond : []));
+    }
     case "flip":
       return plain(
         step.part === "tack"

@@ -1,7 +1,7 @@
 import { type Quadrilateral, type Structure, type StructureMember, seenAt } from "../frame";
 import { CORNERS, type Corner, ends, SIDES, type Side } from "../geometry";
 import { add, add3, dot3, norm3, scale3, solveSmall, squareTo, sub3, unit3, type Vec3 } from "../numeric";
-import { cornerAngleDeg } from "../square";
+import { cornerAngleDeg, placesOf } from "../square";
 import type { Estimate } from "../units";
 import type { Prediction } from "./prediction";
 import type { SetUpShape, SetUpTarget } from "./settingUp";
@@ -136,7 +136,15 @@ export function aimedSetUp(
   const lean = noise ? leaning(structure, setUp.offsetsMm) : () => NONE;
   const move = (p: Vec3): Vec3 => sub3(grown(p), lean(p));
   const longer = stretching(structure, move);
-  const at = new Map(structure.joints.map((j) => [j.id, j.at]));
+  const { freeEnds } = placesOf(structure);
+  const at = new Map([
+    ...structure.joints.map((j) => [j.id, j.at] as const),
+    ...structure.members.flatMap((m) =>
+      Object.entries(freeEnds).flatMap(([name, { member, end }]) =>
+        member === m.id ? [[name, m.ends[end].at] as const] : [],
+      ),
+    ),
+  ]);
   const off = Object.fromEntries(CORNERS.map((c) => [c, move(at.get(quad.joints[c]) ?? quad.at[c])])) as Record<
     Corner,
     Vec3
@@ -158,7 +166,7 @@ export function aimedSetUp(
   return {
     ...setUp,
     offsetsMm: Object.fromEntries(
-      Object.entries(setUp.offsetsMm).map(([id, v]) => [id, add3(v, move(at.get(id) ?? NONE))]),
+      Object.entries(setUp.offsetsMm).map(([id, v]) => [id, add3(v, at.has(id) ? move(at.get(id) as Vec3) : NONE)]),
     ),
     targets: setUp.targets.map((t) => {
       const more = by(t);

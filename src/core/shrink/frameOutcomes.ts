@@ -11,7 +11,7 @@ import {
 import { CORNERS, type Corner, SIDES } from "../geometry";
 import { type JointPoints, type MechanicalModel, mechanicalKind } from "../mechanics";
 import { cross, cross3, distance, dot3, norm, scale3, sub, sub3, unit3, type Vec3 } from "../numeric";
-import { mouthsOf, placesOf } from "../square";
+import { laidBy, mouthsOf, type Places, placesOf } from "../square";
 import { cornerOutcomes } from "./cornerOutcomes";
 import { bow, distanceChange, flatnessOf, type Outcome } from "./outcomes";
 import { type OutputPoint, type Outputs, outputsOf } from "./outputs";
@@ -144,6 +144,34 @@ export function bowWays(m: StructureMember, structure: Structure): { out: Vec3; 
   return { out: outward ? across : scale3(across, -1), up: plane, lies: true };
 }
 
+/** What the places of a frame move with, and what is told between its free ends across from each other. */
+function following(
+  structure: Structure,
+  places: Places,
+  joints: Joints,
+  outputs: Outputs,
+  shared: readonly OutputPoint[],
+): { follow: (name: string) => FollowedPlace[]; mouths: Outcome[] } {
+  const endOf = (name: string): OutputPoint | undefined => {
+    const { member, end } = places.freeEnds[name] ?? {};
+    const points = outputs.points.filter((p) => p.member === member);
+    return end === "from" ? points[0] : points.at(-1);
+  };
+  return {
+    follow: (name) => {
+      const at = places.nodes[name];
+      const point = places.freeEnds[name]
+        ? endOf(name)
+        : jointPoint(places.joints[name], structure, joints, shared, outputs);
+      return at && point ? [{ name, at, point }] : [];
+    },
+    mouths: mouthsOf(places).flatMap(([from, to]) => {
+      const [p, q] = [endOf(from), endOf(to)];
+      return p && q ? [distanceChange({ kind: "mouth", from, to }, p, q)] : [];
+    }),
+  };
+}
+
 /** What is reported of any frame: how its ends draw together, its bows, its flatness, and the shape of its quadrilateral. */
 export const frameOutcomes =
   (structure: Structure, joints: Joints) =>
@@ -166,34 +194,27 @@ export const frameOutcomes =
         ? []
         : [bow({ kind: "bow", member: m.id }, points, out), bow({ kind: "lift", member: m.id }, points, up)];
     });
+    const places = placesOf(structure);
+    const { follow, mouths } = following(structure, places, joints, outputs, shared);
     if (quad) {
       const up = outOf(quad.view);
       const corner = Object.fromEntries(CORNERS.map((c, i) => [c, free[i]])) as Record<Corner, OutputPoint>;
       const shape = cornerOutcomes(corner, up);
       const flat = [...free.slice(0, CORNERS.length), ...SIDES.flatMap((s) => spread(nodesOf(along(quad.sides[s]))))];
-      return [...shape.plan, ...lengths, flatnessOf({ kind: "flat" }, flat, up), shape.twist, ...bows];
+      // What lies beyond the corners, and those, for it is against them that it is off.
+      const own = CORNERS.map((c): FollowedPlace => ({ name: c, at: quad.corners[c], point: corner[c] }));
+      const { beyond } = places;
+      const placed =
+        beyond.length > 0 ? placeOutcomes([...own, ...beyond.flatMap(follow)], quad.view, laidBy(beyond)) : [];
+      const flatness = flatnessOf({ kind: "flat" }, flat, up);
+      return [...shape.plan, ...mouths, ...lengths, flatness, shape.twist, ...placed, ...bows];
     }
-    const places = placesOf(structure);
     // In the plane in which its places are: there heights are read.
     const level = mainLevel(members, along, places.view);
     const flat =
       level.length >= 4 && spansArea(level, places.view)
         ? [flatnessOf({ kind: "flat" }, level, outOf(places.view))]
         : [];
-    const endOf = (name: string): OutputPoint | undefined => {
-      const { member, end } = places.freeEnds[name] ?? {};
-      const points = along(member ?? "");
-      return end === "from" ? points[0] : points.at(-1);
-    };
-    const mouths = mouthsOf(places).flatMap(([from, to]) => {
-      const [p, q] = [endOf(from), endOf(to)];
-      return p && q ? [distanceChange({ kind: "mouth", from, to }, p, q)] : [];
-    });
-    const followed = Object.entries(places.nodes).flatMap(([name, at]): FollowedPlace[] => {
-      const point = places.freeEnds[name]
-        ? endOf(name)
-        : jointPoint(places.joints[name], structure, joints, shared, outputs);
-      return point ? [{ name, at, point }] : [];
-    });
+    const followed = Object.keys(places.nodes).flatMap(follow);
     return [...mouths, ...lengths, ...flat, ...placeOutcomes(followed, places.view), ...bows];
   };

@@ -1,25 +1,27 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { FREE_FRAMES } from "../../../tests/support/drawnFrames";
+import { FRAMES_THAT_REACH_BEYOND, FREE_FRAMES } from "../../../tests/support/drawnFrames";
 import { resolveStructure } from "../frame";
+import { CORNERS } from "../geometry";
 import { fromStructure } from "../mechanics";
 import type { Vec2 } from "../numeric";
-import { bestFit, placesOf } from "../square";
+import { bestFit, laidBy, placesOf } from "../square";
 import { weldedModel } from "../weld";
 import { frameOutcomes, frameOutputs } from "./frameOutcomes";
 import { outcomeAt } from "./outcomes";
 
-describe("where places of a frame without corners end up", () => {
-  it("is what is left of their movement when the whole is laid over the drawing, as the check lays it, on any frame", () => {
-    for (const [name, frame] of Object.entries(FREE_FRAMES)) {
+describe("where places of a frame end up", () => {
+  it("is what is left of their movement when the whole, or its corners, are laid over the drawing, as the check lays it, on any frame", () => {
+    const withCorners = Object.entries(FRAMES_THAT_REACH_BEYOND).map(([name, { frame }]) => [name, frame] as const);
+    for (const [name, frame] of [...Object.entries(FREE_FRAMES), ...withCorners]) {
       const { structure } = resolveStructure(frame);
-      expect(structure.quad, name).toBeNull();
+      expect(structure.quad === null, name).toBe(name in FREE_FRAMES);
       const mechanics = fromStructure(structure);
       const model = weldedModel(mechanics.frame);
       const outputs = frameOutputs(structure, mechanics.joints)(model);
       const outcomes = frameOutcomes(structure, mechanics.joints)(model, outputs).filter((o) => o.id.kind === "place");
       const places = placesOf(structure);
-      const names = Object.keys(places.nodes);
+      const names = structure.quad ? [...CORNERS, ...places.beyond] : Object.keys(places.nodes);
       expect(names.length, name).toBeGreaterThanOrEqual(3);
       expect(outcomes, name).toHaveLength(2 * names.length);
       const number = fc.double({ min: -1, max: 1, noNaN: true });
@@ -42,7 +44,7 @@ describe("where places of a frame without corners end up", () => {
             }) as [number, number];
             moved[n] = { x: at.x + x, y: at.y + y };
           }
-          const { moves: left } = bestFit(moved, places.nodes);
+          const { moves: left } = bestFit(moved, places.nodes, laidBy(places.beyond));
           for (const n of names) {
             const is = left[n] as Vec2;
             expect(told(n, "right")).toBeCloseTo(-is.x, 6);

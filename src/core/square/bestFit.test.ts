@@ -20,6 +20,25 @@ describe("rigid best fit", () => {
       ),
     );
   });
+  it("lays a frame over by some of its places alone: what the others are off is theirs, to the last of it", () => {
+    const [one, ...others] = Object.keys(PANELS) as [string, ...string[]];
+    fc.assert(
+      fc.property(fc.double({ min: -3, max: 3, noNaN: true }), (turn) => {
+        const [c, s] = [Math.cos(turn), Math.sin(turn)];
+        const aside = { x: 7, y: -4 };
+        const moved = Object.fromEntries(
+          Object.entries(PANELS).map(([n, p]) => {
+            const q = n === one ? { x: p.x + aside.x, y: p.y + aside.y } : p;
+            return [n, { x: c * q.x - s * q.y + 90, y: s * q.x + c * q.y }];
+          }),
+        );
+        const { moves } = bestFit(moved, PANELS, others);
+        expect(moves[one]?.x).toBeCloseTo(-aside.x, 6);
+        expect(moves[one]?.y).toBeCloseTo(-aside.y, 6);
+        for (const n of others) expect(Math.hypot(moves[n]?.x ?? 1, moves[n]?.y ?? 1)).toBeLessThan(1e-6);
+      }),
+    );
+  });
   it("leaves less to move, in squares, than any other turn", () => {
     const random = seeded(8);
     const off = Object.fromEntries(

@@ -13,18 +13,25 @@ export interface BestFit {
 /**
  * Rigid best fit of places onto where they belong. Source: least squares in closed form, th = atan2(sum p x q, sum p.q) over
  * centred places.
- * @param measured, @param wanted places by the same names, mm.
+ * @param measured, @param wanted places by the same names, mm. @param by places by which it is laid over, where two at least are
+ * measured; all without them.
  */
-export function bestFit(measured: Record<string, Vec2>, wanted: Record<string, Vec2>): BestFit {
+export function bestFit(
+  measured: Record<string, Vec2>,
+  wanted: Record<string, Vec2>,
+  by: readonly string[] = [],
+): BestFit {
   const names = Object.keys(measured).filter((n) => wanted[n]);
   if (names.length === 0) return { turnRad: 0, moves: {}, worst: null };
+  const chosen = names.filter((n) => by.includes(n));
+  const laidBy = chosen.length < 2 ? names : chosen;
   const mean = (of: Record<string, Vec2>): Vec2 => ({
-    x: names.reduce((s, n) => s + of[n].x, 0) / names.length,
-    y: names.reduce((s, n) => s + of[n].y, 0) / names.length,
+    x: laidBy.reduce((s, n) => s + of[n].x, 0) / laidBy.length,
+    y: laidBy.reduce((s, n) => s + of[n].y, 0) / laidBy.length,
   });
   const [pm, qm] = [mean(measured), mean(wanted)];
   let [c, s] = [0, 0];
-  for (const n of names) {
+  for (const n of laidBy) {
     const p = sub(measured[n], pm);
     const q = sub(wanted[n], qm);
     s += cross(p, q);

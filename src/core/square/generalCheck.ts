@@ -2,6 +2,8 @@ import { norm, sub, type Vec2 } from "../numeric";
 import { type BestFit, bestFit } from "./bestFit";
 import { movable } from "./movable";
 import { adjustNetwork, type NetworkFit, openPlaces, type Reading, type Tape } from "./network";
+import { laidBy } from "./places";
+import type { Measured } from "./squareCheck";
 
 /** One tap: which place, which way, how far. */
 export interface Tap {
@@ -11,6 +13,9 @@ export interface Tap {
   /** The place that it is pushed toward or away from, whichever lies nearer to its way. */
   toward: { place: string; away: boolean } | null;
 }
+
+/** A place with how far it is off, mm. */
+export type FarOff = Measured & { place: string };
 
 /** What the readings of any frame say about where its places lie. */
 export interface GeneralCheck {
@@ -22,7 +27,9 @@ export interface GeneralCheck {
   /** Null when the readings do not fix the shape. */
   bestFit: BestFit | null;
   /** Farthest place from where it belongs, with its uncertainty. */
-  farthest: { place: string; value: number; u: number } | null;
+  farthest: FarOff | null;
+  /** The farthest of those beyond the corners of a frame that has such; null where none was read. */
+  farthestBeyond: FarOff | null;
   /** Places to tap, farthest off first; those that the tape cannot tell from right are left. */
   taps: Tap[];
 }
@@ -111,6 +118,7 @@ function fitted(nodes: Record<string, Vec2>, readings: readonly Reading[], tapes
  * @param nodes nominal places, mm. @param readings distances, angles and offsets between them. @param tapes shared errors.
  * @param wanted where they shall be; nominal when left out. @param rods places of each member in order along it: what is told
  * to be tapped stretches and bends none of them. @param points places that are no part of the frame: never moved.
+ * @param beyond places beyond the corners of a frame: it is laid over by those then.
  */
 export function generalCheck(
   nodes: Record<string, Vec2>,
@@ -119,6 +127,7 @@ export function generalCheck(
   wanted: Record<string, Vec2> = nodes,
   rods: readonly (readonly string[])[] = [],
   points: Readonly<Record<string, Vec2>> = {},
+  beyond: readonly string[] = [],
 ): GeneralCheck {
   const { fit, kept, untied, used } = fitted(nodes, readings, tapes);
   const apart = readings.flatMap((r) => {
@@ -138,13 +147,18 @@ export function generalCheck(
   const names = Object.keys(used).filter((n) => !points[n]);
   const ofFrame = (all: Record<string, Vec2>): Record<string, Vec2> =>
     Object.fromEntries(Object.entries(all).filter(([n]) => !points[n]));
-  if (fit.status === "undetermined") return { fit, untied, apart, bestFit: null, farthest: null, taps: [] };
-  const found = bestFit(ofFrame(fit.points), wanted);
-  const uOf = (place: string): number => fit.uOf((p) => norm(bestFit(ofFrame(p), wanted).moves[place]));
-  const first = names
-    .map((place) => ({ place, value: norm(found.moves[place]) }))
-    .reduce<{ place: string; value: number } | null>((a, b) => (a && a.value >= b.value ? a : b), null);
-  const made = movable(found.moves, ofFrame(used), rods);
+  if (fit.status === "undetermined")
+    return { fit, untied, apart, bestFit: null, farthest: null, farthestBeyond: null, taps: [] };
+  const laid = (p: Record<string, Vec2>): BestFit => bestFit(ofFrame(p), wanted, laidBy(beyond));
+  const found = laid(fit.points);
+  const uOf = (place: string): number => fit.uOf((p) => norm(laid(p).moves[place]));
+  const farthestOf = (of: readonly string[]): FarOff | null => {
+    const first = of
+      .map((place) => ({ place, value: norm(found.moves[place]) }))
+      .reduce<{ place: string; value: number } | null>((a, b) => (a && a.value >= b.value ? a : b), null);
+    return first && { ...first, u: uOf(first.place) };
+  };
+  const made = movable(found.moves, ofFrame(used), rods, laidBy(beyond));
   const taps = names
     .map((place): Tap & { move: Vec2 } => {
       const move = made[place];
@@ -156,7 +170,8 @@ export function generalCheck(
     untied,
     apart,
     bestFit: found,
-    farthest: first && { ...first, u: uOf(first.place) },
+    farthest: farthestOf(names),
+    farthestBeyond: farthestOf(names.filter((n) => beyond.includes(n))),
     taps: taps
       .filter((t) => t.mm > 2 * t.uMm)
       .map(({ move, ...t }) => ({ ...t, toward: towards(t.place, move, used) })),

@@ -43,11 +43,13 @@ function constraints(nodes: Readonly<Record<string, Vec2>>, rods: readonly (read
  * What of wanted moves a frame can make while its joints give way and its tubes do not: the nearest moves that stretch and
  * bend none. Source: projection on an intersection of hyperplanes in turn (Kaczmarz, 1937, from memory).
  * @param moves wanted of each place, mm. @param nodes places, mm. @param rods places of each member in order along it.
+ * @param by places against which the others are told to move; all without them.
  */
 export function movable(
   moves: Readonly<Record<string, Vec2>>,
   nodes: Readonly<Record<string, Vec2>>,
   rods: readonly (readonly string[])[],
+  by: readonly string[] = [],
 ): Record<string, Vec2> {
   const out = { ...moves };
   const all = constraints(
@@ -64,12 +66,18 @@ export function movable(
     }
     if (most < STILL_MM) break;
   }
-  return shapeOnly(out, nodes);
+  return shapeOnly(out, nodes, by);
 }
 
 /** Moves without the part that carries the frame as a whole: least squares, small turns. */
-function shapeOnly(moves: Record<string, Vec2>, nodes: Readonly<Record<string, Vec2>>): Record<string, Vec2> {
-  const names = Object.keys(moves);
+function shapeOnly(
+  moves: Record<string, Vec2>,
+  nodes: Readonly<Record<string, Vec2>>,
+  by: readonly string[],
+): Record<string, Vec2> {
+  const all = Object.keys(moves);
+  const chosen = all.filter((p) => by.includes(p));
+  const names = chosen.length < 2 ? all : chosen;
   const mean = (of: (name: string) => Vec2): Vec2 =>
     scale(names.map(of).reduce(add, { x: 0, y: 0 }), 1 / Math.max(1, names.length));
   const middle = mean((p) => nodes[p] as Vec2);
@@ -78,7 +86,7 @@ function shapeOnly(moves: Record<string, Vec2>, nodes: Readonly<Record<string, V
   const size = names.reduce((s, p) => s + dot(arm(p), arm(p)), 0);
   const turn = size > 0 ? names.reduce((s, p) => s + cross(arm(p), moves[p] as Vec2), 0) / size : 0;
   return Object.fromEntries(
-    names.map((p) => {
+    all.map((p) => {
       const r = arm(p);
       return [p, sub(sub(moves[p] as Vec2, shift), { x: -turn * r.y, y: turn * r.x })];
     }),

@@ -1,5 +1,15 @@
 import { describe, expect, it } from "vitest";
-import { comb, drawn, FREE_FRAMES, inexactly, LEANING_FRAMES, started } from "../../../tests/support/drawnFrames";
+import {
+  comb,
+  deckWithPole,
+  drawn,
+  drawnAnyhow,
+  FRAMES_THAT_REACH_BEYOND,
+  FREE_FRAMES,
+  inexactly,
+  LEANING_FRAMES,
+  started,
+} from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
 import { readOff, tape } from "../../../tests/support/networks";
 import { rectangle } from "../../../tests/support/plans";
@@ -7,7 +17,7 @@ import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
 import { distance, seeded, type Vec2 } from "../numeric";
 import { length, statedExactly } from "../units";
 import { generalCheck } from "./generalCheck";
-import { mouthsOf, placesOf, spanningHeights } from "./places";
+import { heightPlaces, mouthsOf, placesOf, spanningHeights } from "./places";
 import { walkingSet } from "./walkingSet";
 
 describe("places between which one measures", () => {
@@ -28,6 +38,35 @@ describe("places between which one measures", () => {
         const foot = brace === "below the rail" ? (hinge === "DA" ? "A" : "B") : hinge === "DA" ? "C" : "D";
         expect(along).toContainEqual(expect.arrayContaining([foot, foot === "A" || foot === "D" ? "M1BC" : "M1DA"]));
       }
+  });
+  it("of a frame with corners are what reaches well beyond them, too, whoever drew it, but for the sides themselves; no heights are read there", () => {
+    const random = seeded(11);
+    for (const [name, { frame, beyond }] of Object.entries(FRAMES_THAT_REACH_BEYOND)) {
+      const { structure } = resolveStructure(frame);
+      expect(structure.quad, name).not.toBeNull();
+      const places = placesOf(structure);
+      expect([...places.beyond].sort(), name).toEqual(beyond);
+      for (const place of beyond) {
+        expect(places.nodes[place], name).toBeDefined();
+        expect(Object.keys(heightPlaces(places)), name).not.toContain(place);
+      }
+      for (let i = 0; i < 3; i++) {
+        const again = placesOf(resolveStructure(inexactly(drawnAnyhow(frame, random), 0.02, random)).structure);
+        const where = ({ nodes, beyond: names }: typeof places) =>
+          names.map((n) => nodes[n] as Vec2).sort((p, q) => p.y - q.y);
+        where(again).forEach((p, k) => {
+          expect(distance(p, where(places)[k] as Vec2), name).toBeLessThan(0.2);
+        });
+      }
+    }
+    const asked = (poleMm: number) => placesOf(resolveStructure(deckWithPole(poleMm)).structure).beyond;
+    // A quarter of the shorter side, 940 outside, beyond the outside of the end.
+    expect(asked(250)).toEqual([]);
+    expect(asked(260)).toEqual(["PE"]);
+    for (const starter of STARTERS) {
+      const { structure } = resolveStructure(started(starter.name));
+      if (structure.quad) expect(placesOf(structure).beyond, starter.name).toEqual([]);
+    }
   });
   it("are the same, and reached along the same members, whoever drew the frame some hundredths out", () => {
     const random = seeded(5);

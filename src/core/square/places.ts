@@ -12,7 +12,7 @@ import {
   seenAt,
   type ViewAxes,
 } from "../frame";
-import { CORNERS, ends, nearestOnStretch, SIDES, type Side } from "../geometry";
+import { CORNERS, ends, hull, nearestOnStretch, SIDES, type Side } from "../geometry";
 import { add, add3, cross, distance, dot, dot3, norm, scale, scale3, sub, type Vec2, type Vec3 } from "../numeric";
 
 interface Named {
@@ -36,6 +36,8 @@ export interface Places {
   joints: Record<string, string>;
   /** Member whose free end a place is, and which way it points; the others belong to a joint. */
   freeEnds: Record<string, { member: string; end: EndName; way: Vec2 }>;
+  /** Of a frame with corners, places that lie well beyond them: the tip of a drawbar. What they are off is told against the corners. */
+  beyond: string[];
   /** The two ends of every member as one says them, the way that it is drawn: a place there, or where that end lies in the drawing. */
   endsOf: Record<string, readonly [from: string, to: string]>;
   /** Middles of members, at which a height is read where the other places are too few to tell whether it is flat: any three are. */
@@ -53,6 +55,12 @@ export interface Places {
 }
 
 const clean = (joint: string): string => joint.replace(/[^A-Z0-9]/g, "").slice(0, 10);
+
+const AT_FREE_END = "at its free end, on the centre line";
+const WHERE_LINES_CROSS = "where the centre lines cross";
+
+/** Centre lines of one level lie this near to each other, besides half of what they differ by in height, mm. */
+const LEVEL_MM = 1;
 
 /** A branch that leaves the plane by more than this, sine, stands off it. */
 const STANDS_OFF = 0.7;
@@ -127,6 +135,66 @@ function drawnHeights(
 /** Places before their heights are known. */
 type FoundPlaces = Omit<Places, "heights">;
 
+/** How a free end is called: the member's name with S where it starts, E where it ends. */
+const FREE_ENDS = [
+  ["from", "S"],
+  ["to", "E"],
+] as const;
+
+/** A free end as a place, where it lies as the frame is seen, mm, and how far from the other end of its member. */
+function freeEndOf(m: StructureMember, end: EndName, view: ViewAxes, origin: Vec2) {
+  const at = sub(seenAt(m.ends[end].at, view), origin);
+  const along = sub(at, sub(seenAt(m.ends[end === "from" ? "to" : "from"].at, view), origin));
+  const long = norm(along);
+  return { at, place: { member: m.id, end, way: scale(along, long > 0 ? 1 / long : 0) } };
+}
+
+/** Beyond the corners by this share of the shorter side a place can be well off while they are right (own judgement). */
+const BEYOND_SHARE = 0.25;
+/** So many such places are asked for at most. */
+const MOST_BEYOND = 4;
+
+/** How far a point lies outside of a convex outline, across that edge of it beyond which it is farthest, mm; less than nought inside. */
+const outsideMm = (outline: readonly Vec2[], p: Vec2): number =>
+  Math.max(
+    ...outline.map((from, i) => {
+      const edge = sub(outline[(i + 1) % outline.length] as Vec2, from);
+      return cross(sub(p, from), edge) / (norm(edge) || 1);
+    }),
+  );
+
+/** Joints and free ends that reach beyond the corners of a quadrilateral, in its plane, the farthest first; what runs along with them is left. */
+function beyondCorners({ members, joints }: Structure, quad: Quadrilateral) {
+  const { view, origin } = quad;
+  const thick = Math.max(...members.map((m) => Math.max(m.properties.widthMm, m.properties.heightMm)));
+  const isLevel = (at: Vec3): boolean => Math.abs(at[view.depth] - quad.at.A[view.depth]) <= thick + LEVEL_MM;
+  const sides = new Set<string>(Object.values(quad.sides));
+  const jointsThere = joints.flatMap((j) =>
+    isLevel(j.at) ? [{ name: clean(j.id), at: sub(seenAt(j.at, view), origin), joint: j.id, freeEnd: null }] : [],
+  );
+  // Where a side itself runs on, it goes where that is taped.
+  const endsThere = members.flatMap((m) =>
+    FREE_ENDS.flatMap(([end, letter]) => {
+      if (sides.has(m.id) || m.ends[end].joints.length > 0 || !isLevel(m.ends[end].at)) return [];
+      const { at, place } = freeEndOf(m, end, view, origin);
+      return [{ name: clean(`${m.id}${letter}`), at, joint: null, freeEnd: place }];
+    }),
+  );
+  const corners = CORNERS.map((c) => quad.corners[c]);
+  const least = BEYOND_SHARE * Math.min(quad.lengthMm, quad.widthMm);
+  const all = [...jointsThere, ...endsThere].filter(({ name }) => /^[A-Z]/.test(name));
+  const found: typeof all = [];
+  while (found.length < MOST_BEYOND) {
+    const outline = hull([...corners, ...found.map((f) => f.at)]);
+    const [next] = all
+      .map((place) => ({ place, mm: outsideMm(outline, place.at) }))
+      .sort((p, q) => q.mm - p.mm || (p.place.name < q.place.name ? -1 : 1));
+    if (!next || next.mm < least) break;
+    found.push(next.place);
+  }
+  return found;
+}
+
 /** Places of a quadrilateral with its branches: outside corners, and where the branches' middles show on the outside. */
 function ofQuadrilateral(structure: Structure, quad: Quadrilateral): FoundPlaces {
   const nodes: Places["nodes"] = { ...quad.corners };
@@ -174,11 +242,20 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): FoundPlaces
     const [a, b] = [...new Set(names)];
     if (a && b) along.push([a, b]);
   }
+  const freeEnds: Places["freeEnds"] = {};
+  const beyond = beyondCorners(structure, quad);
+  for (const { name, at, joint, freeEnd } of beyond) {
+    nodes[name] = at;
+    mark[name] = freeEnd ? AT_FREE_END : WHERE_LINES_CROSS;
+    if (joint) joints[name] = joint;
+    if (freeEnd) freeEnds[name] = freeEnd;
+  }
   return {
     nodes,
     mark,
     joints,
-    freeEnds: {},
+    freeEnds,
+    beyond: beyond.map(({ name }) => name),
     endsOf: endsOf(structure, nodes, quad.view, quad.origin),
     middles: {},
     points: {},
@@ -189,11 +266,6 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): FoundPlaces
   };
 }
 
-/** How a free end is called: the member's name with S where it starts, E where it ends. */
-const FREE_ENDS = [
-  ["from", "S"],
-  ["to", "E"],
-] as const;
 /** A free end nearer to a joint than this share of the frame says little that that one does not. Other free ends gape from it. */
 const FREE_END_SHARE = 0.25;
 
@@ -275,14 +347,12 @@ function ofJoints(structure: Structure): FoundPlaces {
     const { at: end3, joints: meets } = m.ends[end];
     const name = clean(`${m.id}${letter}`);
     if (meets.length > 0 || !isOnLevel(end3) || nodes[name]) return false;
-    const at = sub(seenAt(end3, view), origin);
+    const { at, place } = freeEndOf(m, end, view, origin);
     const isNear = (n: string): boolean =>
       distance(nodes[n] as Vec2, at) < (freeEnds[n] ? Math.min(hardBy, ROW_WIDTHS * thick) : hardBy);
     if (Object.keys(nodes).some(isNear)) return false;
     nodes[name] = at;
-    const other = sub(seenAt(m.ends[end === "from" ? "to" : "from"].at, view), origin);
-    const long = distance(other, at);
-    freeEnds[name] = { member: m.id, end, way: scale(sub(at, other), long > 0 ? 1 / long : 0) };
+    freeEnds[name] = place;
     onMember.set(m.id, [...(onMember.get(m.id) ?? []), { name, at }]);
     return true;
   };
@@ -306,14 +376,10 @@ function ofJoints(structure: Structure): FoundPlaces {
   }
   return {
     nodes,
-    mark: Object.fromEntries(
-      Object.keys(nodes).map((n) => [
-        n,
-        freeEnds[n] ? "at its free end, on the centre line" : "where the centre lines cross",
-      ]),
-    ),
+    mark: Object.fromEntries(Object.keys(nodes).map((n) => [n, freeEnds[n] ? AT_FREE_END : WHERE_LINES_CROSS])),
     joints,
     freeEnds,
+    beyond: [],
     endsOf: endsOf(structure, nodes, view, origin),
     middles:
       Object.keys(nodes).length < ENOUGH_HEIGHTS
@@ -366,9 +432,9 @@ export function mouthsOf({ freeEnds, nodes }: Places): [from: string, to: string
   return [...new Map(pairs.map((p) => [p.join(), p])).values()];
 }
 
-/** Everything of which a height is read: places, and middles where those are too few. */
-export const heightPlaces = ({ nodes, middles }: Places): Record<string, Vec2> => ({
-  ...nodes,
+/** Everything of which a height is read: places, but for those beyond the corners of a frame that has such; middles where they are too few. */
+export const heightPlaces = ({ nodes, middles, beyond }: Places): Record<string, Vec2> => ({
+  ...Object.fromEntries(Object.entries(nodes).filter(([name]) => !beyond.includes(name))),
   ...Object.fromEntries(Object.entries(middles).map(([name, { at }]) => [name, at])),
 });
 
@@ -394,6 +460,9 @@ export function spanningHeights(places: Places, most: number): string[] {
   }
   return names.filter((n) => taken.has(n));
 }
+
+/** The places by which a frame is laid over its drawing: its corners where something lies well beyond them; else all. */
+export const laidBy = (beyond: readonly string[]): readonly string[] => (beyond.length > 0 ? CORNERS : []);
 
 /** Everything that can be taped to: the places of a frame and the points beside it. */
 export const tapedTo = ({ nodes, points }: Places): Record<string, Vec2> => ({ ...nodes, ...points });

@@ -4,6 +4,7 @@ import dynamic from "next/dynamic";
 import { useState } from "react";
 import { type Limit, type LimitVerdict, limitName, steelTubes } from "@/core/check";
 import { bandWords, coldSet, type FrameRound, plusMinus, quantityKey, quantityWords, twistWords } from "@/core/job";
+import type { Places } from "@/core/square";
 import { formatLength, formatSmall, physical } from "@/core/units";
 import { CarriesCaution } from "../job/CarriesCaution";
 import { useJob } from "../job/JobProvider";
@@ -62,11 +63,22 @@ function VerdictRow({ v }: { v: LimitVerdict }) {
   );
 }
 
-function headline(round: FrameRound | null, left: readonly Limit[], quad: boolean): { say: string; why: string } {
+/** What is read of a cold frame, in a sentence. */
+const readWords = (quad: boolean, beyond: readonly string[]): string =>
+  quad
+    ? `Four sides, both diagonals,${beyond.length > 0 ? ` the ways from the corners to ${beyond.join(" and ")},` : ""} four corner heights.`
+    : "The distances between its places, and their heights.";
+
+function headline(
+  round: FrameRound | null,
+  left: readonly Limit[],
+  quad: boolean,
+  { beyond }: Places,
+): { say: string; why: string } {
   if (!round || round.readings.size + round.slants.size === 0)
     return {
       say: "Let it get cold, then measure.",
-      why: `A hot side reads long. ${quad ? "Four sides, both diagonals, four corner heights." : "The distances between its places, and their heights."}`,
+      why: `A hot side reads long. ${readWords(quad, beyond)}`,
     };
   if (round.impossible) return { say: `Read ${round.impossible.span} again.`, why: round.impossible.message };
   const bad = round.verdicts.filter((v) => v.result?.verdict === "fail");
@@ -117,7 +129,7 @@ export function CheckStage() {
   const now = quantities.find((q) => q.key === nowKey) ?? null;
   const needed = limits.filter((l) => !l.optional);
   const left = current?.verdicts.filter((v) => !v.result).map((v) => v.limit) ?? needed;
-  const words = headline(current, left, quad !== null);
+  const words = headline(current, left, quad !== null, places);
   const measured = losses.filter((l) => l.measured);
   const drawing = (
     <MeasuredDrawing

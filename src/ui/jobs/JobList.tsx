@@ -14,7 +14,7 @@ import { messageOf } from "../job/store/sender";
 import { transport } from "../job/store/transport";
 import { useBeginJob } from "../job/useBeginJob";
 import { Unsent } from "../offline/Unsent";
-import { Button } from "../parts/Button";
+import { Button, buttonClass } from "../parts/Button";
 import { DeviceDialog } from "../parts/DeviceDialog";
 import { Download } from "../parts/Download";
 import { useDevice } from "../parts/device";
@@ -57,11 +57,22 @@ function Reached({ stage }: { stage: Stage }) {
   );
 }
 
+/** Where a job is started: below or beside a list that may be long. */
+const START = "start-a-job";
+
+/** The way to it past the list, which may have a hundred stops for the Tab key; where it stands in sight, for that key alone. */
+function StartBelow({ children }: { children: string }) {
+  return (
+    <a href={`#${START}`} className={`${buttonClass()} mt-3 no-underline lg:not-focus:sr-only`}>
+      {children}
+    </a>
+  );
+}
+
 function NewJob() {
   const [name, setName] = useState("");
   const [units, setUnits] = useState<UnitPreference>("mm");
   const { begin, wrong, busy } = useBeginJob();
-  const id = useId();
   const start = (e: FormEvent) => {
     e.preventDefault();
     void begin({ name, units }, "job");
@@ -69,18 +80,18 @@ function NewJob() {
   return (
     <Section title="Start a job">
       <form className="grid gap-4" onSubmit={start} noValidate>
-        <FieldFrame id={id} label="Name">
+        <FieldFrame id={START} label="Name">
           <input
-            id={id}
+            id={START}
             className={inputClass(wrong !== null, false, false)}
             value={name}
             maxLength={120}
             autoComplete="off"
             aria-invalid={wrong !== null}
-            aria-describedby={`${id}-wrong`}
+            aria-describedby={`${START}-wrong`}
             onChange={(e) => setName(e.target.value)}
           />
-          <div id={`${id}-wrong`} aria-live="polite">
+          <div id={`${START}-wrong`} aria-live="polite">
             {wrong ? <FieldMessage severity="error">{wrong}</FieldMessage> : null}
           </div>
         </FieldFrame>
@@ -286,9 +297,17 @@ export function JobList({ list, asked, backup }: { list: JobPage; asked: Asked; 
               </Link>
             }
             why={`Last changed; it is at ${STAGE_NAMES[open.stage].toLowerCase()}.`}
-          />
+          >
+            <StartBelow>Start another job</StartBelow>
+          </Now>
         ) : first ? (
-          <Now say="Start a job." why="Width, length and tube are enough to see what it will do." />
+          <Now say="Start a job." why="Width, length and tube are enough to see what it will do.">
+            {jobs.length > 0 ? <StartBelow>Start a job</StartBelow> : null}
+          </Now>
+        ) : jobs.length > 0 ? (
+          <p className="lg:contents">
+            <StartBelow>Start a job</StartBelow>
+          </p>
         ) : null}
         <Unsent />
         {backup ? (

@@ -140,9 +140,13 @@ export function frameQuantity(
       const mark =
         MARKS[places.mark[q.from] === "outside corner" ? (places.mark[q.to] ?? "") : (places.mark[q.from] ?? "")];
       const mm = drawn({ kind: "distance", id, from: q.from, to: q.to, valueMm: 0, uMm: 1 });
+      // From an outside corner to what lies beyond them: each has a mark of its own.
+      const isBeyond = places.mark[q.from] === "outside corner" && places.beyond.includes(q.to);
       return {
         ...of(q),
-        say: `Tape from ${q.from} to ${q.to}${off ? "" : `, ${mark}`}`,
+        say: isBeyond
+          ? `Tape from outside corner ${q.from} to ${q.to}, ${places.mark[q.to]}`
+          : `Tape from ${q.from} to ${q.to}${off ? "" : `, ${mark}`}`,
         kinds: LENGTH_KINDS,
         ...expecting(q, mm, round),
       };

@@ -6,6 +6,8 @@ import { type ReactNode, useState } from "react";
 import { CORNERS } from "@/core/geometry";
 import {
   bandWords,
+  beyondPairs,
+  beyondWords,
   distanceId,
   gateReading,
   type Hold,
@@ -23,7 +25,9 @@ import {
   spanOf,
   tapedPairs,
   twistWords,
+  wantedPlaces,
 } from "@/core/job";
+import { distance } from "@/core/numeric";
 import { type Gate, jointWords } from "@/core/plan";
 import { leanNoise } from "@/core/shrink";
 import { formatLength, formatSmall, unitOf } from "@/core/units";
@@ -73,7 +77,7 @@ const RoundsChart = dynamic(() => import("./RoundsChart").then((m) => m.RoundsCh
 const TAPED = ["size", "diagonal", "corner"] as const;
 const MORE = ["distance", "angle", "offset", "height", "level", "flush", "gap", "straightness"] as const;
 /** Limits besides square that a frame on the bed may be held against already. */
-const ALSO = ["gap", "flush", "flat", "level"];
+const ALSO = ["place", "gap", "flush", "flat", "level"];
 
 /** The sub-assembly that an address shows by itself: that of its round, of one in it or still to begin; null for the frame. */
 function partShown({ plan, entries }: Job, asked: string | null): string | null {
@@ -156,9 +160,17 @@ function Squaring({ which }: { which: ReactNode }) {
   const isAimed = job.plan.aim !== "drawing" && evaluation.prediction !== null;
   const freeSetUp =
     !quad && places && isAimed && evaluation.prediction ? setUpWords(places, evaluation.prediction, units) : null;
+  // Where it is set up, off the drawing for what the weld takes.
+  const laid =
+    places && isAimed && evaluation.prediction
+      ? { ...places, nodes: wantedPlaces(places, evaluation.prediction.setUp.offsetsMm) }
+      : places;
+  const ways = (quad && laid ? beyondPairs(laid) : []).flatMap(
+    ([p, q]) => (laid && frameQuantity(distanceId(p, q), laid, current, units)) ?? [],
+  );
   const usual =
     quad && places
-      ? spanQuantities(quad, aimed, current)
+      ? [...spanQuantities(quad, aimed, current), ...ways]
       : places
         ? [
             ...tapedPairs(places).map(([p, q]) => distanceId(p, q)),
@@ -188,7 +200,7 @@ function Squaring({ which }: { which: ReactNode }) {
   const nowKey = picked ?? nextUnread(stand, quantities);
   const now = quantities.find((q) => q.key === nowKey) ?? null;
   const before = current === null || current.round.gate !== "hot";
-  const move = quad
+  const squaring = quad
     ? heldWords(
         current ?? { square: null, impossible: null },
         hold,
@@ -196,13 +208,14 @@ function Squaring({ which }: { which: ReactNode }) {
         units,
       )
     : placeWords(current, units);
+  const move = quad ? beyondWords(squaring, current, places, units) : squaring;
   const words = lockedWords(current, move);
   const best = current?.square?.nudges[0];
   const squareLimit = limits.find((l) => l.id === "square");
   const verdict = current?.verdicts.find((v) => v.limit.id === (quad ? "square" : "place"));
   const judged = limits.find((l) => l.id === (quad ? "square" : "place"));
   const notYet = quad || !before || !isAimed ? judged?.label : "Farthest place from where it is set up";
-  const extra = current?.verdicts.filter((v) => v.result !== null && ALSO.includes(v.limit.id)) ?? [];
+  const extra = current?.verdicts.filter((v) => v.result !== null && v !== verdict && ALSO.includes(v.limit.id)) ?? [];
   const limitMmPerM =
     squareLimit?.kind === "corner"
       ? squareLimit.upper
@@ -215,7 +228,7 @@ function Squaring({ which }: { which: ReactNode }) {
       now={now}
       label={`Sides and diagonals as read; next: ${now ? quantityWords(now.what) : "none"}`}
       slide={
-        quad && words.act === "slide" && hold === "slides" && best
+        quad && words.act === "slide" && words === squaring && hold === "slides" && best
           ? { ...best, text: formatSmall(best.shiftMm, units) }
           : null
       }
@@ -357,8 +370,12 @@ function Squaring({ which }: { which: ReactNode }) {
             <p className="max-w-prose text-sm text-soft">
               Set up for what the weld takes: AB {formatLength(aimed.targets.AB, units).text}, BC{" "}
               {formatLength(aimed.targets.BC, units).text}, AC {formatLength(aimed.targets.AC, units).text}, BD{" "}
-              {formatLength(aimed.targets.BD, units).text}.
-              {noise ? ` The weld may lean it, AC less BD, by ${bandWords(noise, units)}: noise, not aimed at.` : ""}
+              {formatLength(aimed.targets.BD, units).text}
+              {beyondPairs(places).map(([p, q]) => {
+                const [from, to] = [laid?.nodes[p], laid?.nodes[q]];
+                return from && to ? `, ${p} to ${q} ${formatLength(distance(from, to), units).text}` : "";
+              })}
+              .{noise ? ` The weld may lean it, AC less BD, by ${bandWords(noise, units)}: noise, not aimed at.` : ""}
             </p>
           ) : null}
         </div>
@@ -366,7 +383,8 @@ function Squaring({ which }: { which: ReactNode }) {
       <div className="mt-6 grid content-start gap-8 xl:grid-cols-2">
         {current && quad ? <Shape round={current} /> : null}
         {current?.twist ? <p className="max-w-prose">{twistWords(current.twist, units)}</p> : null}
-        {current?.general && (!quad || current.general.untied.length > 0 || more.length > 0) ? (
+        {current?.general &&
+        (!quad || places.beyond.length > 0 || current.general.untied.length > 0 || more.length > 0) ? (
           <Taps round={current} places={Object.keys(current.general.fit.points).length} />
         ) : null}
         {current?.general?.bestFit ? (

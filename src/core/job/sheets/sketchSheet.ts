@@ -5,22 +5,31 @@ import { distance, type Vec2 } from "../../numeric";
 import { walkingSet } from "../../square";
 import { formatLength, physical } from "../../units";
 import { builtOf } from "../built";
+import { beyondPairs } from "../coldSet";
 import type { Evaluation } from "../evaluate";
+import { wantedPlaces } from "../frameRound";
 import type { Job } from "../jobSchema";
 import { distanceId, quantityWords } from "../quantityId";
 import { limitsBlocks } from "./limitsBlocks";
 import type { SheetBlock } from "./sheet";
 
-/** From corner to corner, as drawn and as it is set up. */
-function sizes({ structure, places, setUp }: Evaluation, words: (mm: number) => string): string[][] {
+/** From corner to corner, and to what lies beyond, as drawn and as it is set up. */
+function sizes({ structure, places, setUp, prediction }: Evaluation, words: (mm: number) => string): string[][] {
+  if (!places) return [];
   if (structure?.quad) {
     const { corners } = structure.quad;
-    return SPANS.map((span) => {
+    const spans = SPANS.map((span) => {
       const [p, q] = ends(span);
       return [span, words(distance(corners[p], corners[q])), setUp ? words(setUp.targets[span]) : "not known yet"];
     });
+    const laid = prediction && wantedPlaces(places, prediction.setUp.offsetsMm);
+    const ways = beyondPairs(places).map(([p, q]) => [
+      quantityWords(distanceId(p, q)),
+      words(distance(places.nodes[p] as Vec2, places.nodes[q] as Vec2)),
+      laid ? words(distance(laid[p] as Vec2, laid[q] as Vec2)) : "not known yet",
+    ]);
+    return [...spans, ...ways];
   }
-  if (!places) return [];
   return walkingSet(places).map(([p, q]) => [
     quantityWords(distanceId(p, q)),
     words(distance(places.nodes[p] as Vec2, places.nodes[q] as Vec2)),

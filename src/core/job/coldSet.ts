@@ -18,8 +18,8 @@ export function tapedPairs(places: Places): [from: string, to: string][] {
   return mouth && others.length === 0 && !isWalked ? [...walked, mouth] : walked;
 }
 
-/** Ways that cross as well as others, sine: the first of them, so that a frame that is alike to both sides is taped alike. */
-const SAME_CROSSING = 1e-6;
+/** Ways that cross as well as others, sine, to a hundredth: the first of them are taken, so that a hair in the drawing changes nothing. */
+const SAME_CROSSING = 0.01;
 
 /**
  * What is taped from the corners of a frame to each place beyond them: the two ways that cross there best, and of the others the one that crosses

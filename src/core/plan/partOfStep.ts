@@ -16,8 +16,15 @@ export interface PartOfStep {
   sits: string | null;
 }
 
+/** How the frame is called where all of it is meant. */
+const THE_FRAME = "the frame";
+
+/** Whether all of a frame stands where a step measures it: nothing is still to be set on it. */
+export const isOfWhole = ({ what, sits }: PartOfStep, { gate }: Pick<Step, "gate">): boolean =>
+  what === THE_FRAME || sits !== null || gate === "cold";
+
 export const wholeFrame = ({ massKg, quad }: Pick<Structure, "massKg" | "quad">): PartOfStep => ({
-  what: "the frame",
+  what: THE_FRAME,
   massKg,
   ring: quad !== null,
   of: null,

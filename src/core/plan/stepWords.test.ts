@@ -176,10 +176,10 @@ describe("steps in words", () => {
       /four sides and both diagonals, dry.*close the error.*all four corners can be touched/,
     );
     const later = say(cold + 1);
-    expect(later[0]).toBe("Measure four sides and both diagonals, dry, and where bar sits");
+    expect(later[0]).toBe("Measure four sides, both diagonals and the ways to T1E, dry, and where bar sits");
     // What is welded is not closed any more.
     expect(later.slice(1, -1).join("; ")).not.toMatch(/close the error|sits/);
-    expect(later.at(-1)).toMatch(/^Measure cold: four sides and both diagonals/);
+    expect(later.at(-1)).toMatch(/^Measure cold: four sides, both diagonals and the ways to T1E/);
   });
   it("never say of what hangs free that it sets no shape: a leg leans, a rung between two rails does not", () => {
     const kinds = new Set<string>();

@@ -12,7 +12,7 @@ import { dot, norm3, sub, sub3, unit, type Vec2 } from "../numeric";
 import { placesOf } from "../square";
 import { physical, plainLength, type UnitPreference } from "../units";
 import type { Bar } from "./held";
-import { type PartOfStep, partsOfSteps, wholeFrame } from "./partOfStep";
+import { isOfWhole, type PartOfStep, partsOfSteps, wholeFrame } from "./partOfStep";
 import type { Reason } from "./reason";
 import type { Step } from "./step";
 import type { StepId } from "./stepSchema";
@@ -249,8 +249,9 @@ export function stepWords(
   structure: Structure,
   step: Step,
   units: UnitPreference = "mm",
-  { what, massKg, ring, of, sits }: PartOfStep = wholeFrame(structure),
+  part: PartOfStep = wholeFrame(structure),
 ): StepWords {
+  const { what, massKg, ring, of, sits } = part;
   const weight = physical("mass", massKg, units, 0);
   const heavy = massKg > ONE_PERSON_KG;
   const why = reasonWords(step.why, (id) => {
@@ -290,7 +291,8 @@ export function stepWords(
     }
     case "measure": {
       const name = structure.groups.find((g) => g.id === of)?.name || of;
-      return plain(measureWords(step, { ring, of: name, sits }, structure.quad ? placesOf(structure).beyond : []));
+      const beyond = structure.quad && isOfWhole(part, step) ? placesOf(structure).beyond : [];
+      return plain(measureWords(step, { ring, of: name, sits }, beyond));
     }
     case "flip":
       return plain(

@@ -1,10 +1,21 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, drawnAnyhow, flatTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import {
+  aroundMiddle,
+  drawn,
+  drawnAnyhow,
+  FREE_FRAMES,
+  flatTube,
+  ring,
+  squareTube,
+  started,
+} from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
 import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
 import { seeded, type Vec3 } from "../numeric";
 import { allJoints, workpiece } from "./workpiece";
+
+const xyz = (p?: DrawnFrame["members"][number]["from"]): Vec3 => (p ? [p.x.mm, p.y.mm, p.z.mm] : [0, 0, 0]);
 
 describe("what there is to weld", () => {
   it("of a ring are its corners, each across from the last, then its branches from the ends inward", () => {
@@ -29,14 +40,28 @@ describe("what there is to weld", () => {
       }
     }
   });
+  /** Joints in their turn, and which way their faces look, in theirs. */
+  const told = (frame: DrawnFrame): string[] =>
+    allJoints(workpiece(resolveStructure(frame).structure)).map(({ joint, first, second, more, up, down }) =>
+      [[joint.a, joint.b].sort().join("/"), first, second, ...more, up, down]
+        .map((f) => (f && typeof f !== "string" ? f.toward.map((v) => Math.round(10 * v) + 0).join() : f))
+        .join(" "),
+    );
+  it("has its joints in the same turn whichever member was drawn first, mitred rings with and without a bar across among them", () => {
+    const random = seeded(9);
+    const rings = [5, 6, 8].map((n) => ring(aroundMiddle(Array.from({ length: n }, () => 500))));
+    const across = drawn({
+      ...Object.fromEntries((rings[1] as DrawnFrame).members.map((m) => [m.id, [xyz(m.from), xyz(m.to)]])),
+      X1: [xyz((rings[1] as DrawnFrame).members[0]?.from), xyz((rings[1] as DrawnFrame).members[3]?.from)],
+    });
+    const free = (["rails with a kink", "three sides", "an L", "hoop", "drawbar"] as const).map((n) => FREE_FRAMES[n]);
+    for (const [i, frame] of [...rings, across, ...free].entries())
+      for (let k = 0; k < 4; k++) {
+        const joints = (f: DrawnFrame) => told(f).map((line) => line.split(" ")[0]);
+        expect(joints(drawnAnyhow(frame, random)), `frame ${i}`).toEqual(joints(frame));
+      }
+  });
   it("is taken face by face in the same turn, whichever end of a member it was drawn from", () => {
-    /** Joints in their turn, and which way their faces look, in theirs. */
-    const told = (frame: DrawnFrame): string[] =>
-      allJoints(workpiece(resolveStructure(frame).structure)).map(({ joint, first, second, more, up, down }) =>
-        [[joint.a, joint.b].sort().join("/"), first, second, ...more, up, down]
-          .map((f) => (f && typeof f !== "string" ? f.toward.map((v) => Math.round(10 * v) + 0).join() : f))
-          .join(" "),
-      );
     const random = seeded(7);
     for (const { name } of STARTERS)
       for (const section of [squareTube(40, 3), flatTube(60, 30), flatTube(30, 60)]) {

@@ -91,11 +91,15 @@ const isCorner = (j: StructureJoint): boolean => j.kind === "mitre";
 const fromEnds = <T>(row: readonly T[]): T[] =>
   row.map((_, i) => row[i % 2 === 0 ? i / 2 : row.length - (i + 1) / 2] as T);
 
-/** Branch members from the ends inward, in turn from either end; the joints of every second one from its far end. */
+/** What jumping about takes together: the joints of a branch; of two that are mitred neither is one, and their corner is alone. */
+const takenWith = (j: StructureJoint): string => (isCorner(j) ? j.id : j.b);
+
+/** Branch members from the ends inward, in turn from either end, corners among them; the joints of every second one from its far end. */
 function jumping(structure: Structure, joints: readonly StructureJoint[]): StructureJoint[] {
-  const ends = (id: string): Vec3[] => {
-    const m = structure.members.find((x) => x.id === id);
-    return m ? [m.ends.from.at, m.ends.to.at].sort(byPlace) : [];
+  const ends = (name: string): Vec3[] => {
+    const m = structure.members.find((x) => x.id === name);
+    if (m) return [m.ends.from.at, m.ends.to.at].sort(byPlace);
+    return joints.flatMap((j) => (j.id === name ? [j.at] : []));
   };
   /** By where they begin; of those that begin at one place by where they end. */
   const byEnds = (a: string, b: string): number => {
@@ -103,7 +107,7 @@ function jumping(structure: Structure, joints: readonly StructureJoint[]): Struc
     return p.reduce((found, at, i) => found || byPlace(at, q[i] ?? at), 0);
   };
   const byJoint = byJointPlace(structure);
-  const names = [...new Set(joints.map((j) => j.b))];
+  const names = [...new Set(joints.map(takenWith))];
   const sorted = names.sort(byEnds);
   const order: string[] = [];
   for (let low = 0, high = sorted.length - 1; low <= high; low++, high--) {
@@ -111,7 +115,7 @@ function jumping(structure: Structure, joints: readonly StructureJoint[]): Struc
     if (high > low) order.push(sorted[high] as string);
   }
   return order.flatMap((name, i) => {
-    const own = joints.filter((j) => j.b === name).sort(byJoint);
+    const own = joints.filter((j) => takenWith(j) === name).sort(byJoint);
     if (own.every((j) => j.along)) return fromEnds(own);
     return i % 2 === 0 ? own : own.reverse();
   });

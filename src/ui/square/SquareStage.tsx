@@ -208,7 +208,9 @@ function Squaring({ which }: { which: ReactNode }) {
         units,
       )
     : placeWords(current, units);
-  const move = quad ? beyondWords(squaring, current, places, units) : squaring;
+  // What is set on it later is not there to be taped.
+  const isWhole = work.steps.every((s) => s.why.kind !== "sub-assembly cold" || work.ticked.has(s.key));
+  const move = quad && isWhole ? beyondWords(squaring, current, places, units) : squaring;
   const words = lockedWords(current, move);
   const best = current?.square?.nudges[0];
   const squareLimit = limits.find((l) => l.id === "square");

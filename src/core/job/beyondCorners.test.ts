@@ -154,6 +154,23 @@ describe("what lies well beyond the corners of a frame", () => {
     const before = evaluated(plan).forecasts.find((f) => f.limit.kind === "place");
     expect(unread?.cold).toEqual(before?.cold);
   });
+  it("goes along with a frame that shall end longer or wider than drawn, and gets no longer with it", () => {
+    const { frame } = FRAMES_THAT_REACH_BEYOND["a pole"] as { frame: DrawnFrame };
+    const plan = drawnPlan(frame);
+    if (plan.limits.kind !== "own") throw new Error("own limits");
+    const only = (mm: number) => ({ lower: length("0"), upper: length(String(mm)) });
+    const longer: Plan = { ...plan, limits: { ...plan.limits, length: only(4), width: only(2) } };
+    const [drawn, grown] = [evaluated(plan), evaluated(longer)];
+    const shift = (name: string) => {
+      const [from, to] = [drawn, grown].map((e) => e.prediction?.setUp.offsetsMm[name]);
+      if (!from || !to) throw new Error(name);
+      return [to[0] - from[0], to[1] - from[1]];
+    };
+    expect(shift("P/E2")[0]).toBeCloseTo(1, 6);
+    expect(shift("PE")).toEqual(shift("P/E2").map((mm) => expect.closeTo(mm, 6)));
+    const pieceMm = (e: typeof drawn) => e.cut.find((p) => p.members.includes("P"))?.cutLongPointMm ?? Number.NaN;
+    expect(pieceMm(grown)).toBeCloseTo(pieceMm(drawn), 6);
+  });
   it("is named where the order asks for readings", () => {
     const { frame } = FRAMES_THAT_REACH_BEYOND.forks as { frame: DrawnFrame };
     const { steps, structure } = evaluated(drawnPlan(frame));

@@ -29,17 +29,33 @@ function axesOf({ joints }: Structure, quad: Quadrilateral) {
   const along = sub3(at.B, at.A);
   const u = unit3(along);
   const across = squareTo(sub3(at.D, at.A), u);
-  return { at, u, v: unit3(across), long: norm3(along), wide: norm3(across) };
+  const [v, long, wide] = [unit3(across), norm3(along), norm3(across)];
+  const of = (p: Vec3): [s: number, t: number] => [dot3(sub3(p, at.A), u) / long, dot3(sub3(p, at.A), v) / wide];
+  const corners = CORNERS.map((c) => of(at[c]));
+  const within = (x: number, all: readonly number[]): number =>
+    Math.min(Math.max(...all), Math.max(Math.min(...all), x));
+  /** How far along and across a place lies, in shares; beyond the corners as far as those: what reaches beyond them goes along, and gets no longer. */
+  const shares = (p: Vec3): [s: number, t: number] => {
+    const [s, t] = of(p);
+    return [
+      within(
+        s,
+        corners.map((c) => c[0]),
+      ),
+      within(
+        t,
+        corners.map((c) => c[1]),
+      ),
+    ];
+  };
+  return { at, u, v, long, wide, shares };
 }
 
 /**
  * How far each place moves when every side gets so much longer: corners by as little as it takes, which neither turns nor leans the frame
  * (least norm; to first order in the lengths); what lies between, in proportion along and across.
  */
-function stretchedBy(
-  { at, u, v, long, wide }: ReturnType<typeof axesOf>,
-  sidesMm: Readonly<Record<Side, number>>,
-): Move {
+function stretchedBy({ at, u, v, shares }: ReturnType<typeof axesOf>, sidesMm: Readonly<Record<Side, number>>): Move {
   const rows = SIDES.map((side) => {
     const [p, q] = ends(side);
     const way = unit3(sub3(at[q], at[p]));
@@ -54,20 +70,19 @@ function stretchedBy(
     rows.map((p) => rows.map((q) => product(p, q))),
     SIDES.map((side) => sidesMm[side]),
   );
-  const shares = (p: Vec3): number[] => {
-    const r = sub3(p, at.A);
-    const [s, t] = [dot3(r, u) / long, dot3(r, v) / wide];
+  const bilinear = (p: Vec3): number[] => {
+    const [s, t] = shares(p);
     return [1, s, t, s * t];
   };
   const between = (axis: 0 | 1): number[] | null =>
     pulls &&
     solveSmall(
-      CORNERS.map((c) => shares(at[c])),
+      CORNERS.map((c) => bilinear(at[c])),
       CORNERS.map((_, i) => rows.reduce((sum, row, k) => sum + (row[2 * i + axis] ?? 0) * (pulls[k] ?? 0), 0)),
     );
   const [x, y] = [between(0), between(1)];
   if (!x || !y) return () => NONE;
-  return (p) => add3(scale3(u, product(x, shares(p))), scale3(v, product(y, shares(p))));
+  return (p) => add3(scale3(u, product(x, bilinear(p))), scale3(v, product(y, bilinear(p))));
 }
 
 /**
@@ -79,11 +94,11 @@ export function growing(structure: Structure, growth: Growth): Move {
   if (!quad || isNoGrowth(growth)) return () => NONE;
   const { lengthMm, widthMm, sidesMm } = growth;
   const axes = axesOf(structure, quad);
-  const { at, u, v, long, wide } = axes;
+  const { u, v, shares } = axes;
   const bySides = sidesMm ? stretchedBy(axes, sidesMm) : () => NONE;
   return (p) => {
-    const r = sub3(p, at.A);
-    const even = add3(scale3(u, lengthMm * (dot3(r, u) / long - 0.5)), scale3(v, widthMm * (dot3(r, v) / wide - 0.5)));
+    const [s, t] = shares(p);
+    const even = add3(scale3(u, lengthMm * (s - 0.5)), scale3(v, widthMm * (t - 0.5)));
     return add3(even, bySides(p));
   };
 }
@@ -110,13 +125,13 @@ export function leanNoise({ outcomes }: Pick<Prediction, "outcomes">): Estimate 
 function leaning(structure: Structure, offsetsMm: SetUpShape["offsetsMm"]): Move {
   const { quad } = structure;
   if (!quad) return () => NONE;
-  const { at, u, v, long, wide } = axesOf(structure, quad);
+  const { u, v, long, wide, shares } = axesOf(structure, quad);
   const off = (c: Corner): Vec3 => offsetsMm[quad.joints[c]] ?? NONE;
   const slides = (dot3(off("C"), u) + dot3(off("D"), u) - dot3(off("A"), u) - dot3(off("B"), u)) / 2;
   const rises = (dot3(off("B"), v) + dot3(off("C"), v) - dot3(off("A"), v) - dot3(off("D"), v)) / 2;
   // Whichever pair of sides turned, it is one shear.
   const lean = slides + (rises * wide) / long;
-  return (p) => scale3(u, lean * (dot3(sub3(p, at.A), v) / wide - 0.5));
+  return (p) => scale3(u, lean * (shares(p)[1] - 0.5));
 }
 
 /**

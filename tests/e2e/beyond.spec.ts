@@ -30,6 +30,10 @@ test("the tip of a drawbar is taped from the corners, set right, and judged with
   await expect(now).toContainText("Farthest place beyond the corners");
   await expectAccessible(page);
 
+  await page.goto(`${address}/jobs/${id}/weld/print`);
+  const dry = page.getByTestId("order-sheet").getByRole("listitem").filter({ hasText: "the ways to PE, dry" });
+  for (const way of ["A to PE", "B to PE", "C to PE"]) await expect(dry).toContainText(way);
+
   await page.goto(`${address}/jobs/${id}/check`);
   await expect(now).toContainText("the ways from the corners to PE");
   await read(page, { AB: "1540", BC: "940", CD: "1540", DA: "940", AC: "1804.2", BD: "1804.2" });

@@ -2,18 +2,18 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { deckWithPole, FRAMES_THAT_REACH_BEYOND } from "../../../tests/support/drawnFrames";
 import { job as jobOf, opened, read } from "../../../tests/support/jobs";
+import { countedChance } from "../../../tests/support/outlook";
 import { drawnPlan } from "../../../tests/support/plans";
 import { type DrawnFrame, resolveStructure } from "../frame";
 import { CORNERS, ends, SPANS } from "../geometry";
-import { distance, drain, type Vec2 } from "../numeric";
-import { stepWords, USUAL_ORDER } from "../plan";
+import { distance, type Vec2 } from "../numeric";
+import { stepWords } from "../plan";
 import { adjustNetwork, type Places, placesOf } from "../square";
 import { length } from "../units";
 import { beyondPairs, coldSet } from "./coldSet";
 import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
 import { gateAdvice } from "./gateAdvice";
-import { orderOutlook } from "./outlookByDraws";
 import type { Plan } from "./planSchema";
 import { predict } from "./predict";
 import { beyondWords } from "./words";
@@ -118,14 +118,7 @@ describe("what lies well beyond the corners of a frame", () => {
       expect(beyond).toContain(first.where);
       const plan = withReach(drawnPlan(frame), +first.cold.value.toFixed(3));
       const found = evaluated(plan).forecasts.find((f) => f.limit.kind === "place");
-      const outlook = drain(
-        orderOutlook(
-          jobOf([], () => plan),
-          USUAL_ORDER,
-          400,
-        ),
-      );
-      const counted = outlook.limits.find((l) => l.limit.kind === "place")?.chance ?? Number.NaN;
+      const counted = countedChance(plan, "place");
       expect(Math.abs((found?.chance ?? Number.NaN) - counted), `${name}: ${found?.chance}, ${counted}`).toBeLessThan(
         0.12,
       );

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { comb, FREE_FRAMES } from "../../../tests/support/drawnFrames";
 import { job as jobOf, opened, read } from "../../../tests/support/jobs";
+import { countedChance } from "../../../tests/support/outlook";
 import { drawnPlan } from "../../../tests/support/plans";
-import { distance, drain, type Vec2 } from "../numeric";
-import { USUAL_ORDER } from "../plan";
+import { distance, type Vec2 } from "../numeric";
 import { predicted } from "../shrink";
 import { mouthsOf } from "../square";
 import { length } from "../units";
@@ -11,7 +11,6 @@ import { tapedPairs } from "./coldSet";
 import type { Entry } from "./entrySchema";
 import { evaluate } from "./evaluate";
 import { gateAdvice } from "./gateAdvice";
-import { orderOutlook } from "./outlookByDraws";
 import { wayChange } from "./placeForecast";
 import type { Plan } from "./planSchema";
 import { predict } from "./predict";
@@ -40,18 +39,7 @@ describe("where the places of a frame without corners are likely to end", () => 
       for (const mm of [first.cold.value, first.cold.high]) {
         const plan = withReach(drawnPlan(frame), +mm.toFixed(3));
         const { found } = placeOf(plan);
-        const outlook = drain(
-          orderOutlook(
-            jobOf([], () => plan),
-            USUAL_ORDER,
-            400,
-          ),
-        );
-        const counted = outlook.limits.find((l) => l.limit.kind === "place")?.chance ?? Number.NaN;
-        expect(
-          outlook.untold.map((l) => l.kind),
-          name,
-        ).not.toContain("place");
+        const counted = countedChance(plan, "place");
         expect(
           Math.abs((found.chance ?? Number.NaN) - counted),
           `${name} at ${mm}: ${found.chance}, ${counted}`,

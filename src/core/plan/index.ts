@@ -35,7 +35,7 @@ export { likeRun } from "./likeRun";
 export { loadSteps, putBackIn } from "./loadSteps";
 export { type OrderChoice, orderChoiceSchema } from "./orderSchema";
 export { coveredProblems, facesLeft, ownOrderProblems, uprightProblems } from "./ownOrder";
-export { measuredParts, partsOfSteps } from "./partOfStep";
+export { isOfWhole, measuredParts, type PartOfStep, partsOfSteps } from "./partOfStep";
 export { type SchoolId, TACK_SCHOOLS, type TackSchoolId, WELD_SCHOOLS, type WeldSchoolId } from "./schoolIds";
 export {
   canCutAndSet,

@@ -59,6 +59,15 @@ describe("places between which one measures", () => {
         });
       }
     }
+    // A side called E: the joint of P on it is called as the end of P would be.
+    const side = deckWithPole(800);
+    const renamed = placesOf(
+      resolveStructure({ ...side, members: side.members.map((m) => (m.id === "E2" ? { ...m, id: "E" } : m)) })
+        .structure,
+    );
+    expect(renamed.beyond).toEqual(["PEX"]);
+    expect(renamed.freeEnds.PEX?.member).toBe("P");
+    expect(distance(renamed.nodes.PE as Vec2, renamed.nodes.PEX as Vec2)).toBeCloseTo(780, 0);
     const asked = (poleMm: number) => placesOf(resolveStructure(deckWithPole(poleMm)).structure).beyond;
     // A quarter of the shorter side, 940 outside, beyond the outside of the end.
     expect(asked(250)).toEqual([]);

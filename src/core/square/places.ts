@@ -243,8 +243,12 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): FoundPlaces
     if (a && b) along.push([a, b]);
   }
   const freeEnds: Places["freeEnds"] = {};
-  const beyond = beyondCorners(structure, quad);
-  for (const { name, at, joint, freeEnd } of beyond) {
+  const beyond: string[] = [];
+  for (const { name: usual, at, joint, freeEnd } of beyondCorners(structure, quad)) {
+    // The end of P and the joint of P on a member E have one name: whoever comes later takes another.
+    let name = usual;
+    while (nodes[name]) name += "X";
+    beyond.push(name);
     nodes[name] = at;
     mark[name] = freeEnd ? AT_FREE_END : WHERE_LINES_CROSS;
     if (joint) joints[name] = joint;
@@ -255,7 +259,7 @@ function ofQuadrilateral(structure: Structure, quad: Quadrilateral): FoundPlaces
     mark,
     joints,
     freeEnds,
-    beyond: beyond.map(({ name }) => name),
+    beyond,
     endsOf: endsOf(structure, nodes, quad.view, quad.origin),
     middles: {},
     points: {},

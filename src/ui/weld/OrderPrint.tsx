@@ -1,7 +1,9 @@
 "use client";
 
-import { runWords, STAGE_CAUTIONS, settingsWords, timeOf, weldOf } from "@/core/job";
-import { orderWords, partsOfSteps, type Step, seamCaution, timeWords } from "@/core/plan";
+import { CORNERS, SPANS } from "@/core/geometry";
+import { beyondPairs, runWords, STAGE_CAUTIONS, settingsWords, timeOf, weldOf } from "@/core/job";
+import { isOfWhole, orderWords, type PartOfStep, partsOfSteps, type Step, seamCaution, timeWords } from "@/core/plan";
+import type { Places } from "@/core/square";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
@@ -9,29 +11,22 @@ import { stagePath } from "../job/stages";
 import { Paper } from "../parts/Paper";
 import { useStepWords } from "./useStepWords";
 
-/** What is read at a gate, in walking order: a line to write on for each. */
-const linesOf = (step: Step, parts: ReturnType<typeof partsOfSteps>): readonly string[] =>
-  step.gate === null || !parts.get(step.key)?.ring
-    ? []
-    : [
-        "AB",
-        "BC",
-        "CD",
-        "DA",
-        "AC",
-        "BD",
-        ...(step.gate === "cold" ? ["A", "B", "C", "D"].map((c) => `height ${c}`) : []),
-      ];
+/** What is read at a gate, in walking order: a line to write on for each. @param places of the whole. */
+function linesOf(step: Step, part: PartOfStep | undefined, places: Places): readonly string[] {
+  if (step.gate === null || !part?.ring) return [];
+  const ways = part.of === null && isOfWhole(part, step) ? beyondPairs(places).map(([p, q]) => `${p} to ${q}`) : [];
+  return [...SPANS, ...ways, ...(step.gate === "cold" ? CORNERS.map((c) => `height ${c}`) : [])];
+}
 
 /** The order on paper: boxes to tick and room for readings. */
 export function OrderPrint() {
   const { job, evaluation } = useJob("job", "evaluation");
   const { plan } = job;
   const { units } = plan;
-  const { structure, order, steps, ticked } = evaluation;
+  const { structure, places, order, steps, ticked } = evaluation;
   const wordsOf = useStepWords();
   const scene = useScene(structure);
-  if (!structure || !order || !scene) return <NotYet stage="Order of work on paper" />;
+  if (!structure || !places || !order || !scene) return <NotYet stage="Order of work on paper" />;
   const time = timeOf(job);
   const parts = partsOfSteps(structure, steps);
   return (
@@ -52,6 +47,7 @@ export function OrderPrint() {
             {steps.map((s, i) => {
               const words = wordsOf(s);
               const before = steps[i - 1];
+              const lines = linesOf(s, parts.get(s.key), places);
               const welder = time && plan.hands?.two && s.joint ? `welder ${time.steps.get(s.key)?.welder ?? 1}` : null;
               const run = [welder, runWords(structure, weldOf(plan), s, units)].filter((w) => w !== null).join(", ");
               return (
@@ -63,9 +59,9 @@ export function OrderPrint() {
                     {s.up !== (before?.up ?? "top") ? <span> ({s.up} face up from here)</span> : null}
                     {run ? <span className="block text-sm">{run}</span> : null}
                     {words.caution ? <span className="block text-sm">Mind: {words.caution}</span> : null}
-                    {linesOf(s, parts).length > 0 ? (
+                    {lines.length > 0 ? (
                       <span className="mt-1 grid grid-cols-4 gap-x-4 gap-y-2 text-sm">
-                        {linesOf(s, parts).map((l) => (
+                        {lines.map((l) => (
                           <span key={l} className="flex items-end gap-1">
                             {l} <span className="grow border-b border-ink">&nbsp;</span>
                           </span>

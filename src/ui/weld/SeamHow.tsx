@@ -1,118 +1,30 @@
 "use client";
 
-import { useState } from "react";
-import {
-  type HeldWeld,
-  HOLD_UNTIL,
-  type HoldUntil,
-  holdOf,
-  holdUntilWords,
-  type Step,
-  seamRun,
-  stepKey,
-  weldWords,
-} from "@/core/plan";
-import { PROCESSES, type ProcessName, seamHow, withSeamHow } from "@/core/weld";
+import dynamic from "next/dynamic";
+import type { HeldWeld, Step } from "@/core/plan";
+import { seamHow } from "@/core/weld";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
-import { Button } from "../parts/Button";
-import { Choice } from "../parts/Choice";
 import { Fold } from "../parts/Fold";
-import { SelectField } from "../parts/SelectField";
+import { useWarm } from "../parts/useWarm";
 
-/** In how many lengths a bead may be laid. */
-const LENGTHS = [1, 2, 3, 4, 5, 6];
+const fields = () => import("./SeamHowFields");
+// Comes when it is opened.
+const SeamHowFields = dynamic(fields, { ssr: false });
+const LATER = [fields];
 
 /** How one weld is laid, and what it waits for: the way it is run, its lengths, its process, another weld. */
 export function SeamHow({ step }: { step: Step }) {
   const { evaluation } = useJob("evaluation");
-  const { plan, edit } = usePlanField();
-  const [after, setAfter] = useState("");
-  const [until, setUntil] = useState<HoldUntil>("cold");
-  const { structure, steps } = evaluation;
-  const joint = structure?.joints.find((j) => j.id === step.joint);
-  const face = joint?.faces.find((f) => f.line === step.line);
-  if (!structure || !joint || !face || (step.id.do !== "bead" && step.id.do !== "tack")) return null;
+  const { plan } = usePlanField();
+  useWarm(LATER);
+  const { structure } = evaluation;
+  if (!structure || (step.id.do !== "bead" && step.id.do !== "tack")) return null;
   const own: HeldWeld = { do: step.id.do, joint: step.id.joint, line: step.id.line };
-  const how = seamHow(plan.weld, own);
-  const lay = (change: Parameters<typeof withSeamHow>[2]) =>
-    edit((p) => {
-      const { seams, ...weld } = p.weld;
-      const next = withSeamHow(seams, own, change);
-      return { ...p, weld: next ? { ...weld, seams: next } : weld };
-    });
-  const run = seamRun(structure, {}, joint, face, step.up);
-  const others = steps.flatMap((s): (readonly [string, HeldWeld])[] =>
-    (s.id.do === "tack" || s.id.do === "bead") && s.key !== stepKey(own)
-      ? [[s.key, { do: s.id.do, joint: s.id.joint, line: s.id.line }]]
-      : [],
-  );
-  const first = others.find(([key]) => key === after) ?? others[0];
-  const isBead = own.do === "bead";
-  const said = isBead && Object.keys(how).length > 0;
+  const said = own.do === "bead" && Object.keys(seamHow(plan.weld, own)).length > 0;
   return (
     <Fold title="How it is laid" note={said ? "not as the others" : "as the others"}>
-      <div className="grid max-w-prose gap-3" data-testid="seam-how">
-        {isBead && run ? (
-          <Choice
-            label="Run"
-            value={how.turned ? "turned" : "usual"}
-            options={[
-              ["usual", `From ${run.from} to ${run.to}`],
-              ["turned", `From ${run.to} to ${run.from}`],
-            ]}
-            onChange={(way) => lay({ turned: way === "turned" ? true : undefined })}
-          />
-        ) : null}
-        {isBead ? (
-          <div className="grid gap-3 sm:grid-cols-2">
-            <SelectField
-              label="Laid"
-              value={String(how.lengths ?? 1)}
-              options={LENGTHS.map((n) => [String(n), n === 1 ? "as its school lays it" : `in ${n} lengths`])}
-              onChange={(n) => lay({ lengths: Number(n) > 1 ? Number(n) : undefined })}
-            />
-            <SelectField
-              label="Process"
-              value={how.process ?? "same"}
-              options={[
-                ["same", "as the other beads"],
-                ...(Object.keys(PROCESSES) as ProcessName[])
-                  .filter((p) => p !== plan.weld.process)
-                  .map((p) => [p, PROCESSES[p].label] as const),
-              ]}
-              onChange={(p) => lay({ process: p === "same" ? undefined : (p as ProcessName) })}
-            />
-          </div>
-        ) : null}
-        {first ? (
-          <div className="grid gap-2">
-            <SelectField
-              label="Not before"
-              value={first[0]}
-              options={others.map(([key, weld]) => [key, weldWords(structure, weld)])}
-              onChange={setAfter}
-            />
-            <div className="flex flex-wrap items-end gap-2">
-              <SelectField
-                label="That"
-                value={until}
-                options={HOLD_UNTIL.map((u) => [u, holdUntilWords(u)])}
-                onChange={setUntil}
-                className="min-w-0 grow"
-              />
-              <Button
-                onClick={() => {
-                  const hold = holdOf(own, first[1], until);
-                  edit((p) => ({ ...p, holds: [...(p.holds ?? []).filter((h) => h.id !== hold.id), hold] }));
-                }}
-              >
-                Let it wait
-              </Button>
-            </div>
-          </div>
-        ) : null}
-      </div>
+      <SeamHowFields step={step} own={own} structure={structure} />
     </Fold>
   );
 }

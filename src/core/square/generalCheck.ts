@@ -15,7 +15,7 @@ export interface Tap {
 }
 
 /** A place with how far it is off, mm. */
-export type FarOff = Measured & { place: string };
+type FarOff = Measured & { place: string };
 
 /** What the readings of any frame say about where its places lie. */
 export interface GeneralCheck {

@@ -1,5 +1,5 @@
 export { bestFit } from "./bestFit";
-export { type FarOff, type GeneralCheck, generalCheck, type Tap } from "./generalCheck";
+export { type GeneralCheck, generalCheck, type Tap } from "./generalCheck";
 export { halfRule } from "./halfRule";
 export { type Impossible, impossible } from "./impossible";
 export { adjustNetwork, angleBetween, type NetworkFit, REAL_CORNERS_MM, type Reading, type Tape } from "./network";

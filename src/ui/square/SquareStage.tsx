@@ -165,7 +165,7 @@ function Squaring({ which }: { which: ReactNode }) {
     places && isAimed && evaluation.prediction
       ? { ...places, nodes: wantedPlaces(places, evaluation.prediction.setUp.offsetsMm) }
       : places;
-  const ways = (quad && laid ? beyondPairs(laid) : []).flatMap(
+  const ways = (quad && places ? beyondPairs(places) : []).flatMap(
     ([p, q]) => (laid && frameQuantity(distanceId(p, q), laid, current, units)) ?? [],
   );
   const usual =

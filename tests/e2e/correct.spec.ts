@@ -1,8 +1,13 @@
 import type { Page } from "@playwright/test";
 import { v4 as uuid } from "uuid";
+import { resolveStructure } from "../../src/core/frame";
 import { type Entry, type Job, newPlan, spanId } from "../../src/core/job";
+import { placesOf } from "../../src/core/square";
 import { length } from "../../src/core/units";
 import { writeJobFile } from "../../src/formats/jobFile";
+import { deckWithPole } from "../support/drawnFrames";
+import { coldAt, placesMoved } from "../support/placesRead";
+import { drawnPlan } from "../support/plans";
 import { BENCH, expect, expectAccessible, read, saved, test } from "./fixtures";
 
 const DIAGONAL = Math.hypot(900, 500);
@@ -202,4 +207,38 @@ test("a frame is finished step by step at the bench, and the record keeps it", a
   await saved(page);
   await page.goto(`${address}${job}/log`);
   await expect(page.getByText("Done: Take spatter off")).toBeVisible();
+});
+
+test("the tip of a drawbar that stands aside is drawn across toward a corner; what was done stands in the log", async ({
+  page,
+  address,
+}) => {
+  const frame = deckWithPole(800);
+  const places = placesOf(resolveStructure(frame).structure);
+  const shelf = (await (await page.request.get(`${address}/api/instruments`)).json()) as Job["instruments"];
+  const job: Job = {
+    id: uuid(),
+    createdAt: "2026-11-24T07:00:00.000Z",
+    version: 1,
+    plan: drawnPlan(frame),
+    instruments: shelf.filter((i) => i.id === "tape-100" || i.id === "calliper"),
+    entries: coldAt(places, placesMoved(places, { PE: { x: 0, y: 6 } })),
+  };
+  const answer = await page.request.post(`${address}/api/jobs/file?origin=test`, {
+    data: writeJobFile(job),
+    headers: { "content-type": "application/json" },
+  });
+  expect(answer.status(), await answer.text()).toBe(200);
+  await page.goto(`${address}/jobs/${job.id}/check`);
+  const correct = page.getByTestId("correct");
+  await expect(correct).toContainText("Draw PE across toward B, past yield", { timeout: 120_000 });
+  const go = page.getByTestId("go-swing");
+  await expect(go).toContainText(/First, draw PE across toward B by [\d.]+\smm beyond where it stands/);
+  await expect(go).toContainText(/[\d.]+\smm of it is to stay at PE/);
+  await expectAccessible(page);
+  await go.getByRole("button", { name: "Done: read it again" }).click();
+  await saved(page);
+  await expect(correct).toContainText("Read the frame again, in a new round, before anything else.");
+  await page.goto(`${address}/jobs/${job.id}/log`);
+  await expect(page.getByText(/Corrected: Draw PE across toward B, past yield, by/)).toBeVisible();
 });

@@ -268,10 +268,11 @@ export const FREE_FRAMES = {
 
 /** Frames whose legs lean in beyond what holds them: two rails with the feet free, and one rail in the middle. */
 /** A ring that lies, so long and wide on its centre lines, with what is drawn besides. */
-const deckWith = (
+/** A deck with members besides; the first section is the deck's. */
+export const deckWith = (
   [lengthMm, widthMm]: readonly [number, number],
   more: Parameters<typeof drawn>[0],
-  section = squareTube(),
+  ...sections: DrawnSection[]
 ): DrawnFrame =>
   drawn(
     {
@@ -293,7 +294,7 @@ const deckWith = (
       ],
       ...more,
     },
-    [section],
+    sections.length > 0 ? sections : undefined,
   );
 
 /** A deck with one tube that stands out from the middle of its end, so far from its centre line. */

@@ -13,6 +13,7 @@ import {
 } from "../check";
 import type { Structure } from "../frame";
 import { partOf } from "../numeric";
+import { placesOf } from "../square";
 import { builtOf } from "./built";
 import { type Done, doneOf, standingOf } from "./correctionStand";
 import { evaluate } from "./evaluate";
@@ -78,9 +79,11 @@ export function* correcting(job: Job): Generator<number, Correction | null> {
   const { structure } = builtOf(job.plan);
   const evaluation = evaluate(job, null);
   const round = evaluation.cold;
-  if (!structure || !round || round.square?.fit.agree === false || round.impossible) return null;
-  const { quantities, aside } = standingOf(round);
-  const done = doneOf(job, evaluation.frameRounds);
+  if (!structure || !round || round.impossible) return null;
+  if ((round.square?.fit ?? round.general?.fit)?.agree === false) return null;
+  const places = placesOf(structure);
+  const { quantities, aside } = standingOf(round, places);
+  const done = doneOf(job, evaluation.frameRounds, places);
   const last = done.at(-1);
   const unread = last && !last.after ? last : null;
   const doNothing = chanceAfter(quantities, []);
@@ -197,7 +200,7 @@ function quantityFor(remedy: Remedy, quantities: Readonly<Record<string, Stands>
  */
 export function firstGo(correction: Correction, id: RemedyId, amount: number): FirstGo | null {
   const remedy = correction.remedies.find((r) => remedyKey(r.id) === remedyKey(id));
-  const quantity = remedy && quantityFor(remedy, correction.quantities);
+  const quantity = remedy && (remedy.push?.of ?? quantityFor(remedy, correction.quantities));
   if (!remedy || !quantity) return null;
   const per = Math.abs(remedy.option.effect[quantity] ?? 0);
   const own = correction.done.filter((d) => remedyKey(d.entry.remedy) === remedyKey(id));

@@ -2,11 +2,13 @@ import type { Stands } from "../check";
 import { CORNERS, type Corner } from "../geometry";
 import { degrees } from "../numeric";
 import { outcomeKey } from "../shrink";
+import type { Places } from "../square";
 import type { CorrectedEntry } from "./entrySchema";
 import { sizeOutcome } from "./forecast";
 import type { FrameRound } from "./frameRound";
 import { inTime } from "./inTime";
 import type { Job } from "./jobSchema";
+import { placesRead } from "./placeForecast";
 import { fullU } from "./rounds";
 
 /** What a correction is judged by, as it was read; by one word each, which the effects of remedies go by. */
@@ -23,10 +25,33 @@ const READ_AS = { straight: "straightness", flush: "flush", level: "level" } as 
 const zoneOfTwist = (twistMm: number): number => Math.abs(twistMm) / 2;
 
 /**
- * Quantities that limits are set on, signed, so that a remedy can be seen to pass nought: sides, AC less BD, corners, twist for flatness,
- * bows, steps and slopes one by one.
+ * What a place is off, to the right and up, each for itself: of the circle in which it may lie, the larger has what the smaller leaves, the
+ * smaller as much as both together. As it stands, both are within theirs when the place is within its limit, and only then.
  */
-export function standingOf(round: FrameRound): Standing {
+function placeStanding(round: FrameRound, places: Places, upperMm: number): Record<string, Stands> {
+  const read = placesRead(round, places) ?? {};
+  const judged = places.beyond.length > 0 ? places.beyond : Object.keys(read);
+  const bothMm = upperMm * Math.SQRT1_2;
+  return Object.fromEntries(
+    judged.flatMap((place) => {
+      const off = read[place];
+      if (!off) return [];
+      const [right, up] = [Math.abs(off.right.value), Math.abs(off.up.value)];
+      const larger = right > up ? "right" : "up";
+      const rest = Math.sqrt(upperMm ** 2 - Math.min(right, up, bothMm) ** 2);
+      return (["right", "up"] as const).map((way) => {
+        const most = way === larger ? rest : bothMm;
+        return [outcomeKey({ kind: "place", place, way }), { ...off[way], low: -most, high: most }];
+      });
+    }),
+  );
+}
+
+/**
+ * Quantities that limits are set on, signed, so that a remedy can be seen to pass nought: sides, AC less BD, corners, twist for flatness,
+ * places by what they are off either way, bows, steps and slopes one by one.
+ */
+export function standingOf(round: FrameRound, places: Places): Standing {
   const quantities: Record<string, Stands> = {};
   const aside: string[] = [];
   for (const { limit, measured } of round.verdicts) {
@@ -63,6 +88,9 @@ export function standingOf(round: FrameRound): Standing {
         quantities.twist = { value: twistMm, u: uTwistMm, low: -most, high: most };
         break;
       }
+      case "place":
+        if (upper !== null) Object.assign(quantities, placeStanding(round, places, upper));
+        break;
       case "straight":
       case "flush":
       case "level":
@@ -94,11 +122,10 @@ export interface Done {
   after: Standing["quantities"] | null;
 }
 
-const stood = (round: FrameRound | undefined): Standing["quantities"] | null =>
-  round ? standingOf(round).quantities : null;
-
 /** Corrections in their order, each with the cold rounds that were read before and after it. */
-export function doneOf(job: Job, rounds: readonly FrameRound[]): Done[] {
+export function doneOf(job: Job, rounds: readonly FrameRound[], places: Places): Done[] {
+  const stood = (round: FrameRound | undefined): Standing["quantities"] | null =>
+    round ? standingOf(round, places).quantities : null;
   const cold = rounds.filter((r) => r.round.gate === "cold" && r.readings.size + r.slants.size > 0);
   const all = inTime(job.entries).flatMap((e) => (e.kind === "corrected" ? [e] : []));
   return all.map((entry, i) => {

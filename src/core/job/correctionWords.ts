@@ -1,3 +1,6 @@
+import type { Stands } from "../check";
+import { outcomeKey } from "../shrink";
+import { placesOf } from "../square";
 import { formatLength, formatSmall, physical, type UnitPreference } from "../units";
 import { CARRIES_CAUTION } from "./cautions";
 import type { Correction, CorrectionWay, FirstGo } from "./correction";
@@ -5,7 +8,11 @@ import { type Done, READ_ALONE } from "./correctionStand";
 import { chanceWords } from "./forecast";
 import type { Plan } from "./planSchema";
 import type { Remedy } from "./remedies";
+import { freeEndsOff, keysOf } from "./remedies/freeEnds";
 import { remedyName } from "./remedyWords";
+
+/** The place of which a quantity tells what it is off one way; null for others. */
+const placeOf = (key: string): string | null => /^place (\S+) (?:right|up)$/.exec(key)?.[1] ?? null;
 
 /** A quantity that a correction moves, as one says it. */
 export function correctedQuantity(key: string): string {
@@ -15,6 +22,8 @@ export function correctedQuantity(key: string): string {
   if (key.startsWith("straight ")) return `bow of ${key.slice("straight ".length)}`;
   if (key.startsWith("flush ")) return `step at ${key.slice("flush ".length)}`;
   if (key.startsWith("level ")) return `level along ${key.slice("level ".length)}`;
+  const place = placeOf(key);
+  if (place) return `place ${place}`;
   if (key.startsWith("mouth ")) return key.replace("-", " to ");
   return `side ${key}`;
 }
@@ -45,12 +54,15 @@ const OF: Partial<Record<Remedy["id"]["do"], string>> = {
   spread: "the mouth",
   shim: "shim at the most",
   grind: "metal",
+  trim: "the end",
 };
 
 /** How much of a remedy, in words. */
 export function amountWords(remedy: Remedy, amount: number, units: UnitPreference): string {
-  if (remedy.counts === "mm") return `${small(amount, units)} of ${OF[remedy.id.do] ?? "it"}`;
-  return remedy.id.do === "peen" ? "once over" : amount === 1 ? "one" : `${amount}`;
+  const { id } = remedy;
+  if (id.do === "swing") return `${small(amount, units)} at ${id.place}`;
+  if (remedy.counts === "mm") return `${small(amount, units)} of ${OF[id.do] ?? "it"}`;
+  return id.do === "peen" ? "once over" : amount === 1 ? "one" : `${amount}`;
 }
 
 /** A way out in a line: what is done, in order. */
@@ -68,16 +80,30 @@ export const correctionWayWords = (
         })
         .join(", then: ");
 
-/** What a way leaves of everything that it moves, and of what is outside now. */
-export function leavesNow(correction: Correction, way: CorrectionWay, units: UnitPreference): string[] {
-  const moved = Object.entries(correction.quantities).filter(([k, q]) => {
-    const then = way.leaves[k];
-    return then !== undefined && Math.abs(then.value - q.value) > q.u / 5;
+/** How far a place is off, of what it is off either way. */
+function placeOff(place: string, of: Readonly<Record<string, { value: number; u: number }>>) {
+  const [right, up] = (["right", "up"] as const).map((way) => of[outcomeKey({ kind: "place", place, way })]);
+  return right && up ? { value: Math.hypot(right.value, up.value), u: Math.max(right.u, up.u) } : null;
+}
+
+/** A change of less than this share of what is allowed is not told. */
+const TOLD_SHARE = 0.1;
+
+/** What a way leaves of everything that it moves; of a place as far as it is off. */
+export function leavesNow({ quantities }: Correction, way: CorrectionWay, units: UnitPreference): string[] {
+  const told = Object.entries(quantities).flatMap(([key, stands]) => {
+    const leaves = way.leaves[key];
+    return leaves ? [{ key, stands, leaves, place: placeOf(key) }] : [];
   });
-  return moved.map(
-    ([k, q]) =>
-      `${correctedQuantity(k)}: ${valueWords(k, q, units)} now, likely ${valueWords(k, way.leaves[k] ?? q, units)} after`,
-  );
+  const lines = told.flatMap(({ key, stands, leaves, place }) => {
+    const { low, high, u } = stands;
+    const allowed = low !== null && high !== null ? (high - low) / 2 : 0;
+    const [now, then] = place ? [placeOff(place, quantities), placeOff(place, way.leaves)] : [stands, leaves];
+    if (!now || !then || Math.abs(then.value - now.value) <= Math.max(u / 5, TOLD_SHARE * allowed)) return [];
+    const what = place ? `${place}, from where it belongs` : correctedQuantity(key);
+    return [`${what}: ${valueWords(key, now, units)} now, likely ${valueWords(key, then, units)} after`];
+  });
+  return [...new Set(lines)];
 }
 
 /** What to do, and why, in two sentences made of the numbers that bear them. */
@@ -100,7 +126,7 @@ export function correctionAdvice(correction: Correction, units: UnitPreference):
   if (advice === "make it anew")
     return {
       say: "Agree on it with whoever takes it, or make it anew.",
-      why: `${now} The best that is known here, ${correctionWayWords(correction, best, units).toLowerCase()}, brings that to ${chanceWords(best.chance)}. Made anew it takes about ${anewMin} minutes (15 a joint, own judgement).`,
+      why: `${now} ${best.steps.length === 0 ? "No remedy that is known here makes that better by two in 100." : `The best that is known here brings that to ${chanceWords(best.chance)}: ${correctionWayWords(correction, best, units)}.`} Made anew it takes about ${anewMin} minutes (15 a joint, own judgement).`,
     };
   return {
     say: `${correctionWayWords(correction, best, units)}.`,
@@ -127,6 +153,10 @@ function pushWords({ id }: Remedy): string {
       return `draw ${id.long} in`;
     case "spread":
       return id.way === "apart" ? `push ${id.from} and ${id.to} apart` : `draw ${id.from} and ${id.to} together`;
+    case "swing":
+      return id.way === "toward"
+        ? `draw ${id.place} across toward ${id.by}`
+        : `push ${id.place} across, away from ${id.by}`;
     case "untwist":
       return `press ${id.high[0]} and ${id.high[1]} down together`;
     default:
@@ -146,7 +176,14 @@ export function goWords(go: FirstGo, units: UnitPreference): string[] {
     : quantity.startsWith("angle ")
       ? `${wanted.toFixed(2)}°`
       : small(wanted, units);
-  const wants = `${correctedQuantity(quantity)} is to change by ${per}`;
+  const place = placeOf(quantity);
+  // What a free end keeps of a push; what comes of it once the whole is laid over the drawing anew is less.
+  const kept = remedy.id.do === "swing" && remedy.push ? small(wanted * remedy.push.mmPerUnit, units) : null;
+  const wants = kept
+    ? `${kept} of it is to stay at ${place}`
+    : place
+      ? `${place} is to come nearer to where it belongs by ${per}`
+      : `${correctedQuantity(quantity)} is to change by ${per}`;
   if (remedy.push && springback)
     return [
       `${before === "first" ? "First" : "Next"}, ${pushWords(remedy)} by ${small(amount, units)} beyond where it stands, let go, read again: ${wants}.`,
@@ -158,6 +195,8 @@ export function goWords(go: FirstGo, units: UnitPreference): string[] {
       `Pull it ${small(amount, units)} past where it stands ${before}, weld it there, let go, read again: ${wants}; the rest springs back.`,
       `About ${physical("force", remedy.push.forceN / 1000, units)}.`,
     ];
+  if (remedy.id.do === "trim")
+    return [`Mark ${small(amount, units)} back from the end, square across, saw it off, read again.`];
   if (remedy.id.do === "grind")
     return [`Grind ${small(amount, units)} off ${before}, lay an edge across, go on until it is inside: ${wants}.`];
   if (remedy.places) {
@@ -177,8 +216,13 @@ export function goWords(go: FirstGo, units: UnitPreference): string[] {
 export function besidesWords(correction: Correction, plan: Plan): string[] {
   const { aside, quantities } = correction;
   const named = (part: string): boolean => aside.some((a) => a.toLowerCase().includes(part));
-  const sizes = Object.keys(quantities).filter(isSize);
+  const isOut = ({ value, low, high }: Stands): boolean =>
+    (low !== null && value < low) || (high !== null && value > high);
+  const sizes = Object.entries(quantities).filter(([key, stands]) => isSize(key) && isOut(stands));
   const caution = CARRIES_CAUTION[plan.carries];
+  const short = freeEndsOff(placesOf(correction.structure), quantities).filter(
+    ({ place, longMm }) => -longMm > Math.max(...keysOf(place).map((k) => quantities[k]?.high ?? 0)),
+  );
   return [
     ...(named("gap") ? ["Gap: fill it, or cut the joint and fit it again."] : []),
     ...(sizes.length > 0
@@ -186,6 +230,10 @@ export function besidesWords(correction: Correction, plan: Plan): string[] {
           "A side that is too long can be ground at its ends, one that is too short cannot: a hole may be slotted, or whoever takes the frame agrees to it.",
         ]
       : []),
+    ...short.map(
+      ({ place, longMm }) =>
+        `${place} stands ${small(-longMm, plan.units)} short of where it belongs: what is too short is pieced out, or whoever takes the frame agrees to it.`,
+    ),
     ...(caution ? [`${caution} What is bent or heated on it is decided by whoever answers for it.`] : []),
   ];
 }

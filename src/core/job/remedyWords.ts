@@ -19,6 +19,10 @@ export function remedyName(id: RemedyId, structure: Structure | null): string {
       return id.way === "apart"
         ? `Push the mouth ${id.from} to ${id.to} apart, past yield`
         : `Draw the mouth ${id.from} to ${id.to} together, past yield`;
+    case "swing":
+      return id.way === "toward"
+        ? `Draw ${id.place} across toward ${id.by}, past yield`
+        : `Push ${id.place} across, away from ${id.by}, past yield`;
     case "press":
       return `Press the bow out of ${id.member}, past yield`;
     case "bead":
@@ -31,6 +35,10 @@ export function remedyName(id: RemedyId, structure: Structure | null): string {
       return "Shims under its feet";
     case "grind":
       return `Grind the proud side at ${id.joint} down`;
+    case "trim":
+      return `Saw the end at ${id.place} off to a mark`;
+    case "draw":
+      return `Wedges of heat near the root of ${id.member}, on the side to which ${id.place} shall go`;
     case "wedges":
       return `Wedges of heat on the long side of ${id.member}`;
     case "spots":

@@ -20,7 +20,7 @@ export {
   predictFrame,
   type Replay,
 } from "./prediction";
-export { KINK_RAD, moreBeads, remedyEffects, type UnitDeed, type UnitEffects } from "./remedyEffects";
+export { KINK_RAD, moreBeads, type PullAt, remedyEffects, type UnitDeed, type UnitEffects } from "./remedyEffects";
 export type { SetUpShape, SetUpTarget } from "./settingUp";
 export { sharedAside } from "./sharedAside";
 export { DRAWS, type SimulatedOutcome, type SimulationInput, simulate } from "./simulate";

@@ -59,7 +59,7 @@ describe("what is done to a finished frame", () => {
     expect(Math.abs(middle?.twist ?? 1)).toBeLessThan(1e-9);
   });
   it("pulls a diagonal in as far as a sway frame gives (slope deflection), corners a little softer than stiff", () => {
-    const e = effects([{ id: "pull", do: "pull", from: 0, to: 2 }]);
+    const e = effects([{ id: "pull", do: "pull", from: { joint: "A" }, to: { joint: "C" } }]);
     const own = structure.members[0];
     if (!own) throw new Error("no member");
     const [l, h] = [960, 560];
@@ -70,7 +70,7 @@ describe("what is done to a finished frame", () => {
     expect(found / perN).toBeGreaterThan(0.9);
     expect(found / perN).toBeLessThan(1.4);
     const opened = effects(
-      [{ id: "pull", do: "pull", from: 0, to: 2 }],
+      [{ id: "pull", do: "pull", from: { joint: "A" }, to: { joint: "C" } }],
       (["outside", "top", "bottom"] as const).map((line) => ({ joint: "A", line })),
     );
     expect(-(opened.get("pull")?.AC ?? 0)).toBeGreaterThan(found);

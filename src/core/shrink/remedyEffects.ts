@@ -1,5 +1,4 @@
 import type { EndName, FaceLine, Structure } from "../frame";
-import { CORNERS } from "../geometry";
 import { finishedFrame, LowRankRun, type ModelMember, NO_DRAWS, type StructureMechanics } from "../mechanics";
 import { add3, cross3, norm3, partOf, scale3, sparseDot, sub3, unit3, type Vec3 } from "../numeric";
 import { NOMINAL_JOINTS, type ShrinkFactors, type WeldedModel, weldedModel } from "../weld";
@@ -17,12 +16,12 @@ export type UnitDeed = { id: string } & (
   | { do: "bead"; joint: string; line: FaceLine; share: number; heatJPerMm: number }
   /** A member kinked at a place along it, the way of a bow along the bed or up: by 1 mrad. */
   | { do: "kink"; member: string; alongMm: number; way: "bow" | "lift" }
-  /** Two corners, or free ends of members, pulled towards each other by 1 N. */
+  /** Two joints, or free ends of members, pulled towards each other by 1 N. */
   | { do: "pull"; from: PullAt; to: PullAt }
 );
 
-/** A corner by its place, A being the first; or a free end. */
-type PullAt = number | { member: string; end: EndName };
+/** What a strap is laid round. */
+export type PullAt = { joint: string } | { member: string; end: EndName };
 
 /** What each deed does to each outcome of the frame, by the outcome's key; flatness, which is no sum, is left out. */
 export type UnitEffects = ReadonlyMap<string, Readonly<Record<string, number>>>;
@@ -90,16 +89,14 @@ function deedStep(structure: Structure, model: WeldedModel, mechanics: Structure
     case "bead":
       return { step: beadStep(deed) };
     case "pull": {
-      const { quad } = structure;
       const [p, q] = [deed.from, deed.to].map((at) => {
-        if (typeof at !== "number") {
+        if ("member" in at) {
           const nodes = model.members.get(at.member)?.nodes ?? [];
           const node = nodes[at.end === "from" ? 0 : nodes.length - 1];
           return { member: at.member, point: model.nodes[node]?.point ?? "" };
         }
-        const id = quad?.joints[CORNERS[at]] ?? "";
-        const joint = structure.joints.find((j) => j.id === id);
-        return { member: joint?.a ?? "", point: mechanics.joints.get(id)?.a ?? "" };
+        const joint = structure.joints.find((j) => j.id === at.joint);
+        return { member: joint?.a ?? "", point: mechanics.joints.get(at.joint)?.a ?? "" };
       });
       const way = unit3(
         sub3(model.nodes[model.nodeOf(q.member, q.point)].at, model.nodes[model.nodeOf(p.member, p.point)].at),

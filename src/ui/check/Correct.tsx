@@ -27,7 +27,11 @@ import { Caution, Section } from "../parts/Sheet";
 import { coldKey } from "./coldKey";
 
 /** What its amount is called, where nothing is pushed. */
-const MUCH: Partial<Record<Remedy["id"]["do"], string>> = { shim: "Largest shim", grind: "Ground off" };
+const MUCH: Partial<Record<Remedy["id"]["do"], string>> = {
+  shim: "Largest shim",
+  grind: "Ground off",
+  trim: "Sawn off",
+};
 
 /** One remedy at the bench: how far, done, read again. */
 function Go({ correction, remedy, amount }: { correction: Correction; remedy: Remedy; amount: number }) {

@@ -57,7 +57,7 @@ export const EQUAL_CHANCE = 0.01;
 const KEPT = 12;
 const GRID = 5;
 /** Halvings of the grid about the best. */
-const REFINED = 2;
+const REFINED = 4;
 
 const logSd = (cv: number): number => Math.sqrt(Math.log(1 + cv * cv));
 

@@ -12,6 +12,8 @@ export const remedyIdSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("untwist"), high: z.enum(["AC", "BD"]) }),
   /** Past yield: an open mouth pushed apart, or drawn together. */
   z.strictObject({ do: z.literal("spread"), from: placeName, to: placeName, way: z.enum(["apart", "together"]) }),
+  /** Past yield: a free end drawn across its member toward a place, or pushed away from one. */
+  z.strictObject({ do: z.literal("swing"), place: placeName, by: placeName, way: z.enum(["toward", "away"]) }),
   /** Past yield: a bow pressed out of a member. */
   z.strictObject({ do: z.literal("press"), member: memberNameSchema }),
   /** One more bead over a seam. */
@@ -24,8 +26,12 @@ export const remedyIdSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("shim") }),
   /** The proud side of a step ground down. */
   z.strictObject({ do: z.literal("grind"), joint: jointId }),
+  /** A free end that stands out too far, sawn off. */
+  z.strictObject({ do: z.literal("trim"), place: placeName }),
   /** Wedges of heat on the long side of a bowed member. */
   z.strictObject({ do: z.literal("wedges"), member: memberNameSchema }),
+  /** Wedges of heat near the root of a member, on the side to which its free end shall go. */
+  z.strictObject({ do: z.literal("draw"), member: memberNameSchema, place: placeName }),
   /** Spots of heat there. */
   z.strictObject({ do: z.literal("spots"), member: memberNameSchema }),
   /** Beads across the long side, ground off after. */

@@ -7,6 +7,8 @@ export function remedyKey(id: RemedyId): string {
       return `rack ${id.long}`;
     case "spread":
       return `spread ${id.from}-${id.to} ${id.way}`;
+    case "swing":
+      return `swing ${id.place} ${id.way} ${id.by}`;
     case "untwist":
       return `untwist ${id.high}`;
     case "shim":
@@ -18,6 +20,10 @@ export function remedyKey(id: RemedyId): string {
     case "spots":
     case "lines":
       return `${id.do} ${id.member}`;
+    case "trim":
+      return `trim ${id.place}`;
+    case "draw":
+      return `draw ${id.member} ${id.place}`;
     case "bead":
     case "peen":
       return `${id.do} ${id.joint}/${id.line}`;

@@ -1,8 +1,9 @@
 import { remedyKey, type Stands } from "../../check";
-import { MATERIALS } from "../../frame";
+import { MATERIALS, type Structure } from "../../frame";
+import { DIAGONALS, ends } from "../../geometry";
 import { norm3, partOf, sub3 } from "../../numeric";
 import { heldMechanics, loadSteps } from "../../plan";
-import { moreBeads, remedyEffects, type UnitDeed } from "../../shrink";
+import { moreBeads, type PullAt, remedyEffects, type UnitDeed } from "../../shrink";
 import { builtOf } from "../built";
 import { factorsOf } from "../factorsOf";
 import { heldOf } from "../held";
@@ -10,7 +11,7 @@ import type { Plan } from "../planSchema";
 import { weldOf } from "../settings";
 import { beadDeeds } from "./beadDeeds";
 import { grind } from "./grind";
-import { heated } from "./heated";
+import { heated, heatedRoots } from "./heated";
 import { moreBead, peening } from "./moreBead";
 import { press } from "./press";
 import { pushable } from "./pushable";
@@ -19,6 +20,8 @@ import { recut } from "./recut";
 import { type Offered, type Remedy, type RemedyContext, tubeOf } from "./remedy";
 import { shims } from "./shims";
 import { mouthPulls, spread } from "./spread";
+import { swing, swingPulls } from "./swing";
+import { trim } from "./trim";
 import { untwist } from "./untwist";
 
 export { beadDeeds } from "./beadDeeds";
@@ -31,16 +34,27 @@ export interface RemedyChoice {
 }
 
 /** Kinds that need nothing but the frame; those that push its quadrilateral come besides. */
-const KINDS: readonly ((context: RemedyContext) => Offered)[] = [moreBead, peening, press, heated, spread];
+const KINDS: readonly ((context: RemedyContext) => Offered)[] = [
+  moreBead,
+  peening,
+  press,
+  heated,
+  spread,
+  swing,
+  heatedRoots,
+];
 const PUSHES = [rack, untwist] as const;
 /** Kinds that neither heat nor bend it. */
-const COLD = [shims, grind] as const;
+const COLD = [shims, grind, trim] as const;
 
 /** Corners pulled towards each other, along either diagonal. */
-const PULLS: readonly UnitDeed[] = [
-  { id: "AC", do: "pull", from: 0, to: 2 },
-  { id: "BD", do: "pull", from: 1, to: 3 },
-];
+const diagonalPulls = ({ quad }: Structure): UnitDeed[] =>
+  quad
+    ? DIAGONALS.map((id) => {
+        const [from, to] = ends(id).map((c) => ({ joint: quad.joints[c] })) as [PullAt, PullAt];
+        return { id, do: "pull", from, to };
+      })
+    : [];
 
 /**
  * Remedies for what stands outside its limits, each with what it does to every quantity: in the mechanics of this frame, as it is welded.
@@ -79,7 +93,10 @@ export function* remedyOptions(
       way,
     })),
   );
-  const pulls = structure.quad ? PULLS : mouthPulls(structure);
+  const pulls = [
+    ...(structure.quad ? diagonalPulls(structure) : mouthPulls(structure)),
+    ...swingPulls(structure, quantities),
+  ];
   const deeds = [...beads, ...kinks, ...pulls];
   const elastic = yield* partOf(remedyEffects(structure, mechanics, factors, deeds), 0, 0.35);
   const more = yield* partOf(moreBeads(structure, mechanics, factors, steps, beads), 0.35, 0.35);

@@ -12,8 +12,11 @@ export interface Remedy {
   option: RemedyOption;
   /** What its amount is: how far it is pushed, or so many beads or places of heat. */
   counts: "mm" | "pieces";
-  /** For a push past yield: what comes back, mm, and the force, N; how much of what stays a mm of the quantity is on what is pushed. */
-  push: { springbackMm: number; forceN: number; mmPerUnit: number } | null;
+  /**
+   * For a push past yield: what comes back, mm, and the force, N; how much of what stays a mm of the quantity is on what is pushed; and which
+   * quantity that is, where it moves several.
+   */
+  push: { springbackMm: number; forceN: number; mmPerUnit: number; of?: string | undefined } | null;
   /** For what is spread over several places: how much of the amount goes to each. */
   places?: { at: string; share: number }[];
   /** What to look out for. */

@@ -1,20 +1,11 @@
-import { plasticSection } from "../../check";
-import { MATERIALS, type Structure, type StructureMember } from "../../frame";
-import { norm3, sub3 } from "../../numeric";
+import type { Structure } from "../../frame";
+import { norm, scale, sub, type Vec2 } from "../../numeric";
 import { outcomeKey, type UnitDeed } from "../../shrink";
 import { mouthsOf, placesOf } from "../../square";
-import { classOf, tooMuch } from "./pushable";
-import {
-  inPlane,
-  LEAST_EFFECT,
-  LIKELY_YIELD,
-  mostOf,
-  type Offer,
-  type Offered,
-  type RemedyContext,
-  SLENDER_RISK,
-  tubeOf,
-} from "./remedy";
+import { cantileverOf, turning } from "./cantilever";
+import { tooMuch } from "./pushable";
+import { LEAST_EFFECT, mostOf, type Offer, type Offered, type RemedyContext } from "./remedy";
+import { swung } from "./swung";
 
 /** Minutes, chance to spoil something, scatter with a reading after each push. Source: own judgement. */
 const SPREAD = { effortMin: 6, risk: 0.02, cv: 0.1 } as const;
@@ -32,22 +23,12 @@ const mouths = (structure: Structure) => {
 export const mouthPulls = (structure: Structure): UnitDeed[] =>
   mouths(structure).map(({ id, ends: [from, to] }) => ({ id, do: "pull", from, to }));
 
-/** The member that a leg stands on, and how long the leg is. */
-function rootOf(
-  { members, joints }: Structure,
-  member: string,
-): { leg: StructureMember; root: StructureMember } | null {
-  const leg = members.find((m) => m.id === member);
-  const joint = joints.find((j) => j.a === member || j.b === member);
-  const root = members.find((m) => m.id !== member && (m.id === joint?.a || m.id === joint?.b));
-  return leg && root ? { leg, root } : null;
-}
-
 /**
- * An open mouth pushed apart, or drawn together, past yield: of leg and root what turns first, by its full plastic moment; what springs back is
- * the frame's own give under that force. Source: plastic hinge of a portal (from memory).
+ * An open mouth pushed apart, or drawn together, past yield: of legs and roots what turns first; what springs back is the frame's own give under
+ * that force. Either leg is taken to keep half of it.
  */
 export function spread({ structure, quantities, elastic, plan }: RemedyContext): Offered {
+  const places = placesOf(structure);
   const refused: string[] = [];
   const offers = mouths(structure).flatMap(({ id, from, to, ends }): Offer[] => {
     const stands = quantities[id];
@@ -57,41 +38,27 @@ export function spread({ structure, quantities, elastic, plan }: RemedyContext):
     const wanted = (low !== null && high !== null ? (low + high) / 2 : (low ?? high ?? value)) - value;
     const perN = Math.abs(elastic.get(id)?.[id] ?? 0);
     if (Math.abs(wanted) <= LEAST_EFFECT || perN === 0) return [];
-    const bends = ends.flatMap(({ member }) => rootOf(structure, member) ?? []);
-    const tubes = bends.flatMap(({ leg, root }) =>
-      [leg, root].map((m) => ({ m, tube: tubeOf(m), armMm: norm3(sub3(leg.to, leg.from)) })),
-    );
-    if (tubes.length === 0 || tubes.some(({ tube }) => !tube)) {
-      refused.push(
-        `The mouth ${from} to ${to} is of no square or rectangular tubes: how far to push it is not known here.`,
-      );
+    const legs = ends.flatMap(({ member, end }) => cantileverOf(structure, member, end) ?? []);
+    const turned = turning(legs, places.view, `The mouth ${from} to ${to}`);
+    if ("why" in turned) {
+      refused.push(turned.why);
       return [];
     }
-    const cls = Math.max(...tubes.map(({ m }) => classOf(m)));
-    if (cls > 2) {
-      refused.push(`The mouth ${from} to ${to} is too thin to be bent past yield (class ${cls}): it would buckle.`);
-      return [];
-    }
-    const forceN = Math.min(
-      ...tubes.flatMap(({ m, tube, armMm }) => {
-        const { eMPa, yieldMPa } = MATERIALS[m.material];
-        return tube
-          ? [plasticSection(inPlane(tube), { eMPa, yieldMPa: LIKELY_YIELD * yieldMPa }).plasticMomentNmm / armMm]
-          : [];
-      }),
-    );
+    const { forceN, armMm, risk } = turned;
     const springbackMm = forceN * perN;
-    const sideMm = Math.min(...tubes.map(({ armMm }) => armMm));
-    const why = tooMuch({ springbackMm, forceN, sideMm }, plan.units);
+    const why = tooMuch({ springbackMm, forceN, sideMm: armMm }, plan.units);
     if (why) {
       refused.push(`Pushing the mouth ${from} to ${to} past yield ${why}.`);
       return [];
     }
+    const open = sub(places.nodes[to] as Vec2, places.nodes[from] as Vec2);
+    const half = scale(open, Math.sign(wanted) / 2 / (norm(open) || 1));
+    const moves = { [from]: scale(half, -1), [to]: half };
     return [
       {
         id: { do: "spread", from, to, way: wanted > 0 ? "apart" : "together" },
         counts: "mm",
-        push: { springbackMm, forceN, mmPerUnit: 1 },
+        push: { springbackMm, forceN, mmPerUnit: 1, of: id },
         cautions: [
           wanted > 0
             ? "A jack or screw between the free ends, on pads that reach both side walls; what slips out flies: nobody over it."
@@ -100,9 +67,9 @@ export function spread({ structure, quantities, elastic, plan }: RemedyContext):
         ],
         option: {
           ...SPREAD,
-          effect: { [id]: Math.sign(wanted) },
+          effect: swung(places, moves, Object.keys(quantities)),
           max: mostOf(wanted),
-          risk: SPREAD.risk + (cls === 2 ? SLENDER_RISK : 0),
+          risk: SPREAD.risk + risk,
         },
       },
     ];

@@ -1,0 +1,34 @@
+import { norm, sub, type Vec2 } from "../../numeric";
+import { outcomeKey } from "../../shrink";
+import { bestFit, laidBy, mouthsOf, type Places } from "../../square";
+import { LEAST_EFFECT } from "./remedy";
+
+/**
+ * What free ends that stand elsewhere do to everything that is told of places: what those are off once the whole is laid over its drawing, and
+ * how wide its mouths are.
+ * @param moves of places, mm, as the frame is seen. @param judged words of what counts.
+ */
+export function swung(
+  places: Places,
+  moves: Readonly<Record<string, Vec2>>,
+  judged: readonly string[],
+): Record<string, number> {
+  const { nodes, beyond } = places;
+  const at = (name: string): Vec2 => {
+    const [from, by] = [nodes[name] as Vec2, moves[name]];
+    return by ? { x: from.x + by.x, y: from.y + by.y } : from;
+  };
+  const moved = Object.fromEntries(Object.keys(nodes).map((name) => [name, at(name)]));
+  const wide = (from: Vec2, to: Vec2): number => norm(sub(to, from));
+  const all: [string, number][] = [
+    ...Object.entries(bestFit(moved, nodes, laidBy(beyond)).moves).flatMap(([place, { x, y }]): [string, number][] => [
+      [outcomeKey({ kind: "place", place, way: "right" }), -x],
+      [outcomeKey({ kind: "place", place, way: "up" }), -y],
+    ]),
+    ...mouthsOf(places).map(([from, to]): [string, number] => [
+      outcomeKey({ kind: "mouth", from, to }),
+      wide(at(from), at(to)) - wide(nodes[from] as Vec2, nodes[to] as Vec2),
+    ]),
+  ];
+  return Object.fromEntries(all.filter(([key, mm]) => judged.includes(key) && Math.abs(mm) > LEAST_EFFECT));
+}

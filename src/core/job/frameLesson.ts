@@ -12,14 +12,8 @@ import {
 } from "../learn";
 import { cholesky, drain, type Rows } from "../numeric";
 import { heldMechanics, loadSteps } from "../plan";
-import {
-  frameOutcomes,
-  frameOutputs,
-  outcomeKey,
-  type SimulatedOutcome,
-  type SimulationStep,
-  simulate,
-} from "../shrink";
+import { frameOutcomes, frameOutputs, type SimulatedOutcome, type SimulationStep, simulate } from "../shrink";
+import { placesOf } from "../square";
 import { FACTORS, factorsFor, type ShrinkFactors } from "../weld";
 import { builtOf } from "./built";
 import { evaluate } from "./evaluate";
@@ -30,9 +24,10 @@ import type { FrameRound } from "./frameRound";
 import { heldOf } from "./held";
 import type { Job } from "./jobSchema";
 import { paceOf } from "./pace";
-import { quantityKey, quantityWords, spanOf } from "./quantityId";
-import { fullU, type Mean } from "./rounds";
+import { quantityKey } from "./quantityId";
+import { fullU } from "./rounds";
 import { weldOf } from "./settings";
+import { type Between, RUNS, type Run, readingsOf, type Span, STEP, type Taught } from "./taughtReadings";
 
 /** What a job could teach its shop, worked out of its record. */
 export interface FrameTeaching {
@@ -43,17 +38,6 @@ export interface FrameTeaching {
   narrowedTo: Record<string, number>;
 }
 
-/** A pair of rounds between which only tacks or beads, and nothing by hand, moved the frame. */
-interface Between {
-  from: FrameRound;
-  to: FrameRound;
-  /** Steps that lie between them, by their keys: first excluded, last included; null for the beginning, and the end. */
-  fromKey: string | null;
-  toKey: string | null;
-}
-
-/** A share by which a factor is moved to find what hangs on it. */
-const STEP = 0.1;
 /** More readings than this a lesson does not hold. */
 const MOST_READINGS = 40;
 
@@ -109,11 +93,11 @@ export function* frameTeaching(
     }
   }
   const readings = spans
-    .flatMap((p) => readingsOf(p, runs as Record<Run, SimulatedOutcome[]>, ids))
+    .flatMap((p) => readingsOf(p, runs as Record<Run, SimulatedOutcome[]>, ids, placesOf(structure)))
     .slice(0, MOST_READINGS);
   if (readings.length === 0)
     return no(
-      "Nothing teaches: it was put right by hand between its readings, or none of them is predicted (sides, diagonals, twist, a mouth, a bow).",
+      "Nothing teaches: it was put right by hand between its readings, or none of them is predicted (sides, diagonals, ways between places, twist, a mouth, a bow).",
     );
   const cell = cellOfPlan(plan);
   const teaching = teachingOf(readings);
@@ -168,9 +152,6 @@ export const frameTeachingOf = (job: Job) => drain(frameTeaching(job));
 
 const no = (why: string): { ok: false; why: string } => ({ ok: false, why });
 
-/** Simulations: as the tables say, with one factor moved in each, and with what differs from bead to bead alone. */
-const RUNS = ["table", "longitudinal", "filletClosing", "tackHeat", "gap", "joint", "beads"] as const;
-type Run = (typeof RUNS)[number];
 /** Draws that the scatter of beads is taken from. */
 const BEAD_DRAWS = 160;
 
@@ -194,12 +175,6 @@ function withoutShared(factors: ShrinkFactors): ShrinkFactors {
   };
 }
 
-/** A pair of rounds by the steps that lie between them: after `begin`, up to `end`. */
-interface Span extends Between {
-  begin: number;
-  end: number;
-}
-
 const spanIn = (pair: Between, ids: readonly string[]): Span => ({
   ...pair,
   begin: pair.fromKey === null ? -1 : ids.lastIndexOf(pair.fromKey),
@@ -215,7 +190,8 @@ function pairsOf(job: Job): { pairs: Between[]; doubts: string[]; why: string } 
   const firstBead = job.entries.find((e) => e.kind === "tick" && e.done && e.step.do === "bead");
   const corrected = job.entries.find((e) => e.kind === "corrected");
   const isBefore = (r: FrameRound, at: string | undefined): boolean => at === undefined || r.round.at <= at;
-  const read = frameRounds.filter((r) => r.means.size > 0 && r.square?.fit.agree !== false);
+  const disagrees = ({ square, general }: FrameRound): boolean => (square?.fit ?? general?.fit)?.agree === false;
+  const read = frameRounds.filter((r) => r.means.size > 0 && !disagrees(r));
   const unwelded = read.filter((r) => ["dry fit", "tacked"].includes(r.round.gate) && isBefore(r, firstBead?.at));
   const cold = read.find((r) => r.round.gate === "cold" && isBefore(r, corrected?.at));
   const dry = unwelded.findLast((r) => r.round.gate === "dry fit");
@@ -252,7 +228,7 @@ function pairsOf(job: Job): { pairs: Between[]; doubts: string[]; why: string } 
       ? ["Its last reading before welding was at no gate of the order: all tacks are taken to come after it."]
       : []),
   ];
-  const contradicts = frameRounds.some((r) => r.round.gate === "cold" && r.square?.fit.agree === false);
+  const contradicts = frameRounds.some((r) => r.round.gate === "cold" && disagrees(r));
   const why =
     !cold && contradicts
       ? "Its cold readings contradict each other: one of them is misread. Mend that first."
@@ -262,122 +238,6 @@ function pairsOf(job: Job): { pairs: Between[]; doubts: string[]; why: string } 
           : "It has not been read cold yet."
         : "Nothing was read before welding that was read cold again: a change needs both.";
   return { pairs, doubts, why };
-}
-
-/** One reading from gate to gate, with what hangs on each factor. */
-interface Taught {
-  what: string;
-  from: string;
-  to: string;
-  change: number;
-  /** New in the two readings, and what both share with others of the pair, as rows of standard uncertainty, mm. */
-  u: number;
-  shared: { tape: string; zeroMm: number; scaleMm: number }[];
-  /** By the tables, and per unit of each factor's logarithm, mm. */
-  all: number;
-  longitudinal: number;
-  filletClosing: number;
-  tackHeat: number;
-  gap: number;
-  joint: number;
-  /** In each draw of what differs from bead to bead, without its mean. */
-  draws: number[];
-}
-
-/**
- * The outcome that a reading is of; null for one that is not predicted. A straightedge is laid where a member bows most.
- * @param moved how far the tables say that an outcome goes between the two readings, mm.
- */
-function outcomeOf(mean: Mean, moved: (key: string) => number): string | null {
-  const { what } = mean;
-  if (what.kind === "straightness") {
-    const [bow, lift] = (["bow", "lift"] as const).map((kind) => outcomeKey({ kind, member: what.at })) as [
-      string,
-      string,
-    ];
-    return Math.abs(moved(bow)) >= Math.abs(moved(lift)) ? bow : lift;
-  }
-  if (what.kind !== "distance") return null;
-  const span = spanOf(what);
-  if (span) return outcomeKey({ kind: "span", span });
-  // A mouth may have been taped either way.
-  const [from, to] = [what.from, what.to].sort() as [string, string];
-  return outcomeKey({ kind: "mouth", from, to });
-}
-
-const CORNER_HEIGHTS = (["A", "B", "C", "D"] as const).map((at) => quantityKey({ kind: "height", at }));
-
-/** Change of an outcome between two steps in the nominal frame. */
-const between = (o: SimulatedOutcome | undefined, begin: number, end: number): number =>
-  o ? (o.after[end] ?? 0) - (begin >= 0 ? (o.after[begin] ?? 0) : 0) : 0;
-
-/** The same in every draw, its mean taken off. */
-function scatterBetween(o: SimulatedOutcome | undefined, from: string | undefined, to: string | undefined): number[] {
-  const since = from === undefined ? o?.draws : o?.from[from]?.draws;
-  const until = to === undefined ? undefined : o?.from[to]?.draws;
-  if (!since) return [];
-  const all = Array.from(since, (v, d) => v - (until?.[d] ?? 0)).slice(1);
-  const mean = all.reduce((s, v) => s + v, 0) / all.length;
-  return all.map((v) => v - mean);
-}
-
-function readingsOf(pair: Span, runs: Record<Run, SimulatedOutcome[]>, ids: readonly string[]): Taught[] {
-  const { begin, end } = pair;
-  const of = (key: string, base: Pick<Taught, "what" | "from" | "to" | "change" | "u" | "shared">): Taught[] => {
-    const by = (run: Run): SimulatedOutcome | undefined => runs[run].find((o) => outcomeKey(o.id) === key);
-    if (!by("table")) return [];
-    const all = between(by("table"), begin, end);
-    const per = (run: Run, unit: number): number => (between(by(run), begin, end) - all) / unit;
-    const isWhole = end === ids.length - 1;
-    return [
-      {
-        ...base,
-        all,
-        longitudinal: per("longitudinal", STEP),
-        filletClosing: per("filletClosing", STEP),
-        tackHeat: per("tackHeat", STEP),
-        gap: per("gap", Math.log(1 + STEP)),
-        joint: per("joint", Math.log(1 + STEP)),
-        draws: scatterBetween(by("beads"), begin < 0 ? undefined : ids[begin], isWhole ? undefined : ids[end]),
-      },
-    ];
-  };
-  const gates = { from: pair.from.round.gate, to: pair.to.round.gate };
-  const out = [...pair.to.means].flatMap(([name, last]): Taught[] => {
-    const first = pair.from.means.get(name);
-    const moved = (outcome: string): number =>
-      between(
-        runs.table.find((o) => outcomeKey(o.id) === outcome),
-        begin,
-        end,
-      );
-    const key = outcomeOf(last, moved);
-    if (!first || !key) return [];
-    // One tape for both: its zero and scale error drop out of the difference.
-    const one = first.tape !== null && first.tape.id === last.tape?.id;
-    const tapes = one ? [] : [first, last].flatMap((m) => (m.tape ? [{ ...m.tape, mm: m.mm }] : []));
-    return of(key, {
-      what: quantityWords(last.what),
-      ...gates,
-      // A gap under an edge tells no way: it is taken to open the way that welding bows the member.
-      change: (last.what.kind === "straightness" ? Math.sign(moved(key)) : 1) * (last.mm - first.mm),
-      u: Math.hypot(first.uMm, last.uMm),
-      shared: tapes.map((t) => ({ tape: t.id, zeroMm: t.uZeroMm, scaleMm: t.uScale * t.mm })),
-    });
-  });
-  const [before, after] = [pair.from.twist, pair.to.twist];
-  const names = CORNER_HEIGHTS;
-  if (before && after && names.every((n) => pair.from.means.has(n)))
-    out.push(
-      ...of(outcomeKey({ kind: "twist" }), {
-        what: "Twist, A and C above B and D",
-        ...gates,
-        change: after.twistMm - before.twistMm,
-        u: Math.hypot(before.uTwistMm, after.uTwistMm),
-        shared: [],
-      }),
-    );
-  return out;
 }
 
 /** Effects below this are nothing, mm. */

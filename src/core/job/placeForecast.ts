@@ -66,10 +66,27 @@ function placesLaid(prediction: Prediction, places: Places): Record<string, Off>
   );
 }
 
+/** What makes the way between two places longer: how far either of them is off, to the right and up, each by so much. Null for no way. */
+export function wayParts(
+  { nodes }: Pick<Places, "nodes">,
+  from: string,
+  to: string,
+): { place: string; way: "right" | "up"; by: number }[] | null {
+  const [p, q] = [nodes[from], nodes[to]];
+  if (!p || !q) return null;
+  const along = scale(sub(q, p), 1 / Math.max(norm(sub(q, p)), SURE_MM));
+  return [
+    { place: from, way: "right", by: -along.x },
+    { place: from, way: "up", by: -along.y },
+    { place: to, way: "right", by: along.x },
+    { place: to, way: "up", by: along.y },
+  ];
+}
+
 /** What the way between two places of a frame changes by from a gate on; null where nothing is predicted of them. */
 export function wayChange(
   prediction: Prediction,
-  { nodes }: Pick<Places, "nodes">,
+  places: Pick<Places, "nodes">,
   from: string,
   to: string,
   gate: string | null,
@@ -79,19 +96,13 @@ export function wayChange(
     return predicted(prediction, { kind: "mouth", from: p, to: q }, gate) ?? [];
   });
   if (mouth) return mouth;
-  const [p, q] = [nodes[from], nodes[to]];
-  if (!p || !q) return null;
-  const way = scale(sub(q, p), 1 / Math.max(norm(sub(q, p)), SURE_MM));
   const all = placesTold(prediction, gate);
-  const [first, last] = [all.get(from), all.get(to)];
-  if (!first || !last) return null;
-  // By how far each place is off, either way, and in which direction that makes the way longer.
-  const told = [
-    { by: -way.x, ...first.right },
-    { by: -way.y, ...first.up },
-    { by: way.x, ...last.right },
-    { by: way.y, ...last.up },
-  ];
+  const parts = wayParts(places, from, to);
+  const told = parts?.flatMap(({ place, way, by }) => {
+    const here = all.get(place)?.[way];
+    return here ? [{ by, ...here }] : [];
+  });
+  if (!parts || !told || told.length < parts.length) return null;
   const value = told.reduce((sum, { by, change }) => sum + by * change.value, 0);
   const count = Math.min(...told.map(({ draws }) => draws.length));
   if (count === 0) return { value, low: value, high: value };

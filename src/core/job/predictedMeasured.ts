@@ -2,7 +2,7 @@ import { SIDES } from "../geometry";
 import { lossOf, type Prediction, predicted } from "../shrink";
 import type { Measured, Places } from "../square";
 import type { Estimate } from "../units";
-import { tapedPairs } from "./coldSet";
+import { beyondPairs, tapedPairs } from "./coldSet";
 import type { FrameRound } from "./frameRound";
 import { wayChange } from "./placeForecast";
 import { distanceId, quantityKey } from "./quantityId";
@@ -35,19 +35,26 @@ interface ComparedLength {
   change: (gate: string | null) => Estimate | null;
 }
 
-/** The sides of a frame that has them, else what is taped between its places. */
-function comparedLengths(prediction: Prediction, places: Places | null): ComparedLength[] {
+/** A way between two places as a length that is compared. */
+const wayOf =
+  (prediction: Prediction, places: Places) =>
+  ([from, to]: readonly [string, string]): ComparedLength => ({
+    name: `${from} to ${to}`,
+    key: quantityKey(distanceId(from, to)),
+    change: (gate) => wayChange(prediction, places, from, to, gate),
+  });
+
+/**
+ * The sides of a frame that has them, and the ways to what lies beyond its corners; else what is taped between its places: each lot from a round in
+ * which all of it was read.
+ */
+function comparedLengths(prediction: Prediction, places: Places | null): ComparedLength[][] {
   const sides = SIDES.map((span): ComparedLength => {
     return { name: span, key: span, change: (gate) => predicted(prediction, { kind: "span", span }, gate) };
   });
-  if (!places || sides.some((s) => s.change(null))) return sides;
-  return tapedPairs(places).map(
-    ([from, to]): ComparedLength => ({
-      name: `${from} to ${to}`,
-      key: quantityKey(distanceId(from, to)),
-      change: (gate) => wayChange(prediction, places, from, to, gate),
-    }),
-  );
+  if (!places) return [sides];
+  if (!sides.some((s) => s.change(null))) return [tapedPairs(places).map(wayOf(prediction, places))];
+  return [sides, beyondPairs(places).map(wayOf(prediction, places))];
 }
 
 /** Loss of each length, predicted and from the last round before welding in which they were read to the last cold one. */
@@ -58,11 +65,13 @@ export function lossesOf(
   gateOf: (round: FrameRound) => string | null = () => null,
   places: Places | null = null,
 ): Loss[] {
-  const lengths = comparedLengths(prediction, places);
-  const before = rounds.findLast(
-    (r) => ["dry fit", "tacked"].includes(r.round.gate) && lengths.every((l) => r.readings.has(l.key)),
-  );
-  return lengths.flatMap(({ name, key, change: changeFrom }): Loss[] => {
+  const all = comparedLengths(prediction, places).flatMap((lot) => {
+    const before = rounds.findLast(
+      (r) => ["dry fit", "tacked"].includes(r.round.gate) && lot.every((l) => r.readings.has(l.key)),
+    );
+    return lot.map((length) => ({ ...length, before }));
+  });
+  return all.flatMap(({ name, key, before, change: changeFrom }): Loss[] => {
     const change = changeFrom(before ? gateOf(before) : null);
     if (!change) return [];
     const expected = lossOf(change);

@@ -1,4 +1,4 @@
-import { deckWithPole } from "../support/drawnFrames";
+import { deckWithPole, tableWith } from "../support/drawnFrames";
 import { expect, expectAccessible, read, saved, test } from "./fixtures";
 
 test("the tip of a drawbar is taped from the corners, set right, and judged with the frame", async ({
@@ -46,6 +46,30 @@ test("the tip of a drawbar is taped from the corners, set right, and judged with
   await expect(now).toContainText("Still to read: farthest place beyond the corners.");
   await read(page, { "A to PE": "2367.1", "B to PE": "910.7", "C to PE": "910.7" });
   await expect(now).toContainText("Every limit is met.");
+  await page.setViewportSize({ width: 390, height: 844 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});
+
+test("a table's legs are set and judged by the ways between their feet", async ({ page, address }) => {
+  const answer = await page.request.post(`${address}/api/jobs`, {
+    data: { name: "Wedging table", units: "mm", origin: "test", drawn: tableWith(700, 0) },
+  });
+  const { id } = (await answer.json()) as { id: string };
+  await page.goto(`${address}/jobs/${id}/weld`);
+  // What the beads draw the feet by stands among what is predicted.
+  await expect(page.getByRole("row", { name: /^feet, G1E to G2E/ }).first()).toContainText(/\d\.\d/, {
+    timeout: 120_000,
+  });
+  await page.goto(`${address}/jobs/${id}/check`);
+  const now = page.getByTestId("now");
+  await expect(now).toContainText("the ways between its feet");
+  const asked = page.getByRole("list", { name: "Readings of this round" });
+  await expect(asked.getByRole("button", { name: /^G\dE to G\dE/ })).toHaveCount(6);
+  await asked.getByRole("button", { name: /^G1E to G2E/ }).click();
+  await expect(page.getByText(/Tape between the feet, from G1E to G2E/)).toBeVisible();
+  await read(page, { "G1E to G2E": "1193" });
+  await expect(now).toContainText("Outside its limit: feet G1E to G2E");
+  await expectAccessible(page);
   await page.setViewportSize({ width: 390, height: 844 });
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });

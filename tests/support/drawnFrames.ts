@@ -402,3 +402,16 @@ export const LEANING_FRAMES = {
     ],
   }),
 } as const satisfies Record<string, DrawnFrame>;
+
+/** A deck that lies upside down or the right way up, with a leg at each corner, its foot so far out from under it. */
+export const tableWith = (
+  legMm: number,
+  outMm: number,
+  [long, wide]: readonly [number, number] = [1200, 700],
+): DrawnFrame => {
+  const leg = (x: number, y: number): [Vec3, Vec3] => [
+    [x, y, 0],
+    [x + Math.sign(x - long / 2) * outMm, y + Math.sign(y - wide / 2) * outMm, legMm],
+  ];
+  return deckWith([long, wide], { G1: leg(0, 0), G2: leg(long, 0), G3: leg(long, wide), G4: leg(0, wide) });
+};

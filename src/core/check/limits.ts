@@ -19,6 +19,8 @@ export interface Limit {
   source: string;
   /** Of a size between two free ends: which. */
   mouth?: readonly [from: string, to: string];
+  /** Those are the feet of two legs. */
+  ofFeet?: true;
   /** Of flatness: what it is. */
   flatBy?: FlatBy;
   /** Judged when it is measured; a frame passes without. */
@@ -137,6 +139,7 @@ function sources(limits: Limits) {
  * @param quad corners of a frame that has sides AB to DA; another is judged by where its places lie, and by its mouths.
  * @param mouths where such a frame is open: each is a width.
  * @param reachesBeyond whether something of a frame with corners lies well beyond them.
+ * @param feet ways between the feet of legs, judged where somebody reads them.
  */
 export function resolveLimits(
   limits: Limits,
@@ -144,6 +147,7 @@ export function resolveLimits(
   quad: Corners | null,
   mouths: readonly Mouth[] = [],
   reachesBeyond = false,
+  feet: readonly Mouth[] = [],
 ): Limit[] {
   const { length, width, square, flat, straight, gap, flush } = figures(limits, sizes);
   const source = sources(limits);
@@ -161,7 +165,7 @@ export function resolveLimits(
     out.push(optional ? { ...limit, optional: true } : limit);
   };
   const size = (
-    named: Pick<Limit, "id" | "label" | "mouth" | "optional">,
+    named: Pick<Limit, "id" | "label" | "mouth" | "ofFeet" | "optional">,
     nominal: number,
     { lower, upper }: typeof length,
     from: string,
@@ -201,6 +205,17 @@ export function resolveLimits(
       size(named, mm, most === null ? width : { lower: -most, upper: most }, source.width);
     }
     place("Farthest place from the drawing");
+  }
+  for (const { from, to, mm } of feet) {
+    const mouth = [from, to] as const;
+    if (out.some((l) => l.id === `${from}-${to}`)) continue;
+    const named = { id: `${from}-${to}` as const, label: `Feet ${from} to ${to}`, mouth, ofFeet: true as const };
+    size(
+      { ...named, optional: true },
+      mm,
+      { lower: Number.isFinite(reach) ? -reach : null, upper: Number.isFinite(reach) ? reach : null },
+      source.length,
+    );
   }
   const leans = quad !== null && leansAsDrawn(quad);
   if (square && quad)

@@ -4,7 +4,7 @@ import { cross, sub, unit, type Vec2 } from "../numeric";
 import { mouthsOf, type Places, spanningHeights, walkingSet } from "../square";
 import type { Evaluation } from "./evaluate";
 import { levelMembers } from "./levelled";
-import { distanceId, spanId } from "./quantityId";
+import { distanceId, quantityKey, spanId } from "./quantityId";
 import type { QuantityId } from "./quantitySchema";
 
 /** Heights asked for on a frame without corners. */
@@ -59,11 +59,15 @@ export function coldSet({
   if (!structure || !places) return [];
   const pairs = structure.quad ? beyondPairs(places) : tapedPairs(places);
   const lengths = [...(structure.quad ? SPANS.map(spanId) : []), ...pairs.map(([p, q]) => distanceId(p, q))];
+  // Feet that are asked for as a mouth already are not asked for twice.
+  const asked = new Set(lengths.map(quantityKey));
+  const feet = places.feet.pairs.map(([p, q]) => distanceId(p, q)).filter((q) => !asked.has(quantityKey(q)));
   const heights = structure.quad ? CORNERS : spanningHeights(places, MOST_HEIGHTS);
   const rails = structure.quad ? [] : railsOf(structure);
   const levels = limits.some((l) => l.id === "level") ? levelMembers(structure) : [];
   return [
     ...lengths,
+    ...feet,
     ...heights.map((at): QuantityId => ({ kind: "height", at })),
     ...rails.map((at): QuantityId => ({ kind: "straightness", at })),
     ...levels.map((at): QuantityId => ({ kind: "level", at })),

@@ -11,6 +11,9 @@ import type { Remedy } from "./remedies";
 import { freeEndsOff, keysOf } from "./remedies/freeEnds";
 import { remedyName } from "./remedyWords";
 
+/** A way between two free ends, or two feet. */
+const isFree = (key: string): boolean => key.startsWith("mouth ") || key.startsWith("feet ");
+
 /** The place of which a quantity tells what it is off one way; null for others. */
 const placeOf = (key: string): string | null => /^place (\S+) (?:right|up)$/.exec(key)?.[1] ?? null;
 
@@ -24,7 +27,7 @@ export function correctedQuantity(key: string): string {
   if (key.startsWith("level ")) return `level along ${key.slice("level ".length)}`;
   const place = placeOf(key);
   if (place) return `place ${place}`;
-  if (key.startsWith("mouth ")) return key.replace("-", " to ");
+  if (isFree(key)) return key.replace("-", " to ");
   return `side ${key}`;
 }
 
@@ -39,7 +42,7 @@ function valueWords(key: string, { value, u }: { value: number; u: number }, uni
   if (key.startsWith("angle ")) return `${value.toFixed(2)}° ± ${(2 * u).toFixed(2)}°`;
   if (isSlope(key)) return `${physical("slope", value, units)} ± ${physical("slope", 2 * u, units)}`;
   const size =
-    isSize(key) || key.startsWith("mouth ")
+    isSize(key) || isFree(key)
       ? formatLength(value, units === "mm" ? "mm" : "inch-decimal", { decimals: units === "mm" ? 1 : 0 }).text
       : small(value, units);
   return `${size} ± ${small(2 * u, units)}`;

@@ -6,7 +6,7 @@ import { CORNERS, type Corner, type Side } from "../geometry";
 import { distance, type Vec2 } from "../numeric";
 import type { Order } from "../plan";
 import { aimedSetUp, type Growth, growing, isNoGrowth, memberGrowth, type Prediction } from "../shrink";
-import { mouthsOf, type Places, placesOf, type SetUp, setUp } from "../square";
+import { footWayMm, mouthsOf, type Places, placesOf, type SetUp, setUp } from "../square";
 import type { Problem } from "../units";
 import { builtOf } from "./built";
 import { inTime } from "./inTime";
@@ -150,6 +150,10 @@ export function evaluationContext(
     const [p, q] = [places?.nodes[from] as Vec2, places?.nodes[to] as Vec2];
     return { from, to, mm: distance(p, q) };
   });
+  const feet = (places?.feet.pairs ?? []).flatMap(([from, to]): Mouth[] => {
+    const mm = places && footWayMm(places.feet, from, to);
+    return mm === null ? [] : [{ from, to, mm }];
+  });
   const reachesBeyond = places !== null && places.beyond.length > 0;
   return {
     job,
@@ -162,7 +166,7 @@ export function evaluationContext(
     target: structure && targetOf(structure, prediction, growth),
     limits:
       structure && over && !broken("limits")
-        ? resolveLimits(plan.limits, over, structure.quad, mouths, reachesBeyond)
+        ? resolveLimits(plan.limits, over, structure.quad, mouths, reachesBeyond, feet)
         : [],
     rounds,
     cut,

@@ -22,8 +22,8 @@ export interface Forecast {
 }
 
 /** What is predicted of a size that is limited. */
-export const sizeOutcome = ({ id, mouth }: Limit): OutcomeId =>
-  mouth ? { kind: "mouth", from: mouth[0], to: mouth[1] } : { kind: "span", span: id as Span };
+export const sizeOutcome = ({ id, mouth, ofFeet }: Limit): OutcomeId =>
+  mouth ? { kind: ofFeet ? "feet" : "mouth", from: mouth[0], to: mouth[1] } : { kind: "span", span: id as Span };
 
 /** Lower end of a limit on a size that may go up or down. */
 const eitherWay = ({ upper }: Limit): number | null => (upper === null ? null : -upper);

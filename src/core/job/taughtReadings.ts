@@ -67,8 +67,9 @@ function partsOf(mean: Mean, moved: (key: string) => number | null, places: Plac
   if (span) return whole(outcomeKey({ kind: "span", span }));
   // A mouth may have been taped either way.
   const [from, to] = [what.from, what.to].sort() as [string, string];
-  const mouth = outcomeKey({ kind: "mouth", from, to });
-  if (moved(mouth) !== null) return whole(mouth);
+  const told = (["mouth", "feet"] as const).map((kind) => outcomeKey({ kind, from, to }));
+  const free = told.find((key) => moved(key) !== null);
+  if (free) return whole(free);
   const ways = wayParts(places, what.from, what.to);
   return ways ? ways.map(({ by, ...way }) => ({ key: outcomeKey({ kind: "place", ...way }), by })) : null;
 }

@@ -144,19 +144,25 @@ export function bowWays(m: StructureMember, structure: Structure): { out: Vec3; 
   return { out: outward ? across : scale3(across, -1), up: plane, lies: true };
 }
 
-/** What the places of a frame move with, and what is told between its free ends across from each other. */
+/** What the places of a frame move with, and what is told between its free ends across from each other, and between its feet. */
 function following(
   structure: Structure,
   places: Places,
   joints: Joints,
   outputs: Outputs,
   shared: readonly OutputPoint[],
-): { follow: (name: string) => FollowedPlace[]; mouths: Outcome[] } {
-  const endOf = (name: string): OutputPoint | undefined => {
-    const { member, end } = places.freeEnds[name] ?? {};
+): { follow: (name: string) => FollowedPlace[]; between: Outcome[] } {
+  const endIn = (ends: Record<string, { member: string; end: EndName }>, name: string): OutputPoint | undefined => {
+    const { member, end } = ends[name] ?? {};
     const points = outputs.points.filter((p) => p.member === member);
     return end === "from" ? points[0] : points.at(-1);
   };
+  const endOf = (name: string): OutputPoint | undefined => endIn(places.freeEnds, name);
+  const waysOf = (kind: "mouth" | "feet", pairs: [string, string][], ends: Places["feet"]["ends"]): Outcome[] =>
+    pairs.flatMap(([from, to]) => {
+      const [p, q] = [endIn(ends, from), endIn(ends, to)];
+      return p && q ? [distanceChange({ kind, from, to }, p, q)] : [];
+    });
   return {
     follow: (name) => {
       const at = places.nodes[name];
@@ -165,10 +171,10 @@ function following(
         : jointPoint(places.joints[name], structure, joints, shared, outputs);
       return at && point ? [{ name, at, point }] : [];
     },
-    mouths: mouthsOf(places).flatMap(([from, to]) => {
-      const [p, q] = [endOf(from), endOf(to)];
-      return p && q ? [distanceChange({ kind: "mouth", from, to }, p, q)] : [];
-    }),
+    between: [
+      ...waysOf("mouth", mouthsOf(places), places.freeEnds),
+      ...waysOf("feet", places.feet.pairs, places.feet.ends),
+    ],
   };
 }
 
@@ -195,7 +201,7 @@ export const frameOutcomes =
         : [bow({ kind: "bow", member: m.id }, points, out), bow({ kind: "lift", member: m.id }, points, up)];
     });
     const places = placesOf(structure);
-    const { follow, mouths } = following(structure, places, joints, outputs, shared);
+    const { follow, between } = following(structure, places, joints, outputs, shared);
     if (quad) {
       const up = outOf(quad.view);
       const corner = Object.fromEntries(CORNERS.map((c, i) => [c, free[i]])) as Record<Corner, OutputPoint>;
@@ -207,7 +213,7 @@ export const frameOutcomes =
       const placed =
         beyond.length > 0 ? placeOutcomes([...own, ...beyond.flatMap(follow)], quad.view, laidBy(beyond)) : [];
       const flatness = flatnessOf({ kind: "flat" }, flat, up);
-      return [...shape.plan, ...mouths, ...lengths, flatness, shape.twist, ...placed, ...bows];
+      return [...shape.plan, ...between, ...lengths, flatness, shape.twist, ...placed, ...bows];
     }
     // In the plane in which its places are: there heights are read.
     const level = mainLevel(members, along, places.view);
@@ -216,5 +222,5 @@ export const frameOutcomes =
         ? [flatnessOf({ kind: "flat" }, level, outOf(places.view))]
         : [];
     const followed = Object.keys(places.nodes).flatMap(follow);
-    return [...mouths, ...lengths, ...flat, ...placeOutcomes(followed, places.view), ...bows];
+    return [...between, ...lengths, ...flat, ...placeOutcomes(followed, places.view), ...bows];
   };

@@ -9,6 +9,8 @@ export type OutcomeId =
   | { kind: "square" | "shear" | "taper length" | "taper width" | "twist" | "flat" }
   /** Across an open side, between two free ends, by the names of their places. */
   | { kind: "mouth"; from: string; to: string }
+  /** Between the feet of two legs, by their names. */
+  | { kind: "feet"; from: string; to: string }
   /** Where a place of a frame without corners lies as the frame is seen, once the whole is laid over its drawing as well as it goes. */
   | { kind: "place"; place: string; way: "right" | "up" }
   /** Between the places where a member's two ends stand. */
@@ -25,6 +27,8 @@ export function outcomeKey(id: OutcomeId): string {
       return `angle ${id.corner}`;
     case "mouth":
       return `mouth ${id.from}-${id.to}`;
+    case "feet":
+      return `feet ${id.from}-${id.to}`;
     case "place":
       return `place ${id.place} ${id.way}`;
     case "length":
@@ -57,6 +61,8 @@ export function outcomeWords(id: OutcomeId): string {
       return "twist";
     case "mouth":
       return `mouth, ${id.from} to ${id.to}`;
+    case "feet":
+      return `feet, ${id.from} to ${id.to}`;
     case "place":
       return `${id.place}, to the ${id.way === "right" ? "right" : "top"} of the drawing`;
     case "length":

@@ -2,7 +2,7 @@ import type { Structure } from "../frame";
 import { CORNERS, ends, SPANS, type Span } from "../geometry";
 import { type MechanicalFrame, movedFrame, placedBy, type StructureMechanics } from "../mechanics";
 import { add3, distance, dot3, norm3, partOf, scale3, squareTo, sub3, type Vec2, type Vec3 } from "../numeric";
-import { cornerAngleDeg, mouthsOf, placesOf } from "../square";
+import { cornerAngleDeg, footWayMm, mouthsOf, placesOf } from "../square";
 import type { Estimate } from "../units";
 import { NOMINAL_JOINTS, type ShrinkFactors } from "../weld";
 import { frameOutputs } from "./frameOutcomes";
@@ -287,6 +287,10 @@ function shapeOf(
         const nominal = distance(places.nodes[from] as Vec2, places.nodes[to] as Vec2);
         const [p, q] = [endOf(from), endOf(to)];
         return { id, unit: "mm", target: around(id, nominal + (p && q ? apart(p, q) : 0)), nominal };
+      }),
+      ...places.feet.pairs.flatMap(([from, to]) => {
+        const mm = footWayMm(places.feet, from, to);
+        return mm === null ? [] : [opposite({ kind: "feet", from, to }, mm, "mm")];
       }),
       ...lengths,
       ...structure.members.flatMap((m) => [

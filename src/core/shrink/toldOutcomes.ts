@@ -19,7 +19,7 @@ export function toldOutcomes(ids: readonly OutcomeId[], size: (id: OutcomeId) =>
   if (wanted.every((id) => keys.has(outcomeKey(id)))) return wanted;
   const lengths = ids.filter((id) => id.kind === "length").sort((a, b) => Math.abs(size(b)) - Math.abs(size(a)));
   return [
-    ...ids.filter((id) => id.kind === "mouth"),
+    ...ids.filter((id) => id.kind === "mouth" || id.kind === "feet"),
     ...lengths.slice(0, MOST_TOLD),
     ...ids.filter((id) => id.kind === "flat"),
   ];

@@ -1,4 +1,5 @@
 export { bestFit } from "./bestFit";
+export { type Feet, footWayMm } from "./feet";
 export { type GeneralCheck, generalCheck, type Tap } from "./generalCheck";
 export { halfRule } from "./halfRule";
 export { type Impossible, impossible } from "./impossible";

@@ -15,6 +15,7 @@ import {
 import { CORNERS, ends, nearestOnStretch, SIDES, type Side } from "../geometry";
 import { add, add3, cross, distance, dot, dot3, norm, scale, scale3, sub, type Vec2, type Vec3 } from "../numeric";
 import { beyondCorners } from "./beyondCorners";
+import { type Feet, feetOf } from "./feet";
 import { clean, FREE_ENDS, freeEndOf } from "./freeEnd";
 
 interface Named {
@@ -44,6 +45,8 @@ export interface Places {
   endsOf: Record<string, readonly [from: string, to: string]>;
   /** Middles of members, at which a height is read where the other places are too few to tell whether it is flat: any three are. */
   middles: Record<string, { member: string; at: Vec2 }>;
+  /** Where legs stand, apart from all that: no place of a plane, but for one that lies in it. */
+  feet: Feet;
   /** How much higher than the lowest of them the underside at a place of which a height is read is drawn, mm. */
   heights: Record<string, number>;
   /** Points that are no part of the frame, mm from the same origin: taped to, never moved. */
@@ -130,7 +133,7 @@ function drawnHeights(
 }
 
 /** Places before their heights are known. */
-type FoundPlaces = Omit<Places, "heights">;
+type FoundPlaces = Omit<Places, "heights" | "feet">;
 
 /** Places of a quadrilateral with its branches: outside corners, and where the branches' middles show on the outside. */
 function ofQuadrilateral(structure: Structure, quad: Quadrilateral): FoundPlaces {
@@ -342,6 +345,7 @@ export function placesOf(structure: Structure, points: Readonly<Record<string, V
   const places = structure.quad ? ofQuadrilateral(structure, structure.quad) : ofJoints(structure);
   return {
     ...places,
+    feet: feetOf(structure),
     heights: drawnHeights(structure, places),
     points: Object.fromEntries(Object.entries(points).filter(([name]) => !places.nodes[name])),
   };

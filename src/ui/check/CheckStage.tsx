@@ -64,21 +64,23 @@ function VerdictRow({ v }: { v: LimitVerdict }) {
 }
 
 /** What is read of a cold frame, in a sentence. */
-const readWords = (quad: boolean, beyond: readonly string[]): string =>
-  quad
-    ? `Four sides, both diagonals,${beyond.length > 0 ? ` the ways from the corners to ${beyond.join(" and ")},` : ""} four corner heights.`
-    : "The distances between its places, and their heights.";
+const readWords = (quad: boolean, { beyond, feet }: Places): string => {
+  const between = feet.pairs.length > 0 ? " the ways between its feet," : "";
+  return quad
+    ? `Four sides, both diagonals,${beyond.length > 0 ? ` the ways from the corners to ${beyond.join(" and ")},` : ""}${between} four corner heights.`
+    : `The distances between its places,${between} and their heights.`;
+};
 
 function headline(
   round: FrameRound | null,
   left: readonly Limit[],
   quad: boolean,
-  { beyond }: Places,
+  places: Places,
 ): { say: string; why: string } {
   if (!round || round.readings.size + round.slants.size === 0)
     return {
       say: "Let it get cold, then measure.",
-      why: `A hot side reads long. ${readWords(quad, beyond)}`,
+      why: `A hot side reads long. ${readWords(quad, places)}`,
     };
   if (round.impossible) return { say: `Read ${round.impossible.span} again.`, why: round.impossible.message };
   const bad = round.verdicts.filter((v) => v.result?.verdict === "fail");

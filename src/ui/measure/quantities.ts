@@ -4,7 +4,7 @@ import { ends, SPANS, type Span } from "@/core/geometry";
 import type { InstrumentKind } from "@/core/instruments";
 import { type FrameRound, type How, type QuantityId, quantityKey, spanId } from "@/core/job";
 import { distance } from "@/core/numeric";
-import { ideal, type Places, type Reading, type SetUp, tapedTo } from "@/core/square";
+import { footWayMm, ideal, type Places, type Reading, type SetUp, tapedTo } from "@/core/square";
 import { bareSlope, formatLength, type SlantUnit, type UnitPreference } from "@/core/units";
 
 /** One quantity to read. */
@@ -135,6 +135,16 @@ export function frameQuantity(
   };
   switch (q.kind) {
     case "distance": {
+      const feetMm = footWayMm(places.feet, q.from, q.to);
+      if (feetMm !== null && !has(q.from, q.to))
+        return {
+          ...of(q),
+          say: `Tape between the feet, from ${q.from} to ${q.to}, ${MARKS["at its free end, on the centre line"]}`,
+          kinds: LENGTH_KINDS,
+          expected: feetMm,
+          expectedBy: "what it should be",
+          askBeyond: ASK_SPAN_MM,
+        };
       if (!has(q.from, q.to)) return null;
       const off = [q.from, q.to].some((n) => places.points[n]);
       const mark =

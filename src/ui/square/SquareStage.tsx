@@ -29,7 +29,7 @@ import {
 } from "@/core/job";
 import { distance } from "@/core/numeric";
 import { type Gate, jointWords } from "@/core/plan";
-import { leanNoise } from "@/core/shrink";
+import { leanNoise, outcomeKey } from "@/core/shrink";
 import { formatLength, formatSmall, unitOf } from "@/core/units";
 import { LikelyFailure } from "../job/Forecasts";
 import { PartOf, useJob } from "../job/JobProvider";
@@ -178,7 +178,18 @@ function Squaring({ which }: { which: ReactNode }) {
             ...(structure ? railsOf(structure) : []).map((at) => ({ kind: "straightness" as const, at })),
           ].flatMap((what) => frameQuantity(what, places, current, units) ?? [])
         : [];
-  const { more, add } = useMore(current, places, new Set(usual.map((q) => q.key)));
+  // Legs stand once every tack is in: then the ways between their feet say whether they lean.
+  const tacks = steps.filter((s) => s.id.do === "tack");
+  const isStanding = tacks.length > 0 && tacks.every((s) => ticked.has(s.key));
+  const feet = (places && isStanding ? places.feet.pairs : []).flatMap(([from, to]) => {
+    const quantity = places && frameQuantity(distanceId(from, to), places, current, units);
+    // Legs are set out by what the weld draws them in.
+    const set = isAimed
+      ? evaluation.prediction?.setUp.targets.find(({ id }) => outcomeKey(id) === outcomeKey({ kind: "feet", from, to }))
+      : undefined;
+    return quantity ? [{ ...quantity, expected: set?.target.value ?? quantity.expected }] : [];
+  });
+  const { more, add } = useMore(current, places, new Set([...usual, ...feet].map((q) => q.key)));
   if (!places) return <NotYet stage="Square" />;
   // Where the order asks for readings now, they belong to its gate.
   const next = steps.find((s) => !ticked.has(s.key));
@@ -196,7 +207,7 @@ function Squaring({ which }: { which: ReactNode }) {
         .map(([p, q]) => distanceId(p, q))
         .filter((what) => spanOf(what) === null && !more.some((m) => m.key === quantityKey(what)))
     : [];
-  const quantities = [...usual, ...more];
+  const quantities = [...usual, ...feet.filter((f) => !usual.some((u) => u.key === f.key)), ...more];
   const nowKey = picked ?? nextUnread(stand, quantities);
   const now = quantities.find((q) => q.key === nowKey) ?? null;
   const before = current === null || current.round.gate !== "hot";

@@ -21,7 +21,8 @@ function toldTargets(targets: readonly SetUpTarget[]): SetUpTarget[] {
   const lengths = targets.filter(({ id }) => id.kind === "length").sort((a, b) => offBy(b) - offBy(a));
   const camber = targets.filter((t) => isCamber(t) && (t.target.low > STANDS_OUT_MM || t.target.high < -STANDS_OUT_MM));
   const mouths = targets.filter(({ id }) => id.kind === "mouth");
-  return [...(ofCorners.length > 0 ? ofCorners : [...mouths, ...lengths].slice(0, MOST_LENGTHS)), ...camber];
+  const feet = targets.filter(({ id }) => id.kind === "feet");
+  return [...(ofCorners.length > 0 ? ofCorners : [...mouths, ...lengths].slice(0, MOST_LENGTHS)), ...feet, ...camber];
 }
 
 function Targets({ setUp, units }: { setUp: SetUpShape; units: UnitPreference }) {
@@ -108,7 +109,10 @@ export function PredictionPanel() {
                   <td className="fig py-1.5 text-right text-plum">{bandWords(line.loss, units)}</td>
                 </tr>
               ))}
-              {[...prediction.outcomes.flatMap((o) => (o.id.kind === "mouth" ? [o.id] : [])), ...SHAPE].map((id) => {
+              {[
+                ...prediction.outcomes.flatMap((o) => (o.id.kind === "mouth" || o.id.kind === "feet" ? [o.id] : [])),
+                ...SHAPE,
+              ].map((id) => {
                 const estimate = predicted(prediction, id);
                 return estimate ? (
                   <tr key={outcomeKey(id)} className="border-t border-line">

@@ -182,11 +182,16 @@ export function resolveLimits(
       source: from,
     });
   };
-  // Half of what an overall length may be off by, to either side.
-  const reach = Math.min(...[length.upper, width.upper].flatMap((v) => (v === null ? [] : [v])));
+  // Half of what an overall length may be off by, to either side; of one with one end, that end.
+  const reach = Math.min(
+    ...[length, width].flatMap(({ lower, upper }) => {
+      const half = lower !== null && upper !== null ? (upper - lower) / 2 : (upper ?? (lower === null ? null : -lower));
+      return half === null ? [] : [half];
+    }),
+  );
+  const isReached = Number.isFinite(reach) && reach > 0;
   const place = (label: string): void => {
-    if (Number.isFinite(reach) && reach > 0)
-      upTo("place", label, reach, `${source.length}, of its lengths`, "mm", false);
+    if (isReached) upTo("place", label, reach, `${source.length}, of its lengths`, "mm", false);
   };
   if (quad)
     for (const side of SIDES) {
@@ -210,12 +215,8 @@ export function resolveLimits(
     const mouth = [from, to] as const;
     if (out.some((l) => l.id === `${from}-${to}`)) continue;
     const named = { id: `${from}-${to}` as const, label: `Feet ${from} to ${to}`, mouth, ofFeet: true as const };
-    size(
-      { ...named, optional: true },
-      mm,
-      { lower: Number.isFinite(reach) ? -reach : null, upper: Number.isFinite(reach) ? reach : null },
-      source.length,
-    );
+    if (isReached)
+      size({ ...named, optional: true }, mm, { lower: -reach, upper: reach }, `${source.length}, of its lengths`);
   }
   const leans = quad !== null && leansAsDrawn(quad);
   if (square && quad)

@@ -56,6 +56,7 @@ export {
   fullScaleOf,
 } from "./fullScaleOf";
 export type { GateAdvice } from "./gateAdvice";
+export { gateLines } from "./gateLines";
 export { type GateReading, gateReading, measuring } from "./gateReading";
 export { grindMoves } from "./grindMoves";
 export { type GrindMoves, grindWords } from "./grindWords";

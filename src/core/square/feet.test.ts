@@ -17,6 +17,34 @@ const feetIn = (frame: DrawnFrame): Feet => placesOf(resolveStructure(frame).str
 const waysOf = (feet: Feet): number[] =>
   feet.pairs.map(([p, q]) => footWayMm(feet, p, q) ?? Number.NaN).sort((a, b) => a - b);
 
+/** Spokes from one middle, each on a leg. */
+const star = (legs: number): DrawnFrame =>
+  drawn(
+    Object.fromEntries(
+      Array.from({ length: legs }, (_, i) => {
+        const by = (2 * Math.PI * i) / legs;
+        const [x, y] = [400 * Math.cos(by), 400 * Math.sin(by)];
+        return [
+          [
+            `R${i + 1}`,
+            [
+              [0, 0, 500],
+              [x, y, 500],
+            ],
+          ],
+          [
+            `G${i + 1}`,
+            [
+              [x, y, 480],
+              [x, y, 0],
+            ],
+          ],
+        ] as const;
+      }).flat(),
+    ) as Parameters<typeof drawn>[0],
+    [squareTube(40, 3)],
+  );
+
 describe("feet of what stands", () => {
   it("are the legs' free ends, of a table upside down or not, straight or splayed: round about and across", () => {
     const cases = fc.record({
@@ -50,32 +78,6 @@ describe("feet of what stands", () => {
     );
   });
   it("are asked for of three legs and of six, and of a trestle whose top is one tube", () => {
-    const star = (legs: number): DrawnFrame =>
-      drawn(
-        Object.fromEntries(
-          Array.from({ length: legs }, (_, i) => {
-            const by = (2 * Math.PI * i) / legs;
-            const [x, y] = [400 * Math.cos(by), 400 * Math.sin(by)];
-            return [
-              [
-                `R${i + 1}`,
-                [
-                  [0, 0, 500],
-                  [x, y, 500],
-                ],
-              ],
-              [
-                `G${i + 1}`,
-                [
-                  [x, y, 480],
-                  [x, y, 0],
-                ],
-              ],
-            ] as const;
-          }).flat(),
-        ) as Parameters<typeof drawn>[0],
-        [squareTube(40, 3)],
-      );
     expect(feetIn(star(3)).pairs).toHaveLength(3);
     expect(feetIn(star(6)).pairs).toHaveLength(9);
     const trestle = drawn({
@@ -101,6 +103,15 @@ describe("feet of what stands", () => {
       ],
     });
     expect(Object.keys(feetIn(trestle).at).sort()).toEqual(["L1E", "L2E", "L3E", "L4E"]);
+  });
+  it("share no name with a joint that is called so", () => {
+    // The joint of leg G1 on a spoke that is called E goes by G1E, as its foot would.
+    const frame = star(3);
+    const renamed = { ...frame, members: frame.members.map((m) => ({ ...m, id: m.id === "R1" ? "E" : m.id })) };
+    const { nodes, freeEnds, feet } = placesOf(resolveStructure(renamed).structure);
+    expect(nodes.G1E).toBeDefined();
+    expect(freeEnds.G1E).toBeUndefined();
+    expect(Object.keys(feet.at).sort()).toEqual(["G1EX", "G2E", "G3E"]);
   });
   it("are none of what lies, of uprights in a row, or of fewer than three", () => {
     for (const frame of [

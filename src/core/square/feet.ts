@@ -28,15 +28,30 @@ export const footWayMm = ({ at }: Feet, from: string, to: string): number | null
   return p && q ? norm3(sub3(q, p)) : null;
 };
 
+/** Names that other places have already, and of which free ends they are. */
+interface Taken {
+  nodes: Readonly<Record<string, unknown>>;
+  freeEnds: Readonly<Record<string, { member: string; end: EndName }>>;
+}
+
+/** A foot has the name of its free end; of a joint that is called so it has another. */
+function nameOf(member: string, end: EndName, letter: string, { nodes, freeEnds }: Taken): string {
+  const isOther = (name: string): boolean =>
+    nodes[name] !== undefined && !(freeEnds[name]?.member === member && freeEnds[name]?.end === end);
+  let name = clean(`${member}${letter}`);
+  while (isOther(name)) name += "X";
+  return name;
+}
+
 /** Feet of a frame: free ends that point down, or up of one that is drawn upside down; none of fewer than three, or of a row. */
-export function feetOf({ members }: Pick<Structure, "members">): Feet {
+export function feetOf({ members }: Pick<Structure, "members">, taken: Taken = { nodes: {}, freeEnds: {} }): Feet {
   const ends = members.flatMap((m) =>
     FREE_ENDS.flatMap(([end, letter]) => {
       const rises = end === "to" ? m.axes[0][2] : -m.axes[0][2];
       const { at, joints } = m.ends[end];
       return joints.length > 0 || Math.abs(rises) < STANDS_UP
         ? []
-        : [{ name: clean(`${m.id}${letter}`), member: m.id, end, at, isDown: rises < 0 }];
+        : [{ name: nameOf(m.id, end, letter, taken), member: m.id, end, at, isDown: rises < 0 }];
     }),
   );
   const down = ends.filter((e) => e.isDown);

@@ -345,7 +345,7 @@ export function placesOf(structure: Structure, points: Readonly<Record<string, V
   const places = structure.quad ? ofQuadrilateral(structure, structure.quad) : ofJoints(structure);
   return {
     ...places,
-    feet: feetOf(structure),
+    feet: feetOf(structure, places),
     heights: drawnHeights(structure, places),
     points: Object.fromEntries(Object.entries(points).filter(([name]) => !places.nodes[name])),
   };

@@ -65,7 +65,7 @@ export function WhatCanBeProven({
   const rows = useMemo(() => {
     if (!corners) return [];
     const asked = limits
-      .filter((l) => kinds.includes(l.kind) && l.id !== "CD" && l.id !== "DA")
+      .filter((l) => kinds.includes(l.kind) && l.id !== "CD" && l.id !== "DA" && !l.ofFeet)
       .map((l) =>
         share === 1 || l.upper === null ? l : { ...l, upper: l.upper * share, label: `${l.label} of the bed` },
       );

@@ -1,22 +1,13 @@
 "use client";
 
-import { CORNERS, SPANS } from "@/core/geometry";
-import { beyondPairs, runWords, STAGE_CAUTIONS, settingsWords, timeOf, weldOf } from "@/core/job";
-import { isOfWhole, orderWords, type PartOfStep, partsOfSteps, type Step, seamCaution, timeWords } from "@/core/plan";
-import type { Places } from "@/core/square";
+import { gateLines, runWords, STAGE_CAUTIONS, settingsWords, timeOf, weldOf } from "@/core/job";
+import { orderWords, partsOfSteps, seamCaution, timeWords } from "@/core/plan";
 import { FrameDrawing, useScene } from "../drawing";
 import { useJob } from "../job/JobProvider";
 import { NotYet } from "../job/NotYet";
 import { stagePath } from "../job/stages";
 import { Paper } from "../parts/Paper";
 import { useStepWords } from "./useStepWords";
-
-/** What is read at a gate, in walking order: a line to write on for each. @param places of the whole. */
-function linesOf(step: Step, part: PartOfStep | undefined, places: Places): readonly string[] {
-  if (step.gate === null || !part?.ring) return [];
-  const ways = part.of === null && isOfWhole(part, step) ? beyondPairs(places).map(([p, q]) => `${p} to ${q}`) : [];
-  return [...SPANS, ...ways, ...(step.gate === "cold" ? CORNERS.map((c) => `height ${c}`) : [])];
-}
 
 /** The order on paper: boxes to tick and room for readings. */
 export function OrderPrint() {
@@ -47,7 +38,7 @@ export function OrderPrint() {
             {steps.map((s, i) => {
               const words = wordsOf(s);
               const before = steps[i - 1];
-              const lines = linesOf(s, parts.get(s.key), places);
+              const lines = gateLines(s, parts.get(s.key), evaluation);
               const welder = time && plan.hands?.two && s.joint ? `welder ${time.steps.get(s.key)?.welder ?? 1}` : null;
               const run = [welder, runWords(structure, weldOf(plan), s, units)].filter((w) => w !== null).join(", ");
               return (

@@ -223,7 +223,7 @@ export function besidesWords(correction: Correction, plan: Plan): string[] {
     (low !== null && value < low) || (high !== null && value > high);
   const sizes = Object.entries(quantities).filter(([key, stands]) => isSize(key) && isOut(stands));
   const caution = CARRIES_CAUTION[plan.carries];
-  const short = freeEndsOff(placesOf(correction.structure), quantities).filter(
+  const short = freeEndsOff(correction.structure, placesOf(correction.structure), quantities).filter(
     ({ place, longMm }) => -longMm > Math.max(...keysOf(place).map((k) => quantities[k]?.high ?? 0)),
   );
   return [

@@ -78,7 +78,10 @@ export function worthsOf(job: Job): (draws?: number) => (choice: OrderChoice) =>
   const { of, isRead, gate } = forecasting(job, NOTHING);
   // What was read is known: from there on all orders are compared.
   const since = gate !== null && laterGates(builtOf(job.plan).order?.steps ?? []).includes(gate) ? gate : null;
-  const straight = of([]).some((f) => f.limit.kind === "straight");
+  const judged = of([]).map((f) => f.limit);
+  const straight = judged.some((l) => l.kind === "straight");
+  // Feet are judged once they were read.
+  const byFeet = judged.some((l) => l.ofFeet);
   const frame = new TriedFrame(
     mechanics.frame,
     stepsOf(USUAL_ORDER),
@@ -86,7 +89,7 @@ export function worthsOf(job: Job): (draws?: number) => (choice: OrderChoice) =>
     factors,
     frameOutputs(structure, mechanics.joints),
     frameOutcomes(structure, mechanics.joints),
-    ({ kind }) => LIMITED.includes(kind) || straight,
+    ({ kind }) => LIMITED.includes(kind) || (byFeet && kind === "feet") || straight,
   );
   const isSetUp = job.plan.aim === "set-up" && !isRead;
   // What is set up off nominal ends on nominal, but for a lean that is less than its scatter.

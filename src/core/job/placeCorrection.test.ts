@@ -1,6 +1,13 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { deckWith, deckWithPole, drawn, FREE_FRAMES, squareTube } from "../../../tests/support/drawnFrames";
+import {
+  deckWith,
+  deckWithPole,
+  drawn,
+  FRAMES_THAT_REACH_BEYOND,
+  FREE_FRAMES,
+  squareTube,
+} from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { coldAt, placesMoved } from "../../../tests/support/placesRead";
 import { drawnPlan } from "../../../tests/support/plans";
@@ -172,9 +179,16 @@ describe("what to do about a place that is off", () => {
     const words = [...goWords(go, "inch-fraction"), ...leavesNow(c, best, "inch-fraction")];
     expect(words.join(" ")).not.toMatch(/\bmm\b|kN/);
     expect(leavesNow(c, best, "mm").join()).toMatch(/^PE, from where it belongs: 6\.0 mm/);
-    const braced = correctionOf(deckWithPole(800), "PE", { x: -9, y: 9 });
-    const { why } = correctionAdvice(braced, "mm");
-    if (braced.ways[0]?.steps.length) expect(why).toContain(correctionWayWords(braced, braced.ways[0], "mm"));
+    // A drawbar that is braced is not drawn across by what a shop has: what comes nearest is said, and by its own names.
+    const braced = correctionOf(FRAMES_THAT_REACH_BEYOND["an A-shaped drawbar"]?.frame as DrawnFrame, "PE", {
+      x: 0,
+      y: 8,
+    });
+    expect(braced.advice).toBe("make it anew");
+    expect(braced.refused.join(" ")).toMatch(/^Pushing PE across past yield takes about [\d.]+\skN/);
+    const [nearest] = braced.ways;
+    if (!nearest || nearest.steps.length === 0) throw new Error("nothing comes near");
+    expect(correctionAdvice(braced, "mm").why).toContain(correctionWayWords(braced, nearest, "mm"));
   });
   it("heats no aluminium and bends none, but saws it", () => {
     const frame = deckWithPole(800);

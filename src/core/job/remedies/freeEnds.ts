@@ -1,4 +1,5 @@
-import { dot, norm, scale, type Vec2 } from "../../numeric";
+import type { Structure } from "../../frame";
+import { dot, scale, type Vec2 } from "../../numeric";
 import { outcomeKey } from "../../shrink";
 import type { Places } from "../../square";
 import { LEAST_EFFECT, type RemedyContext } from "./remedy";
@@ -28,11 +29,19 @@ export interface FreeEndOff {
   asideMm: number;
 }
 
-/** Free ends of which it was read where they stand. */
-export function freeEndsOff({ freeEnds }: Places, quantities: RemedyContext["quantities"]): FreeEndOff[] {
+/** A member that leaves the plane in which places are told by more than this, sine, is not brought right in it. */
+const LEAVES_PLANE = 0.3;
+
+/** Free ends of which it was read where they stand, of members that lie in the plane in which that was. */
+export function freeEndsOff(
+  { members }: Pick<Structure, "members">,
+  { freeEnds, view }: Places,
+  quantities: RemedyContext["quantities"],
+): FreeEndOff[] {
   return Object.entries(freeEnds).flatMap(([place, { member, end, way: outward }]): FreeEndOff[] => {
     const [right, up] = keysOf(place).map((key) => quantities[key]?.value);
-    if (right === undefined || up === undefined || norm(outward) === 0) return [];
+    const leaves = Math.abs(members.find((m) => m.id === member)?.axes[0][view.depth] ?? 1);
+    if (right === undefined || up === undefined || leaves > LEAVES_PLANE) return [];
     const off: Vec2 = { x: right, y: up };
     const side: Vec2 = { x: -outward.y, y: outward.x };
     const aside = dot(off, side);
@@ -49,8 +58,12 @@ export function freeEndsOff({ freeEnds }: Places, quantities: RemedyContext["qua
 const MOST_ASIDE = 6;
 
 /** Free ends that stand aside, the farthest first. */
-export const aside = (places: Places, quantities: RemedyContext["quantities"]): FreeEndOff[] =>
-  freeEndsOff(places, quantities)
+export const aside = (
+  structure: Pick<Structure, "members">,
+  places: Places,
+  quantities: RemedyContext["quantities"],
+): FreeEndOff[] =>
+  freeEndsOff(structure, places, quantities)
     .filter(({ asideMm }) => asideMm > LEAST_EFFECT)
     .sort((p, q) => q.asideMm - p.asideMm)
     .slice(0, MOST_ASIDE);

@@ -56,7 +56,7 @@ export function heatedRoots({ structure, quantities }: RemedyContext): Offered {
   const places = placesOf(structure);
   return {
     refused: [],
-    offers: aside(places, quantities).flatMap(({ place, member, end, across, asideMm }): Offer[] => {
+    offers: aside(structure, places, quantities).flatMap(({ place, member, end, across, asideMm }): Offer[] => {
       const arm = cantileverOf(structure, member, end);
       const tube = tubeOf(arm?.leg);
       if (!arm || !tube) return [];

@@ -29,7 +29,7 @@ const holdsOf = ({ nodes, freeEnds }: Places, { quad }: Structure, member: strin
 
 /** Free ends that stand aside, each with what it is drawn to; where nothing stands on that side, with what it is pushed away from. */
 function swings(structure: Structure, places: Places, quantities: RemedyContext["quantities"]): Swing[] {
-  return aside(places, quantities).flatMap((end): Swing[] => {
+  return aside(structure, places, quantities).flatMap((end): Swing[] => {
     const at = places.nodes[end.place] as Vec2;
     const held = holdsOf(places, structure, end.member)
       .map((by) => {

@@ -12,7 +12,7 @@ export function trim({ structure, quantities }: ColdContext): Offered {
   const places = placesOf(structure);
   return {
     refused: [],
-    offers: freeEndsOff(places, quantities).flatMap(({ place, member, outward, longMm }): Offer[] => {
+    offers: freeEndsOff(structure, places, quantities).flatMap(({ place, member, outward, longMm }): Offer[] => {
       const effect = swung(places, { [place]: { x: -outward.x, y: -outward.y } }, Object.keys(quantities));
       const own = -dot(outward, movedBy(effect, place));
       if (longMm <= LEAST_EFFECT || own <= LEAST_EFFECT) return [];

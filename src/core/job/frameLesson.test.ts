@@ -1,11 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { started } from "../../../tests/support/drawnFrames";
+import { changesWhenHotter } from "../../../tests/support/hotter";
 import { base, job, round } from "../../../tests/support/jobs";
 import { drawnPlan, sized } from "../../../tests/support/plans";
 import { type FrameLesson, type Lesson, learnedFactors, learnShop, lessonProblem, shopLearnedSchema } from "../learn";
-import { drain } from "../numeric";
-import { heldMechanics, loadSteps } from "../plan";
-import { frameOutcomes, frameOutputs, outcomeKey, simulate } from "../shrink";
+import { outcomeKey } from "../shrink";
 import { mouthsOf, placesOf } from "../square";
 import { length } from "../units";
 import { FACTORS } from "../weld";
@@ -15,12 +14,10 @@ import { couponCut, couponPlan, FRAME_COUPONS, type FrameCoupon } from "./coupon
 import type { Entry } from "./entrySchema";
 import { factorsOf } from "./factorsOf";
 import { frameTeachingOf } from "./frameLesson";
-import { heldOf } from "./held";
 import type { Job } from "./jobSchema";
 import { newPlan } from "./plan";
 import { type Plan, planSchema } from "./planSchema";
 import { predict } from "./predict";
-import { weldOf } from "./settings";
 
 const plain = (p: Plan): Plan => ({
   ...sized(p, { length: length("1000"), width: length("600"), cross: [] }),
@@ -29,32 +26,10 @@ const plain = (p: Plan): Plan => ({
 const NOMINAL = { AB: 1000, BC: 600, CD: 1000, DA: 600, AC: Math.hypot(1000, 600), BD: Math.hypot(1000, 600) };
 const H = { zA: "0", zB: "0", zC: "0", zD: "0" };
 
-/** What each span of a frame changes by when all heat is so many times the tables'. */
-function changes(plan: Plan, times: number): Record<string, number> {
-  const { structure, order, on } = builtOf(plan);
-  if (!structure || !order) throw new Error("no frame");
-  const { mechanics, by } = heldMechanics(structure, on, heldOf(structure, plan));
-  const steps = loadSteps(structure, weldOf(plan), order.steps, by);
-  const run = drain(
-    simulate({
-      frame: mechanics.frame,
-      steps,
-      outputs: frameOutputs(structure, mechanics.joints),
-      outcomes: frameOutcomes(structure, mechanics.joints),
-      factors: { ...FACTORS, transverse: { ...FACTORS.transverse, value: FACTORS.transverse.value * times } },
-      draws: 0,
-    }),
-  );
-  const gate = steps.findLastIndex((s) => s.do === "square up");
-  return Object.fromEntries(
-    run.outcomes.map((o) => [outcomeKey(o.id), o.nominal - (gate >= 0 ? (o.after[gate] ?? 0) : 0)]),
-  );
-}
-
 /** A frame of a shop whose heat is so many times the tables', read with a fine tape at the tacked gate and cold. */
 function built(times: number, slip: Record<string, number> = {}, spans: readonly string[] = Object.keys(NOMINAL)): Job {
   const plan = plain(job([]).plan);
-  const by = changes(plan, times);
+  const by = changesWhenHotter(plan, times);
   const texts = (values: Record<string, number>): Record<string, string> =>
     Object.fromEntries(Object.entries(values).flatMap(([k, v]) => (spans.includes(k) ? [[k, v.toFixed(3)]] : [])));
   const after = Object.fromEntries(Object.entries(NOMINAL).map(([k, v]) => [k, v + (by[k] ?? 0) + (slip[k] ?? 0)]));

@@ -1,50 +1,31 @@
 import { describe, expect, it } from "vitest";
 import { deckWithPole, FREE_FRAMES } from "../../../tests/support/drawnFrames";
+import { changesWhenHotter } from "../../../tests/support/hotter";
 import { base, job, round } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
 import type { DrawnFrame } from "../frame";
 import { SPANS } from "../geometry";
 import { learnShop } from "../learn";
-import { distance, drain, type Vec2 } from "../numeric";
-import { heldMechanics, loadSteps } from "../plan";
-import { frameOutcomes, frameOutputs, outcomeKey, simulate } from "../shrink";
+import { distance, type Vec2 } from "../numeric";
+import { outcomeKey } from "../shrink";
 import { placesOf } from "../square";
-import { FACTORS } from "../weld";
 import { builtOf } from "./built";
 import { beyondPairs, tapedPairs } from "./coldSet";
 import { evaluate } from "./evaluate";
 import { frameTeachingOf } from "./frameLesson";
-import { heldOf } from "./held";
 import type { Job } from "./jobSchema";
 import type { Plan } from "./planSchema";
 import { predict } from "./predict";
-import { weldOf } from "./settings";
 
 /** A frame of a shop whose heat is so many times the tables', taped as asked when it was tacked, and cold. */
 function built(frame: DrawnFrame, times: number): { built: Job; ways: string[] } {
   const fresh = drawnPlan(frame);
   const plan: Plan = { ...fresh, weld: { ...fresh.weld, volts: 18, amps: 120, travelMmPerS: 5, from: "machine" } };
-  const { structure, order, on } = builtOf(plan);
-  if (!structure || !order) throw new Error("no frame");
+  const { structure } = builtOf(plan);
+  if (!structure) throw new Error("no frame");
   const places = placesOf(structure);
-  const { mechanics, by } = heldMechanics(structure, on, heldOf(structure, plan));
-  const steps = loadSteps(structure, weldOf(plan), order.steps, by);
-  const { outcomes } = drain(
-    simulate({
-      frame: mechanics.frame,
-      steps,
-      outputs: frameOutputs(structure, mechanics.joints),
-      outcomes: frameOutcomes(structure, mechanics.joints),
-      factors: { ...FACTORS, transverse: { ...FACTORS.transverse, value: FACTORS.transverse.value * times } },
-      draws: 0,
-    }),
-  );
-  // Read where it is put right: what is tacked after that comes besides.
-  const tacked = steps.findLastIndex((s) => s.do === "square up");
-  const change = (key: string): number => {
-    const o = outcomes.find(({ id }) => outcomeKey(id) === key);
-    return o ? o.nominal - (o.after[tacked] ?? 0) : 0;
-  };
+  const by = changesWhenHotter(plan, times);
+  const change = (key: string): number => by[key] ?? 0;
   const cold = Object.fromEntries(
     Object.entries(places.nodes).map(([place, at]): [string, Vec2] => [
       place,

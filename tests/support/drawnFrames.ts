@@ -408,10 +408,12 @@ export const tableWith = (
   legMm: number,
   outMm: number,
   [long, wide]: readonly [number, number] = [1200, 700],
+  ...sections: DrawnSection[]
 ): DrawnFrame => {
   const leg = (x: number, y: number): [Vec3, Vec3] => [
     [x, y, 0],
     [x + Math.sign(x - long / 2) * outMm, y + Math.sign(y - wide / 2) * outMm, legMm],
   ];
-  return deckWith([long, wide], { G1: leg(0, 0), G2: leg(long, 0), G3: leg(long, wide), G4: leg(0, wide) });
+  const legs = { G1: leg(0, 0), G2: leg(long, 0), G3: leg(long, wide), G4: leg(0, wide) };
+  return deckWith([long, wide], legs, ...sections);
 };

@@ -55,6 +55,7 @@ const OF: Partial<Record<Remedy["id"]["do"], string>> = {
   untwist: "twist",
   press: "bow",
   spread: "the mouth",
+  legs: "the way between them",
   shim: "shim at the most",
   grind: "metal",
   trim: "the end",
@@ -155,6 +156,7 @@ function pushWords({ id }: Remedy): string {
     case "rack":
       return `draw ${id.long} in`;
     case "spread":
+    case "legs":
       return id.way === "apart" ? `push ${id.from} and ${id.to} apart` : `draw ${id.from} and ${id.to} together`;
     case "swing":
       return id.way === "toward"

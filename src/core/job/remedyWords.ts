@@ -19,6 +19,10 @@ export function remedyName(id: RemedyId, structure: Structure | null): string {
       return id.way === "apart"
         ? `Push the mouth ${id.from} to ${id.to} apart, past yield`
         : `Draw the mouth ${id.from} to ${id.to} together, past yield`;
+    case "legs":
+      return id.way === "apart"
+        ? `Push the feet ${id.from} and ${id.to} apart, past yield`
+        : `Draw the feet ${id.from} and ${id.to} together, past yield`;
     case "swing":
       return id.way === "toward"
         ? `Draw ${id.place} across toward ${id.by}, past yield`

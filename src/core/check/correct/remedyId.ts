@@ -12,6 +12,8 @@ export const remedyIdSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("untwist"), high: z.enum(["AC", "BD"]) }),
   /** Past yield: an open mouth pushed apart, or drawn together. */
   z.strictObject({ do: z.literal("spread"), from: placeName, to: placeName, way: z.enum(["apart", "together"]) }),
+  /** Past yield: the feet of two legs pushed apart, or drawn together. */
+  z.strictObject({ do: z.literal("legs"), from: placeName, to: placeName, way: z.enum(["apart", "together"]) }),
   /** Past yield: a free end drawn across its member toward a place, or pushed away from one. */
   z.strictObject({ do: z.literal("swing"), place: placeName, by: placeName, way: z.enum(["toward", "away"]) }),
   /** Past yield: a bow pressed out of a member. */

@@ -7,6 +7,8 @@ export function remedyKey(id: RemedyId): string {
       return `rack ${id.long}`;
     case "spread":
       return `spread ${id.from}-${id.to} ${id.way}`;
+    case "legs":
+      return `legs ${id.from}-${id.to} ${id.way}`;
     case "swing":
       return `swing ${id.place} ${id.way} ${id.by}`;
     case "untwist":

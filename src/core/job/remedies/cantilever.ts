@@ -1,6 +1,6 @@
 import { type BentSection, plasticSection } from "../../check";
-import { type EndName, MATERIALS, type Structure, type StructureMember, type ViewAxes } from "../../frame";
-import { dot3, sub3 } from "../../numeric";
+import { type EndName, MATERIALS, type Structure, type StructureMember } from "../../frame";
+import { dot3, sub3, type Vec3 } from "../../numeric";
 import { classOf } from "./pushable";
 import { inPlane, LIKELY_YIELD, outOfPlane, SLENDER_RISK, type Tube, tubeOf } from "./remedy";
 
@@ -24,9 +24,14 @@ export function cantileverOf({ members, joints }: Structure, member: string, end
   return arms.sort((p, q) => p.armMm - q.armMm || (p.root.id < q.root.id ? -1 : 1))[0] ?? null;
 }
 
-/** A tube as it is bent in the plane in which a frame is seen: which of its faces lies there hangs on how it is turned. */
-export const bentIn = ({ depth }: ViewAxes, { axes }: StructureMember, tube: Tube): BentSection =>
-  Math.abs(axes[1][depth]) < Math.SQRT1_2 ? inPlane(tube) : outOfPlane(tube);
+/** A cantilever with what stands square to the plane in which it is pushed. */
+export interface Bent extends Cantilever {
+  normal: Vec3;
+}
+
+/** A tube as it is bent in a plane: which of its faces lies there hangs on how it is turned. @param normal to that plane. */
+export const bentIn = (normal: Vec3, { axes }: StructureMember, tube: Tube): BentSection =>
+  Math.abs(dot3(axes[1], normal)) < Math.SQRT1_2 ? inPlane(tube) : outOfPlane(tube);
 
 /** What it takes to turn free ends at their roots. */
 export interface Turning {
@@ -39,19 +44,23 @@ export interface Turning {
 }
 
 /**
- * Force across free ends at which the first of legs and roots turns, by its full plastic moment. Source: plastic hinge of a cantilever (from
- * memory).
+ * Force across free ends at which the first of legs and roots turns, by its full plastic moment; a root that would be twisted is left. Source:
+ * plastic hinge of a cantilever (from memory).
  * @param what they are called. @returns why they are not pushed.
  */
-export function turning(all: readonly Cantilever[], view: ViewAxes, what: string): Turning | { why: string } {
-  const bent = all.flatMap(({ leg, root, armMm }) => [leg, root].map((m) => ({ m, tube: tubeOf(m), armMm })));
+export function turning(all: readonly Bent[], what: string): Turning | { why: string } {
+  const bent = all.flatMap(({ leg, root, armMm, normal }) =>
+    [leg, root]
+      .filter((m) => m === leg || Math.abs(dot3(m.axes[0], normal)) < Math.SQRT1_2)
+      .map((m) => ({ m, tube: tubeOf(m), armMm, normal })),
+  );
   if (bent.length === 0 || bent.some(({ tube }) => !tube))
     return { why: `${what} is of no square or rectangular tubes: how far to push it is not known here.` };
   const cls = Math.max(...bent.map(({ m }) => classOf(m)));
   if (cls > 2) return { why: `${what} is too thin to be bent past yield (class ${cls}): it would buckle.` };
-  const forces = bent.flatMap(({ m, tube, armMm }) => {
+  const forces = bent.flatMap(({ m, tube, armMm, normal }) => {
     const { eMPa, yieldMPa } = MATERIALS[m.material];
-    const section = tube && bentIn(view, m, tube);
+    const section = tube && bentIn(normal, m, tube);
     return section
       ? [plasticSection(section, { eMPa, yieldMPa: LIKELY_YIELD * yieldMPa }).plasticMomentNmm / armMm]
       : [];

@@ -1,5 +1,5 @@
 import { type BentSection, beadAcross, heatSpot, heatWedge, threeBar } from "../../check";
-import { MATERIALS, type StructureMember } from "../../frame";
+import { MATERIALS, outOf, type StructureMember } from "../../frame";
 import { dot, scale } from "../../numeric";
 import { KINK_RAD } from "../../shrink";
 import { placesOf } from "../../square";
@@ -60,7 +60,7 @@ export function heatedRoots({ structure, quantities }: RemedyContext): Offered {
       const arm = cantileverOf(structure, member, end);
       const tube = tubeOf(arm?.leg);
       if (!arm || !tube) return [];
-      const section = bentIn(places.view, arm.leg, tube);
+      const section = bentIn(outOf(places.view), arm.leg, tube);
       // The first wedge lies a depth away from the seams.
       const reachMm = arm.armMm - section.depthMm;
       if (reachMm <= section.depthMm) return [];

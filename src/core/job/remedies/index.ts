@@ -19,7 +19,7 @@ import { rack } from "./rack";
 import { recut } from "./recut";
 import { type Offered, type Remedy, type RemedyContext, tubeOf } from "./remedy";
 import { shims } from "./shims";
-import { mouthPulls, spread } from "./spread";
+import { openingPulls, spread } from "./spread";
 import { swing, swingPulls } from "./swing";
 import { trim } from "./trim";
 import { untwist } from "./untwist";
@@ -94,7 +94,8 @@ export function* remedyOptions(
     })),
   );
   const pulls = [
-    ...(structure.quad ? diagonalPulls(structure) : mouthPulls(structure)),
+    ...diagonalPulls(structure),
+    ...openingPulls(structure, quantities),
     ...swingPulls(structure, quantities),
   ];
   const deeds = [...beads, ...kinks, ...pulls];

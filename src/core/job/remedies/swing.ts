@@ -1,4 +1,4 @@
-import type { Structure } from "../../frame";
+import { outOf, type Structure } from "../../frame";
 import { CORNERS } from "../../geometry";
 import { dot, norm, sub, type Vec2 } from "../../numeric";
 import type { PullAt, UnitDeed } from "../../shrink";
@@ -65,7 +65,7 @@ export function swing({ structure, quantities, elastic, plan }: RemedyContext): 
     const own = Math.abs(dot(across, movedBy(effect, place)));
     const arm = cantileverOf(structure, s.member, s.end);
     if (!arm || perN === 0 || own <= LEAST_EFFECT) return [];
-    const turned = turning([arm], places.view, `The end of ${s.member}, ${place},`);
+    const turned = turning([{ ...arm, normal: outOf(places.view) }], `The end of ${s.member}, ${place},`);
     if ("why" in turned) {
       refused.push(turned.why);
       return [];

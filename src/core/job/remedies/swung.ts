@@ -1,6 +1,6 @@
-import { norm, sub, type Vec2 } from "../../numeric";
+import { add3, norm, norm3, sub, sub3, type Vec2, type Vec3 } from "../../numeric";
 import { outcomeKey } from "../../shrink";
-import { bestFit, laidBy, mouthsOf, type Places } from "../../square";
+import { bestFit, type Feet, laidBy, mouthsOf, type Places } from "../../square";
 import { LEAST_EFFECT } from "./remedy";
 
 /**
@@ -30,5 +30,22 @@ export function swung(
       wide(at(from), at(to)) - wide(nodes[from] as Vec2, nodes[to] as Vec2),
     ]),
   ];
-  return Object.fromEntries(all.filter(([key, mm]) => judged.includes(key) && Math.abs(mm) > LEAST_EFFECT));
+  return judgedOf(all, judged);
+}
+
+const judgedOf = (all: readonly [string, number][], judged: readonly string[]): Record<string, number> =>
+  Object.fromEntries(all.filter(([key, mm]) => judged.includes(key) && Math.abs(mm) > LEAST_EFFECT));
+
+/** What feet that stand elsewhere do to the ways between them. @param moves of feet, mm. @param judged words of what counts. */
+export function feetMoved(
+  { at, pairs }: Feet,
+  moves: Readonly<Record<string, Vec3>>,
+  judged: readonly string[],
+): Record<string, number> {
+  const moved = (name: string): Vec3 => add3(at[name] as Vec3, moves[name] ?? [0, 0, 0]);
+  const all = pairs.map(([from, to]): [string, number] => [
+    outcomeKey({ kind: "feet", from, to }),
+    norm3(sub3(moved(to), moved(from))) - norm3(sub3(at[to] as Vec3, at[from] as Vec3)),
+  ]);
+  return judgedOf(all, judged);
 }

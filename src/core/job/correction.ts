@@ -69,6 +69,8 @@ const WORTH = 0.02;
 /** Minutes a joint that making it anew takes. Source: own judgement. */
 const ANEW_MIN_PER_JOINT = 15;
 const WAYS = 5;
+/** Amounts are found to a hundredth of their most: a coarse one makes a needless second remedy look better. */
+const FINE = 4;
 
 /**
  * What to do about a cold frame by what was read of it: doing nothing and every remedy against each other, by the chance that all limits
@@ -100,6 +102,7 @@ export function* correcting(job: Job): Generator<number, Correction | null> {
     useful.map((r) => r.option),
     undefined,
     3,
+    FINE,
   );
   yield 0.95;
   const ways = choice.ranked

@@ -57,7 +57,7 @@ export const EQUAL_CHANCE = 0.01;
 const KEPT = 12;
 const GRID = 5;
 /** Halvings of the grid about the best. */
-const REFINED = 4;
+const REFINED = 2;
 
 const logSd = (cv: number): number => Math.sqrt(Math.log(1 + cv * cv));
 
@@ -153,13 +153,14 @@ const inOrder = (does: readonly { remedy: RemedyOption; amount: number }[]) =>
 /**
  * What to do about a frame that is outside its limits: none, one or two remedies, by the chance that every limit is then met, and of equal
  * ones by the least effort. Amounts are tried on a grid, and refined about the best.
- * @param places of the grid per remedy. @param most remedies in one way.
+ * @param places of the grid per remedy. @param most remedies in one way. @param refined halvings of the grid about the best.
  */
 export function planCorrection(
   quantities: Readonly<Record<string, Stands>>,
   remedies: readonly RemedyOption[],
   places = GRID,
   most: 2 | 3 = 2,
+  refined = REFINED,
 ): CorrectionChoice {
   const doNothing = chanceAfter(quantities, []);
   const best = (does: readonly RemedyOption[]): CorrectionSteps => {
@@ -178,7 +179,7 @@ export function planCorrection(
     };
     go(0, [], grids);
     const step = does.map((r) => r.max / places);
-    for (let round = 0; round < REFINED; round++) {
+    for (let round = 0; round < refined; round++) {
       const about = does.map((r, i) => {
         const at = top.amounts[i] ?? 0;
         if (r.unitSteps) return [at];

@@ -2,9 +2,8 @@
 import { Agent } from "node:http";
 import { createServer } from "node:https";
 import { createProxyServer } from "httpxy";
+import { IDLE_MS } from "./idle.mjs";
 
-/** A browser opens connections before it needs them: one that is used late must not just have been closed. */
-const IDLE_MS = 90_000;
 const REQUEST_MS = 120_000;
 const MOST_HEADER_BYTES = 16 * 1024;
 const MOST_CONNECTIONS = 500;

@@ -3,6 +3,7 @@ import { mkdtempSync, openSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
+import { IDLE_MS } from "../../script/lib/idle.mjs";
 import { freePort, reset } from "../../script/lib/mariadb.mjs";
 
 /** Makes a database ready in a process of its own, as script/demo does. @returns its address. */
@@ -52,6 +53,7 @@ export async function startApp(
         NODE_ENV: "production",
         HOSTNAME: "127.0.0.1",
         PORT: String(port),
+        KEEP_ALIVE_TIMEOUT: String(IDLE_MS),
         DATABASE_URL: databaseUrl,
         PLUMB_DISK: path.join(folder, "db"),
       },

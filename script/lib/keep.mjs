@@ -3,7 +3,7 @@ import { spawn } from "node:child_process";
 import { existsSync, openSync, renameSync, statSync } from "node:fs";
 import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
-import { IDLE_MS } from "./idle.mjs";
+import { appEnv } from "./appEnv.mjs";
 import { layout, leave, Plain, runningPid, start, use } from "./mariadb.mjs";
 
 const FIRST_WAIT_MS = 500;
@@ -59,14 +59,7 @@ export async function keep({ folder, port, env, byHand, log, cwd, say }) {
       const from = Date.now();
       app = spawn(process.execPath, ["server.js"], {
         cwd,
-        env: {
-          ...process.env,
-          NODE_ENV: "production",
-          HOSTNAME: "127.0.0.1",
-          PORT: String(port),
-          KEEP_ALIVE_TIMEOUT: String(IDLE_MS),
-          ...env,
-        },
+        env: { ...appEnv(port), ...env },
         stdio: ["ignore", out, out],
       });
       const code = await new Promise((resolve) => app.once("exit", (c, signal) => resolve(signal ?? c)));

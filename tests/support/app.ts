@@ -3,7 +3,7 @@ import { mkdtempSync, openSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
-import { IDLE_MS } from "../../script/lib/idle.mjs";
+import { appEnv } from "../../script/lib/appEnv.mjs";
 import { freePort, reset } from "../../script/lib/mariadb.mjs";
 
 /** Makes a database ready in a process of its own, as script/demo does. @returns its address. */
@@ -49,11 +49,7 @@ export async function startApp(
     server = spawn(process.execPath, ["server.js"], {
       cwd: standalone,
       env: {
-        ...process.env,
-        NODE_ENV: "production",
-        HOSTNAME: "127.0.0.1",
-        PORT: String(port),
-        KEEP_ALIVE_TIMEOUT: String(IDLE_MS),
+        ...appEnv(port),
         DATABASE_URL: databaseUrl,
         PLUMB_DISK: path.join(folder, "db"),
       },

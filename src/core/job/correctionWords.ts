@@ -1,5 +1,4 @@
 import type { Stands } from "../check";
-import { outcomeKey } from "../shrink";
 import { placesOf } from "../square";
 import { formatLength, formatSmall, physical, type UnitPreference } from "../units";
 import { CARRIES_CAUTION } from "./cautions";
@@ -86,7 +85,7 @@ export const correctionWayWords = (
 
 /** How far a place is off, of what it is off either way. */
 function placeOff(place: string, of: Readonly<Record<string, { value: number; u: number }>>) {
-  const [right, up] = (["right", "up"] as const).map((way) => of[outcomeKey({ kind: "place", place, way })]);
+  const [right, up] = keysOf(place).map((key) => of[key]);
   return right && up ? { value: Math.hypot(right.value, up.value), u: Math.max(right.u, up.u) } : null;
 }
 

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { squareTube, tableWith } from "../../../tests/support/drawnFrames";
+import { squareTube, started, tableWith } from "../../../tests/support/drawnFrames";
 import { job as jobOf, round } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
 import { MATERIALS, resolveStructure } from "../frame";
 import { add3, drain, norm3, scale3, sub3, unit3, type Vec3 } from "../numeric";
 import { outcomeKey, predicted } from "../shrink";
-import { footWayMm, placesOf } from "../square";
+import { footWayMm, mouthsOf, placesOf } from "../square";
 import { coldSet } from "./coldSet";
 import { correcting } from "./correction";
 import { correctedQuantity, correctionWayWords } from "./correctionWords";
@@ -92,6 +92,24 @@ describe("a table's feet", () => {
     }
     for (const w of own.pairs)
       expect(best.leaves[`feet ${w.join("-")}`]?.value, w.join()).toBeCloseTo(between(then, w), 0);
+  });
+  it("that are a mouth of the frame's plane, too, take the ways to the other feet along", () => {
+    const stand = started("stand", { length: 1000, width: 600, height: 1100, shelves: 1 }, squareTube(100, 5));
+    const places = placesOf(resolveStructure(stand).structure);
+    const [mouth] = mouthsOf(places).filter(([p, q]) => places.feet.at[p] && places.feet.at[q]);
+    if (!mouth) throw new Error("no mouth between feet");
+    const texts = Object.fromEntries(
+      places.feet.pairs.map(([p, q]) => {
+        const isMouth = [p, q].sort().join() === [...mouth].sort().join();
+        return [`${p}-${q}`, ((footWayMm(places.feet, p, q) ?? 0) - (isMouth ? 5 : 0)).toFixed(1)];
+      }),
+    );
+    const found = drain(correcting(jobOf(round("cold", texts, "calliper"), () => drawnPlan(stand))));
+    const spread = found?.remedies.find((r) => r.id.do === "spread");
+    if (!spread) throw new Error(found?.refused.join(" ") ?? "nothing to judge");
+    const moved = Object.entries(spread.option.effect).filter(([key, by]) => key.startsWith("feet ") && by > 0.1);
+    // Across: either foot of the mouth and the one that lies across from it.
+    expect(moved).toHaveLength(2);
   });
   it("are told by their own name where no remedy brings them inside", () => {
     const [first = ""] = Object.keys(ways);

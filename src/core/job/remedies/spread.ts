@@ -50,7 +50,9 @@ function parted(
       const arm = cantileverOf(structure, member, end);
       return arm ? [{ ...arm, normal: normalOf(arm.leg.axes[0]) }] : [];
     });
-  if (of === "mouth") {
+  const [first, last] = [places.feet.at[from], places.feet.at[to]];
+  // A mouth between two feet moves the ways to the others, too.
+  if (of === "mouth" && !(first && last)) {
     const open = sub(places.nodes[to] as Vec2, places.nodes[from] as Vec2);
     const half = scale(open, sign / 2 / (norm(open) || 1));
     return {
@@ -58,7 +60,7 @@ function parted(
       effect: swung(places, { [from]: scale(half, -1), [to]: half }, judged),
     };
   }
-  const way = unit3(sub3(places.feet.at[to] as Vec3, places.feet.at[from] as Vec3));
+  const way = unit3(sub3(last as Vec3, first as Vec3));
   const half = scale3(way, sign / 2);
   const moves = { [from]: scale3(half, -1), [to]: half };
   // A foot that is a place of the frame's plane, too, goes there as far as that shows.

@@ -1,6 +1,7 @@
 import { add3, norm, norm3, sub, sub3, type Vec2, type Vec3 } from "../../numeric";
 import { outcomeKey } from "../../shrink";
 import { bestFit, type Feet, laidBy, mouthsOf, type Places } from "../../square";
+import { keysOf } from "./freeEnds";
 import { LEAST_EFFECT } from "./remedy";
 
 /**
@@ -21,10 +22,13 @@ export function swung(
   const moved = Object.fromEntries(Object.keys(nodes).map((name) => [name, at(name)]));
   const wide = (from: Vec2, to: Vec2): number => norm(sub(to, from));
   const all: [string, number][] = [
-    ...Object.entries(bestFit(moved, nodes, laidBy(beyond)).moves).flatMap(([place, { x, y }]): [string, number][] => [
-      [outcomeKey({ kind: "place", place, way: "right" }), -x],
-      [outcomeKey({ kind: "place", place, way: "up" }), -y],
-    ]),
+    ...Object.entries(bestFit(moved, nodes, laidBy(beyond)).moves).flatMap(([place, { x, y }]): [string, number][] => {
+      const [right, up] = keysOf(place);
+      return [
+        [right, -x],
+        [up, -y],
+      ];
+    }),
     ...mouthsOf(places).map(([from, to]): [string, number] => [
       outcomeKey({ kind: "mouth", from, to }),
       wide(at(from), at(to)) - wide(nodes[from] as Vec2, nodes[to] as Vec2),

@@ -1,4 +1,4 @@
-import { deckWithPole, tableWith } from "../support/drawnFrames";
+import { deckWithPole, onPosts, tableWith } from "../support/drawnFrames";
 import { expect, expectAccessible, read, saved, test } from "./fixtures";
 
 test("the tip of a drawbar is taped from the corners, set right, and judged with the frame", async ({
@@ -70,6 +70,34 @@ test("a table's legs are set and judged by the ways between their feet", async (
   await read(page, { "G1E to G2E": "1193" });
   await expect(now).toContainText("Outside its limit: feet G1E to G2E");
   await expectAccessible(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});
+
+test("a table whose rails land on its posts is squared by its top's corners, over the posts", async ({
+  page,
+  address,
+}) => {
+  const answer = await page.request.post(`${address}/api/jobs`, {
+    data: { name: "Glaze table on posts", units: "mm", origin: "test", drawn: onPosts(1200, 700, [200, 780]) },
+  });
+  const { id } = (await answer.json()) as { id: string };
+  await page.goto(`${address}/jobs/${id}/square`);
+  const now = page.getByTestId("now");
+  await expect(now).toContainText("Read the four sides and both diagonals.");
+  await expect(page.getByText("Tape side AB, over the posts along R5")).toBeVisible();
+  await page.getByRole("group", { name: "Squared to" }).getByRole("radio", { name: "the drawing" }).click();
+  await saved(page);
+  await page.getByRole("group", { name: "Measured at the gate" }).getByRole("radio", { name: "tacked" }).click();
+  await read(page, { AB: "1240", BC: "740", CD: "1240", DA: "740", AC: "1450", BD: "1438" });
+  await expect(now).toContainText(/Slide side CD: push corner C toward D by 7\.0\smm/);
+  await expectAccessible(page);
+
+  await page.goto(`${address}/jobs/${id}/weld`);
+  const order = page.getByRole("list", { name: "Order of work" });
+  await expect(order).toContainText("Tack R5 on P1, outer side");
+  await expect(order).toContainText("Measure four sides and both diagonals, dry");
+  await expect(page.getByText(/Two halves: It wants a ring of four members joined to each other/)).toBeVisible();
   await page.setViewportSize({ width: 390, height: 844 });
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });

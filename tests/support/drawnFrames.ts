@@ -183,11 +183,103 @@ export function drawnAnyhow(frame: DrawnFrame, random: () => number): DrawnFrame
   return { ...frame, members };
 }
 
+/** A frame without one of its members. */
+export const without = (frame: DrawnFrame, id: string): DrawnFrame => ({
+  ...frame,
+  members: frame.members.filter((m) => m.id !== id),
+});
+
+/** Posts P at places, mm, with rails R from post to post at some heights: what lands on them runs round, and they stand on the floor. */
+export const table = (
+  at: readonly (readonly [number, number])[],
+  rails: readonly (readonly [number, number])[],
+  {
+    highMm = 800,
+    levelsMm = [780],
+    sections = [squareTube()],
+  }: {
+    highMm?: number;
+    levelsMm?: readonly number[];
+    sections?: DrawnSection[];
+  } = {},
+): DrawnFrame =>
+  drawn(
+    Object.fromEntries([
+      ...at.map(([x, y], i) => [`P${i + 1}`, [[x, y, 0] as Vec3, [x, y, highMm] as Vec3]]),
+      ...levelsMm.flatMap((z, level) =>
+        rails.map(([p, q], i) => [
+          `R${level * rails.length + i + 1}`,
+          [
+            [...(at[p] as [number, number]), z] as Vec3,
+            [...(at[q] as [number, number]), z] as Vec3,
+            sections.at(-1)?.id,
+          ],
+        ]),
+      ),
+    ]),
+    sections,
+  );
+
+/** Four posts at the corners of a rectangle, with rails round them at some heights, mm. */
+export const onPosts = (
+  longMm: number,
+  wideMm: number,
+  levelsMm: readonly number[],
+  sections?: DrawnSection[],
+): DrawnFrame =>
+  table(
+    [
+      [0, 0],
+      [longMm, 0],
+      [longMm, wideMm],
+      [0, wideMm],
+    ],
+    [
+      [0, 1],
+      [1, 2],
+      [2, 3],
+      [3, 0],
+    ],
+    { levelsMm, ...(sections ? { sections } : {}) },
+  );
+
+/** Three posts of round tube round a middle, so far from it, with rails round them above and below, mm. */
+export const stool = (radiusMm: number, highMm: number): DrawnFrame =>
+  table(
+    aroundMiddle([radiusMm, radiusMm, radiusMm]).map(([x, y]) => [x, y] as const),
+    [
+      [0, 1],
+      [1, 2],
+      [2, 0],
+    ],
+    { highMm: highMm + 20, levelsMm: [150, highMm], sections: [roundTube(38, 2)] },
+  );
+
 /** Frames without corners: closed and open, standing and lying, round and square tube, thick and thin. */
 export const FREE_FRAMES = {
   drawbar: started("A-shaped drawbar", {}, squareTube(60, 4)),
   rack: started("rack", { uprights: 5 }),
-  stand: started("stand", { shelves: 1 }),
+  "stand open behind": without(started("stand", { shelves: 1 }), "CD"),
+  stool: stool(300, 480),
+  "six posts": table(
+    [
+      [0, 0],
+      [900, 0],
+      [1800, 0],
+      [0, 600],
+      [900, 600],
+      [1800, 600],
+    ],
+    [
+      [0, 1],
+      [1, 2],
+      [3, 4],
+      [4, 5],
+      [0, 3],
+      [1, 4],
+      [2, 5],
+    ],
+  ),
   "rails with a kink": started("rails with a kink"),
   foot: drawn(
     {

@@ -1,6 +1,16 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, FLUSH, flatTube, started, twoTubes } from "../../../tests/support/drawnFrames";
+import {
+  drawn,
+  drawnAnyhow,
+  FLUSH,
+  flatTube,
+  onPosts,
+  squareTube,
+  started,
+  twoTubes,
+  without,
+} from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
 import { rectangle } from "../../../tests/support/plans";
 import { CORNERS, ends, SIDES } from "../geometry";
@@ -42,6 +52,42 @@ describe("the quadrilateral of a frame", () => {
       members: askew.members.map((m) => (m.id === "CD" ? { ...m, from: { ...m.from, z: length("60") } } : m)),
     };
     expect(of(moved).quad).toBeNull();
+  });
+  it("has posts at its corners where its sides land on those, whoever draws it: their outsides, the ring nearest to their ends", () => {
+    const size = fc.integer({ min: 20, max: 80 });
+    const extent = fc.integer({ min: 300, max: 1800 });
+    fc.assert(
+      fc.property(
+        size,
+        size,
+        extent,
+        extent,
+        fc.boolean(),
+        fc.infiniteStream(fc.double({ min: 0, max: 0.999 })),
+        (one, other, long, wide, onFeet, stream) => {
+          // Rails wider than their posts are mitred over those.
+          const [post, rail] = [Math.max(one, other), Math.min(one, other)];
+          const random = (): number => stream.next().value;
+          const levelsMm = onFeet ? [rail / 2, 500] : [250, 800 - rail / 2];
+          const frame = onPosts(long, wide, levelsMm, [squareTube(post), squareTube(rail, 3, "S2")]);
+          const quad = of(drawnAnyhow(frame, random)).quad;
+          const [z, first] = onFeet ? [rail / 2, 1] : [800 - rail / 2, 5];
+          expect(quad?.posts).toEqual({ A: "P1", B: "P2", C: "P3", D: "P4" });
+          expect(SIDES.map((side) => quad?.sides[side])).toEqual([0, 1, 2, 3].map((k) => `R${first + k}`));
+          // Each corner by the joint of the side that begins there.
+          CORNERS.forEach((c, k) => {
+            expect(quad?.joints[c].split("/").sort()).toEqual([`P${k + 1}`, `R${first + k}`]);
+            expect(quad?.at[c][2]).toBeCloseTo(z, 6);
+          });
+          expect(quad?.lengthMm).toBeCloseTo(long + post, 6);
+          expect(quad?.widthMm).toBeCloseTo(wide + post, 6);
+          // Open on one side it has none.
+          const open = [first - 1, first + 3].map((k) => `R${(k % 8) + 1}`).reduce(without, frame);
+          expect(of(open).quad).toBeNull();
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
   it("is no bay of a frame, nor half of one: what is taken for the frame takes up most of it", () => {
     fc.assert(

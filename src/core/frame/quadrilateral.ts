@@ -1,35 +1,90 @@
 import { CORNERS, type Corner, ends, hull, lineCrossing, SIDES, type Side } from "../geometry";
-import { add, norm, scale, sub, unit, type Vec2, type Vec3 } from "../numeric";
+import { add, cross3, dot, dot3, norm, norm3, scale, sub, sub3, unit, type Vec2, type Vec3 } from "../numeric";
+import type { EndName } from "./meeting";
 import { depthsOf, reachToward } from "./reachToward";
 import type { Quadrilateral, Structure, StructureJoint, StructureMember } from "./structure";
 import { TOLERANCES } from "./tolerances";
 import { FROM_ABOVE, FROM_FRONT, FROM_RIGHT, inSpace, seenAt, type ViewAxes } from "./viewAxes";
 
-/** Four members round an opening, each with the joint to the next one. */
+/** Where a member of a ring meets the next one: in one joint, or each in its own on a post that runs through there. */
+interface Meeting {
+  own: StructureJoint;
+  next: StructureJoint;
+  post: StructureMember | null;
+}
+
+/** Four members round an opening. */
 interface Ring {
   members: StructureMember[];
-  /** `joints[i]` joins member i and member i + 1. */
-  joints: StructureJoint[];
+  /** `meetings[i]` is where member i meets member i + 1. */
+  meetings: Meeting[];
 }
 
 const isCorner = (j: StructureJoint): boolean => j.endA !== null && j.endB !== null && j.kind !== "lap";
 
-/** Every ring of four members joined end to end. */
+/** Where one end of a member meets another's. */
+interface Step extends Meeting {
+  end: EndName;
+  other: string;
+  otherEnd: EndName;
+}
+
+const backwards = (from: string, { own, next, post, end, otherEnd }: Step): Step => ({
+  own: next,
+  next: own,
+  post,
+  end: otherEnd,
+  other: from,
+  otherEnd: end,
+});
+
+const isSquareTo = (p: StructureMember, q: StructureMember): boolean =>
+  Math.abs(dot3(p.axes[0], q.axes[0])) < TOLERANCES.squareSine;
+
+/** Ends of members that meet, by member: joined to each other, or landing on one post that stands square to both. */
+function meetingEnds({ members, joints }: Pick<Structure, "members" | "joints">): Map<string, Step[]> {
+  const at = new Map<string, Step[]>();
+  const put = (from: string, step: Step): void => {
+    at.set(from, [...(at.get(from) ?? []), step]);
+    at.set(step.other, [...(at.get(step.other) ?? []), backwards(from, step)]);
+  };
+  for (const joint of joints) {
+    const { a, b, endA, endB } = joint;
+    if (isCorner(joint) && endA && endB)
+      put(a, { own: joint, next: joint, post: null, end: endA, other: b, otherEnd: endB });
+  }
+  const byId = new Map(members.map((m) => [m.id, m]));
+  for (const post of members) {
+    const landing = joints.flatMap((joint) => {
+      const branch = byId.get(joint.b);
+      const { endB, kind } = joint;
+      return joint.a === post.id && endB && kind !== "lap" && branch && isSquareTo(post, branch)
+        ? [{ joint, end: endB, branch }]
+        : [];
+    });
+    landing.forEach((own, i) => {
+      for (const next of landing.slice(i + 1))
+        if (norm3(cross3(own.branch.axes[0], next.branch.axes[0])) > TOLERANCES.squareSine)
+          put(own.branch.id, {
+            own: own.joint,
+            next: next.joint,
+            post,
+            end: own.end,
+            other: next.branch.id,
+            otherEnd: next.end,
+          });
+    });
+  }
+  return at;
+}
+
+/** Every ring of four members that meet end to end. */
 function ringsOf(structure: Pick<Structure, "members" | "joints">): Ring[] {
   const byId = new Map(structure.members.map((m) => [m.id, m]));
   const order = new Map(structure.members.map((m, i) => [m.id, i]));
-  const at = new Map<string, { joint: StructureJoint; end: "from" | "to"; other: string; otherEnd: "from" | "to" }[]>();
-  const put = (id: string, end: "from" | "to", joint: StructureJoint, other: string, otherEnd: "from" | "to"): void => {
-    at.set(id, [...(at.get(id) ?? []), { joint, end, other, otherEnd }]);
-  };
-  for (const joint of structure.joints) {
-    const { a, b, endA, endB } = joint;
-    if (!isCorner(joint) || !endA || !endB) continue;
-    put(a, endA, joint, b, endB);
-    put(b, endB, joint, a, endA);
-  }
+  const at = meetingEnds(structure);
   const found: Ring[] = [];
-  const walk = (ids: string[], joints: StructureJoint[], leaving: "from" | "to"): void => {
+  const walk = (ids: string[], meetings: Meeting[], leaving: EndName): void => {
     const here = ids.at(-1) as string;
     for (const step of at.get(here) ?? []) {
       if (step.end !== leaving) continue;
@@ -37,12 +92,12 @@ function ringsOf(structure: Pick<Structure, "members" | "joints">): Ring[] {
       if (ids.length === 4) {
         if (step.other !== first || step.otherEnd !== "from") continue;
         const members = ids.map((id) => byId.get(id) as StructureMember);
-        found.push({ members, joints: [...joints, step.joint] });
+        found.push({ members, meetings: [...meetings, step] });
         continue;
       }
       // A ring is found once: it starts at its first member, which is left at its far end.
       if (ids.includes(step.other) || (order.get(step.other) as number) < (order.get(first) as number)) continue;
-      walk([...ids, step.other], [...joints, step.joint], step.otherEnd === "from" ? "to" : "from");
+      walk([...ids, step.other], [...meetings, step], step.otherEnd === "from" ? "to" : "from");
     }
   };
   for (const m of structure.members) walk([m.id], [], "to");
@@ -77,20 +132,24 @@ const twiceArea = (list: readonly Vec2[]): number =>
     return s + p.x * q.y - q.x * p.y;
   }, 0);
 
-/** Outside corner between each member and the next, as it is seen; null when two run in one line. */
-function outsideCorners({ members, joints }: Ring, v: ViewAxes): Vec2[] | null {
-  const inner = joints.map((j) => seenAt(j.at, v));
+/** Outside corner between each member and the next, as it is seen, of a post where that stands out; null when two run in one line. */
+function outsideCorners({ members, meetings }: Ring, v: ViewAxes): Vec2[] | null {
+  const inner = meetings.map(({ own }) => seenAt(own.at, v));
   const turn = Math.sign(twiceArea(inner));
   if (turn === 0) return null;
-  const lines = members.map((m, i) => {
-    // Member i runs from the joint before it to its own.
-    const u = unit(sub(inner[i] as Vec2, inner[(i + 3) % 4] as Vec2));
+  const ways = members.map((_, i) => unit(sub(inner[i] as Vec2, inner[(i + 3) % 4] as Vec2)));
+  /** A side's outer line at one of its corners. */
+  const lineOf = (side: number, { post }: Meeting): { p: Vec2; u: Vec2 } => {
+    const u = ways[side % 4] as Vec2;
     const out = { x: turn * u.y, y: -turn * u.x };
-    return { p: add(seenAt(m.from, v), scale(out, reachToward(m, inSpace(out, 0, v)))), u };
-  });
-  const corners = lines.map(({ p, u }, i) => {
-    const next = lines[(i + 1) % 4] as { p: Vec2; u: Vec2 };
-    return lineCrossing(p, u, next.p, next.u);
+    const edge = (m: StructureMember): Vec2 => add(seenAt(m.from, v), scale(out, reachToward(m, inSpace(out, 0, v))));
+    const own = edge(members[side % 4] as StructureMember);
+    const others = post ? edge(post) : own;
+    return { p: dot(others, out) > dot(own, out) ? others : own, u };
+  };
+  const corners = meetings.map((meeting, i) => {
+    const [own, next] = [lineOf(i, meeting), lineOf(i + 1, meeting)];
+    return lineCrossing(own.p, own.u, next.p, next.u);
   });
   return corners.every((c): c is Vec2 => c !== null) ? corners : null;
 }
@@ -128,18 +187,27 @@ function lettered(ring: Ring, corners: readonly Vec2[]): { start: number; way: 1
   return { start: nearest, way };
 }
 
+/** How far a ring lies from the nearest end of its posts, mm: a table's top at their end, its shelf between. Nought without posts. */
+function fromPostEndsMm({ meetings }: Ring): number {
+  const from = meetings.flatMap(({ own, post }) =>
+    post ? [norm3(sub3(own.at, post.from)), norm3(sub3(own.at, post.to))] : [],
+  );
+  return from.length > 0 ? Math.min(...from) : 0;
+}
+
 function viewOf(ring: Ring, view: ViewAxes): Quadrilateral | null {
   const outside = outsideCorners(ring, view);
   const named = outside && lettered(ring, outside);
   if (!outside || !named) return null;
   const pick = (k: number): number => (named.start + named.way * k + 8) % 4;
   const seen = Object.fromEntries(CORNERS.map((c, k) => [c, outside[pick(k)] as Vec2])) as Record<Corner, Vec2>;
-  const joints = Object.fromEntries(CORNERS.map((c, k) => [c, (ring.joints[pick(k)] as StructureJoint).id]));
-  const between = (p: number, q: number): string => {
-    const [i, j] = [ring.joints[pick(p)], ring.joints[pick(q)]] as [StructureJoint, StructureJoint];
-    return [i.a, i.b].find((id) => id === j.a || id === j.b) as string;
-  };
-  const sides = Object.fromEntries(SIDES.map((s, k) => [s, between(k, k + 1)]));
+  const sides = Object.fromEntries(SIDES.map((s, k) => [s, sideAt(ring, named.start, named.way, k)]));
+  const meetings = CORNERS.map((_, k) => ring.meetings[pick(k)] as Meeting);
+  // Round its own way a side begins where the one before it meets it.
+  const joints = Object.fromEntries(
+    CORNERS.map((c, k) => [c, (meetings[k] as Meeting)[named.way === 1 ? "next" : "own"].id]),
+  );
+  const posts = Object.fromEntries(CORNERS.flatMap((c, k) => (meetings[k]?.post ? [[c, meetings[k].post.id]] : [])));
   const origin = {
     x: Math.min(...CORNERS.map((c) => seen[c].x)),
     y: Math.min(...CORNERS.map((c) => seen[c].y)),
@@ -153,6 +221,7 @@ function viewOf(ring: Ring, view: ViewAxes): Quadrilateral | null {
   return {
     sides: sides as Record<Side, string>,
     joints: joints as Record<Corner, string>,
+    posts,
     view,
     origin,
     corners,
@@ -186,13 +255,16 @@ function isWhole(
   );
   const at = (list: readonly StructureJoint[]): Vec2[] => list.map((j) => seenAt(j.at, view));
   const ofRing = CORNERS.flatMap((c) => joints.find((j) => j.id === own[c]) ?? []);
-  const spanned = hull(at(joints.filter((j) => lying.has(j.a) && lying.has(j.b))));
+  const isUpright = (id: string): boolean =>
+    members.some((m) => m.id === id && Math.hypot(m.axes[0][view.right], m.axes[0][view.up]) < TOLERANCES.squareSine);
+  const spanned = hull(at(joints.filter((j) => lying.has(j.b) && (lying.has(j.a) || isUpright(j.a)))));
   return Math.abs(twiceArea(at(ofRing))) >= WHOLE * twiceArea(spanned);
 }
 
 /**
- * The quadrilateral of a frame, when it has one: four members joined end to end that lie flat. One of which sides are called AB, BC, CD or DA
- * goes first, and keeps those; else what lies level goes before what stands, and the largest before the smaller. Unnamed corners are lettered
+ * The quadrilateral of a frame, when it has one: four members joined end to end, or to posts that run through, that lie flat. One of which sides are called AB, BC, CD or DA
+ * goes first, and keeps those; else what lies level goes before what stands, the largest before the smaller, and a table's top before its
+ * shelf. Unnamed corners are lettered
  * anticlockwise from the lower left, unless a member outside the ring has the name of a side.
  * @returns null for a frame without such four members, or of which they are a part and no more.
  */
@@ -205,12 +277,20 @@ export function quadrilateralOf(structure: Pick<Structure, "members" | "joints">
   const found = ringsOf(structure).flatMap((ring) => {
     const view = planeOf(ring);
     const q = view && viewOf(ring, view);
-    return q && !isTaken(ring) ? [q] : [];
+    return q && !isTaken(ring) ? [{ q, endMm: fromPostEndsMm(ring) }] : [];
   });
   const rank = (q: Quadrilateral): number => (named(q) ? 0 : 2) + (q.view.depth === 2 ? 0 : 1);
-  const [first] = found.sort(
-    (a, b) => rank(a) - rank(b) || area(b) - area(a) || a.at.A[2] - b.at.A[2] || a.at.A[1] - b.at.A[1],
-  );
+  const differ = (p: number, q: number): number => (Math.abs(p - q) < TOLERANCES.samePieceMm ? 0 : p - q);
+  const [first] = found
+    .sort(
+      (a, b) =>
+        rank(a.q) - rank(b.q) ||
+        area(b.q) - area(a.q) ||
+        differ(a.endMm, b.endMm) ||
+        a.q.at.A[2] - b.q.at.A[2] ||
+        a.q.at.A[1] - b.q.at.A[1],
+    )
+    .map(({ q }) => q);
   return first && (named(first) || isWhole(structure, first)) ? first : null;
 }
 

@@ -125,14 +125,16 @@ export interface StructurePart {
 }
 
 /**
- * Corners A to D of a frame that has four sides joined end to end in one plane: what is squared, taped across and held against
+ * Corners A to D of a frame that has four sides joined end to end, or to posts, in one plane: what is squared, taped across and held against
  * size limits. A view of the structure; it says nothing that the structure does not hold. Lengths in mm.
  */
 export interface Quadrilateral {
   /** Member on each side. */
   sides: Record<Side, string>;
-  /** Joint at each corner. */
+  /** Joint at each corner; where a post runs through, that of the side that begins there. */
   joints: Record<Corner, string>;
+  /** Posts that run through at corners, on which both sides land. */
+  posts: Partial<Record<Corner, string>>;
   view: ViewAxes;
   /** Place on the view's plane of the box round the corners: lower left. */
   origin: Vec2;

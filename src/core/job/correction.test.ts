@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawn, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, onPosts, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { job, read, round } from "../../../tests/support/jobs";
 import { sized, withDrawn } from "../../../tests/support/plans";
 import { remedyKey } from "../check";
@@ -50,6 +50,37 @@ const tilted = (j: Job, slopes: Record<string, number>): Job => ({
 const found = (j: Job) => drain(correcting(j));
 const thin = (p: Plan): Plan =>
   sized(p, { section: { ...p.frame.sizes.section, profile: null, wall: length("1") } } as never);
+
+describe("a frame on posts that is out of square", () => {
+  const racked = (levelsMm: number[]) => {
+    const diagonal = Math.hypot(1240, 740);
+    const spans = { AB: 1240, BC: 740, CD: 1240, DA: 740, AC: diagonal + 3, BD: diagonal - 3 };
+    const texts = Object.fromEntries(Object.entries(spans).map(([span, mm]) => [span, mm.toFixed(2)]));
+    const frame = onPosts(1200, 700, levelsMm, [squareTube(40, 2)]);
+    const c = found(job(round("cold", texts), (p) => withDrawn(p, frame)));
+    if (!c) throw new Error("nothing to judge");
+    return c;
+  };
+  it("is pulled past yield at its four corners; what goes round on another level yields with them, and is pulled too", () => {
+    const one = racked([780]);
+    const rack = one.remedies.find((r) => r.id.do === "rack");
+    const forceN = rack?.push?.forceN ?? 0;
+    // Four hinges of the tube's full plastic moment, by the work of a lozenge: 4 M over what the diagonal gets shorter by.
+    const zMm3 = (40 ** 3 - 36 ** 3) / 4;
+    const perLean = (1200 * 700) / Math.hypot(1200, 700);
+    const closedFormN = (4 * zMm3 * 235) / perLean;
+    expect(forceN / closedFormN).toBeGreaterThan(1);
+    expect(forceN / closedFormN).toBeLessThan(2);
+    // Twice as much of twice the corners, and of what comes back more than can be steered.
+    expect(racked([200, 780]).refused.join(" ")).toMatch(/^Pulling AC in past yield means going about \d+ mm beyond/);
+    expect(racked([200, 400, 600, 780]).refused.join(" ")).toMatch(
+      new RegExp(`^Pulling AC in past yield takes about ${((4 * forceN) / 1000).toFixed(1)} kN`),
+    );
+  });
+  it("is not brought square by one joint cut: a post holds its corner by two", () => {
+    expect(racked([780]).remedies.map((r) => r.id.do)).not.toContain("recut");
+  });
+});
 
 describe("what to do about a cold frame", () => {
   it("says nothing before it is read, and leaves what is inside", () => {

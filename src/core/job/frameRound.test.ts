@@ -1,8 +1,17 @@
 import { describe, expect, it } from "vitest";
-import { aroundMiddle, FREE_FRAMES, flatTube, ring, started, twoTubes } from "../../../tests/support/drawnFrames";
+import {
+  aroundMiddle,
+  FREE_FRAMES,
+  flatTube,
+  onPosts,
+  ring,
+  started,
+  twoTubes,
+} from "../../../tests/support/drawnFrames";
 import { angle, evaluate, job, opened, read, slope } from "../../../tests/support/jobs";
 import { withDrawn } from "../../../tests/support/plans";
-import { type DrawnFrame, resolveStructure } from "../frame";
+import { type DrawnFrame, resolveStructure, setJoint } from "../frame";
+import { SIDES, type Side } from "../geometry";
 import { distance, type Vec2 } from "../numeric";
 import { type Places, placesOf, walkingSet } from "../square";
 import { length } from "../units";
@@ -94,6 +103,45 @@ describe("heights of a frame that is not drawn level", () => {
         .map((h) => Math.round(h))
         .sort(),
     ).toEqual([0, 0, 8, 8]);
+  });
+});
+
+describe("sides that were not taped", () => {
+  const frames: Record<string, DrawnFrame> = {
+    mitred: started("rectangle", { length: 1000, width: 600 }),
+    butted: SIDES.reduce(
+      (f, through, i) => setJoint(f, through, SIDES[(i + 1) % 4] as Side, { kind: "butt", through }),
+      started("rectangle", { length: 1000, width: 600 }),
+    ),
+    "long tubes through": (["AB", "CD"] as const).reduce(
+      (f, through) =>
+        (["BC", "DA"] as const).reduce((g, branch) => setJoint(g, through, branch, { kind: "butt", through }), f),
+      started("rectangle", { length: 1000, width: 600 }),
+    ),
+    "on posts": onPosts(960, 560, [780]),
+  };
+  it("are as long as their pieces make them, whether those run through, stand between others, or land on posts", () => {
+    for (const [name, frame] of Object.entries(frames)) {
+      const { quad, members } = resolveStructure(frame).structure;
+      if (!quad) throw new Error(`no corners: ${name}`);
+      const [cut, tacked] = [opened("cut"), opened("tacked")];
+      const pieces = SIDES.map((side) => {
+        const member = quad.sides[side];
+        const longMm = members.find((m) => m.id === member)?.longMm ?? 0;
+        // Two of one pair, five longer than they are drawn.
+        const mm = longMm + (side === "AB" || side === "CD" ? 5 : 0);
+        return read(cut.id, { kind: "piece", member }, mm.toFixed(1));
+      });
+      const diagonal = Math.hypot(1005, 600).toFixed(1);
+      const entries = [cut, ...pieces, tacked, read(tacked.id, "AC", diagonal), read(tacked.id, "BD", diagonal)];
+      const found = evaluate(job(entries, (p) => withDrawn(p, frame))).frameRounds.find(
+        ({ round }) => round.gate === "tacked",
+      );
+      const at = found?.square?.corners;
+      if (!at) throw new Error(`no shape: ${name}`);
+      expect(distance(at.A, at.B), name).toBeCloseTo(1005, 0);
+      expect(distance(at.B, at.C), name).toBeCloseTo(600, 0);
+    }
   });
 });
 

@@ -324,11 +324,15 @@ function piecesAsCut({ rounds, structure, job }: EvaluationContext): Reading[] {
   for (const r of rounds) {
     if (r.round.gate !== "cut") continue;
     for (const mean of meansOf(r, job.instruments).values()) {
-      const side = mean.what.kind === "piece" ? sideOf.get(mean.what.member) : undefined;
+      const { what } = mean;
+      const piece = what.kind === "piece" ? structure.members.find((m) => m.id === what.member) : undefined;
+      const side = piece && sideOf.get(piece.id);
       if (!side) continue;
       const [from, to] = ends(side);
+      // A piece that stands between others is shorter than its side; what it differs by is the side's.
+      const valueMm = distance(quad.corners[from], quad.corners[to]) + mean.mm - piece.longMm;
       const uMm = Math.hypot(U_AS_CUT_MM, fullU(mean));
-      found.set(side, { kind: "distance", id: `${side} as cut`, from, to, valueMm: mean.mm, uMm });
+      found.set(side, { kind: "distance", id: `${side} as cut`, from, to, valueMm, uMm });
     }
   }
   return [...found.values()];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { comb, drawn, started } from "../../../tests/support/drawnFrames";
+import { comb, drawn, onPosts, started } from "../../../tests/support/drawnFrames";
 import { job as jobOf } from "../../../tests/support/jobs";
 import { drawnPlan } from "../../../tests/support/plans";
 import { STARTERS, TURN_NAMES } from "../frame";
@@ -232,6 +232,12 @@ describe("a frame laid out", () => {
       /^Hangs over the bed with less than two risers under it: T2 by 130 mm\. Turned upside down on the stage Frame, /,
     );
     expect(say(plan).raised).toBeUndefined();
+  });
+  it("says that what stands on legs would lie on the bed turned over, though its shelf is as much tube as its top", () => {
+    for (const levelsMm of [[780], [200, 780]])
+      expect(say(drawnPlan(onPosts(1200, 700, levelsMm))).raised).toMatch(
+        /Turned upside down on the stage Frame, R\d, R\d, R\d, R\d would lie on the bed, and the rest be stood on them\./,
+      );
   });
   it("lays a table upside down on its top frame, with a square to each leg", () => {
     const { laid } = laidBy(drawnPlan(started("table base")));

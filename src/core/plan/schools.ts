@@ -26,12 +26,20 @@ interface School {
   notFor?: (work: Workpiece) => string | null;
 }
 
+/** Whether the corners of what is worked are posts, on which its sides land. */
+const onPosts = ({ structure: { quad } }: Workpiece): boolean => quad !== null && Object.keys(quad.posts).length > 0;
+
 const TACKING: Record<TackSchoolId, School> = {
   "hinge first": { order: hingeFirst },
   "outside first": { order: outsideFirst },
   "two halves": {
     order: twoHalves,
-    notFor: (work) => (work.ring ? null : "It wants a ring of four members, and this frame has none."),
+    notFor: (work) =>
+      work.ring
+        ? null
+        : onPosts(work)
+          ? "It wants a ring of four members joined to each other, and those of this frame land on posts."
+          : "It wants a ring of four members, and this frame has none.",
   },
   "all held": { order: allHeld },
 };
@@ -43,7 +51,9 @@ const WELDING: Record<WeldSchoolId, School> = {
     order: cornersThenField,
     notFor: (work) =>
       work.corners.length === 0
-        ? "It begins at corners: this frame has none."
+        ? onPosts(work)
+          ? "It begins at corners of one joint each: those of this frame are posts."
+          : "It begins at corners: this frame has none."
         : work.branches.length === 0
           ? "Nothing lies between the corners of this frame."
           : null,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { drawn, railsOnRing, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, onPosts, railsOnRing, roundTube, squareTube, started } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
 import { fixtureElements } from "../fixture";
 import { type DrawnFrame, resolveStructure, STARTERS } from "../frame";
@@ -31,6 +31,19 @@ describe("steps in words", () => {
         expect(new Set(said).size, j.id).toBe(said.length);
       }
     }
+  });
+  it("name a joint on a post by its members, and by no corner: there each side has its own", () => {
+    const { structure } = resolveStructure(onPosts(1200, 700, [200, 780]));
+    const { steps } = orderOfWork(structure);
+    const said = steps.map((s) => stepWords(structure, s).say);
+    expect(said.join("\n")).not.toMatch(/corner(?! heights)/);
+    for (const joint of structure.joints) expect(said).toContain(`Weld ${joint.b} on ${joint.a}, top face`);
+    // Outward there is nothing, on the upper level or below it.
+    for (const j of structure.joints) {
+      const words = j.faces.map((f) => faceAlone(structure, j, f));
+      expect(words.filter((w) => w === "outer side")).toHaveLength(1);
+    }
+    expect(said.at(-1)).toBe("Measure cold: four sides and both diagonals, four corner heights");
   });
   it("begin with what the lay-out holds it by: clamps across from stops, or V-blocks where every tube rolls", () => {
     for (const { name } of STARTERS)

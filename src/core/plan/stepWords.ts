@@ -7,7 +7,7 @@ import {
   seenAt,
   tubeBeginsMm,
 } from "../frame";
-import { CORNERS, ends, SIDES } from "../geometry";
+import { CORNERS, type Corner, ends, SIDES, type Side } from "../geometry";
 import { dot, norm3, sub, sub3, unit, type Vec2 } from "../numeric";
 import { placesOf } from "../square";
 import { physical, plainLength, type UnitPreference } from "../units";
@@ -30,8 +30,8 @@ const ONE_PERSON_KG = 25;
 const TOWARD = 0.9;
 const UPRIGHT = 0.7;
 
-/** The side of a quadrilateral that a direction looks toward, by the name of its member. */
-function sideToward(quad: Quadrilateral, way: Vec2): string | null {
+/** The side of a quadrilateral that a direction looks toward. */
+function sideToward(quad: Quadrilateral, way: Vec2): Side | null {
   const centre = { x: 0, y: 0 };
   for (const c of CORNERS) {
     centre.x += quad.corners[c].x / 4;
@@ -44,12 +44,16 @@ function sideToward(quad: Quadrilateral, way: Vec2): string | null {
     const out = dot(normal, sub(p, centre)) < 0 ? { x: -normal.x, y: -normal.y } : normal;
     return dot(out, way) > TOWARD;
   });
-  return found ? quad.sides[found] : null;
+  return found ?? null;
 }
+
+/** The corner that a joint is all of: where a post runs through, two sides have each their own. */
+const cornerOf = (quad: Quadrilateral | null, { id }: StructureJoint): Corner | null =>
+  (quad && CORNERS.find((c) => quad.joints[c] === id && !quad.posts[c])) ?? null;
 
 /** A joint by the name of its corner, or of its two members; of two that lie along each other, by its piece of seam. */
 export function jointWords({ quad }: Pick<Structure, "quad">, joint: StructureJoint): string {
-  const corner = quad && CORNERS.find((c) => quad.joints[c] === joint.id);
+  const corner = cornerOf(quad, joint);
   const { id, a, b, kind, along } = joint;
   const piece = along && along.pieces > 1 ? `, piece ${along.nth} of ${along.pieces}` : "";
   return corner ?? (kind === "mitre" ? id : `${b} on ${a}${piece}`);
@@ -62,7 +66,7 @@ export const faceWords = (structure: Pick<Structure, "quad">, joint: StructureJo
 /** The same without its joint: "inside corner", "side toward DA". */
 export function faceAlone({ quad }: Pick<Structure, "quad">, joint: StructureJoint, face: StructureFace): string {
   if (Math.abs(face.toward[2]) > UPRIGHT) return `${face.toward[2] > 0 ? "top" : "bottom"} face`;
-  const corner = quad && CORNERS.find((c) => quad.joints[c] === joint.id);
+  const corner = cornerOf(quad, joint);
   if (quad && corner) {
     const [x, y] = [face.toward[quad.view.right], face.toward[quad.view.up]];
     const across = quad.corners[CORNERS[(CORNERS.indexOf(corner) + 2) % 4] as "A"];
@@ -71,9 +75,11 @@ export function faceAlone({ quad }: Pick<Structure, "quad">, joint: StructureJoi
   }
   if (joint.kind === "mitre" && (face.line === "inside" || face.line === "outside")) return `${face.line} corner`;
   const side = quad && sideToward(quad, seenAt(face.toward, quad.view));
-  // Beyond a side of the ring, on that side itself, there is nothing to look toward.
-  if (side === joint.a || side === joint.b) return "outer side";
-  return side ? `side toward ${side}` : face.words;
+  if (!quad || !side) return face.words;
+  // Beyond a side of the ring, on that side itself or on a post at its end, there is nothing to look toward.
+  const member = quad.sides[side];
+  const isOuter = member === joint.a || member === joint.b || ends(side).some((c) => quad.posts[c] === joint.a);
+  return isOuter ? "outer side" : `side toward ${member}`;
 }
 
 /** A tack or bead in words: "tack at B, top face"; by its names alone where the frame no longer has it. */

@@ -176,17 +176,17 @@ function supported(joints: readonly StructureJoint[], held: readonly string[]): 
   return out;
 }
 
+/** Whether four corners are among what there is to weld, each of one joint: sides that land on posts are worked as branches are. */
+const isWorkedAsRing = ({ quad, joints }: Pick<Structure, "quad" | "joints">): boolean =>
+  quad !== null && CORNERS.every((c) => !quad.posts[c] && joints.some((j) => j.id === quad.joints[c]));
+
 /**
  * What there is to weld on a structure. @param on what it lies on meanwhile. @param held members that stand already, besides those that
  * lie on the bed.
  */
 export function workpiece(structure: Structure, on: LiesOn = "surface", held: readonly string[] = []): Workpiece {
   const { joints } = structure;
-  // A ring is one where all its corners are among what there is to weld.
-  const quad =
-    structure.quad && CORNERS.every((c) => joints.some((j) => j.id === structure.quad?.joints[c]))
-      ? structure.quad
-      : null;
+  const quad = isWorkedAsRing(structure) ? structure.quad : null;
   const ofRing = quad ? ACROSS.map((c) => joints.find((j) => j.id === quad.joints[c]) as StructureJoint) : [];
   const work = (list: readonly StructureJoint[], corner: boolean): JointWork[] =>
     list.map((j) => workOf(structure, j, corner || isCorner(j)));

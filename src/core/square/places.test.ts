@@ -9,6 +9,7 @@ import {
   inexactly,
   LEANING_FRAMES,
   started,
+  table,
 } from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
 import { readOff, tape } from "../../../tests/support/networks";
@@ -107,6 +108,35 @@ describe("places between which one measures", () => {
       };
       for (const deg of [20, 33, 45, 71, 90]) expect(told(turned(frame, deg)), `${name} ${deg}`).toEqual(told(frame));
     }
+  });
+  it("of what stands on posts with rails round them lie in the rails' plane, whichever is the longer way and however it is drawn", () => {
+    const random = seeded(20261202);
+    const at: [number, number][] = [0, 1, 2].flatMap((i) => [0, 1].map((j): [number, number] => [i, j]));
+    const rails: [number, number][] = [
+      [0, 2],
+      [2, 4],
+      [1, 3],
+      [3, 5],
+      [0, 1],
+      [2, 3],
+      [4, 5],
+    ];
+    for (let i = 0; i < 12; i++) {
+      const [long, wide, highMm] = [400 + 1200 * random(), 300 + 600 * random(), 350 + 1200 * random()];
+      const posts = at.map(([x, y]) => [x * long, y * wide] as const);
+      const frame = drawnAnyhow(table(posts, rails, { highMm, levelsMm: [highMm - 20] }), random);
+      const { structure } = resolveStructure(frame);
+      expect(structure.quad).toBeNull();
+      const places = placesOf(structure);
+      expect(places.seen).toBe("from above");
+      // Every post has its place, and every rail is taped along.
+      const found = Object.values(places.nodes);
+      for (const [x, y] of posts) expect(found.some((p) => distance(p, { x: x + 20, y: y + 20 }) < 1)).toBe(true);
+      expect(places.along).toHaveLength(rails.length);
+    }
+    expect(placesOf(resolveStructure(FREE_FRAMES.stool).structure).seen).toBe("from above");
+    // Open behind, nothing goes round: it is measured as it stands.
+    expect(placesOf(resolveStructure(FREE_FRAMES["stand open behind"]).structure).seen).toBe("standing");
   });
   it("are there for every starter, and taped along members and across they fix its shape", () => {
     for (const { name } of STARTERS) {

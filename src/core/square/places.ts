@@ -13,7 +13,21 @@ import {
   type ViewAxes,
 } from "../frame";
 import { CORNERS, ends, nearestOnStretch, SIDES, type Side } from "../geometry";
-import { add, add3, cross, distance, dot, dot3, norm, scale, scale3, sub, type Vec2, type Vec3 } from "../numeric";
+import {
+  add,
+  add3,
+  cross,
+  distance,
+  dot,
+  dot3,
+  Groups,
+  norm,
+  scale,
+  scale3,
+  sub,
+  type Vec2,
+  type Vec3,
+} from "../numeric";
 import { beyondCorners } from "./beyondCorners";
 import { type Feet, feetOf } from "./feet";
 import { clean, FREE_ENDS, freeEndOf } from "./freeEnd";
@@ -101,7 +115,7 @@ const alongSide = (p: Vec2, quad: Quadrilateral, side: Side) => {
   return nearestOnStretch(p, from, to);
 };
 
-/** The undersides at which heights are read: of what runs through at a joint, of the lower of two that are mitred, of the member itself elsewhere. */
+/** The undersides at which heights are read: of what runs through at a joint, unless that stands up; of the lower of two that are mitred, of the member itself elsewhere. */
 function drawnHeights(
   { members, joints }: Structure,
   { view, joints: jointOf, freeEnds, middles }: FoundPlaces,
@@ -113,10 +127,14 @@ function drawnHeights(
     return m && at ? [dot3(at, up) - reachToward(m, down)] : [];
   };
   const memberOf = (id: string): StructureMember | undefined => members.find((m) => m.id === id);
+  const standsUp = (id: string): boolean => Math.abs(memberOf(id)?.axes[0][view.depth] ?? 0) > STANDS_OFF;
   const all: [string, number[]][] = [
     ...Object.entries(jointOf).map(([name, id]): [string, number[]] => {
       const j = joints.find((x) => x.id === id);
-      return [name, j ? [...undersideMm(j.a, j.at), ...(j.kind === "mitre" ? undersideMm(j.b, j.atB) : [])] : []];
+      if (!j) return [name, []];
+      // A post has no underside there: of what lands on it.
+      if (standsUp(j.a)) return [name, undersideMm(j.b, j.atB)];
+      return [name, [...undersideMm(j.a, j.at), ...(j.kind === "mitre" ? undersideMm(j.b, j.atB) : [])]];
     }),
     ...Object.entries(freeEnds).map(([name, { member, end }]): [string, number[]] => [
       name,
@@ -258,12 +276,34 @@ function farthestMm({ members }: Structure): number {
   return Math.max(...reaches);
 }
 
-/** Joints and free ends of any frame that lie in its main plane: the plane of its two longer extents, at the level that holds most of them. */
+/** Whether members go round between places: more of them than it takes to hang the places together. */
+function goesRound({ nodes, along }: Pick<Places, "nodes" | "along">): boolean {
+  const hang = new Groups(Object.keys(nodes));
+  for (const [p, q] of along) hang.join(p, q);
+  const hung = new Set(Object.keys(nodes).map((name) => hang.of(name)));
+  return along.length > Object.keys(nodes).length - hung.size;
+}
+
+/** Fewer places than this share of those of another plane say less of a frame than those do (own judgement). */
+const AS_TELLING = 0.5;
+
+/**
+ * Joints and free ends of any frame that lie in its main plane, at the level that holds most of them: the plane of its two longer extents,
+ * unless it stands and its rails go round on their posts: then theirs, that of a table's top.
+ */
 function ofJoints(structure: Structure): FoundPlaces {
   const size = structure.high.map((v, i) => v - structure.low[i]) as [number, number, number];
   // A frame that stands is measured standing; one that lies, from above.
   const lies = size[2] <= Math.max(size[0], size[1]) && size[2] <= 1.001 * Math.min(size[0], size[1]);
-  const view = lies ? FROM_ABOVE : size[1] <= size[0] ? FROM_FRONT : FROM_RIGHT;
+  const above = inView(structure, FROM_ABOVE);
+  if (lies) return above;
+  const standing = inView(structure, size[1] <= size[0] ? FROM_FRONT : FROM_RIGHT);
+  const many = ({ nodes }: FoundPlaces): number => Object.keys(nodes).length;
+  return goesRound(above) && many(above) >= AS_TELLING * many(standing) ? above : standing;
+}
+
+/** Joints and free ends as they are seen in one view, at the level that holds most of them. */
+function inView(structure: Structure, view: ViewAxes): FoundPlaces {
   const origin = seenAt(structure.low, view);
   const thick = Math.max(...structure.members.map((m) => Math.max(m.properties.widthMm, m.properties.heightMm)), 1);
   const isLevel = fullestLevel(
@@ -278,11 +318,18 @@ function ofJoints(structure: Structure): FoundPlaces {
   for (const j of structure.joints) {
     const name = clean(j.id);
     if (!isOnLevel(j.at) || nodes[name] || !/^[A-Z]/.test(name)) continue;
-    const at = sub(seenAt(j.at, view), origin);
-    if (Object.values(nodes).some((n) => distance(n, at) < thick / 2)) continue;
-    nodes[name] = at;
-    joints[name] = j.id;
-    for (const m of [j.a, j.b]) onMember.set(m, [...(onMember.get(m) ?? []), { name, at }]);
+    const seen = sub(seenAt(j.at, view), origin);
+    // Two rails that land on one post, or a rail and its brace, have one place.
+    const there = Object.entries(nodes).find(([, n]) => distance(n, seen) < thick / 2);
+    const [place, at] = there ?? [name, seen];
+    if (!there) {
+      nodes[place] = at;
+      joints[place] = j.id;
+    }
+    for (const m of [j.a, j.b]) {
+      const own = onMember.get(m) ?? [];
+      if (own.every((n) => n.name !== place)) onMember.set(m, [...own, { name: place, at }]);
+    }
   }
   // What stands free is where an open frame gapes: as good a place as a joint, unless one is hard by. Where all joints lie in one row, a
   // comb's, it alone tells whether its teeth stand square.
@@ -331,7 +378,7 @@ function ofJoints(structure: Structure): FoundPlaces {
         : {},
     points: {},
     along,
-    seen: lies ? "from above" : "standing",
+    seen: view.depth === 2 ? "from above" : "standing",
     view,
     origin,
   };

@@ -96,18 +96,23 @@ function expecting(
     : { expected: drawn, expectedBy: "what it should be", askBeyond: ASK_SPAN_MM };
 }
 
+/** How a side or diagonal is taped. Of posts that run through it says at which of their rails. */
+function spanWords(span: Span, { sides, posts }: Pick<Quadrilateral, "sides" | "posts">): string {
+  const over = ends(span).some((c) => posts[c]);
+  if (span === "AC" || span === "BD")
+    return `Tape the diagonal from ${span[0]} to ${span[1]}${over ? `, over the posts, level with ${sides.AB}` : ""}`;
+  return `Tape side ${span}, ${over ? `over the posts along ${sides[span]}` : "outside corner to corner"}`;
+}
+
 /** Sides and diagonals in walking order. @param target what to set up to, or null for nominal. */
 export const spanQuantities = (
-  quad: Pick<Quadrilateral, "corners">,
+  quad: Pick<Quadrilateral, "corners" | "sides" | "posts">,
   target: SetUp | null,
   round: FrameRound | null = null,
 ): Quantity[] =>
   SPANS.map((span) => ({
     ...of(spanId(span)),
-    say:
-      span === "AC" || span === "BD"
-        ? `Tape the diagonal from ${span[0]} to ${span[1]}`
-        : `Tape side ${span}, outside corner to corner`,
+    say: spanWords(span, quad),
     kinds: LENGTH_KINDS,
     ...expecting(spanId(span), target?.targets[span] ?? nominal(quad, span), round),
   }));

@@ -1,77 +1,27 @@
 "use client";
 
-import { X } from "lucide-react";
-import type { Plan } from "@/core/job";
-import { holdWords } from "@/core/plan";
+import dynamic from "next/dynamic";
 import { useJob } from "../job/JobProvider";
 import { usePlanField } from "../job/usePlanField";
 import { Fold } from "../parts/Fold";
-import { Tick } from "../parts/Tick";
+import { useWarm } from "../parts/useWarm";
 
-type Can = keyof NonNullable<Plan["hands"]>;
-
-const SAID: readonly (readonly [Can, string])[] = [
-  ["two", "Two weld at once, at different joints"],
-  ["overhead", "Overhead, too: the frame need not be turned over for every face"],
-  ["noUpright", "Nobody welds upright seams"],
-];
+const fields = () => import("./HandsFields");
+// Comes when it is opened.
+const HandsFields = dynamic(fields, { ssr: false });
+const LATER = [fields];
 
 /** Who welds, and which welds wait for others: what every order is held to. */
 export function Hands() {
   const { evaluation } = useJob("evaluation");
-  const { plan, edit } = usePlanField();
+  const { plan } = usePlanField();
+  useWarm(LATER);
   const { structure } = evaluation;
   if (!structure) return null;
-  const hands = plan.hands ?? {};
-  const holds = plan.holds ?? [];
-  const set = (can: Can, on: boolean) =>
-    edit(({ hands: before, ...p }) => {
-      const { [can]: _, ...rest } = before ?? {};
-      const next = on ? { ...rest, [can]: true as const } : rest;
-      return Object.keys(next).length > 0 ? { ...p, hands: next } : p;
-    });
-  const said = [...Object.keys(hands), ...holds].length;
+  const said = [...Object.keys(plan.hands ?? {}), ...(plan.holds ?? [])].length;
   return (
     <Fold title="Who welds, and what waits" note={said > 0 ? `${said} set` : "one person, nothing waits"}>
-      <div className="grid max-w-prose gap-2" data-testid="hands">
-        {SAID.map(([can, words]) => (
-          <Tick key={can} checked={hands[can] === true} onChange={(on) => set(can, on)}>
-            {words}
-          </Tick>
-        ))}
-        {hands.two ? (
-          <p className="text-sm text-soft">
-            Whoever is free takes the next weld, never two at one joint. In the forecast the welds follow each other.
-          </p>
-        ) : null}
-        {holds.length > 0 ? (
-          <ul className="grid gap-1" aria-label="Welds that wait">
-            {holds.map((h) => {
-              const words = holdWords(structure, h).replace(/^./, (c) => c.toUpperCase());
-              return (
-                <li key={h.id} className="flex items-center gap-2">
-                  <span className="grow">{words}.</span>
-                  <button
-                    type="button"
-                    className="tap inline-grid w-11 shrink-0 place-items-center rounded-[3px] border border-edge"
-                    aria-label={`Take away: ${words}`}
-                    onClick={() =>
-                      edit(({ holds: before, ...p }) => {
-                        const rest = (before ?? []).filter((x) => x.id !== h.id);
-                        return rest.length > 0 ? { ...p, holds: rest } : p;
-                      })
-                    }
-                  >
-                    <X size={18} aria-hidden="true" />
-                  </button>
-                </li>
-              );
-            })}
-          </ul>
-        ) : (
-          <p className="text-sm text-soft">What a weld must wait for is said at its step, under “How it is laid”.</p>
-        )}
-      </div>
+      <HandsFields structure={structure} />
     </Fold>
   );
 }

@@ -103,13 +103,18 @@ function filletCorner(
   return worst;
 }
 
-/** Members besides the sides that join two of them: each bends at both ends, as a post does. */
+/**
+ * Members besides the sides that join two of them: each bends at both ends, as a side does. Where sides land on posts, what joins two posts on
+ * another level counts half: of four such that go round each turns at one of its ends against the next.
+ */
 export function crossing({ quad, members, joints }: Structure): number {
   if (!quad) return 0;
-  const sides = new Set(Object.values(quad.sides));
-  return members.filter(
-    (m) =>
-      !sides.has(m.id) &&
-      joints.filter((j) => (j.b === m.id && sides.has(j.a)) || (j.a === m.id && sides.has(j.b))).length >= 2,
-  ).length;
+  const sides = new Set<string>(Object.values(quad.sides));
+  const posts = new Set<string>(Object.values(quad.posts));
+  const others = members.filter((m) => !sides.has(m.id) && !posts.has(m.id));
+  const joining = (to: ReadonlySet<string>): number =>
+    others.filter(
+      (m) => joints.filter((j) => (j.b === m.id && to.has(j.a)) || (j.a === m.id && to.has(j.b))).length >= 2,
+    ).length;
+  return joining(sides) + joining(posts) / 2;
 }

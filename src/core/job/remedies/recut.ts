@@ -20,7 +20,10 @@ export function* recut(context: RemedyContext, pulls: readonly UnitDeed[]): Gene
   const long = longDiagonal(value);
   const pull = pulls.find((p) => p.id === long);
   const whole = Math.abs(elastic.get(long)?.[long] ?? 0);
-  const corner = structure.quad?.joints[long === "AC" ? "A" : "B"];
+  const at = long === "AC" ? "A" : "B";
+  const { quad } = structure;
+  // On a post two joints hold a corner: one cut opens none.
+  const corner = quad && !quad.posts[at] ? quad.joints[at] : null;
   const joint = structure.joints.find((j) => j.id === corner);
   const cutLines = joint?.faces.map((f) => f.line).filter((l) => l !== "inside") ?? [];
   if (Math.abs(value) <= LEAST_EFFECT || !pull || !joint || !(whole > 0)) return NONE;

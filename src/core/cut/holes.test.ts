@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { drawn, squareTube, started } from "../../../tests/support/drawnFrames";
+import { drawn, FREE_FRAMES, onPosts, squareTube, started, twoTubes } from "../../../tests/support/drawnFrames";
 import { ladder } from "../../../tests/support/ladder";
-import { closedVolumes, type DrawnFrame, resolveStructure, type Structure } from "../frame";
+import { closedVolumes, type DrawnFrame, resolveStructure, STARTERS, type Structure, tubeBeginsMm } from "../frame";
+import { dot3, seeded, sub3 } from "../numeric";
 import { length } from "../units";
 import { dipHoleMm, holeAdvice, openMembers } from "./holes";
 
@@ -24,6 +25,36 @@ describe("closed volumes and their holes", () => {
       expect(advice.why).toMatch(/never dip/);
       expect(advice.diameterMm).toBe(16);
     }
+  });
+  it("are drilled where a tape from the long point finds bare tube: beside what lands there, on any frame", () => {
+    const random = seeded(20261202);
+    const frames = [
+      ...Object.values(FREE_FRAMES),
+      ...STARTERS.map(({ name }) => started(name)),
+      ...Array.from({ length: 12 }, () => onPosts(300 + 900 * random(), 300 + 500 * random(), [200, 780])),
+      ...[1, 3, 5, 9].map((across) => twoTubes(squareTube(), squareTube(20, 2, "S2"), "middle", { across })),
+    ];
+    let beside = 0;
+    for (const frame of frames) {
+      const structure = resolveStructure(frame).structure;
+      for (const finish of ["bare", "zinc dip"] as const)
+        for (const { places } of holeAdvice(structure, finish))
+          for (const { member, fromFirstEndMm } of places) {
+            const m = structure.members.find((x) => x.id === member);
+            if (!m) throw new Error(member);
+            expect(fromFirstEndMm).toBeGreaterThan(0);
+            expect(fromFirstEndMm).toBeLessThan(m.longMm);
+            if (finish !== "bare") continue;
+            const s = fromFirstEndMm + tubeBeginsMm(m);
+            for (const j of structure.joints.filter((x) => x.a === member)) {
+              const far = Math.abs(dot3(sub3(j.at, m.from), m.axes[0]) - s);
+              const branch = structure.members.find((x) => x.id === j.b);
+              expect(far, `${member} ${j.id}`).toBeGreaterThan((branch?.properties.widthMm ?? 0) / 2 + 10);
+            }
+            if (Math.abs(fromFirstEndMm - m.longMm / 2) > 1) beside++;
+          }
+    }
+    expect(beside).toBeGreaterThan(5);
   });
   // EN ISO 14713-2, one hole at each end, from memory.
   it.each([

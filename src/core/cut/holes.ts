@@ -1,4 +1,14 @@
-import { type ClosedVolume, closedVolumes, isHollow, MATERIALS, type Structure, type StructureMember } from "../frame";
+import {
+  type ClosedVolume,
+  closedVolumes,
+  type EndName,
+  isHollow,
+  MATERIALS,
+  type Structure,
+  type StructureMember,
+  tubeBeginsMm,
+} from "../frame";
+import { dot3, sub3 } from "../numeric";
 
 /** What happens to the frame after welding. */
 export const FINISHES = ["bare", "paint", "powder", "zinc dip"] as const;
@@ -14,7 +24,7 @@ export const finishesOffered = (structure: Pick<Structure, "members">, chosen: F
 /** Where one hole is drilled. */
 interface HolePlace {
   member: string;
-  /** Along the centre line of the piece as cut. */
+  /** From the long point of its first end, on which a tape hooks. */
   fromFirstEndMm: number;
   face: string;
 }
@@ -63,13 +73,62 @@ export function openMembers(structure: Structure): string[] {
 /** How near to a joint the drill gets, from the end of the member, mm: half the tube and the bead. */
 const nearJointMm = (m: StructureMember): number => Math.max(m.properties.widthMm, m.properties.heightMm) / 2 + 10;
 
+/** From where to where its middle line runs as it is cut, mm from its long point. */
+function centreMm(m: StructureMember): [begins: number, finishes: number] {
+  const at = (end: EndName): number => dot3(sub3(m.ends[end].at, m.from), m.axes[0]) - tubeBeginsMm(m);
+  return [at("from"), at("to")];
+}
+
 /** Where to drill the two ends of a member: below at the first, above across from it at the second. */
 function dipPlaces(m: StructureMember): HolePlace[] {
   const d = nearJointMm(m);
+  const [begins, finishes] = centreMm(m);
   return [
-    { member: m.id, fromFirstEndMm: d, face: "underside" },
-    { member: m.id, fromFirstEndMm: m.centreMm - d, face: "top, across from it" },
+    { member: m.id, fromFirstEndMm: begins + d, face: "underside" },
+    { member: m.id, fromFirstEndMm: finishes - d, face: "top, across from it" },
   ];
+}
+
+/** A vent this far from a bead blows out nothing of it, and so much farther where there is room, mm (own judgement). */
+const CLEAR_MM = 20;
+const MORE_CLEAR_MM = 30;
+/** A branch flatter than this on a member stands along it as if it were this steep, sine. */
+const FLATTEST = 0.2;
+
+/** Where to vent a member, mm from its long point: at its middle, or beside what is welded on there; in its widest gap where none is wide enough. */
+function ventMm(structure: Structure, m: StructureMember): number {
+  const [begins, finishes] = centreMm(m);
+  const middle = (begins + finishes) / 2;
+  const taken = structure.joints.flatMap(({ a, b, at, atB, angleDeg, along }): [number, number][] => {
+    if (a !== m.id && b !== m.id) return [];
+    const other = structure.members.find((x) => x.id === (a === m.id ? b : a));
+    if (!other) return [];
+    const s = dot3(sub3(a === m.id ? at : atB, m.from), m.axes[0]) - tubeBeginsMm(m);
+    const { widthMm, heightMm } = other.properties;
+    const steep = Math.max(FLATTEST, Math.sin((angleDeg * Math.PI) / 180));
+    const half = Math.max(Math.max(widthMm, heightMm) / 2 / steep, (along?.seamMm ?? 0) / 2);
+    return [[s - half, s + half]];
+  });
+  const gaps = [[Number.NEGATIVE_INFINITY, begins], ...taken, [finishes, Number.POSITIVE_INFINITY]]
+    .sort((p, q) => (p[0] as number) - (q[0] as number))
+    .reduce<{ to: number; free: [number, number][] }>(
+      ({ to, free }, [from, next]) => ({
+        to: Math.max(to, next as number),
+        free: (from as number) > to ? [...free, [to, from as number]] : free,
+      }),
+      { to: Number.NEGATIVE_INFINITY, free: [] },
+    ).free;
+  const inGap = ([from, to]: [number, number]): number => {
+    const edge = Math.min((to - from) / 2, CLEAR_MM + MORE_CLEAR_MM);
+    const isClear = middle - from >= CLEAR_MM && to - middle >= CLEAR_MM;
+    return isClear ? middle : Math.min(Math.max(middle, from + edge), to - edge);
+  };
+  const wide = gaps.filter(([from, to]) => to - from >= 2 * CLEAR_MM);
+  const widest = gaps.sort(([p, q], [r, s]) => s - r - (q - p)).slice(0, 1);
+  const [best] = (wide.length > 0 ? wide : widest)
+    .map(inGap)
+    .sort((p, q) => Math.abs(p - middle) - Math.abs(q - middle));
+  return best ?? middle;
 }
 
 /**
@@ -103,7 +162,7 @@ export function holeAdvice(structure: Structure, finish: Finish): HoleAdvice[] {
       where: many
         ? `on an inner face of ${first.id}, near the middle: away from every bead`
         : "on the underside, near the middle: away from every bead",
-      places: [{ member: first.id, fromFirstEndMm: first.centreMm / 2, face: many ? "inner face" : "underside" }],
+      places: [{ member: first.id, fromFirstEndMm: ventMm(structure, first), face: many ? "inner face" : "underside" }],
       why:
         finish === "paint" || finish === "powder"
           ? "Trapped gas blows out through the last bead. Close it after welding, before the paint, where water would stand."

@@ -351,7 +351,7 @@ describe("moves of a frame without corners", () => {
         offMm: round?.general?.farthest?.value ?? Number.NaN,
         place: round?.general?.farthest?.place,
         why: round?.verdicts.find((v) => v.limit.id === "place")?.why,
-        words: placeWords(round, "mm"),
+        words: placeWords(round, places, "mm"),
       };
     };
     expect(told("set-up", setUp).offMm).toBeLessThan(0.02);
@@ -365,6 +365,16 @@ describe("moves of a frame without corners", () => {
     expect(told("drawing", setUp).words.why).toMatch(/^Laid over the drawing/);
     expect(told("drawing", setUp).why).not.toMatch(/set up/);
   });
+  it("are asked for with what checks them, where more is taped than fixes the shape; three places have nothing to spare", () => {
+    const why = (frame: DrawnFrame): string => {
+      const { places } = evaluate(job([], (p) => withDrawn(p, frame)));
+      if (!places) throw new Error("places expected");
+      return placeWords(null, places, "mm").why;
+    };
+    expect(why(FREE_FRAMES["three sides"])).toMatch(/a misread tape shows nowhere\. Read each of them twice\.$/);
+    for (const name of ["six sides", "an L", "six posts"] as const)
+      expect(why(FREE_FRAMES[name])).toMatch(/some more than it takes/);
+  });
   it("are told while its pieces lie loose, and none in a tacked one of triangles: that would stretch a tube", () => {
     const { places } = evaluate(job([], free));
     if (!places) throw new Error("places expected");
@@ -375,7 +385,7 @@ describe("moves of a frame without corners", () => {
       const all = walkingSet(places).map(([p, q]) =>
         read(r.id, { kind: "distance", from: p, to: q }, distance(at(p), at(q)).toFixed(2)),
       );
-      return placeWords(evaluate(job([r, ...all], free)).frameRounds[0] ?? null, "mm").say;
+      return placeWords(evaluate(job([r, ...all], free)).frameRounds[0] ?? null, places, "mm").say;
     };
     expect(words("dry fit")).toMatch(new RegExp(`^Tap ${moved}:`));
     expect(words("tacked")).toMatch(new RegExp(`^No tap mends it: ${moved} is \\d`));

@@ -15,6 +15,7 @@ import {
   type UnitPreference,
 } from "../units";
 import { builtOf } from "./built";
+import { tapedPairs } from "./coldSet";
 import { type FrameRound, wantedPlaces } from "./frameRound";
 import type { MisreadHelp } from "./misreadHelp";
 import type { Plan } from "./planSchema";
@@ -197,14 +198,19 @@ export function beyondWords(
   };
 }
 
-/** What to do next on a frame without corners A to D. */
-export function placeWords(round: FrameRound | null, units: UnitPreference): NudgeWords {
+/** Whether more is taped than fixes the shape: two distances for every place, less the three by which the whole may lie anyhow. */
+const isChecked = (places: Places): boolean => tapedPairs(places).length > 2 * Object.keys(places.nodes).length - 3;
+
+/** What to do next on a frame without corners A to D. @param places whose distances are asked for. */
+export function placeWords(round: FrameRound | null, places: Places, units: UnitPreference): NudgeWords {
   const farthest = round?.general?.farthest;
   if (!round?.general || !farthest)
     return {
       act: "measure",
       say: "Tape the distances below.",
-      why: "Between marked places, along the members and across: some more than it takes to fix the shape, so that a misread tape shows.",
+      why: isChecked(places)
+        ? "Between marked places, along the members and across: some more than it takes to fix the shape, so that a misread tape shows."
+        : "Between marked places: as many as it takes to fix the shape and no more, so a misread tape shows nowhere. Read each of them twice.",
     };
   const { general } = round;
   if (general.fit.agree === false)

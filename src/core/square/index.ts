@@ -1,11 +1,12 @@
 export { bestFit } from "./bestFit";
 export { type Feet, footWayMm } from "./feet";
+export type { Places } from "./foundPlaces";
 export { type GeneralCheck, generalCheck, type Tap } from "./generalCheck";
 export { halfRule } from "./halfRule";
 export { type Impossible, impossible } from "./impossible";
 export { adjustNetwork, angleBetween, type NetworkFit, REAL_CORNERS_MM, type Reading, type Tape } from "./network";
 export { type Candidate, cheapestSets, ideal, oneMore, type PlannedSet } from "./oneMore";
-export { heightPlaces, laidBy, mouthsOf, type Places, placesOf, spanningHeights, tapedTo } from "./places";
+export { heightPlaces, laidBy, mouthsOf, placesOf, spanningHeights, tapedTo } from "./places";
 export { leanShare, marksTell, nearerBy } from "./setInMarks";
 export { type SetUp, setUp } from "./setUp";
 export { cornerAngleDeg, type Quad, slides } from "./shape";

@@ -1,5 +1,5 @@
 import { cholesky, entry, norm, solveCholesky, sub, type Vec2 } from "../numeric";
-import type { Places } from "./places";
+import type { Places } from "./foundPlaces";
 
 /** Frames with more places than this are measured at their outermost ones. */
 const MOST_PLACES = 12;

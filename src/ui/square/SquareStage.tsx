@@ -218,7 +218,7 @@ function Squaring({ which }: { which: ReactNode }) {
         (before && aimed ? aimed : quad).squareDifferenceMm2,
         units,
       )
-    : placeWords(current, units);
+    : placeWords(current, places, units);
   // What is set on it later is not there to be taped.
   const isWhole = work.steps.every((s) => s.why.kind !== "sub-assembly cold" || work.ticked.has(s.key));
   const move = quad && isWhole ? beyondWords(squaring, current, places, units) : squaring;

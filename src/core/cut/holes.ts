@@ -109,15 +109,12 @@ function ventMm(structure: Structure, m: StructureMember): number {
     const half = Math.max(Math.max(widthMm, heightMm) / 2 / steep, (along?.seamMm ?? 0) / 2);
     return [[s - half, s + half]];
   });
-  const gaps = [[Number.NEGATIVE_INFINITY, begins], ...taken, [finishes, Number.POSITIVE_INFINITY]]
-    .sort((p, q) => (p[0] as number) - (q[0] as number))
-    .reduce<{ to: number; free: [number, number][] }>(
-      ({ to, free }, [from, next]) => ({
-        to: Math.max(to, next as number),
-        free: (from as number) > to ? [...free, [to, from as number]] : free,
-      }),
-      { to: Number.NEGATIVE_INFINITY, free: [] },
-    ).free;
+  const gaps: [number, number][] = [];
+  let reached = begins;
+  for (const [from, to] of [...taken.sort((p, q) => p[0] - q[0]), [finishes, finishes] as const]) {
+    if (from > reached) gaps.push([reached, from]);
+    reached = Math.max(reached, to);
+  }
   const inGap = ([from, to]: [number, number]): number => {
     const edge = Math.min((to - from) / 2, CLEAR_MM + MORE_CLEAR_MM);
     const isClear = middle - from >= CLEAR_MM && to - middle >= CLEAR_MM;

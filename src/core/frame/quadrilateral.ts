@@ -41,6 +41,24 @@ const backwards = (from: string, { own, next, post, end, otherEnd }: Step): Step
 const isSquareTo = (p: StructureMember, q: StructureMember): boolean =>
   Math.abs(dot3(p.axes[0], q.axes[0])) < TOLERANCES.squareSine;
 
+const isAlong = (p: StructureMember, q: StructureMember): boolean =>
+  norm3(cross3(p.axes[0], q.axes[0])) < TOLERANCES.squareSine;
+
+/** An end that lands on a post. */
+interface Landing {
+  joint: StructureJoint;
+  end: EndName;
+  branch: StructureMember;
+}
+
+/** Whether two ends land on their post from two sides, on one level of it. */
+function meetOnPost(p: Landing, q: Landing): boolean {
+  const thick = Math.max(
+    ...[p, q].map(({ branch: { properties } }) => Math.max(properties.widthMm, properties.heightMm)),
+  );
+  return !isAlong(p.branch, q.branch) && norm3(sub3(p.joint.at, q.joint.at)) < thick;
+}
+
 /** Ends of members that meet, by member: joined to each other, or landing on one post that stands square to both. */
 function meetingEnds({ members, joints }: Pick<Structure, "members" | "joints">): Map<string, Step[]> {
   const at = new Map<string, Step[]>();
@@ -55,7 +73,7 @@ function meetingEnds({ members, joints }: Pick<Structure, "members" | "joints">)
   }
   const byId = new Map(members.map((m) => [m.id, m]));
   for (const post of members) {
-    const landing = joints.flatMap((joint) => {
+    const landing = joints.flatMap((joint): Landing[] => {
       const branch = byId.get(joint.b);
       const { endB, kind } = joint;
       return joint.a === post.id && endB && kind !== "lap" && branch && isSquareTo(post, branch)
@@ -64,7 +82,7 @@ function meetingEnds({ members, joints }: Pick<Structure, "members" | "joints">)
     });
     landing.forEach((own, i) => {
       for (const next of landing.slice(i + 1))
-        if (norm3(cross3(own.branch.axes[0], next.branch.axes[0])) > TOLERANCES.squareSine)
+        if (meetOnPost(own, next))
           put(own.branch.id, {
             own: own.joint,
             next: next.joint,
@@ -262,10 +280,9 @@ function isWhole(
 }
 
 /**
- * The quadrilateral of a frame, when it has one: four members joined end to end, or to posts that run through, that lie flat. One of which sides are called AB, BC, CD or DA
- * goes first, and keeps those; else what lies level goes before what stands, the largest before the smaller, and a table's top before its
- * shelf. Unnamed corners are lettered
- * anticlockwise from the lower left, unless a member outside the ring has the name of a side.
+ * The quadrilateral of a frame, when it has one: four members joined end to end, or to posts that run through, that lie flat. One of which
+ * sides are called AB, BC, CD or DA goes first, and keeps those; else what lies level goes before what stands, the largest before the
+ * smaller, and a table's top before its shelf. Unnamed corners are lettered anticlockwise from the lower left, unless a member outside the ring has the name of a side.
  * @returns null for a frame without such four members, or of which they are a part and no more.
  */
 export function quadrilateralOf(structure: Pick<Structure, "members" | "joints">): Quadrilateral | null {

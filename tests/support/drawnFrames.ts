@@ -260,7 +260,6 @@ export const FREE_FRAMES = {
   drawbar: started("A-shaped drawbar", {}, squareTube(60, 4)),
   rack: started("rack", { uprights: 5 }),
   "stand open behind": without(started("stand", { shelves: 1 }), "CD"),
-  stool: stool(300, 480),
   "six posts": table(
     [
       [0, 0],

@@ -43,6 +43,13 @@ function nameOf(member: string, end: EndName, letter: string, { nodes, freeEnds 
   return name;
 }
 
+/** How far a place lies beside the line between two others, seen from above, mm. */
+function asideMm(at: Vec3, from: Vec3, to: Vec3): number {
+  const [far, off] = [sub3(to, from), sub3(at, from)];
+  const along = Math.hypot(far[0], far[1]) || 1;
+  return Math.abs(dot3(off, [-far[1] / along, far[0] / along, 0]));
+}
+
 /** Feet of a frame: free ends that point down, or up of one that is drawn upside down; none of fewer than three, or of a row. */
 export function feetOf({ members }: Pick<Structure, "members">, taken: Taken = { nodes: {}, freeEnds: {} }): Feet {
   const ends = members.flatMap((m) =>
@@ -61,16 +68,15 @@ export function feetOf({ members }: Pick<Structure, "members">, taken: Taken = {
   if (named.size < FEWEST_FEET || named.size < all.length) return NONE;
   const seen = (e: { at: Vec3 }): Vec2 => ({ x: e.at[0], y: e.at[1] });
   const outline = hull(all.map(seen));
-  const round = outline.flatMap((p) => all.find((e) => e.at[0] === p.x && e.at[1] === p.y) ?? []);
+  const outer = outline.flatMap((p) => all.find((e) => e.at[0] === p.x && e.at[1] === p.y) ?? []);
+  // Between two others of one row a foot is no corner, whichever way it stands out of that by a hundredth.
+  const round = outer.filter((e, i) => {
+    const [before, after] = [outer.at(i - 1), outer[(i + 1) % outer.length]];
+    return before && after && asideMm(e.at, before.at, after.at) >= ROW_MM;
+  });
   const [first, second] = round;
   if (!first || !second || round.length < FEWEST_FEET) return NONE;
-  const far = sub3(second.at, first.at);
-  const along = Math.hypot(far[0], far[1]) || 1;
-  const isRow = round.every((e) => {
-    const to = sub3(e.at, first.at);
-    return Math.abs(dot3(to, [-far[1] / along, far[0] / along, 0])) < ROW_MM;
-  });
-  if (isRow) return NONE;
+  if (round.every((e) => asideMm(e.at, first.at, second.at) < ROW_MM)) return NONE;
   const pair = (i: number, k: number): [string, string][] => {
     const [p, q] = [round[i % round.length], round[(i + k) % round.length]];
     return p && q ? [[p.name, q.name].sort() as [string, string]] : [];

@@ -9,6 +9,7 @@ import {
   inexactly,
   LEANING_FRAMES,
   started,
+  stool,
   table,
 } from "../../../tests/support/drawnFrames";
 import { built } from "../../../tests/support/ladder";
@@ -134,7 +135,7 @@ describe("places between which one measures", () => {
       for (const [x, y] of posts) expect(found.some((p) => distance(p, { x: x + 20, y: y + 20 }) < 1)).toBe(true);
       expect(places.along).toHaveLength(rails.length);
     }
-    expect(placesOf(resolveStructure(FREE_FRAMES.stool).structure).seen).toBe("from above");
+    expect(placesOf(resolveStructure(stool(300, 480)).structure).seen).toBe("from above");
     // Open behind, nothing goes round: it is measured as it stands.
     expect(placesOf(resolveStructure(FREE_FRAMES["stand open behind"]).structure).seen).toBe("standing");
   });

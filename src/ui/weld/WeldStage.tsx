@@ -30,6 +30,7 @@ import { Caution, Section } from "../parts/Sheet";
 import { useAddress } from "../parts/useAddress";
 import { useWakeLock } from "../parts/useWakeLock";
 import { Verdict } from "../parts/Verdict";
+import { WhenSeen } from "../parts/WhenSeen";
 import { Cooling } from "./Cooling";
 import { TooHotYet, useWarmth, WarmthWords } from "./Heat";
 import { OrderPanel } from "./OrderPanel";
@@ -37,12 +38,15 @@ import { PredictionPanel } from "./PredictionPanel";
 import { LetGo, ReplayForces, ReplayNumbers, StepSlider, StepsThatDidMost } from "./ReplayPanel";
 import { SeamHow } from "./SeamHow";
 import { useStepWords } from "./useStepWords";
-import { WeldSettings } from "./WeldSettings";
 import { WentOtherwise, WorkedOtherwise } from "./WentOtherwise";
 import { WorkDrawing } from "./WorkDrawing";
 
 // Comes when the order is changed.
 const OrderEditor = dynamic(() => import("./OrderEditor").then((m) => m.OrderEditor), { ssr: false });
+// Come when they are seen.
+const WeldSettings = dynamic(() => import("./WeldSettings").then((m) => m.WeldSettings), { ssr: false });
+/** Room kept for them, px. */
+const SETTINGS_PX = 560;
 
 function StepList({ steps, now, onPick }: { steps: readonly Step[]; now: Step | null; onPick: (s: Step) => void }) {
   const { evaluation } = useJob("evaluation");
@@ -426,7 +430,9 @@ export function WeldStage() {
             <PredictionPanel />
           </Section>
           <Section title="Settings">
-            <WeldSettings />
+            <WhenSeen heightPx={SETTINGS_PX}>
+              <WeldSettings />
+            </WhenSeen>
           </Section>
           <Caution>{STAGE_CAUTIONS.weld}</Caution>
           <CarriesCaution />

@@ -279,6 +279,7 @@ export const FREE_FRAMES = {
       [2, 5],
     ],
   ),
+  stool: stool(300, 480),
   "rails with a kink": started("rails with a kink"),
   foot: drawn(
     {

@@ -26,16 +26,27 @@ function keptJoint(
   return isFound ? (said ?? null) : as(was.kind, was.a);
 }
 
+/** What is said of one joint may change what its neighbours are found as: so often at most it is looked again. */
+const ROUNDS = 6;
+
 /** What was said of the joints of a frame, so that each is what it was after the frame was turned or taken apart. */
 export function keptJoints(frame: DrawnFrame, was: Structure, moved: DrawnFrame): DrawnJoint[] {
   const has = new Set(moved.members.map((m) => m.id));
-  const said = new Map(frame.joints.map((j) => [[...j.between].sort().join(" "), j]));
   const before = byPair(was.joints);
-  const found = byPair(resolveStructure({ ...moved, joints: frame.joints }).structure.joints);
-  const pairs = new Set([...said.keys(), ...before.keys(), ...found.keys()]);
-  return [...pairs].flatMap((pair) => {
-    const [a, b] = pair.split(" ") as [string, string];
-    if (!has.has(a) || !has.has(b)) return [];
-    return keptJoint(a, b, said.get(pair), before.get(pair), found.get(pair)) ?? [];
-  });
+  let joints = frame.joints;
+  for (let round = 0; round < ROUNDS; round++) {
+    const said = new Map(joints.map((j) => [[...j.between].sort().join(" "), j]));
+    const found = byPair(resolveStructure({ ...moved, joints }).structure.joints);
+    const pairs = new Set([...said.keys(), ...before.keys(), ...found.keys()]);
+    let isSame = true;
+    joints = [...pairs].flatMap((pair) => {
+      const [a, b] = pair.split(" ") as [string, string];
+      if (!has.has(a) || !has.has(b)) return [];
+      const own = keptJoint(a, b, said.get(pair), before.get(pair), found.get(pair));
+      isSame &&= own === (said.get(pair) ?? null);
+      return own ?? [];
+    });
+    if (isSame) break;
+  }
+  return joints;
 }

@@ -4,6 +4,7 @@ export const TABLED = {
   /** A branch stands square on its chord, within so many degrees. */
   squareDeg: 90,
   toleranceDeg: 5,
+  /** Over its chord's width. */
   narrowestBranch: 0.4,
   /** Height over width. */
   heightOverWidth: [0.5, 2],

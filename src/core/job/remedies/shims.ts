@@ -17,7 +17,7 @@ interface Foot {
 }
 
 /** Outermost points of what lies lowest, named by the place that is nearest. */
-export function feetOf(structure: Structure): Foot[] {
+export function restingOn(structure: Structure): Foot[] {
   const { nodes, view, origin } = placesOf(structure);
   const ends = structure.members.flatMap((m) => [m.from, m.to]);
   const lowest = Math.min(...ends.map((p) => p[2]));
@@ -104,7 +104,7 @@ export function shims(context: ColdContext): Offered {
   });
   if (slopes.length === 0) return { offers: [], refused: [] };
   const tilt = levellingTilt(slopes);
-  const feet = feetOf(structure);
+  const feet = restingOn(structure);
   const rises = feet.map(({ at }) => (tilt.x * at.x + tilt.y * at.y) / 1000);
   const least = Math.min(...rises);
   const mostMm = Math.max(...rises) - least;

@@ -1,3 +1,4 @@
+import { TABLED } from "../tabled";
 import {
   columnsOf,
   holding,
@@ -44,8 +45,6 @@ interface Pick {
   triangles: readonly Triangle[];
   goesBy: (at: number) => "the whole section" | "the branch's width" | "the face";
 }
-/** Branches of the tables are at least so wide over their chord. */
-const NARROWEST = 0.4;
 
 const rowsAt = (pick: Pick, want: (g: TeeGeometry) => boolean): [number, Row][] =>
   TEES.filter(want).flatMap((g) => {
@@ -78,7 +77,7 @@ function base(pick: Pick, bt: number, beta: number): Row {
  * branch's width. All else is the face's own to half the width, where depth changes next to nothing.
  */
 function changed(pick: Pick, here: Row, special: Row, square: Row, beta: number, of: number): Row {
-  const wide = Math.min(1, Math.max(NARROWEST, beta));
+  const wide = Math.min(1, Math.max(TABLED.narrowestBranch, beta));
   const by = (at: number): number =>
     pick.goesBy(at) === "the face" ? (of === 1 ? Math.max(0, 2 * wide - 1) : 1) : wide / of;
   return shifted(here, square, special, by, pick.triangles).map((v, at) => {
@@ -132,7 +131,9 @@ function rowOf(pick: Pick, tacked: boolean, bt: number, form: TeeForm): Row {
   }
   const whole = ofDepth(pick, bt, form, row);
   // A contraction of so much kinks it the less, the narrower the wall that contracts.
-  return beta < NARROWEST ? whole.map((v, at) => (pick.goesBy(at) === "the face" ? v : (beta / NARROWEST) * v)) : whole;
+  return beta < TABLED.narrowestBranch
+    ? whole.map((v, at) => (pick.goesBy(at) === "the face" ? v : (beta / TABLED.narrowestBranch) * v))
+    : whole;
 }
 
 /** What an unequal branch takes its movements and forces from: the geometric mean of both walls. */
